@@ -1,0 +1,158 @@
+#include "core/geometry/ray_tracer.hpp"
+
+#include <embree3/rtcore.h>
+
+#include <limits>
+#include <stdexcept>
+
+namespace glow::geometry {
+
+struct RayTracer::Scene {
+  RTCDevice device = nullptr;
+  RTCScene scene = nullptr;
+  Vec3 origin = Vec3::Zero();
+  std::vector<int> facet_of_triangle;
+  std::vector<Vec3> normals;  // of facets
+
+  Scene() = default;
+  Scene(const Scene&) = delete;
+  Scene& operator=(const Scene&) = delete;
+  ~Scene() {
+    if (scene) rtcReleaseScene(scene);
+    if (device) rtcReleaseDevice(device);
+  }
+};
+
+namespace {
+
+Vec3 middle_of(const Geometry& geometry) {
+  Vec3 low = Vec3::Constant(std::numeric_limits<double>::infinity());
+  Vec3 high = -low;
+  for (const Facet& facet : geometry.facets())
+    for (const Vec2& p : facet.outline) {
+      const Vec3 corner = facet.at(p.x(), p.y());
+      low = low.cwiseMin(corner);
+      high = high.cwiseMax(corner);
+    }
+  return geometry.facets().empty() ? Vec3(Vec3::Zero()) : Vec3((low + high) / 2);
+}
+
+struct Arrays {
+  std::vector<float> vertices;
+  std::vector<unsigned> indices;
+};
+
+Arrays arrays_of(const Geometry& geometry, const Vec3& origin, std::vector<int>& facet_of_triangle) {
+  Arrays arrays;
+  for (std::size_t f = 0; f < geometry.facets().size(); ++f) {
+    const Facet& facet = geometry.facets()[f];
+    const unsigned first = static_cast<unsigned>(arrays.vertices.size() / 3);
+    for (const Vec2& p : facet.outline) {
+      const Vec3 corner = facet.at(p.x(), p.y()) - origin;
+      for (int k = 0; k < 3; ++k) arrays.vertices.push_back(static_cast<float>(corner[k]));
+    }
+    for (const auto& triangle : facet.triangles) {
+      for (const int corner : triangle) arrays.indices.push_back(first + static_cast<unsigned>(corner));
+      facet_of_triangle.push_back(static_cast<int>(f));
+    }
+  }
+  return arrays;
+}
+
+}  // namespace
+
+RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>()) {
+  // One instruction set: with AVX-512 distances differ in the last digits, and results would depend on the machine.
+  scene_->device = rtcNewDevice("max_isa=avx2,threads=1,set_affinity=0");
+  if (!scene_->device) throw std::runtime_error("the ray tracing library could not be started");
+  scene_->origin = middle_of(geometry);
+  for (const Facet& facet : geometry.facets()) scene_->normals.push_back(facet.normal);
+  const Arrays arrays = arrays_of(geometry, scene_->origin, scene_->facet_of_triangle);
+  scene_->scene = rtcNewScene(scene_->device);
+  rtcSetSceneFlags(scene_->scene, RTC_SCENE_FLAG_ROBUST);
+  rtcSetSceneBuildQuality(scene_->scene, RTC_BUILD_QUALITY_HIGH);
+  if (!arrays.indices.empty()) {
+    RTCGeometry mesh = rtcNewGeometry(scene_->device, RTC_GEOMETRY_TYPE_TRIANGLE);
+    void* vertices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 3 * sizeof(float),
+                                             arrays.vertices.size() / 3);
+    void* indices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 3 * sizeof(unsigned),
+                                            arrays.indices.size() / 3);
+    if (!vertices || !indices) throw std::bad_alloc();
+    std::copy(arrays.vertices.begin(), arrays.vertices.end(), static_cast<float*>(vertices));
+    std::copy(arrays.indices.begin(), arrays.indices.end(), static_cast<unsigned*>(indices));
+    rtcCommitGeometry(mesh);
+    rtcAttachGeometry(scene_->scene, mesh);
+    rtcReleaseGeometry(mesh);
+  }
+  rtcCommitScene(scene_->scene);
+}
+
+RayTracer::~RayTracer() = default;
+RayTracer::RayTracer(RayTracer&&) noexcept = default;
+RayTracer& RayTracer::operator=(RayTracer&&) noexcept = default;
+
+namespace {
+
+RTCRay ray_from(const float origin[3], const float direction[3], double length) {
+  RTCRay ray;
+  ray.org_x = origin[0];
+  ray.org_y = origin[1];
+  ray.org_z = origin[2];
+  ray.dir_x = direction[0];
+  ray.dir_y = direction[1];
+  ray.dir_z = direction[2];
+  ray.tnear = 0;
+  ray.tfar = static_cast<float>(length);
+  ray.time = 0;
+  ray.mask = ~0u;
+  ray.flags = 0;
+  return ray;
+}
+
+RTCRayHit traced(RTCScene scene, const float origin[3], const float direction[3]) {
+  RTCRayHit query;
+  query.ray = ray_from(origin, direction, std::numeric_limits<double>::infinity());
+  query.hit.geomID = RTC_INVALID_GEOMETRY_ID;
+  RTCIntersectContext context;
+  rtcInitIntersectContext(&context);
+  rtcIntersect1(scene, &context, &query);
+  return query;
+}
+
+void to_float(const Vec3& v, float f[3]) {
+  for (int k = 0; k < 3; ++k) f[k] = static_cast<float>(v[k]);
+}
+
+}  // namespace
+
+Hit RayTracer::nearest(const Vec3& origin, const Vec3& direction) const {
+  float o[3], d[3];
+  to_local(origin, o);
+  to_float(direction, d);
+  const RTCRayHit query = traced(scene_->scene, o, d);
+  if (query.hit.geomID == RTC_INVALID_GEOMETRY_ID) return {};
+  const int facet = scene_->facet_of_triangle[query.hit.primID];
+  return {facet, query.ray.tfar, scene_->normals[std::size_t(facet)].dot(direction) > 0};
+}
+
+bool RayTracer::blocked(const Vec3& from, const Vec3& to) const {
+  const Vec3 way = to - from;
+  const double length = way.norm();
+  if (length <= 2 * kStartOffset) return false;
+  float o[3], d[3];
+  to_local(from, o);
+  to_float(way / length, d);
+  RTCRay ray = ray_from(o, d, length - kStartOffset);
+  RTCIntersectContext context;
+  rtcInitIntersectContext(&context);
+  rtcOccluded1(scene_->scene, &context, &ray);
+  return ray.tfar < 0;
+}
+
+bool RayTracer::bare_nearest(const float origin[3], const float direction[3]) const {
+  return traced(scene_->scene, origin, direction).hit.geomID != RTC_INVALID_GEOMETRY_ID;
+}
+
+void RayTracer::to_local(const Vec3& world, float local[3]) const { to_float(world - scene_->origin, local); }
+
+}  // namespace glow::geometry

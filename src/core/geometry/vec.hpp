@@ -1,0 +1,15 @@
+#pragma once
+
+#include <Eigen/Core>
+#include <Eigen/Geometry>
+
+namespace glow {
+
+/// Metres, right-handed, z up; a room's plan lies in x-y.
+using Vec2 = Eigen::Vector2d;
+using Vec3 = Eigen::Vector3d;
+
+inline constexpr double kPi = 3.14159265358979323846;
+inline constexpr double kDegree = kPi / 180.0;
+
+}  // namespace glow

@@ -1,0 +1,86 @@
+#include "core/problems/problems.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <numeric>
+#include <tuple>
+
+namespace glow {
+
+void Problems::add(Severity severity, std::string code, Place place, std::string text) {
+  if (severity == Severity::error) ++error_count_;
+  problems_.push_back({severity, std::move(code), std::move(place), std::move(text)});
+}
+
+void Problems::error(std::string code, Place place, std::string text) {
+  add(Severity::error, std::move(code), std::move(place), std::move(text));
+}
+
+void Problems::warning(std::string code, Place place, std::string text) {
+  add(Severity::warning, std::move(code), std::move(place), std::move(text));
+}
+
+void Problems::note(std::string code, Place place, std::string text) {
+  add(Severity::note, std::move(code), std::move(place), std::move(text));
+}
+
+void Problems::append(const Problems& other) {
+  problems_.insert(problems_.end(), other.problems_.begin(), other.problems_.end());
+  error_count_ += other.error_count_;
+}
+
+void Problems::sort_by_place() {
+  std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) {
+    return std::tie(a.place.file, a.place.line, a.place.column) <
+           std::tie(b.place.file, b.place.line, b.place.column);
+  });
+}
+
+std::string to_string(const Problem& problem) {
+  std::string place = problem.place.file;
+  if (problem.place.line > 0) place += fmt::format(FMT_STRING(":{}"), problem.place.line);
+  if (problem.place.line > 0 && problem.place.column > 0)
+    place += fmt::format(FMT_STRING(":{}"), problem.place.column);
+  if (!place.empty()) place += ": ";
+  const char* word = problem.severity == Severity::error     ? "error"
+                     : problem.severity == Severity::warning ? "warning"
+                                                             : "note";
+  return fmt::format(FMT_STRING("{}{}[{}]: {}"), place, word, problem.code, problem.text);
+}
+
+namespace {
+
+std::size_t edit_distance(const std::string& a, const std::string& b) {
+  std::vector<std::size_t> row(b.size() + 1);
+  std::iota(row.begin(), row.end(), std::size_t{0});
+  for (std::size_t i = 1; i <= a.size(); ++i) {
+    std::size_t diagonal = row[0];
+    row[0] = i;
+    for (std::size_t j = 1; j <= b.size(); ++j) {
+      const std::size_t substituted = diagonal + (a[i - 1] == b[j - 1] ? 0 : 1);
+      diagonal = row[j];
+      row[j] = std::min({row[j] + 1, row[j - 1] + 1, substituted});
+    }
+  }
+  return row[b.size()];
+}
+
+}  // namespace
+
+std::string nearest_word(const std::string& word, const std::vector<std::string>& candidates) {
+  constexpr std::size_t kLongestWord = 200;  // keeps hostile input from costing time
+  if (word.empty() || word.size() > kLongestWord) return {};
+  std::string best;
+  std::size_t best_distance = std::max<std::size_t>(1, word.size() / 3) + 1;
+  for (const std::string& candidate : candidates) {
+    const std::size_t distance = edit_distance(word, candidate);
+    if (distance < best_distance) {
+      best_distance = distance;
+      best = candidate;
+    }
+  }
+  return best;
+}
+
+}  // namespace glow

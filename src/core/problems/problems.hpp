@@ -1,0 +1,52 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace glow {
+
+enum class Severity { error, warning, note };
+
+/// Where a problem was found. Line and column count from 1; 0 = not known (a whole file, for example).
+struct Place {
+  std::string file;
+  int line = 0;
+  int column = 0;
+};
+
+/// One thing that a person has to know: what was found, what was expected and how to mend it.
+struct Problem {
+  Severity severity = Severity::error;
+  std::string code;  ///< stable, such as "P012"; the wording may improve, the code stays
+  Place place;
+  std::string text;
+};
+
+/// Collects everything that is wrong with an input, so that all of it is told in one go.
+class Problems {
+ public:
+  void error(std::string code, Place place, std::string text);
+  void warning(std::string code, Place place, std::string text);
+  void note(std::string code, Place place, std::string text);
+
+  const std::vector<Problem>& all() const { return problems_; }
+  bool has_errors() const { return error_count_ > 0; }
+  int error_count() const { return error_count_; }
+  /// Takes over everything from `other`.
+  void append(const Problems& other);
+  /// Orders by file, line and column, so that a reader can walk through the file. Stable.
+  void sort_by_place();
+
+ private:
+  void add(Severity severity, std::string code, Place place, std::string text);
+  std::vector<Problem> problems_;
+  int error_count_ = 0;
+};
+
+/// "file:line:column: error[P012]: text"; parts that are not known are left out.
+std::string to_string(const Problem& problem);
+
+/// The candidate with the smallest edit distance to `word`, or "" when none is near enough to be meant.
+std::string nearest_word(const std::string& word, const std::vector<std::string>& candidates);
+
+}  // namespace glow

@@ -1,0 +1,77 @@
+#include "core/transport/emission.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/geometry/ray_tracer.hpp"
+#include "core/transport/sampling.hpp"
+
+namespace glow::transport {
+namespace {
+
+/// A spot on the luminous area, along C0 and C90, evenly spread for even s, t.
+Vec2 spot_on(const photometry::LuminousArea& area, double s, double t) {
+  if (area.shape == photometry::LuminousShape::disc) {
+    const double radius = std::sqrt(s * area.extent_c0_m * area.extent_c90_m) / 2;
+    return {radius * std::cos(2 * kPi * t), radius * std::sin(2 * kPi * t)};
+  }
+  return {(s - 0.5) * area.extent_c0_m, (t - 0.5) * area.extent_c90_m};
+}
+
+/// A direction drawn from one cell of the table, even in solid angle, and the intensity there.
+struct Drawn {
+  Vec3 along;  ///< components along c0, c90, g0
+  double candela = 0;
+};
+
+Drawn draw_from_cell(const photometry::IntensityTable& table, std::size_t c, std::size_t g, double s, double t) {
+  const double cos0 = std::cos(table.gamma_deg()[g] * kDegree);
+  const double cos1 = std::cos(table.gamma_deg()[g + 1] * kDegree);
+  const double cos_gamma = cos0 + t * (cos1 - cos0);
+  const double sin_gamma = std::sqrt(std::max(0.0, 1 - cos_gamma * cos_gamma));
+  const double c_deg =
+      table.rotational() ? 360 * s : table.c_deg()[c] + s * (table.c_deg()[c + 1] - table.c_deg()[c]);
+  const Vec3 along(sin_gamma * std::cos(c_deg * kDegree), sin_gamma * std::sin(c_deg * kDegree), cos_gamma);
+  return {along, table.intensity(c_deg, std::acos(std::clamp(cos_gamma, -1.0, 1.0)) / kDegree)};
+}
+
+double mean_intensity(const photometry::IntensityTable& table, std::size_t c, std::size_t g) {
+  const double width = table.rotational() ? 360 : table.c_deg()[c + 1] - table.c_deg()[c];
+  const double solid_angle = width * kDegree * (std::cos(table.gamma_deg()[g] * kDegree) -
+                                                std::cos(table.gamma_deg()[g + 1] * kDegree));
+  return table.cell_flux(c, g) / solid_angle;
+}
+
+}  // namespace
+
+Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std::uint64_t seed) {
+  const photometry::IntensityTable& table = *luminaire.table;
+  const std::size_t rows = table.cell_rows();
+  std::vector<double> sum_to_cell;
+  double sum = 0;
+  for (std::size_t c = 0; c < table.cell_columns(); ++c)
+    for (std::size_t g = 0; g < rows; ++g) sum_to_cell.push_back(sum += table.cell_flux(c, g));
+  const Vec2 shift_direction(unit_interval(mixed(seed, 1)), unit_interval(mixed(seed, 2)));
+  const Vec2 shift_spot(unit_interval(mixed(seed, 3)), unit_interval(mixed(seed, 4)));
+  double total = 0;
+  for (int i = 0; i < count; ++i) {
+    const double wanted = (i + 0.5) / count * sum;
+    const auto found = std::upper_bound(sum_to_cell.begin(), sum_to_cell.end() - 1, wanted);
+    const std::size_t cell = std::size_t(found - sum_to_cell.begin());
+    const Vec2 st = spread_point(std::uint32_t(i), shift_direction);
+    const Drawn drawn = draw_from_cell(table, cell / rows, cell % rows, st.x(), st.y());
+    // Within the cell directions are drawn evenly, so a portion carries more where the intensity is higher.
+    const double flux = drawn.candela / mean_intensity(table, cell / rows, cell % rows);
+    const Vec2 uv = spread_point(std::uint32_t(i) * 7 + 3, shift_spot);
+    const Vec2 spot = spot_on(luminaire.area, uv.x(), uv.y());
+    const geometry::Frame& f = luminaire.frame;
+    // Off the luminous area to the side it shines to: the area may lie in the ceiling.
+    const double lift = drawn.along.z() < 0 ? -geometry::kStartOffset : geometry::kStartOffset;
+    rays_.push_back({f.origin + spot.x() * f.c0 + spot.y() * f.c90 + lift * f.g0,
+                     drawn.along.x() * f.c0 + drawn.along.y() * f.c90 + drawn.along.z() * f.g0, flux});
+    total += flux;
+  }
+  for (EmittedRay& ray : rays_) ray.flux_lm *= table.flux() / total;
+}
+
+}  // namespace glow::transport

@@ -1,0 +1,148 @@
+#include "core/units/quantity.hpp"
+
+#include <fmt/format.h>
+
+#include <array>
+#include <charconv>
+#include <cmath>
+
+namespace glow::units {
+namespace {
+
+constexpr double kSquareFoot = 0.3048 * 0.3048;
+
+struct Unit {
+  std::string_view name;
+  Dimension dimension;
+  double factor;
+};
+
+constexpr std::array<Unit, 17> kUnits = {{
+    {"m", Dimension::length, 1.0},
+    {"cm", Dimension::length, 0.01},
+    {"mm", Dimension::length, 0.001},
+    {"ft", Dimension::length, 0.3048},
+    {"'", Dimension::length, 0.3048},
+    {"feet", Dimension::length, 0.3048},
+    {"in", Dimension::length, 0.0254},
+    {"\"", Dimension::length, 0.0254},
+    {"inch", Dimension::length, 0.0254},
+    {"lx", Dimension::illuminance, 1.0},
+    {"lux", Dimension::illuminance, 1.0},
+    {"fc", Dimension::illuminance, 1.0 / kSquareFoot},
+    {"deg", Dimension::angle, 1.0},
+    {"rad", Dimension::angle, 57.29577951308232},
+    {"%", Dimension::ratio, 0.01},
+    {"percent", Dimension::ratio, 0.01},
+    {"", Dimension::ratio, 1.0},
+}};
+
+bool is_blank(char c) { return c == ' ' || c == '\t'; }
+
+std::string_view trimmed(std::string_view text) {
+  while (!text.empty() && is_blank(text.front())) text.remove_prefix(1);
+  while (!text.empty() && is_blank(text.back())) text.remove_suffix(1);
+  return text;
+}
+
+/// Takes a number from the front of `text`; false when there is none.
+bool take_number(std::string_view& text, double& value) {
+  text = trimmed(text);
+  const char* begin = text.data();
+  const char* end = begin + text.size();
+  if (begin != end && *begin == '+') ++begin;
+  const auto result = std::from_chars(begin, end, value, std::chars_format::general);
+  if (result.ec != std::errc() || !std::isfinite(value)) return false;
+  text.remove_prefix(static_cast<std::size_t>(result.ptr - text.data()));
+  return true;
+}
+
+/// Takes letters or one of ' " % from the front of `text`.
+std::string_view take_unit(std::string_view& text) {
+  text = trimmed(text);
+  std::size_t n = 0;
+  while (n < text.size() && ((text[n] >= 'a' && text[n] <= 'z') || (text[n] >= 'A' && text[n] <= 'Z'))) ++n;
+  if (n == 0 && !text.empty() && (text[0] == '\'' || text[0] == '"' || text[0] == '%')) n = 1;
+  const std::string_view unit = text.substr(0, n);
+  text.remove_prefix(n);
+  return unit;
+}
+
+const Unit* find_unit(std::string_view name) {
+  for (const Unit& unit : kUnits)
+    if (unit.name == name) return &unit;
+  return nullptr;
+}
+
+std::string_view dimension_name(Dimension dimension) {
+  switch (dimension) {
+    case Dimension::length: return "a length";
+    case Dimension::illuminance: return "an illuminance";
+    case Dimension::angle: return "an angle";
+    case Dimension::ratio: return "a share";
+  }
+  return "";
+}
+
+bool is_feet(const Unit* unit) { return unit && unit->dimension == Dimension::length && unit->factor == 0.3048; }
+bool is_inches(const Unit* unit) { return unit && unit->dimension == Dimension::length && unit->factor == 0.0254; }
+
+Parsed fail(std::string text) { return {false, 0, std::move(text)}; }
+
+/// One "number unit" term; fills `unit` (null for a bare number).
+Parsed take_term(std::string_view& rest, std::string_view whole, Dimension dimension, const Unit*& unit) {
+  double number = 0;
+  if (!take_number(rest, number))
+    return fail(fmt::format(FMT_STRING("\"{}\" is not {}; expected a number, then {}"), whole,
+                            dimension_name(dimension), unit_names(dimension)));
+  if (!rest.empty() && rest.front() == ',')
+    return fail(fmt::format(FMT_STRING("\"{}\": write the decimal sign as a point, not a comma"), whole));
+  const std::string_view name = take_unit(rest);
+  unit = name.empty() ? nullptr : find_unit(name);
+  if (!name.empty() && (!unit || unit->dimension != dimension))
+    return fail(fmt::format(FMT_STRING("\"{}\": \"{}\" is not a unit of {}; expected {}"), whole, name,
+                            dimension_name(dimension).substr(dimension_name(dimension).find(' ') + 1),
+                            unit_names(dimension)));
+  return {true, number * (unit ? unit->factor : 1.0), {}};
+}
+
+}  // namespace
+
+Parsed parse_quantity(std::string_view text, Dimension dimension) {
+  const std::string_view whole = trimmed(text);
+  std::string_view rest = whole;
+  const Unit* unit = nullptr;
+  Parsed result = take_term(rest, whole, dimension, unit);
+  if (!result.ok) return result;
+  rest = trimmed(rest);
+  if (is_feet(unit) && !rest.empty()) {
+    const bool negative = result.value < 0 || std::signbit(result.value);
+    const Unit* second = nullptr;
+    const Parsed inches = take_term(rest, whole, dimension, second);
+    if (!inches.ok) return inches;
+    if (!is_inches(second) || inches.value < 0)
+      return fail(fmt::format(FMT_STRING("\"{}\": after feet only inches can follow, as in \"9 ft 6 in\""), whole));
+    result.value += negative ? -inches.value : inches.value;
+    rest = trimmed(rest);
+  }
+  if (!rest.empty())
+    return fail(fmt::format(FMT_STRING("\"{}\": \"{}\" is left over; expected one value such as {}"), whole, rest,
+                            dimension == Dimension::length ? "\"2.7 m\" or \"9 ft 6 in\"" : "\"500 lx\""));
+  return result;
+}
+
+std::string unit_names(Dimension dimension) {
+  switch (dimension) {
+    case Dimension::length: return "m, cm, mm, ft, in";
+    case Dimension::illuminance: return "lx, fc";
+    case Dimension::angle: return "deg, rad";
+    case Dimension::ratio: return "% or nothing";
+  }
+  return "";
+}
+
+bool parse_number(std::string_view text, double& value) {
+  return take_number(text, value) && trimmed(text).empty();
+}
+
+}  // namespace glow::units

@@ -1,0 +1,45 @@
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/problems/problems.hpp"
+
+namespace glow::files {
+
+/// The lines of a text, whatever ends them (LF, CRLF, CR); byte order mark and a DOS end-of-file sign taken off.
+std::vector<std::string_view> split_lines(std::string_view bytes);
+
+/// Text of a file as UTF-8: bytes that are not UTF-8 are taken as Latin-1. Control characters become blanks.
+std::string to_utf8(std::string_view bytes);
+
+std::string_view trimmed(std::string_view text);
+
+/// Reads blank-separated numbers from lines, wherever the lines break, and knows where each one stood.
+class NumberScanner {
+ public:
+  NumberScanner(const std::vector<std::string_view>& lines, std::size_t first_line, std::string file)
+      : lines_(lines), line_(first_line), file_(std::move(file)) {}
+
+  /// The next number; false and one error with `what` in words when the file ends or the word is no number.
+  bool next(double& value, const std::string& what, Problems& problems);
+  /// The same, a whole number within [low, high].
+  bool next_count(int& value, int low, int high, const std::string& what, Problems& problems);
+  /// Whether only blanks are left.
+  bool at_end();
+  /// Where the last word that was read began.
+  Place place() const { return last_; }
+  /// Bytes from here to the end: a bound for how many numbers can still come.
+  std::size_t bytes_left() const;
+
+ private:
+  bool next_word(std::string_view& word);
+  const std::vector<std::string_view>& lines_;
+  std::size_t line_;
+  std::size_t column_ = 0;
+  std::string file_;
+  Place last_;
+};
+
+}  // namespace glow::files
