@@ -1,0 +1,75 @@
+#include <fmt/format.h>
+
+#include <filesystem>
+#include <fstream>
+#include <sstream>
+
+#include "cli/arguments.hpp"
+#include "cli/commands.hpp"
+#include "cli/run_project.hpp"
+#include "core/parallel/parallel.hpp"
+#include "files/embedded_files.hpp"
+#include "files/output_folder.hpp"
+
+namespace glow::cli {
+namespace po = boost::program_options;
+namespace fs = std::filesystem;
+namespace {
+
+constexpr const char* kDefaultFolder = "millrace-demo";
+constexpr const char* kProject = "millrace.toml";
+
+std::string content_of(const fs::path& path) {
+  std::ifstream file(path, std::ios::binary);
+  std::ostringstream content;
+  content << file.rdbuf();
+  return content.str();
+}
+
+/// A file that somebody changed is theirs now: it is not written over.
+bool changed_by_hand(const fs::path& folder) {
+  bool changed = false;
+  for (const files::EmbeddedFile& file : files::embedded_demo()) {
+    std::error_code error;
+    if (!fs::exists(folder / file.name, error) || content_of(folder / file.name) == file.bytes) continue;
+    fmt::print(stderr, FMT_STRING("\"{}\" is not as the demo wrote it and is left alone\n"),
+               (folder / file.name).string());
+    changed = true;
+  }
+  return changed;
+}
+
+}  // namespace
+
+int command_demo(const std::vector<std::string>& words) {
+  CommandLine line{"glowgrid demo [FOLDER] [options]",
+                   "Writes the example project, Millrace Pottery, to a folder (default: millrace-demo), runs all of\n"
+                   "it and says what to open.",
+                   "  glowgrid demo my-first-project",
+                   "folder",
+                   po::options_description()};
+  add_common_options(line.options);
+  const ParseResult parsed = parse(line, words);
+  if (parsed.exit_code >= 0) return parsed.exit_code;
+  const ThreadLimit threads(parsed.arguments.has("threads") ? parsed.arguments.values["threads"].as<int>() : 0);
+  const fs::path folder = parsed.arguments.has("folder") ? parsed.arguments.text("folder") : kDefaultFolder;
+  if (changed_by_hand(folder)) {
+    fmt::print(stderr, FMT_STRING("glowgrid demo: name another folder, or run your own version: glowgrid run {}\n"),
+               (folder / kProject).string());
+    return kBadInput;
+  }
+  {
+    files::OutputFolder output(folder);
+    for (const files::EmbeddedFile& file : files::embedded_demo()) output.write(file.name, file.bytes);
+    output.commit({});
+  }
+  fmt::print(FMT_STRING("The example project is {}\n\n"), (folder / kProject).string());
+  RunOptions options;
+  options.quiet = parsed.arguments.values.count("quiet") > 0;
+  const int code = run_project(folder / kProject, options);
+  if (code == kDone)
+    fmt::print(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"), kProject, (folder / kProject).string());
+  return code;
+}
+
+}  // namespace glow::cli

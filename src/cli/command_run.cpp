@@ -1,0 +1,39 @@
+#include <fmt/format.h>
+
+#include "cli/arguments.hpp"
+#include "cli/commands.hpp"
+#include "cli/run_project.hpp"
+#include "core/parallel/parallel.hpp"
+
+namespace glow::cli {
+namespace po = boost::program_options;
+
+int command_run(const std::vector<std::string>& words) {
+  CommandLine line{"glowgrid run PROJECT [options]",
+                   "Computes every room of the project, holds it against its task's requirements and writes\n"
+                   "results.json, a CSV and a figure (SVG, PNG) for each grid.",
+                   "  glowgrid run millrace.toml -o out --strict",
+                   "project",
+                   po::options_description()};
+  line.options.add_options()("output,o", po::value<std::string>()->value_name("FOLDER"),
+                             "folder to write to; default: PROJECT-results beside the project file")(
+      "strict", "exit with 1 when a requirement is not met")("json",
+                                                             "print results.json instead of the table");
+  add_common_options(line.options);
+  const ParseResult parsed = parse(line, words);
+  if (parsed.exit_code >= 0) return parsed.exit_code;
+  const Arguments& arguments = parsed.arguments;
+  if (!arguments.has("project")) {
+    fmt::print(stderr, FMT_STRING("glowgrid run: which project? See glowgrid run --help\n"));
+    return kBadInput;
+  }
+  const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
+  RunOptions options;
+  options.output = arguments.text("output");
+  options.strict = arguments.values.count("strict") > 0;
+  options.json = arguments.values.count("json") > 0;
+  options.quiet = arguments.values.count("quiet") > 0;
+  return run_project(arguments.text("project"), options);
+}
+
+}  // namespace glow::cli

@@ -1,0 +1,13 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace glow::cli {
+
+/// Each command takes the words after its name and gives the exit code.
+int command_demo(const std::vector<std::string>& words);
+int command_check(const std::vector<std::string>& words);
+int command_run(const std::vector<std::string>& words);
+
+}  // namespace glow::cli

@@ -1,0 +1,89 @@
+#include <fmt/format.h>
+
+#include <cstdio>
+#include <new>
+
+#include "cli/arguments.hpp"
+#include "cli/commands.hpp"
+#include "cli/terminal.hpp"
+#include "core/parallel/parallel.hpp"
+#include "core/problems/problems.hpp"
+#include "core/version.hpp"
+#include "files/output_folder.hpp"
+
+namespace glow::cli {
+namespace {
+
+struct Command {
+  const char* name;
+  const char* about;
+  int (*run)(const std::vector<std::string>&);
+};
+
+constexpr Command kCommands[] = {
+    {"demo", "write the example project, run it, say what to open", command_demo},
+    {"check", "read a project and report errors and doubts; compute nothing", command_check},
+    {"run", "compute a project, verify it, write results and figures", command_run},
+};
+
+void print_help(std::FILE* stream) {
+  fmt::print(stream, FMT_STRING("glowgrid {}: lighting of rooms, computed and held against standards\n\n"
+                                "Usage: glowgrid COMMAND [ARGUMENTS]\n\n"),
+             kVersion);
+  for (const Command& command : kCommands)
+    fmt::print(stream, FMT_STRING("  {:<8} {}\n"), command.name, command.about);
+  fmt::print(stream, FMT_STRING("\nglowgrid COMMAND --help tells more; glowgrid --version names the version.\n"
+                                "\nExample:\n  glowgrid demo\n"));
+}
+
+int dispatch(const std::vector<std::string>& words) {
+  if (words.empty()) {
+    print_help(stderr);
+    return kBadInput;
+  }
+  if (words[0] == "--help" || words[0] == "-h" || words[0] == "help") {
+    print_help(stdout);
+    return kDone;
+  }
+  if (words[0] == "--version") {
+    fmt::print(FMT_STRING("glowgrid {}\n"), kVersion);
+    return kDone;
+  }
+  std::vector<std::string> names;
+  for (const Command& command : kCommands) {
+    if (words[0] == command.name) return command.run({words.begin() + 1, words.end()});
+    names.emplace_back(command.name);
+  }
+  const std::string near = nearest_word(words[0], names);
+  fmt::print(stderr, FMT_STRING("glowgrid: there is no command \"{}\"; {}\n"), words[0],
+             near.empty() ? std::string("see glowgrid --help")
+                          : fmt::format(FMT_STRING("did you mean \"{}\"?"), near));
+  return kBadInput;
+}
+
+/// Turns everything that can go wrong into one line and an exit code.
+int guarded(const std::vector<std::string>& words) {
+  try {
+    const int code = dispatch(words);
+    if (std::fflush(stdout) == 0 && !std::ferror(stdout)) return code;
+    fmt::print(stderr, FMT_STRING("glowgrid: standard output could not be written\n"));
+  } catch (const Cancelled&) {
+    fmt::print(stderr, FMT_STRING("glowgrid: interrupted; nothing was written\n"));
+    return kInterrupted;
+  } catch (const files::OutputError& error) {
+    fmt::print(stderr, FMT_STRING("glowgrid: {}\n"), error.what());
+  } catch (const std::bad_alloc&) {
+    fmt::print(stderr, FMT_STRING("glowgrid: not enough memory\n"));
+  } catch (const std::exception& error) {
+    fmt::print(stderr, FMT_STRING("glowgrid: internal failure: {}\n"), error.what());
+  }
+  return kFailure;
+}
+
+}  // namespace
+}  // namespace glow::cli
+
+int main(int argc, char** argv) {
+  glow::cli::catch_interrupts();
+  return glow::cli::guarded({argv + 1, argv + argc});
+}

@@ -1,0 +1,31 @@
+#pragma once
+
+#include <filesystem>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/model/project.hpp"
+#include "core/scene/room_scene.hpp"
+
+namespace glow::cli {
+
+/// A project with all that it names, read and checked.
+struct OpenProject {
+  model::Project project;
+  std::vector<scene::RoomScene> rooms;
+  const standards::RequirementTable* table = nullptr;
+  Problems problems;  ///< everything found, ordered by place
+  std::map<std::string, std::string> sources;
+  bool usable = false;  ///< no errors: `rooms` holds every room
+};
+
+/// Reads the project file, its photometric files and its standard, and builds every room. Never throws for bad input:
+/// what is wrong is in `problems`.
+OpenProject open_project(const std::filesystem::path& path);
+
+/// "millrace.toml: 2 errors, nothing was calculated".
+std::string error_summary(const OpenProject& open, const std::filesystem::path& path);
+
+}  // namespace glow::cli

@@ -1,0 +1,158 @@
+#include "cli/result_table.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace glow::cli {
+namespace {
+
+constexpr std::size_t kWidth = 80;
+constexpr std::size_t kNameWidth = 26;
+
+class Table {
+ public:
+  Table(const files::RunResult& run, bool colour) : run_(run), colour_(colour) {}
+
+  std::string write() {
+    line(fmt::format(FMT_STRING("{} - {}, maintained values"), run_.project->name, run_.standard));
+    for (const results::RoomResult& room : run_.rooms) write_room(room);
+    if (run_.rooms.size() > 1) write_summary();
+    return text_;
+  }
+
+ private:
+  void line(const std::string& words) { text_ += words + "\n"; }
+  /// Breaks at blanks so that nothing is wider than the terminal.
+  void wrapped(const std::string& indent, const std::string& words);
+  std::string painted(const std::string& word, bool good) const {
+    return colour_ ? fmt::format(FMT_STRING("\x1b[{}m{}\x1b[0m"), good ? "32" : "1;31", word) : word;
+  }
+  void write_room(const results::RoomResult& room);
+  void write_grid(const results::RoomResult& room, const results::GridResult& grid);
+  void write_luminaires(const results::RoomResult& room);
+  void write_summary();
+
+  const files::RunResult& run_;
+  bool colour_;
+  std::string text_;
+};
+
+void Table::wrapped(const std::string& indent, const std::string& words) {
+  std::string current = indent;
+  std::size_t start = 0;
+  while (start < words.size()) {
+    const std::size_t end = std::min(words.find(' ', start), words.size());
+    const std::string word = words.substr(start, end - start);
+    if (current.size() + word.size() + 1 > kWidth && current.size() > indent.size()) {
+      line(current);
+      current = indent + "  ";
+    }
+    current += (current.size() > indent.size() && current.back() != ' ' ? " " : "") + word;
+    start = end + 1;
+  }
+  line(current);
+}
+
+const standards::Check* find_check(const results::RoomResult& room, const std::string& grid,
+                                   standards::Quantity quantity) {
+  for (const standards::Check& check : room.checks)
+    if (check.where == grid && check.quantity == quantity) return &check;
+  return nullptr;
+}
+
+std::string verdict_word(const standards::Check& check) { return check.met ? "met" : "not met"; }
+
+void Table::write_grid(const results::RoomResult& room, const results::GridResult& grid) {
+  const readings::Statistics& s = grid.statistics;
+  const std::string name = fmt::format(FMT_STRING("{} {:.2f} m"), grid.name, grid.grid.height_m);
+  const auto ratio = [](const std::optional<double>& v) {
+    return v ? fmt::format(FMT_STRING("{:.2f}"), *v) : std::string("-");
+  };
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean lx", "min lx", "max lx",
+                   "U0", "min/max"));
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9} {:>9}"), name, kNameWidth, s.mean_lx, s.min_lx,
+                   s.max_lx, ratio(s.u0), ratio(s.min_over_max)));
+  const standards::Check* mean = find_check(room, grid.name, standards::Quantity::mean_illuminance);
+  const standards::Check* u0 = find_check(room, grid.name, standards::Quantity::uniformity);
+  if (!mean && !u0) return;
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "required", kNameWidth,
+                   mean ? fmt::format(FMT_STRING("{:.0f}"), mean->required) : "-", "", "",
+                   u0 ? fmt::format(FMT_STRING("{:.2f}"), u0->required) : "-"));
+  const auto word = [&](const standards::Check* check) {
+    if (!check) return fmt::format(FMT_STRING("{:>9}"), "-");
+    const std::string padding(9 - verdict_word(*check).size(), ' ');
+    return padding + painted(verdict_word(*check), check->met);
+  };
+  line(fmt::format(FMT_STRING("  {:<{}} {} {:>9} {:>9} {}"), "verdict", kNameWidth, word(mean), "", "", word(u0)));
+  for (const standards::Check* check : {mean, u0})
+    if (check && check->within_uncertainty)
+      wrapped("  ", fmt::format(FMT_STRING("close: {} is {:.4g}, required {:.4g}, sampling uncertainty {:.2g}; the "
+                                           "verdict could be the other"),
+                                to_string(check->quantity), check->actual, check->required, check->uncertainty));
+}
+
+void Table::write_luminaires(const results::RoomResult& room) {
+  std::vector<std::pair<std::string, std::size_t>> marks;
+  for (const scene::LuminaireGroup& group : room.scene->groups) {
+    const auto same = std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.first == group.mark; });
+    if (same == marks.end()) marks.emplace_back(group.mark, group.luminaires.size());
+    else same->second += group.luminaires.size();
+  }
+  std::string words;
+  for (const auto& [mark, count] : marks)
+    words += fmt::format(FMT_STRING("{}{} x {}"), words.empty() ? "" : ", ", count, mark);
+  if (words.empty()) words = "no luminaires";
+  if (room.power.installed_w) {
+    words += fmt::format(FMT_STRING("; {:.0f} W, {:.2f} W/m2"), *room.power.installed_w, *room.power.w_per_m2);
+    if (room.power.w_per_m2_100lx)
+      words += fmt::format(FMT_STRING(", {:.2f} W/m2 per 100 lx"), *room.power.w_per_m2_100lx);
+  } else {
+    words += "; installed power unknown";
+  }
+  wrapped("  ", words);
+}
+
+void Table::write_room(const results::RoomResult& room) {
+  const scene::RoomScene& scene = *room.scene;
+  line("");
+  line(fmt::format(FMT_STRING("{}: {}"), scene.name,
+                   room.status == results::Status::no_target ? to_string(room.status)
+                                                             : painted(to_string(room.status), room.status == results::Status::met)));
+  if (scene.requirement)
+    wrapped("  ", fmt::format(FMT_STRING("{} ({}; values held: {})"), scene.requirement->key,
+                              scene.requirement->source(), scene.requirement->certainty));
+  for (const results::GridResult& grid : room.grids) write_grid(room, grid);
+  write_luminaires(room);
+  const results::GridResult& grid = room.grids.front();
+  const double direct = readings::statistics(grid.direct_lx).mean_lx;
+  if (grid.statistics.mean_lx > 0)
+    wrapped("  ", fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; +/- {:.2g} lx sampling; "
+                                         "maintenance factor {:.2f}"),
+                              100 * direct / grid.statistics.mean_lx,
+                              100 - std::round(100 * direct / grid.statistics.mean_lx), grid.uncertainty.mean_lx,
+                              scene.maintenance_factor));
+  const transport::FluxBalance& b = room.balance;
+  if (b.emitted_lm > 0)
+    wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room"), b.emitted_lm,
+                              100 * b.absorbed_lm / b.emitted_lm));
+  if (!room.not_checked.empty())
+    wrapped("  ", fmt::format(FMT_STRING("not checked by this version: {}"), fmt::join(room.not_checked, ", ")));
+}
+
+void Table::write_summary() {
+  std::size_t met = 0, judged = 0;
+  for (const results::RoomResult& room : run_.rooms) {
+    judged += room.status != results::Status::no_target;
+    met += room.status == results::Status::met;
+  }
+  line("");
+  line(fmt::format(FMT_STRING("{} of {} rooms with a target meet it"), met, judged));
+}
+
+}  // namespace
+
+std::string result_table(const files::RunResult& run, bool colour) { return Table(run, colour).write(); }
+
+}  // namespace glow::cli

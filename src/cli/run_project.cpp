@@ -1,0 +1,110 @@
+#include "cli/run_project.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "cli/arguments.hpp"
+#include "cli/result_table.hpp"
+#include "cli/terminal.hpp"
+#include "figures/plan_figure.hpp"
+#include "figures/rasterise.hpp"
+#include "files/output_folder.hpp"
+
+namespace glow::cli {
+namespace {
+
+namespace fs = std::filesystem;
+
+void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
+  constexpr double kWorthTelling = 0.001;
+  const transport::FluxBalance& b = room.balance;
+  if (b.emitted_lm <= 0 || b.escaped_lm < kWorthTelling * b.emitted_lm) return;
+  problems.warning("E001", {room.scene->name, 0, 0},
+                   fmt::format(FMT_STRING("{:.0f} of {:.0f} lm are lost in the ceiling or walls that the luminaires touch: "
+                                          "they shine into them. Hang such luminaires lower (suspension)"),
+                               b.escaped_lm, b.emitted_lm));
+}
+
+/// Writes grids and figures of one room. The PNG is left out, with a warning, when it cannot be made.
+void write_room(const results::RoomResult& room, files::OutputFolder& folder, Problems& problems) {
+  const std::string& name = room.scene->name;
+  for (const results::GridResult& grid : room.grids) {
+    folder.write(files::grid_file("grids", name, grid.name, "csv"), files::grid_csv(grid));
+    const std::string svg = files::grid_file("figures", name, grid.name, "svg");
+    const std::string png = files::grid_file("figures", name, grid.name, "png");
+    folder.write(svg, figures::plan_svg(room, grid));
+    const fs::path made = folder.staged(png);
+    std::string reason;
+    if (figures::rasterise(made.parent_path() / fs::path(svg).filename(), made, reason)) continue;
+    folder.forget(png);
+    problems.warning("E002", {png, 0, 0}, fmt::format(FMT_STRING("not written: {}"), reason));
+  }
+}
+
+void name_files(const files::OutputFolder& folder, const files::RunResult& run) {
+  fmt::print(FMT_STRING("\nWritten to {}:\n"), fs::proximate(folder.target()).string());
+  const auto show = [&](const std::string& name, const char* what) {
+    if (std::find(run.files.begin(), run.files.end(), name) != run.files.end() || name == files::kResultsFile)
+      fmt::print(FMT_STRING("  {:<46} {}\n"), name, what);
+  };
+  show(files::kResultsFile, "everything, for other programs");
+  for (const results::RoomResult& room : run.rooms)
+    for (const results::GridResult& grid : room.grids) {
+      show(files::grid_file("figures", room.scene->name, grid.name, "png"), "the plan, to look at");
+      show(files::grid_file("figures", room.scene->name, grid.name, "svg"), "the same, to scale");
+      show(files::grid_file("grids", room.scene->name, grid.name, "csv"), "values at points");
+    }
+}
+
+}  // namespace
+
+fs::path default_output(const fs::path& project) {
+  return project.parent_path() / (project.stem().string() + "-results");
+}
+
+int run_project(const fs::path& path, const RunOptions& options) {
+  OpenProject open = open_project(path);
+  print_problems(open.problems, open.sources, options.quiet);
+  if (!open.usable) {
+    fmt::print(stderr, FMT_STRING("{}\n"), error_summary(open, path));
+    return kBadInput;
+  }
+  files::OutputFolder folder(options.output.empty() ? default_output(path) : options.output);
+  files::RunResult run;
+  run.project = &open.project;
+  run.standard = open.table->name();
+  Problems found;
+  {
+    Progress progress(options.quiet);
+    for (const scene::RoomScene& scene : open.rooms) {
+      progress.subject(scene.name);
+      run.rooms.push_back(results::compute_room(scene, transport::Effort{}, progress.watch()));
+      warn_of_lost_light(run.rooms.back(), found);
+    }
+    for (const results::RoomResult& room : run.rooms) {
+      progress.watch().stop_if_cancelled();
+      write_room(room, folder, found);
+    }
+    progress.watch().stop_if_cancelled();
+  }
+  print_problems(found, {}, options.quiet);
+  run.warnings = open.problems.all();
+  run.warnings.insert(run.warnings.end(), found.all().begin(), found.all().end());
+  run.files = folder.names();
+  const std::string document = files::results_json(run);
+  folder.write(files::kResultsFile, document);
+  folder.commit(files::files_of_earlier_run(folder.target() / files::kResultsFile));
+
+  if (options.json) {
+    fmt::print(FMT_STRING("{}"), document);
+  } else {
+    fmt::print(FMT_STRING("{}"), result_table(run, colour_on_output()));
+    if (options.say_files) name_files(folder, run);
+  }
+  const bool failed = std::any_of(run.rooms.begin(), run.rooms.end(),
+                                  [](const auto& room) { return room.status == results::Status::not_met; });
+  return options.strict && failed ? kNotMet : kDone;
+}
+
+}  // namespace glow::cli

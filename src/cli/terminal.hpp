@@ -1,0 +1,39 @@
+#pragma once
+
+#include <map>
+#include <string>
+
+#include "core/parallel/parallel.hpp"
+#include "core/problems/problems.hpp"
+
+namespace glow::cli {
+
+/// Whether colours may be used on standard output: a terminal, and NO_COLOR is not set.
+bool colour_on_output();
+
+/// Writes problems to standard error, those of the project with the line that they are about. `quiet` leaves out
+/// warnings and notes. `sources`: text of the files that may be quoted.
+void print_problems(const Problems& problems, const std::map<std::string, std::string>& sources, bool quiet);
+
+/// Shows what is being done on one line of standard error, when that is a terminal. Takes the line away at the end.
+class Progress {
+ public:
+  explicit Progress(bool quiet);
+  ~Progress();
+  Progress(const Progress&) = delete;
+  Progress& operator=(const Progress&) = delete;
+
+  /// What the stages belong to ("Throwing room").
+  void subject(const std::string& name);
+  /// To hand to long calculations; also carries Ctrl-C.
+  Watch watch();
+
+ private:
+  struct State;
+  State* state_;
+};
+
+/// From now on Ctrl-C asks calculations to stop; a second one ends the program at once.
+void catch_interrupts();
+
+}  // namespace glow::cli

@@ -1,0 +1,17 @@
+#include "core/arrange/array_placement.hpp"
+
+namespace glow::arrange {
+
+ArrayPositions array_positions(const geometry::Polygon& outline, int rows, int columns) {
+  const geometry::Box2 box = geometry::bounding_box(outline);
+  ArrayPositions result;
+  result.spacing = box.size().cwiseQuotient(Vec2(columns, rows));
+  for (int row = 0; row < rows; ++row)
+    for (int column = 0; column < columns; ++column) {
+      const Vec2 p = box.low + Vec2((column + 0.5) * result.spacing.x(), (row + 0.5) * result.spacing.y());
+      (geometry::contains(outline, p) ? result.inside : result.outside).push_back(p);
+    }
+  return result;
+}
+
+}  // namespace glow::arrange

@@ -1,0 +1,28 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace glow::figures {
+
+/// Bands of illuminance and their colours, dark to light.
+///
+/// Colours are even steps in OKLab (Ottosson 2020): lightness rises steadily, so the order survives in grey and for
+/// colour-blind eyes; hue runs from slate blue over clay to straw and only helps.
+struct ColourScale {
+  std::vector<double> levels;         ///< lower limits of the bands from the second on, rising
+  std::vector<std::string> colours;   ///< "#rrggbb" of each band; one more than levels
+  double step = 0;
+  /// Index of the band that holds the value.
+  std::size_t band(double value) const;
+  /// Whether black text reads better than white on the band.
+  bool dark_text(std::size_t band) const;
+};
+
+/// Bands of a round step (1, 2, 2.5 or 5 times a power of ten) that cover low..high in about `wanted` bands.
+ColourScale banded_scale(double low, double high, int wanted);
+
+/// Colour at share 0 (dark) to 1 (light) of the scale.
+std::string scale_colour(double share);
+
+}  // namespace glow::figures

@@ -1,0 +1,114 @@
+#include "figures/svg_canvas.hpp"
+
+#include <fmt/format.h>
+
+#include <sstream>
+
+namespace glow::figures {
+
+std::string pixels(double value) {
+  std::string text = fmt::format(FMT_STRING("{:.2f}"), value);
+  while (text.back() == '0') text.pop_back();
+  if (text.back() == '.') text.pop_back();
+  return text == "-0" ? "0" : text;
+}
+
+double text_width(const std::string& words, double size) { return 0.56 * size * double(words.size()); }
+
+SvgCanvas::SvgCanvas(double width, double height) {
+  root_ = document_.append_child("svg");
+  root_.append_attribute("xmlns") = "http://www.w3.org/2000/svg";
+  root_.append_attribute("width") = pixels(width).c_str();
+  root_.append_attribute("height") = pixels(height).c_str();
+  root_.append_attribute("viewBox") = fmt::format(FMT_STRING("0 0 {} {}"), pixels(width), pixels(height)).c_str();
+  root_.append_attribute("font-family") = "Open Sans, DejaVu Sans, sans-serif";
+  here_ = root_;
+  rectangle({0, 0}, {width, height}, "#ffffff");
+}
+
+pugi::xml_node SvgCanvas::add(const char* name) { return last_ = here_.append_child(name); }
+
+void SvgCanvas::begin_clip(const std::string& path_data) {
+  const std::string id = fmt::format(FMT_STRING("clip{}"), ++clips_);
+  pugi::xml_node clip = add("clipPath");
+  clip.append_attribute("id") = id.c_str();
+  clip.append_child("path").append_attribute("d") = path_data.c_str();
+  here_ = add("g");
+  here_.append_attribute("clip-path") = fmt::format(FMT_STRING("url(#{})"), id).c_str();
+}
+
+void SvgCanvas::begin_group(const Vec2& at, double turn_deg) {
+  here_ = add("g");
+  here_.append_attribute("transform") =
+      fmt::format(FMT_STRING("translate({} {}) rotate({})"), pixels(at.x()), pixels(at.y()), pixels(turn_deg)).c_str();
+}
+
+void SvgCanvas::end_group() { here_ = here_.parent(); }
+
+void SvgCanvas::path(const std::string& data, const char* fill, const char* stroke, double stroke_width,
+                     const char* dash) {
+  pugi::xml_node node = add("path");
+  node.append_attribute("d") = data.c_str();
+  node.append_attribute("fill") = fill;
+  node.append_attribute("stroke") = stroke;
+  node.append_attribute("stroke-width") = pixels(stroke_width).c_str();
+  node.append_attribute("stroke-linejoin") = "round";
+  if (dash) node.append_attribute("stroke-dasharray") = dash;
+}
+
+void SvgCanvas::rectangle(const Vec2& low, const Vec2& size, const char* fill, const char* stroke,
+                          double stroke_width) {
+  pugi::xml_node node = add("rect");
+  node.append_attribute("x") = pixels(low.x()).c_str();
+  node.append_attribute("y") = pixels(low.y()).c_str();
+  node.append_attribute("width") = pixels(size.x()).c_str();
+  node.append_attribute("height") = pixels(size.y()).c_str();
+  node.append_attribute("fill") = fill;
+  node.append_attribute("stroke") = stroke;
+  node.append_attribute("stroke-width") = pixels(stroke_width).c_str();
+}
+
+void SvgCanvas::circle(const Vec2& centre, double radius, const char* fill, const char* stroke, double stroke_width) {
+  pugi::xml_node node = add("circle");
+  node.append_attribute("cx") = pixels(centre.x()).c_str();
+  node.append_attribute("cy") = pixels(centre.y()).c_str();
+  node.append_attribute("r") = pixels(radius).c_str();
+  node.append_attribute("fill") = fill;
+  node.append_attribute("stroke") = stroke;
+  node.append_attribute("stroke-width") = pixels(stroke_width).c_str();
+}
+
+void SvgCanvas::line(const Vec2& a, const Vec2& b, const char* stroke, double stroke_width) {
+  path(fmt::format(FMT_STRING("M{} {}L{} {}"), pixels(a.x()), pixels(a.y()), pixels(b.x()), pixels(b.y())), "none",
+       stroke, stroke_width);
+}
+
+void SvgCanvas::text(const Vec2& at, const std::string& words, const Text& style) {
+  pugi::xml_node node = add("text");
+  node.append_attribute("x") = pixels(at.x()).c_str();
+  node.append_attribute("y") = pixels(at.y()).c_str();
+  node.append_attribute("font-size") = pixels(style.size).c_str();
+  node.append_attribute("text-anchor") = style.anchor;
+  node.append_attribute("fill") = style.colour;
+  if (style.bold) node.append_attribute("font-weight") = "600";
+  if (style.halo) {
+    node.append_attribute("stroke") = style.halo;
+    node.append_attribute("stroke-width") = "3";
+    node.append_attribute("stroke-linejoin") = "round";
+    node.append_attribute("paint-order") = "stroke";
+  }
+  if (style.turn_deg != 0)
+    node.append_attribute("transform") =
+        fmt::format(FMT_STRING("rotate({} {} {})"), pixels(style.turn_deg), pixels(at.x()), pixels(at.y())).c_str();
+  node.text().set(words.c_str());
+}
+
+void SvgCanvas::opacity_of_last(double opacity) { last_.append_attribute("opacity") = pixels(opacity).c_str(); }
+
+std::string SvgCanvas::bytes() const {
+  std::ostringstream stream;
+  document_.save(stream, " ", pugi::format_indent, pugi::encoding_utf8);
+  return stream.str();
+}
+
+}  // namespace glow::figures

@@ -1,0 +1,50 @@
+#pragma once
+
+#include <filesystem>
+#include <stdexcept>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace glow::files {
+
+/// An output file or folder could not be written; `what()` says which and why.
+class OutputError : public std::runtime_error {
+ public:
+  using std::runtime_error::runtime_error;
+};
+
+/// Writes a run's files whole or not at all: everything goes to a folder aside first and is moved into place only when
+/// all of it is there. Files of the previous run that are not written again are taken away, other files are left alone.
+/// While files are being moved there is no results.json, so nothing half-done looks whole.
+class OutputFolder {
+ public:
+  /// Makes the folder aside, beside `target`. Throws OutputError.
+  explicit OutputFolder(std::filesystem::path target);
+  /// Takes the folder aside away when `commit` was not reached.
+  ~OutputFolder();
+  OutputFolder(const OutputFolder&) = delete;
+  OutputFolder& operator=(const OutputFolder&) = delete;
+
+  /// `name`: path below the folder, with forward slashes. Throws OutputError.
+  void write(const std::string& name, std::string_view bytes);
+  /// Where `name` lies until `commit`, for programs that read or write it; makes its folder and lists it as ours.
+  std::filesystem::path staged(const std::string& name);
+  /// Forgets a file that was listed by `staged` but was not made.
+  void forget(const std::string& name);
+  /// Names of all files so far, sorted.
+  std::vector<std::string> names() const;
+  /// Moves everything into place, `results.json` last. `stale` names files of an earlier run.
+  void commit(const std::vector<std::string>& stale);
+
+  const std::filesystem::path& target() const { return target_; }
+
+ private:
+  std::filesystem::path target_;
+  std::filesystem::path aside_;
+  std::vector<std::string> names_;
+};
+
+inline constexpr const char* kResultsFile = "results.json";
+
+}  // namespace glow::files

@@ -1,0 +1,57 @@
+// The part of reading a project that opens files.
+#include <fmt/format.h>
+
+#include <cerrno>
+#include <cstring>
+#include <fstream>
+#include <sstream>
+
+#include "files/photometry_reader.hpp"
+#include "files/project_reader.hpp"
+
+namespace glow::files {
+
+std::optional<std::string> read_file(const std::filesystem::path& path, std::size_t limit, const Place& named_at,
+                                     Problems& problems) {
+  std::error_code error;
+  const auto status = std::filesystem::status(path, error);
+  if (!std::filesystem::exists(status)) {
+    problems.error("R001", named_at, fmt::format(FMT_STRING("there is no file \"{}\""), path.string()));
+    return std::nullopt;
+  }
+  if (!std::filesystem::is_regular_file(status)) {
+    problems.error("R001", named_at, fmt::format(FMT_STRING("\"{}\" is not a file"), path.string()));
+    return std::nullopt;
+  }
+  const auto size = std::filesystem::file_size(path, error);
+  if (!error && size > limit) {
+    problems.error("R002", named_at,
+                   fmt::format(FMT_STRING("\"{}\" has {} bytes; at most {} are read"), path.string(), size, limit));
+    return std::nullopt;
+  }
+  std::ifstream file(path, std::ios::binary);
+  std::ostringstream content;
+  if (file) content << file.rdbuf();
+  if (!file || file.bad() || (size > 0 && content.str().empty())) {
+    problems.error("R001", named_at,
+                   fmt::format(FMT_STRING("\"{}\" cannot be read: {}"), path.string(), std::strerror(errno)));
+    return std::nullopt;
+  }
+  return content.str();
+}
+
+void load_photometry(model::Project& project, const std::filesystem::path& folder, Problems& problems) {
+  for (model::ScheduledLuminaire& entry : project.schedule) {
+    if (entry.file.empty()) continue;
+    const std::filesystem::path path = folder / entry.file;
+    const auto bytes = read_file(path, kLargestPhotometricFile, entry.file_place, problems);
+    if (!bytes) continue;
+    if (auto photometry = read_photometry(*bytes, path.string(), problems)) {
+      if (!photometry->watts)
+        problems.warning("F043", {path.string(), 0, 0}, "no input watts are stated; installed power stays unknown");
+      entry.photometry = std::make_shared<const photometry::Photometry>(std::move(*photometry));
+    }
+  }
+}
+
+}  // namespace glow::files

@@ -1,0 +1,259 @@
+#include "files/project_reader.hpp"
+
+#include <fmt/format.h>
+#include <toml++/toml.h>
+
+#include <algorithm>
+#include <map>
+
+#include "files/toml_table.hpp"
+
+namespace glow::files {
+namespace {
+
+using model::Project;
+using model::Room;
+using units::Dimension;
+
+constexpr int kFormat = 1;
+constexpr int kMostDots = 64;  // in one key; the parser's own recursion has no limit
+constexpr Range kReflectance{0, 0.98};
+constexpr Range kHeight{0, 200, true};
+constexpr Range kPlaneHeight{0, 200};
+constexpr Range kDropHeight{0, 200};
+constexpr Range kInset{0, 50};
+constexpr Range kSpacing{0.005, 50};
+constexpr Range kFactor{0, 1, true};
+constexpr Range kAngle{-3600, 3600};
+constexpr int kMostRows = 1000;
+
+/// Settings that rooms fall back on; nothing where the file is silent.
+struct Defaults {
+  std::optional<double> ceiling, walls, floor;
+  std::optional<double> maintenance_factor;
+  model::WorkPlane work_plane;
+};
+
+/// Line of the first key or table head that nests deeper than anyone means; 0 when there is none.
+int line_of_deep_key(std::string_view bytes) {
+  int line = 1, dots = 0;
+  bool in_key = true;
+  for (const char c : bytes) {
+    if (c == '\n') {
+      ++line;
+      dots = 0;
+      in_key = true;
+    } else if (c == '=' || c == '"' || c == '\'' || c == '#') {
+      in_key = false;
+    } else if (c == '.' && in_key && ++dots > kMostDots) {
+      return line;
+    }
+  }
+  return 0;
+}
+
+model::WorkPlane read_work_plane(TomlTable& owner) {
+  model::WorkPlane plane;
+  plane.place = owner.place_of("work_plane");
+  auto table = owner.table("work_plane");
+  if (!table) return plane;
+  plane.height_m = table->quantity("height", Dimension::length, kPlaneHeight);
+  plane.inset_m = table->quantity("inset", Dimension::length, kInset);
+  if (!table->is_word("spacing", "auto")) plane.spacing_m = table->quantity("spacing", Dimension::length, kSpacing);
+  table->finish();
+  return plane;
+}
+
+Defaults read_reflectances(TomlTable& owner) {
+  Defaults defaults;
+  auto table = owner.table("reflectance");
+  if (!table) return defaults;
+  defaults.ceiling = table->quantity("ceiling", Dimension::ratio, kReflectance);
+  defaults.walls = table->quantity("walls", Dimension::ratio, kReflectance);
+  defaults.floor = table->quantity("floor", Dimension::ratio, kReflectance);
+  table->finish();
+  return defaults;
+}
+
+Defaults read_defaults(TomlTable& root) {
+  auto table = root.table("defaults");
+  if (!table) return {};
+  Defaults defaults = read_reflectances(*table);
+  defaults.maintenance_factor = table->quantity("maintenance_factor", Dimension::ratio, kFactor);
+  defaults.work_plane = read_work_plane(*table);
+  table->finish();
+  return defaults;
+}
+
+std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
+  std::vector<model::ScheduledLuminaire> schedule;
+  for (auto& [mark, table] : root.named_tables("luminaires")) {
+    const auto file = table.text("file", Need::required);
+    table.finish();
+    schedule.push_back({mark, file.value_or(""), table.place(), table.place_of("file"), nullptr});
+  }
+  return schedule;
+}
+
+model::LuminairePlacement read_placement(TomlTable& table) {
+  model::LuminairePlacement placement;
+  placement.place = table.place();
+  placement.mark = table.text("mark", Need::required).value_or("");
+  placement.mark_place = table.place_of("mark");
+  placement.at = table.point("at");
+  placement.at_place = table.place_of("at");
+  placement.rotation_deg = table.quantity("rotation", Dimension::angle, kAngle).value_or(0);
+  placement.mounting_height_m = table.quantity("mounting_height", Dimension::length, kDropHeight);
+  placement.suspension_m = table.quantity("suspension", Dimension::length, kDropHeight);
+  placement.height_place = table.place_of(placement.suspension_m ? "suspension" : "mounting_height");
+  if (auto array = table.table("array")) {
+    const auto rows = array->count("rows", 1, kMostRows, Need::required);
+    const auto columns = array->count("columns", 1, kMostRows, Need::required);
+    if (rows && columns) placement.array = model::ArraySize{*rows, *columns};
+    array->finish();
+  }
+  if (table.has("at") == table.has("array"))
+    table.problems().error("P007", table.place(),
+                           "a luminaire needs either \"at\" (one luminaire) or \"array\" (rows and columns), and not "
+                           "both");
+  if (placement.mounting_height_m && placement.suspension_m)
+    table.problems().error("P007", placement.height_place,
+                           "both \"mounting_height\" and \"suspension\" are given; keep one of them");
+  table.finish();
+  return placement;
+}
+
+void read_outline(TomlTable& table, Room& room) {
+  const bool both = table.has("size") && table.has("outline");
+  if (both || (!table.has("size") && !table.has("outline")))
+    table.problems().error("P007", table.place(),
+                           "a room needs either \"size\" = [length along x, width along y] or \"outline\" = [[x, y], "
+                           "...], and not both");
+  if (const auto outline = table.points("outline")) room.outline = *outline;
+  room.outline_place = table.place_of(table.has("outline") ? "outline" : "size");
+  const auto size = table.point("size");
+  if (!size) return;
+  if (size->minCoeff() <= 0 || size->maxCoeff() > 2000) {
+    table.problems().error("P005", room.outline_place,
+                           fmt::format(FMT_STRING("\"size\" is {} x {} m; expected above 0 and up to 2000 m"),
+                                       size->x(), size->y()));
+    return;
+  }
+  room.outline = {{0, 0}, {size->x(), 0}, *size, {0, size->y()}};
+}
+
+void settle_reflectances(TomlTable& table, const Defaults& defaults, Room& room, bool& assumed) {
+  const Defaults own = read_reflectances(table);
+  const auto settle = [&](std::optional<double> here, std::optional<double> there, double& value) {
+    if (here) value = *here;
+    else if (there) value = *there;
+    else assumed = true;
+  };
+  settle(own.ceiling, defaults.ceiling, room.reflectances.ceiling);
+  settle(own.walls, defaults.walls, room.reflectances.walls);
+  settle(own.floor, defaults.floor, room.reflectances.floor);
+}
+
+Room read_room(TomlTable& table, const Defaults& defaults) {
+  Room room;
+  room.place = table.place();
+  room.name = table.text("name", Need::required).value_or("");
+  read_outline(table, room);
+  room.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
+  bool assumed = false;
+  settle_reflectances(table, defaults, room, assumed);
+  if (assumed)
+    table.problems().warning("P023", room.place,
+                             fmt::format(FMT_STRING("room \"{}\": reflectance not stated everywhere; assumed ceiling {}, "
+                                                    "walls {}, floor {}"),
+                                         room.name, room.reflectances.ceiling, room.reflectances.walls,
+                                         room.reflectances.floor));
+  const auto factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
+  if (!factor && !defaults.maintenance_factor && !table.has("maintenance_factor"))
+    table.problems().error("P004", room.place,
+                           fmt::format(FMT_STRING("room \"{}\" has no maintenance_factor and [defaults] gives none; "
+                                                  "maintained values cannot be judged without one (0.80 is usual in "
+                                                  "clean rooms)"),
+                                       room.name));
+  room.maintenance_factor = factor.value_or(defaults.maintenance_factor.value_or(1));
+  room.task = table.text("task");
+  room.task_place = table.place_of("task");
+  room.work_plane = read_work_plane(table);
+  if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
+  if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
+  if (!room.work_plane.spacing_m) room.work_plane.spacing_m = defaults.work_plane.spacing_m;
+  for (TomlTable& placement : table.tables("luminaires")) room.luminaires.push_back(read_placement(placement));
+  table.finish();
+  return room;
+}
+
+void check_names(const Project& project, Problems& problems) {
+  std::map<std::string, const Room*> seen;
+  for (const Room& room : project.rooms) {
+    if (room.name.empty()) continue;
+    const std::string part = file_name_part(room.name);
+    if (part.empty())
+      problems.error("P008", room.place,
+                     fmt::format(FMT_STRING("room name \"{}\" has no letter or digit to name its files by"), room.name));
+    const auto [other, is_new] = seen.emplace(part, &room);
+    if (!is_new)
+      problems.error("P008", room.place,
+                     fmt::format(FMT_STRING("rooms \"{}\" and \"{}\" would write the same files; give one another name"),
+                                 other->second->name, room.name));
+  }
+}
+
+}  // namespace
+
+std::string file_name_part(const std::string& name) {
+  std::string part;
+  for (const char c : name) {
+    const bool upper = c >= 'A' && c <= 'Z';
+    const bool keep = upper || (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || (static_cast<unsigned char>(c) >= 0x80);
+    if (keep) part += upper ? static_cast<char>(c - 'A' + 'a') : c;
+    else if (!part.empty() && part.back() != '-') part += '-';
+  }
+  while (!part.empty() && part.back() == '-') part.pop_back();
+  return part.substr(0, 100);
+}
+
+std::optional<Project> read_project(std::string_view bytes, const std::string& name, Problems& problems) {
+  if (const int line = line_of_deep_key(bytes)) {
+    problems.error("P001", {name, line, 1}, "this key is nested deeper than 64 levels");
+    return std::nullopt;
+  }
+  toml::table document;
+  try {
+    document = toml::parse(bytes, name);
+  } catch (const toml::parse_error& error) {
+    const auto& begin = error.source().begin;
+    problems.error("P001", {name, static_cast<int>(begin.line), static_cast<int>(begin.column)},
+                   fmt::format(FMT_STRING("not valid TOML: {}"), error.description()));
+    return std::nullopt;
+  }
+  TomlTable root(document, "the project file", name, problems);
+  const auto format = root.count("format", 1, 1000000, Need::required);
+  if (format && *format > kFormat) {
+    problems.error("P009", root.place_of("format"),
+                   fmt::format(FMT_STRING("format {} is newer than this program, which reads format {}"), *format, kFormat));
+    return std::nullopt;
+  }
+  Project project;
+  project.name = name;
+  if (auto table = root.table("project")) {
+    project.name = table->text("name").value_or(name);
+    project.standard = table->text("standard").value_or("");
+    project.standard_place = table->place_of("standard");
+    table->finish();
+  }
+  const Defaults defaults = read_defaults(root);
+  project.schedule = read_schedule(root);
+  for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults));
+  if (project.rooms.empty() && !root.has("rooms"))
+    problems.error("P004", {name, 0, 0}, "the project has no [[rooms]]; expected at least one");
+  root.finish();
+  check_names(project, problems);
+  return project;
+}
+
+}  // namespace glow::files

@@ -1,0 +1,35 @@
+#pragma once
+
+#include <filesystem>
+#include <string>
+#include <vector>
+
+#include "core/model/project.hpp"
+#include "core/results/room_result.hpp"
+
+namespace glow::files {
+
+/// Everything that a run found, with the names of its files.
+struct RunResult {
+  const model::Project* project = nullptr;
+  std::string standard;
+  std::vector<results::RoomResult> rooms;
+  std::vector<Problem> warnings;
+  std::vector<std::string> files;  ///< written beside results.json
+};
+
+/// The document as described in docs/results.md; SI units, same bytes for the same input.
+std::string results_json(const RunResult& run);
+
+/// The files that an earlier run lists in its results.json; empty when there is none or it is not ours.
+/// Names that point outside of the folder are left out.
+std::vector<std::string> files_of_earlier_run(const std::filesystem::path& results_file);
+
+/// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx; header row, maintained values.
+std::string grid_csv(const results::GridResult& grid);
+
+/// "grids/throwing-room--work-plane.csv" and the like.
+std::string grid_file(const std::string& folder, const std::string& room, const std::string& grid,
+                      const std::string& suffix);
+
+}  // namespace glow::files

@@ -1,0 +1,249 @@
+#include "files/toml_table.hpp"
+
+#include <fmt/format.h>
+#include <toml++/toml.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace glow::files {
+namespace {
+
+std::string type_name(const toml::node& node) {
+  switch (node.type()) {
+    case toml::node_type::table: return "a table";
+    case toml::node_type::array: return "an array";
+    case toml::node_type::string: return "text";
+    case toml::node_type::integer:
+    case toml::node_type::floating_point: return "a number";
+    case toml::node_type::boolean: return "true or false";
+    default: return "a date or time";
+  }
+}
+
+/// What stands there, short enough for a message.
+std::string shown(const toml::node& node) {
+  if (const auto text = node.value<std::string>(); node.is_string() && text)
+    return fmt::format(FMT_STRING("\"{}\""), text->substr(0, 40));
+  if (const auto number = node.value<double>(); node.is_number() && number)
+    return fmt::format(FMT_STRING("{}"), *number);
+  return type_name(node);
+}
+
+int line_of(const toml::node& node) { return static_cast<int>(node.source().begin.line); }
+
+}  // namespace
+
+TomlTable::TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems)
+    : table_(&table), name_(std::move(name)), file_(std::move(file)), problems_(&problems) {}
+
+Place TomlTable::place_of(const toml::node& node) const {
+  return {file_, line_of(node), static_cast<int>(node.source().begin.column)};
+}
+
+Place TomlTable::place_of(const std::string& key) const {
+  const toml::node* node = table_->get(key);
+  return node ? place_of(*node) : place();
+}
+
+Place TomlTable::place() const { return place_of(static_cast<const toml::node&>(*table_)); }
+
+bool TomlTable::has(const std::string& key) const { return table_->contains(key); }
+
+const toml::node* TomlTable::take(const std::string& key, Need need) {
+  known_.push_back(key);
+  const toml::node* node = table_->get(key);
+  if (!node && need == Need::required)
+    problems_->error("P004", place(), fmt::format(FMT_STRING("{}: \"{}\" is missing"), name_, key));
+  return node;
+}
+
+void TomlTable::wrong_type(const std::string& key, const toml::node& node, const std::string& expected) {
+  problems_->error("P003", place_of(node),
+                   fmt::format(FMT_STRING("\"{}\" is {}; expected {}"), key, shown(node), expected));
+}
+
+std::optional<std::string> TomlTable::text(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto value = node->value<std::string>();
+  if (!node->is_string() || !value) {
+    wrong_type(key, *node, "text in quotes");
+    return std::nullopt;
+  }
+  if (value->empty() || value->size() > 1000) {
+    problems_->error("P005", place_of(*node),
+                     fmt::format(FMT_STRING("\"{}\" has {} characters; expected 1 to 1000"), key, value->size()));
+    return std::nullopt;
+  }
+  return value;
+}
+
+std::optional<double> TomlTable::to_quantity(const std::string& key, const toml::node& node,
+                                             units::Dimension dimension) {
+  if (node.is_number()) {
+    const double value = node.value<double>().value_or(std::nan(""));
+    if (std::isfinite(value)) return value;
+  } else if (const auto text = node.value<std::string>(); node.is_string() && text) {
+    const units::Parsed parsed = units::parse_quantity(*text, dimension);
+    if (parsed.ok) return parsed.value;
+    problems_->error("P006", place_of(node), fmt::format(FMT_STRING("{}: {}"), key, parsed.problem));
+    return std::nullopt;
+  }
+  wrong_type(key, node,
+             fmt::format(FMT_STRING("a number, or text with a unit ({})"), units::unit_names(dimension)));
+  return std::nullopt;
+}
+
+std::optional<double> TomlTable::quantity(const std::string& key, units::Dimension dimension, Range range,
+                                          Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto value = to_quantity(key, *node, dimension);
+  if (!value) return std::nullopt;
+  if (*value > range.high || *value < range.low || (range.above_low && *value == range.low)) {
+    problems_->error("P005", place_of(*node),
+                     fmt::format(FMT_STRING("\"{}\" is {}; expected {} {} to {}"), key, *value,
+                                 range.above_low ? "above" : "from", range.low, range.high));
+    return std::nullopt;
+  }
+  return value;
+}
+
+std::optional<int> TomlTable::count(const std::string& key, int low, int high, Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto value = node->is_number() ? node->value<double>() : std::nullopt;
+  if (!value || *value != std::floor(*value)) {
+    wrong_type(key, *node, "a whole number");
+    return std::nullopt;
+  }
+  if (*value < low || *value > high) {
+    problems_->error("P005", place_of(*node),
+                     fmt::format(FMT_STRING("\"{}\" is {}; expected {} to {}"), key, *value, low, high));
+    return std::nullopt;
+  }
+  return static_cast<int>(*value);
+}
+
+std::optional<Vec2> TomlTable::to_point(const std::string& key, const toml::node& node) {
+  const toml::array* array = node.as_array();
+  if (!array || array->size() != 2) {
+    wrong_type(key, node, "two lengths, as in [4.5, 2.0]");
+    return std::nullopt;
+  }
+  const auto x = to_quantity(key, *array->get(0), units::Dimension::length);
+  const auto y = to_quantity(key, *array->get(1), units::Dimension::length);
+  if (!x || !y) return std::nullopt;
+  constexpr double kFarthest = 1e7;  // m; a plan's own coordinates can be large
+  if (std::abs(*x) > kFarthest || std::abs(*y) > kFarthest) {
+    problems_->error("P005", place_of(node),
+                     fmt::format(FMT_STRING("\"{}\" is farther than 10 000 km from the origin"), key));
+    return std::nullopt;
+  }
+  return Vec2(*x, *y);
+}
+
+std::optional<Vec2> TomlTable::point(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  return node ? to_point(key, *node) : std::nullopt;
+}
+
+std::optional<std::vector<Vec2>> TomlTable::points(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const toml::array* array = node->as_array();
+  constexpr std::size_t kMostCorners = 2000;
+  if (!array || array->empty() || array->size() > kMostCorners) {
+    wrong_type(key, *node, "a list of 3 to 2000 corners, as in [[0, 0], [9.6, 0], [9.6, 6.4]]");
+    return std::nullopt;
+  }
+  std::vector<Vec2> points;
+  for (const toml::node& element : *array) {
+    const auto p = to_point(key, element);
+    if (!p) return std::nullopt;
+    points.push_back(*p);
+  }
+  return points;
+}
+
+bool TomlTable::is_word(const std::string& key, const std::string& word) {
+  const toml::node* node = table_->get(key);
+  if (!node || !node->is_string() || node->value<std::string>() != word) return false;
+  known_.push_back(key);
+  return true;
+}
+
+std::optional<TomlTable> TomlTable::table(const std::string& key) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  if (const toml::table* inner = node->as_table()) return TomlTable(*inner, key, file_, *problems_);
+  wrong_type(key, *node, "a table, as in { key = value }");
+  return std::nullopt;
+}
+
+std::vector<TomlTable> TomlTable::tables(const std::string& key) {
+  std::vector<TomlTable> result;
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return result;
+  const toml::array* array = node->as_array();
+  if (!array) {
+    wrong_type(key, *node, fmt::format(FMT_STRING("one or more [[{}]] tables"), key));
+    return result;
+  }
+  for (const toml::node& element : *array) {
+    if (const toml::table* inner = element.as_table()) {
+      result.emplace_back(*inner, key, file_, *problems_);
+    } else {
+      wrong_type(key, element, fmt::format(FMT_STRING("a [[{}]] table"), key));
+    }
+  }
+  return result;
+}
+
+std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std::string& key) {
+  std::vector<std::pair<std::string, TomlTable>> result;
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return result;
+  const toml::table* outer = node->as_table();
+  if (!outer) {
+    wrong_type(key, *node, fmt::format(FMT_STRING("tables such as [{}.P1]"), key));
+    return result;
+  }
+  for (const auto& [name, inner] : *outer) {
+    if (const toml::table* table = inner.as_table()) {
+      result.emplace_back(std::string(name.str()),
+                          TomlTable(*table, key + "." + std::string(name.str()), file_, *problems_));
+    } else {
+      wrong_type(std::string(name.str()), inner, fmt::format(FMT_STRING("a table such as [{}.P1]"), key));
+    }
+  }
+  // The parser keeps tables by name; people think in the order they wrote.
+  std::stable_sort(result.begin(), result.end(), [](const auto& a, const auto& b) {
+    const Place p = a.second.place(), q = b.second.place();
+    return std::pair(p.line, p.column) < std::pair(q.line, q.column);
+  });
+  return result;
+}
+
+void TomlTable::finish() {
+  for (const auto& [key, node] : *table_) {
+    const std::string name(key.str());
+    if (std::find(known_.begin(), known_.end(), name) != known_.end()) continue;
+    const std::string near = nearest_word(name, known_);
+    std::string hint;
+    if (!near.empty()) {
+      hint = fmt::format(FMT_STRING("did you mean \"{}\"?"), near);
+    } else {
+      std::vector<std::string> sorted = known_;
+      std::sort(sorted.begin(), sorted.end());
+      sorted.erase(std::unique(sorted.begin(), sorted.end()), sorted.end());
+      hint = fmt::format(FMT_STRING("known keys: {}"), fmt::join(sorted, ", "));
+    }
+    const Place place{file_, static_cast<int>(key.source().begin.line), static_cast<int>(key.source().begin.column)};
+    problems_->error("P002", place,
+                     fmt::format(FMT_STRING("unknown key \"{}\" in {}; {}"), name.substr(0, 60), name_, hint));
+  }
+}
+
+}  // namespace glow::files

@@ -1,0 +1,75 @@
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/geometry/vec.hpp"
+#include "core/problems/problems.hpp"
+#include "core/units/quantity.hpp"
+
+namespace toml {
+inline namespace v3 {
+class table;
+class node;
+}  // namespace v3
+}  // namespace toml
+
+namespace glow::files {
+
+enum class Need { optional, required };
+
+/// Allowed values, both ends included unless `above_low`.
+struct Range {
+  double low = 0, high = 1;
+  bool above_low = false;  ///< the low end itself is not allowed
+};
+
+/// One table of a TOML file while it is read: hands out typed values, notes every fault with its place, and at the end
+/// names the keys that nobody asked for. The document must outlive it.
+class TomlTable {
+ public:
+  TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems);
+
+  std::optional<std::string> text(const std::string& key, Need need = Need::optional);
+  /// A number in base units, or a string with a unit.
+  std::optional<double> quantity(const std::string& key, units::Dimension dimension, Range range,
+                                 Need need = Need::optional);
+  std::optional<int> count(const std::string& key, int low, int high, Need need = Need::optional);
+  /// [x, y]; each a number or a string with a unit.
+  std::optional<Vec2> point(const std::string& key, Need need = Need::optional);
+  /// [[x, y], [x, y], ...].
+  std::optional<std::vector<Vec2>> points(const std::string& key, Need need = Need::optional);
+  /// True when the key holds this very text ("auto"); consumes the key then.
+  bool is_word(const std::string& key, const std::string& word);
+  std::optional<TomlTable> table(const std::string& key);
+  /// [[key]] tables, in the order of the file.
+  std::vector<TomlTable> tables(const std::string& key);
+  /// All sub-tables, by name, in the order of the file: [key.NAME].
+  std::vector<std::pair<std::string, TomlTable>> named_tables(const std::string& key);
+
+  bool has(const std::string& key) const;
+  /// Where the key's value stands; the table's own place when it is missing.
+  Place place_of(const std::string& key) const;
+  Place place() const;
+  Problems& problems() { return *problems_; }
+  /// Names the keys that were never asked for, with the nearest one that could have been meant.
+  void finish();
+
+ private:
+  const toml::node* take(const std::string& key, Need need);
+  Place place_of(const toml::node& node) const;
+  void wrong_type(const std::string& key, const toml::node& node, const std::string& expected);
+  std::optional<double> to_quantity(const std::string& key, const toml::node& node, units::Dimension dimension);
+  std::optional<Vec2> to_point(const std::string& key, const toml::node& node);
+
+  const toml::table* table_;
+  std::string name_;
+  std::string file_;
+  Problems* problems_;
+  std::vector<std::string> known_;
+};
+
+}  // namespace glow::files
