@@ -32,6 +32,12 @@ class Cells {
   double& at(int i, int j) { return values_[std::size_t(j * nx_ + i)]; }
   double get(int i, int j) const { return values_[std::size_t(j * nx_ + i)]; }
 
+  /// NaN outside the grid and where there is no value yet.
+  double known(const std::vector<double>& values, int i, int j) const {
+    const bool inside = i >= 0 && i < nx_ && j >= 0 && j < ny_;
+    return inside ? values[std::size_t(j * nx_ + i)] : std::numeric_limits<double>::quiet_NaN();
+  }
+
   void fill_gaps() {
     bool gaps = true;
     while (gaps) {
@@ -41,17 +47,21 @@ class Cells {
         for (int i = 0; i < nx_; ++i) {
           if (!std::isnan(before[std::size_t(j * nx_ + i)])) continue;
           gaps = true;
-          double sum = 0;
-          int count = 0;
+          double straight = 0, mean = 0;
+          int straight_count = 0, count = 0;
           for (int dj = -1; dj <= 1; ++dj)
             for (int di = -1; di <= 1; ++di) {
-              if (i + di < 0 || i + di >= nx_ || j + dj < 0 || j + dj >= ny_) continue;
-              const double v = before[std::size_t((j + dj) * nx_ + i + di)];
-              if (std::isnan(v)) continue;
-              sum += v;
+              const double near = known(before, i + di, j + dj);
+              if (std::isnan(near)) continue;
+              mean += near;
               ++count;
+              const double far = known(before, i + 2 * di, j + 2 * dj);
+              if (std::isnan(far)) continue;
+              straight += 2 * near - far;
+              ++straight_count;
             }
-          if (count > 0) at(i, j) = sum / count;
+          if (straight_count > 0) at(i, j) = std::max(0.0, straight / straight_count);
+          else if (count > 0) at(i, j) = mean / count;
         }
     }
   }

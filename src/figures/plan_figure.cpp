@@ -60,6 +60,7 @@ class PlanFigure {
   }
 
   std::string draw() {
+    reserve_luminaires();
     colours();
     lines();
     outline();
@@ -91,6 +92,9 @@ class PlanFigure {
   void lines();
   void label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words, bool strong);
   void outline();
+  Vec2 luminaire_size(const scene::LuminaireGroup& group, std::size_t index) const;
+  Rect luminaire_rect(const scene::LuminaireGroup& group, std::size_t index) const;
+  void reserve_luminaires();
   void luminaires();
   void luminaire(const scene::LuminaireGroup& group, std::size_t index);
   void values();
@@ -157,8 +161,9 @@ void PlanFigure::label_lines(const std::vector<std::vector<Vec2>>& chains, const
     for (const double share : {0.5, 0.3, 0.7, 0.15, 0.85}) {
       const Vec2& at = chain[static_cast<std::size_t>(share * double(chain.size() - 1))];
       const Rect rect = around(px(at), width, kLabelSize + 6);
+      const Rect airy = around(px(at), width + 6, kLabelSize + 12);
       const double margin = grid_.grid.inset_m + (width / 2 + 2) / pixels_per_m_;
-      if (!geometry::in_inset_area(scene_.outline, margin, at) || !is_free(rect)) continue;
+      if (!geometry::in_inset_area(scene_.outline, margin, at) || !is_free(airy)) continue;
       taken_.push_back(rect);
       canvas_.rectangle(rect.low, rect.high - rect.low, "#ffffff", strong ? kFail : "none", 1);
       canvas_.opacity_of_last(0.9);
@@ -171,18 +176,36 @@ void PlanFigure::label_lines(const std::vector<std::vector<Vec2>>& chains, const
 
 void PlanFigure::outline() { canvas_.path(path_of(scene_.outline, true), "none", kInk, 3); }
 
+/// True size in px along C0 and C90: the body's where the file states it, else the luminous area's.
+Vec2 PlanFigure::luminaire_size(const scene::LuminaireGroup& group, std::size_t index) const {
+  const photometry::LuminousArea& area = group.luminaires[index].area;
+  Vec2 extent(area.extent_c0_m, area.extent_c90_m);
+  if (const auto& body = group.photometry->body) extent = {body->extent_c0_m, body->extent_c90_m};
+  return extent * pixels_per_m_;
+}
+
+/// What the drawn luminaire covers, turned, with a little air.
+Rect PlanFigure::luminaire_rect(const scene::LuminaireGroup& group, std::size_t index) const {
+  const Vec2 size = luminaire_size(group, index);
+  const double a = group.rotations_deg[index] * kDegree;
+  const double c = std::abs(std::cos(a)), s = std::abs(std::sin(a));
+  return around(px(group.luminaires[index].frame.origin.head<2>()), c * size.x() + s * size.y() + 12,
+                s * size.x() + c * size.y() + 12);
+}
+
+void PlanFigure::reserve_luminaires() {
+  for (const scene::LuminaireGroup& group : scene_.groups)
+    for (std::size_t i = 0; i < group.luminaires.size(); ++i) taken_.push_back(luminaire_rect(group, i));
+}
+
 void PlanFigure::luminaire(const scene::LuminaireGroup& group, std::size_t index) {
   const photometry::PlacedLuminaire& placed = group.luminaires[index];
   const Vec2 centre = px(placed.frame.origin.head<2>());
-  Vec2 extent(placed.area.extent_c0_m, placed.area.extent_c90_m);
-  bool round = placed.area.shape == photometry::LuminousShape::disc;
-  if (const auto& body = group.photometry->body) {
-    extent = {body->extent_c0_m, body->extent_c90_m};
-    round = body->round;
-  }
-  const Vec2 size = extent * pixels_per_m_;
+  const Vec2 size = luminaire_size(group, index);
+  const auto& body = group.photometry->body;
+  const bool round = body ? body->round : placed.area.shape == photometry::LuminousShape::disc;
   canvas_.begin_group(centre, -group.rotations_deg[index]);
-  if (placed.area.shape == photometry::LuminousShape::point || size.maxCoeff() < 3) {
+  if (size.maxCoeff() < 3) {
     canvas_.line({-5, 0}, {5, 0}, kInk, 1.5);
     canvas_.line({0, -5}, {0, 5}, kInk, 1.5);
   } else if (round) {
@@ -195,12 +218,9 @@ void PlanFigure::luminaire(const scene::LuminaireGroup& group, std::size_t index
     canvas_.line({size.x() / 2, 0}, {size.x() / 2 + 7, 0}, kInk, 1.5);
   }
   canvas_.end_group();
-  const double a = group.rotations_deg[index] * kDegree;
-  const Vec2 reach(std::abs(std::cos(a)) * size.x() + std::abs(std::sin(a)) * size.y() + 12,
-                   std::abs(std::sin(a)) * size.x() + std::abs(std::cos(a)) * size.y() + 12);
-  taken_.push_back(around(centre, reach.x(), reach.y()));
-  const Vec2 label = centre + Vec2(0, reach.y() / 2 + 10);
-  const Rect rect = around(label - Vec2(0, 4), text_width(group.mark, kLabelSize) + 6, kLabelSize + 4);
+  const Rect own = luminaire_rect(group, index);
+  const Vec2 label(centre.x(), own.high.y() + 11);
+  const Rect rect = around(label - Vec2(0, 4), text_width(group.mark, kLabelSize) + 4, kLabelSize);
   if (!is_free(rect)) return;
   taken_.push_back(rect);
   canvas_.text(label, group.mark, {kLabelSize, "middle", kInk, true, "#ffffff"});
@@ -217,7 +237,7 @@ void PlanFigure::values() {
   const std::string lowest_words = "min " + lux(grid_.statistics.min_lx);
   const double lowest_width = text_width(lowest_words, kLabelSize) + 10;
   Vec2 at = px(lowest);
-  canvas_.circle(at, 4, "none", kFail, 2);
+  canvas_.circle(at, 4, "#ffffff", kFail, 2);
   at += Vec2(at.x() < kWidth / 2 ? lowest_width / 2 + 8 : -lowest_width / 2 - 8, 0);
   const Rect rect = around(at, lowest_width, kLabelSize + 6);
   canvas_.rectangle(rect.low, rect.high - rect.low, "#ffffff", kFail, 1);
@@ -234,7 +254,7 @@ void PlanFigure::values() {
     if (!is_free(around(centre, text_width(words, kValueSize) + 2, kValueSize + 2))) continue;
     const std::size_t band = scale_.band(grid_.total_lx[i]);
     canvas_.text(centre + Vec2(0, kValueSize * 0.36), words,
-                 {kValueSize, "middle", scale_.dark_text(band) ? kInk : "#ffffff"});
+                 {kValueSize, "middle", scale_.dark_text(band) ? kInk : "#ffffff", false, scale_.colours[band].c_str()});
   }
 }
 

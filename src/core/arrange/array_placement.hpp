@@ -9,7 +9,7 @@ namespace glow::arrange {
 /// Where the luminaires of an array come to lie.
 struct ArrayPositions {
   std::vector<Vec2> inside;
-  std::vector<Vec2> outside;  ///< positions that the outline cuts off; nothing can be mounted there
+  std::vector<Vec2> outside;  ///< positions on or beyond a wall; nothing can be mounted there
   Vec2 spacing = Vec2::Zero();  ///< between columns (x) and rows (y), m
 };
 

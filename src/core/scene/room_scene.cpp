@@ -56,6 +56,7 @@ class Builder {
   void place(const model::LuminairePlacement& placement);
   std::optional<double> height_of(const model::LuminairePlacement& placement, const photometry::LuminousArea& area);
   std::vector<Vec2> positions_of(const model::LuminairePlacement& placement);
+  void warn_of_wall(const model::LuminairePlacement& placement, const photometry::PlacedLuminaire& luminaire);
   void warn_of_equal_pitch();
 
   const model::Project& project_;
@@ -202,6 +203,7 @@ void Builder::place(const model::LuminairePlacement& placement) {
     group.luminaires.push_back(
         {table, photometry.area, geometry::Frame::upright({p.x(), p.y(), *height}, placement.rotation_deg)});
     group.rotations_deg.push_back(placement.rotation_deg);
+    warn_of_wall(placement, group.luminaires.back());
   }
   scene_.groups.push_back(std::move(group));
   std::size_t count = 0;
@@ -210,6 +212,22 @@ void Builder::place(const model::LuminairePlacement& placement) {
     problems_.error("P019", placement.place,
                     fmt::format(FMT_STRING("room \"{}\" has {} luminaires; at most {} are taken"), room_.name, count,
                                 kMostLuminaires));
+}
+
+/// A luminous area that reaches into a wall loses light there.
+void Builder::warn_of_wall(const model::LuminairePlacement& placement, const photometry::PlacedLuminaire& luminaire) {
+  const geometry::Frame& f = luminaire.frame;
+  for (const double s : {-0.5, 0.5})
+    for (const double t : {-0.5, 0.5}) {
+      const Vec3 corner = f.origin + s * luminaire.area.extent_c0_m * f.c0 + t * luminaire.area.extent_c90_m * f.c90;
+      const bool inside = geometry::contains(scene_.outline, corner.head<2>());
+      if (inside && geometry::distance_to_edges(scene_.outline, f.origin.head<2>()) > kHair) continue;
+      problems_.warning("P025", placement.place,
+                        fmt::format(FMT_STRING("luminaire {} at ({:.2f}, {:.2f}) reaches into a wall of \"{}\"; light is "
+                                               "lost there"),
+                                    placement.mark, f.origin.x(), f.origin.y(), room_.name));
+      return;
+    }
 }
 
 /// A grid in step with the luminaires meets every one at the same place and shows too even or too uneven a picture.
