@@ -12,7 +12,7 @@ double catmull_rom(double a, double b, double c, double d, double t) {
   return b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
 }
 
-/// Cell values with one ring of cells more on each side, continued in a straight line.
+/// Cell values, continued beyond the grid in a straight line.
 class Cells {
  public:
   Cells(const readings::PlaneGrid& grid, const std::vector<double>& lux) : nx_(grid.count.nx), ny_(grid.count.ny) {
@@ -23,8 +23,8 @@ class Cells {
   double value(int i, int j) const {
     const int ci = std::clamp(i, 0, nx_ - 1), cj = std::clamp(j, 0, ny_ - 1);
     double v = get(ci, cj);
-    if (i != ci && nx_ > 1) v += get(ci, cj) - get(ci + (i < 0 ? 1 : -1), cj);
-    if (j != cj && ny_ > 1) v += get(ci, cj) - get(ci, cj + (j < 0 ? 1 : -1));
+    if (i != ci && nx_ > 1) v += std::abs(i - ci) * (get(ci, cj) - get(ci + (i < 0 ? 1 : -1), cj));
+    if (j != cj && ny_ > 1) v += std::abs(j - cj) * (get(ci, cj) - get(ci, cj + (j < 0 ? 1 : -1)));
     return v;
   }
 

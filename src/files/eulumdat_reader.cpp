@@ -220,6 +220,13 @@ bool EulumdatReader::read_table() {
     problems_.error("F033", here(), fmt::format(FMT_STRING("intensity {} is negative"), value));
     return false;
   }
+  const auto rest = std::find_if(lines_.begin() + static_cast<std::ptrdiff_t>(line_), lines_.end(),
+                                 [](std::string_view line) { return !trimmed(line).empty(); });
+  if (rest != lines_.end())
+    problems_.warning("F015", {name_, int(rest - lines_.begin()) + 1, 1},
+                      fmt::format(FMT_STRING("lines are left over after the {} planes x {} intensities that symmetry {} "
+                                             "lists; they are ignored. Check the symmetry"),
+                                  listed_c_.size(), gammas_.size(), isym_));
   return true;
 }
 

@@ -226,7 +226,10 @@ bool IesReader::find_symmetry() {
 
 void IesReader::check_relations(NumberScanner& scanner) {
   if (!scanner.at_end())
-    problems_.warning("F015", scanner.place(), "numbers are left over after the last intensity; they are ignored");
+    problems_.error("F015", scanner.place(),
+                    fmt::format(FMT_STRING("more numbers follow after the {} x {} intensities that are declared; a count is "
+                                           "wrong, or decimal commas split the numbers"),
+                                n_.c_count, n_.gamma_count));
   if (gammas_.size() < 2)
     problems_.error("F036", scanner.place(), "a single vertical angle says nothing about the distribution");
   if (n_.multiplier <= 0 || n_.ballast_factor <= 0)

@@ -31,6 +31,7 @@ constexpr int kMostRows = 1000;
 struct Defaults {
   std::optional<double> ceiling, walls, floor;
   std::optional<double> maintenance_factor;
+  bool states_maintenance = false;  // even if what it states was refused
   model::WorkPlane work_plane;
 };
 
@@ -80,6 +81,7 @@ Defaults read_defaults(TomlTable& root) {
   if (!table) return {};
   Defaults defaults = read_reflectances(*table);
   defaults.maintenance_factor = table->quantity("maintenance_factor", Dimension::ratio, kFactor);
+  defaults.states_maintenance = table->has("maintenance_factor");
   defaults.work_plane = read_work_plane(*table);
   table->finish();
   return defaults;
@@ -169,7 +171,7 @@ Room read_room(TomlTable& table, const Defaults& defaults) {
                                          room.name, room.reflectances.ceiling, room.reflectances.walls,
                                          room.reflectances.floor));
   const auto factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
-  if (!factor && !defaults.maintenance_factor && !table.has("maintenance_factor"))
+  if (!defaults.states_maintenance && !table.has("maintenance_factor"))
     table.problems().error("P004", room.place,
                            fmt::format(FMT_STRING("room \"{}\" has no maintenance_factor and [defaults] gives none; "
                                                   "maintained values cannot be judged without one (0.80 is usual in "
@@ -239,9 +241,9 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
     return std::nullopt;
   }
   Project project;
-  project.name = name;
+  project.name = std::filesystem::path(name).stem().string();
   if (auto table = root.table("project")) {
-    project.name = table->text("name").value_or(name);
+    project.name = table->text("name").value_or(project.name);
     project.standard = table->text("standard").value_or("");
     project.standard_place = table->place_of("standard");
     table->finish();

@@ -1,6 +1,7 @@
 #include "core/geometry/ray_tracer.hpp"
 
 #include <embree3/rtcore.h>
+#include <tbb/task_arena.h>
 
 #include <limits>
 #include <stdexcept>
@@ -63,7 +64,7 @@ Arrays arrays_of(const Geometry& geometry, const Vec3& origin, std::vector<int>&
 
 RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>()) {
   // One instruction set: with AVX-512 distances differ in the last digits, and results would depend on the machine.
-  scene_->device = rtcNewDevice("max_isa=avx2,threads=1,set_affinity=0");
+  scene_->device = rtcNewDevice("max_isa=avx2,set_affinity=0");
   if (!scene_->device) throw std::runtime_error("the ray tracing library could not be started");
   scene_->origin = middle_of(geometry);
   for (const Facet& facet : geometry.facets()) scene_->normals.push_back(facet.normal);
@@ -84,7 +85,10 @@ RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>(
     rtcAttachGeometry(scene_->scene, mesh);
     rtcReleaseGeometry(mesh);
   }
-  rtcCommitScene(scene_->scene);
+  // On one thread, so that the search tree, and with it the choice between two facets met at the very same distance,
+  // is always the same. (The device's own "threads=1" would limit the whole program.)
+  tbb::task_arena alone(1);
+  alone.execute([&] { rtcCommitScene(scene_->scene); });
 }
 
 RayTracer::~RayTracer() = default;

@@ -16,8 +16,9 @@ struct GridCount {
 
 /// Source  EN 12464-1:2021, calculation grid: p = 0.2 * 5^(lg d), p at most 10 m
 /// Letters d = longer side of the area in m, or the shorter one when longer / shorter is 2 or more
-/// Counts  nearest whole number of side / p, at least 1, as the standard words it; a cell can so be a few per cent
-///         wider than p (25 m: 1.923 against 1.897)
+/// Counts  along d the nearest whole number of d / p, at least 1, as the standard words it; a cell can so be a few per
+///         cent wider than p (25 m: 1.923 against 1.897). Along the other side the nearest number of such cells, so
+///         that they are near square.
 GridCount grid_count(double lx_m, double ly_m);
 
 /// A horizontal grid over a room: points in the middle of even cells, only inside the outline less its inset.

@@ -12,6 +12,7 @@ namespace {
 
 constexpr double kCaptureTolerance = 0.01;  // share of the flux that points on patches may miss
 constexpr int kEmittedRays = 1 << 15;
+constexpr std::uint64_t kEmissionSeed = 1;
 constexpr int kFinest = 8;                  // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;               // a patch is divided until its parts are below this times the distance
 constexpr double kGauss = 0.28867513459481287;
@@ -72,8 +73,10 @@ struct Direct {
 };
 
 void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
-               const geometry::RayTracer& tracer, std::uint64_t seed, PatchLight& result) {
-  for (const EmittedRay& ray : Emission(luminaire, kEmittedRays, seed).rays()) {
+               const geometry::RayTracer& tracer, PatchLight& result) {
+  // The same seed for every luminaire: what one gives must not depend on which others are there.
+  const Emission emission(luminaire, kEmittedRays, kEmissionSeed);
+  for (const EmittedRay& ray : emission.rays()) {
     const geometry::Hit hit = tracer.nearest(ray.origin, ray.direction);
     if (hit.facet < 0 || hit.from_behind) {
       result.escaped_lm += ray.flux_lm;
@@ -110,7 +113,7 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange, c
       for (std::size_t i = 0; i < n; ++i) result.flux_lm[i] += fluxes[l][i] * (emitted / arrived);
     } else if (n > 0) {
       ++result.traced_luminaires;
-      trace_out(luminaires[l], patches, tracer, l, result);
+      trace_out(luminaires[l], patches, tracer, result);
     } else {
       result.escaped_lm += emitted;
     }

@@ -1,0 +1,299 @@
+// The built program, run on files in a temporary folder.
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <cstdlib>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "files/embedded_files.hpp"
+#include "temporary_folder.hpp"
+
+namespace glow::cli {
+namespace {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+using testing::TemporaryFolder;
+
+std::string content_of(const fs::path& path) {
+  std::ifstream file(path, std::ios::binary);
+  std::ostringstream content;
+  content << file.rdbuf();
+  return content.str();
+}
+
+struct Ran {
+  int code = -1;
+  std::string out, err;
+};
+
+/// Runs `glowgrid WORDS` with the folder as current directory.
+Ran run(const TemporaryFolder& folder, const std::string& words, const std::string& before = "") {
+  const std::string command = "cd '" + folder.path().string() + "' && " + before + " '" GLOWGRID_PROGRAM "' " + words +
+                              " > .stdout 2> .stderr < /dev/null";
+  const int status = std::system(command.c_str());
+  return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, content_of(folder.path() / ".stdout"),
+          content_of(folder.path() / ".stderr")};
+}
+
+/// The demo's files, with one text of the project file replaced.
+void write_project(const TemporaryFolder& folder, const std::string& from = "", const std::string& to = "") {
+  for (const files::EmbeddedFile& file : files::embedded_demo()) {
+    std::string content(file.bytes);
+    if (file.name == "millrace.toml" && !from.empty()) {
+      const std::size_t at = content.find(from);
+      ASSERT_NE(at, std::string::npos) << from;
+      content.replace(at, from.size(), to);
+    }
+    folder.write(file.name, content);
+  }
+}
+
+bool says(const std::string& text, const std::string& words) { return text.find(words) != std::string::npos; }
+
+TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
+  const TemporaryFolder folder;
+  const Ran first = run(folder, "demo");
+  EXPECT_EQ(first.code, 0) << first.err;
+  EXPECT_EQ(first.err, "");
+  for (const char* words : {"Throwing room: met", "work plane 0.85 m", "required", "figures/throwing-room--work-plane.png",
+                            "glowgrid run millrace-demo/millrace.toml"})
+    EXPECT_TRUE(says(first.out, words)) << words << "\n" << first.out;
+  const fs::path results = folder.path() / "millrace-demo/millrace-results";
+  const json document = json::parse(content_of(results / "results.json"));
+  for (const std::string& file : document.at("files").get<std::vector<std::string>>())
+    EXPECT_TRUE(fs::exists(results / file)) << file;
+  // Again: quick, the same bytes; a changed project is left alone.
+  const std::string before = content_of(results / "results.json");
+  EXPECT_EQ(run(folder, "demo").code, 0);
+  EXPECT_EQ(content_of(results / "results.json"), before);
+  folder.write("millrace-demo/millrace.toml", "format = 1\n");
+  const Ran refused = run(folder, "demo");
+  EXPECT_EQ(refused.code, 2);
+  EXPECT_TRUE(says(refused.err, "left alone")) << refused.err;
+  EXPECT_EQ(content_of(folder.path() / "millrace-demo/millrace.toml"), "format = 1\n");
+}
+
+TEST(Program, TableFitsEightyColumnsAndHoldsNoColour) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const Ran ran = run(folder, "run millrace.toml -q");
+  std::istringstream lines(ran.out);
+  for (std::string line; std::getline(lines, line);) EXPECT_LE(line.size(), 80u) << line;
+  EXPECT_FALSE(says(ran.out, "\x1b"));
+}
+
+TEST(Program, ResultsHoldWhatTheDocumentationNames) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const Ran ran = run(folder, "run millrace.toml -o out --json --quiet");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  EXPECT_EQ(ran.out, content_of(folder.path() / "out/results.json"));
+  const json room = json::parse(ran.out).at("rooms").at(0);
+  EXPECT_EQ(room.at("status"), "met");
+  const json& grid = room.at("grids").at(0);
+  for (const char* key : {"name", "kind", "points", "spacing_m", "mean_lx", "min_lx", "max_lx", "uniformity", "csv", "uncertainty"})
+    EXPECT_TRUE(grid.contains(key)) << key;
+  EXPECT_NEAR(grid.at("uniformity").get<double>(), grid.at("min_lx").get<double>() / grid.at("mean_lx").get<double>(), 1e-6);
+  EXPECT_NEAR(grid.at("direct_mean_lx").get<double>() + grid.at("interreflected_mean_lx").get<double>(),
+              grid.at("mean_lx").get<double>(), 1e-4);
+  EXPECT_NEAR(grid.at("initial").at("mean_lx").get<double>() * 0.8, grid.at("mean_lx").get<double>(), 1e-4);
+  for (const json& check : room.at("checks"))
+    EXPECT_NEAR(check.at("margin").get<double>(), check.at("actual").get<double>() - check.at("required").get<double>(), 1e-6);
+  EXPECT_NEAR(room.at("power").at("installed_w").get<double>(), 6 * 36 + 2 * 14.5, 1e-9);
+  const json& flux = room.at("flux_balance");
+  EXPECT_NEAR(flux.at("absorbed_lm").get<double>(), flux.at("emitted_lm").get<double>(), 0.001 * flux.at("emitted_lm").get<double>());
+  // The CSV's own mean is the mean that is reported.
+  std::istringstream csv(content_of(folder.path() / "out" / grid.at("csv").get<std::string>()));
+  std::string line;
+  std::getline(csv, line);
+  EXPECT_EQ(line, "x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx");
+  double sum = 0;
+  int count = 0;
+  while (std::getline(csv, line)) {
+    sum += std::stod(line.substr(line.rfind(',') + 1));
+    ++count;
+  }
+  EXPECT_EQ(count, grid.at("points").get<int>());
+  EXPECT_NEAR(sum / count, grid.at("mean_lx").get<double>(), 0.01);
+}
+
+TEST(Program, SameBytesForOneThreadAndTwo) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  ASSERT_EQ(run(folder, "run millrace.toml -q -o one --threads 1").code, 0);
+  ASSERT_EQ(run(folder, "run millrace.toml -q -o two --threads 2").code, 0);
+  for (const char* file : {"results.json", "grids/throwing-room--work-plane.csv", "figures/throwing-room--work-plane.svg",
+                           "figures/throwing-room--work-plane.png"}) {
+    const std::string one = content_of(folder.path() / "one" / file);
+    EXPECT_FALSE(one.empty()) << file;
+    EXPECT_EQ(one, content_of(folder.path() / "two" / file)) << file;
+  }
+}
+
+TEST(Program, StrictExitsWithOneWhenARequirementIsMissed) {
+  const TemporaryFolder folder;
+  write_project(folder, "rows = 2, columns = 3", "rows = 1, columns = 2");
+  EXPECT_EQ(run(folder, "run millrace.toml").code, 0);
+  const Ran ran = run(folder, "run millrace.toml --strict");
+  EXPECT_EQ(ran.code, 1);
+  EXPECT_TRUE(says(ran.out, "Throwing room: not met")) << ran.out;
+}
+
+TEST(Program, ALargerRunsStaleFilesGoAway) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  ASSERT_EQ(run(folder, "run millrace.toml -o out -q").code, 0);
+  write_project(folder, "\"Throwing room\"", "\"Glaze kitchen\"");
+  ASSERT_EQ(run(folder, "run millrace.toml -o out -q").code, 0);
+  EXPECT_TRUE(fs::exists(folder.path() / "out/grids/glaze-kitchen--work-plane.csv"));
+  EXPECT_FALSE(fs::exists(folder.path() / "out/grids/throwing-room--work-plane.csv"));
+}
+
+struct BadProject {
+  const char* from;
+  const char* to;
+  const char* code;
+  const char* message;  ///< place and words, as printed
+};
+
+class BadProjectTest : public ::testing::TestWithParam<BadProject> {};
+
+TEST_P(BadProjectTest, IsToldOnceWithItsPlaceAndNothingIsWritten) {
+  const TemporaryFolder folder;
+  write_project(folder, GetParam().from, GetParam().to);
+  for (const char* command : {"check millrace.toml", "run millrace.toml -o out"}) {
+    const Ran ran = run(folder, command);
+    EXPECT_EQ(ran.code, 2) << ran.out;
+    EXPECT_EQ(ran.out, "");
+    EXPECT_TRUE(says(ran.err, std::string("error[") + GetParam().code + "]")) << ran.err;
+    EXPECT_TRUE(says(ran.err, GetParam().message)) << ran.err;
+    EXPECT_TRUE(says(ran.err, "millrace.toml: 1 error, nothing was calculated")) << ran.err;
+  }
+  EXPECT_FALSE(fs::exists(folder.path() / "out"));
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Faults, BadProjectTest,
+    ::testing::Values(
+        BadProject{"name = \"Millrace Pottery\"", "name = Millrace", "P001", "millrace.toml:5:8: error"},
+        BadProject{"height = 3.2", "hieght = 3.2\nheight = 3.2", "P002", "unknown key \"hieght\" in rooms; did you mean \"height\"?"},
+        BadProject{"height = 3.2", "height = true", "P003", "\"height\" is true or false; expected a number"},
+        BadProject{"height = 3.2", "", "P004", "rooms: \"height\" is missing"},
+        BadProject{"height = 3.2", "height = -1", "P005", "millrace.toml:22:10: error[P005]: \"height\" is -1"},
+        BadProject{"height = 3.2", "height = \"3.2 lx\"", "P006", "\"lx\" is not a unit of length"},
+        BadProject{"height = 3.2", "height = \"3,2 m\"", "P006", "not a comma"},
+        BadProject{"maintenance_factor = 0.80", "", "P004", "has no maintenance_factor"},
+        BadProject{"maintenance_factor = 0.80", "maintenance_factor = 80", "P005", "\"maintenance_factor\" is 80"},
+        BadProject{"format = 1", "format = 7", "P009", "format 7 is newer"},
+        BadProject{"mark = \"D2\"", "mark = \"D3\"", "P010", "unknown luminaire mark \"D3\"; did you mean \"D2\"?"},
+        BadProject{"12464-1:2021", "12464-1:2012", "P011", "this version holds: EN 12464-1:2021"},
+        BadProject{"ceramics.glazing", "ceramics.glasing", "P012", "did you mean \"ceramics.glazing\"?"},
+        BadProject{"size = [9.6, 6.4]", "outline = [[0, 0], [9, 6], [9, 0], [0, 6]]", "P013", "edge 1 crosses or touches edge 3"},
+        BadProject{"at = [3.2, 5.8]", "at = [32, 5.8]", "P014", "lies outside the room"},
+        BadProject{"suspension = 0.5", "mounting_height = 3.3", "P015", "above the ceiling"},
+        BadProject{"suspension = 0.5", "suspension = 4", "P015", "below the floor"},
+        BadProject{"height = 3.2", "height = 3.2\nwork_plane = { height = 3.2 }", "P016", "the work plane"},
+        BadProject{"height = 3.2", "height = 3.2\nwork_plane = { inset = 4 }", "P017", "leaves nothing"},
+        BadProject{"height = 3.2", "height = 3.2\nwork_plane = { spacing = 0.006 }", "P018", "200000 points"},
+        BadProject{"array = { rows = 2, columns = 3 }", "", "P007", "either \"at\""},
+        BadProject{"size = [9.6, 6.4]", "", "P007", "either \"size\""},
+        BadProject{"photometry/quillon-d2.ies", "photometry/quillon.ies", "R001", "there is no file"},
+        BadProject{"photometry/quillon-d2.ies", "photometry", "R001", "is not a file"},
+        BadProject{"photometry/quillon-d2.ies", "millrace.toml", "F003", "only these two formats are read"}));
+
+TEST(Program, TellsAllErrorsInOneGoInTheOrderOfTheFile) {
+  const TemporaryFolder folder;
+  folder.write("p.toml", "format = 1\n[defaults]\nmaintenance_factor = 2\n[luminaires.P1]\nfile = \"none.ldt\"\n[[rooms]]\n"
+                         "name = \"A\"\nsize = [1]\nheight = 3\n[[rooms]]\nname = \"B\"\nsize = [4, 4]\nheight = 3\n"
+                         "task = \"nothing\"\n[[rooms.luminaires]]\nmark = \"P1\"\nat = [9, 9]\n");
+  const Ran ran = run(folder, "check p.toml");
+  EXPECT_EQ(ran.code, 2);
+  std::vector<std::string> codes;
+  std::istringstream lines(ran.err);
+  for (std::string line; std::getline(lines, line);)
+    if (const std::size_t at = line.find("error["); at != std::string::npos) codes.push_back(line.substr(at + 6, 4));
+  EXPECT_EQ(codes, (std::vector<std::string>{"P005", "R001", "P003", "P012", "P014"})) << ran.err;
+}
+
+TEST(Program, ZeroFluxIsRefused) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  std::string ldt = content_of(folder.path() / "photometry/tarnfell-p1.ldt");
+  const std::size_t at = ldt.find("\r\n4650\r\n");
+  ASSERT_NE(at, std::string::npos);
+  ldt.replace(at, 8, "\r\n0\r\n");
+  folder.write("photometry/tarnfell-p1.ldt", ldt);
+  const Ran ran = run(folder, "run millrace.toml");
+  EXPECT_EQ(ran.code, 2);
+  EXPECT_TRUE(says(ran.err, "photometry/tarnfell-p1.ldt: error[F037]")) << ran.err;
+}
+
+TEST(Program, UnwritableOutputIsAFailureOfTheMachine) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  folder.write("taken", "x");
+  const Ran ran = run(folder, "run millrace.toml -o taken");
+  EXPECT_EQ(ran.code, 3);
+  EXPECT_TRUE(says(ran.err, "it is a file, not a folder")) << ran.err;
+  EXPECT_EQ(run(folder, "run millrace.toml -o taken/below").code, 3);
+}
+
+TEST(Program, AFullDiskLeavesNothingHalfWritten) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  ASSERT_EQ(run(folder, "run millrace.toml -o out -q").code, 0);
+  const std::string before = content_of(folder.path() / "out/results.json");
+  // A limit on the size of files stands in for the full disk: the write fails in the same way.
+  const Ran ran = run(folder, "run millrace.toml -o out -q", "ulimit -f 4; trap '' XFSZ;");
+  EXPECT_EQ(ran.code, 3) << ran.err;
+  EXPECT_TRUE(says(ran.err, "cannot write")) << ran.err;
+  EXPECT_EQ(content_of(folder.path() / "out/results.json"), before);
+  for (const auto& entry : fs::directory_iterator(folder.path() / "out"))
+    EXPECT_FALSE(says(entry.path().filename().string(), "unfinished"));
+}
+
+TEST(Program, PositionsOutsideAPolygonAreReported) {
+  const TemporaryFolder folder;
+  write_project(folder, "size = [9.6, 6.4]", "outline = [[0, 6.4], [0, 0], [9.6, 0], [9.6, 2], [7, 6.4]]");
+  const Ran ran = run(folder, "run millrace.toml");
+  EXPECT_EQ(ran.code, 0);
+  EXPECT_TRUE(says(ran.err, "warning[P021]: 1 of 6 positions")) << ran.err;
+  EXPECT_TRUE(says(ran.err, "(8.00, 4.80)")) << ran.err;
+}
+
+struct Call {
+  const char* words;
+  int code;
+  const char* out;
+  const char* err;
+};
+
+class CallTest : public ::testing::TestWithParam<Call> {};
+
+TEST_P(CallTest, AnswersOnTheRightStreamWithTheRightCode) {
+  const TemporaryFolder folder;
+  const Ran ran = run(folder, GetParam().words);
+  EXPECT_EQ(ran.code, GetParam().code);
+  EXPECT_TRUE(says(ran.out, GetParam().out)) << ran.out;
+  EXPECT_TRUE(says(ran.err, GetParam().err)) << ran.err;
+  EXPECT_EQ(ran.out.empty(), GetParam().code != 0);
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Calls, CallTest,
+    ::testing::Values(Call{"--version", 0, "glowgrid 0.", ""}, Call{"--help", 0, "Example:\n  glowgrid demo\n", ""},
+                      Call{"", 2, "", "Usage"}, Call{"rum", 2, "", "did you mean \"run\"?"},
+                      Call{"frobnicate", 2, "", "see glowgrid --help"},
+                      Call{"run --help", 0, "Example:\n  glowgrid run millrace.toml -o out --strict\n", ""},
+                      Call{"check --help", 0, "Example:\n  glowgrid check millrace.toml\n", ""},
+                      Call{"demo --help", 0, "Example:\n  glowgrid demo my-first-project\n", ""},
+                      Call{"run", 2, "", "which project?"}, Call{"run a b", 2, "", "one argument too many"},
+                      Call{"run a --fast", 2, "", "unrecognised option '--fast'"},
+                      Call{"run a --threads 0", 2, "", "--threads wants"},
+                      Call{"run missing.toml", 2, "", "there is no file \"missing.toml\""},
+                      Call{"check .", 2, "", "is not a file"}));
+
+}  // namespace
+}  // namespace glow::cli

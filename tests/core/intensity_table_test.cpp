@@ -1,0 +1,96 @@
+#include "core/photometry/intensity_table.hpp"
+
+#include <gtest/gtest.h>
+
+#include "core/photometry/symmetry.hpp"
+
+namespace glow::photometry {
+namespace {
+
+std::vector<double> steps(double low, double high, double step) {
+  std::vector<double> values;
+  for (double x = low; x < high + step / 2; x += step) values.push_back(x);
+  return values;
+}
+
+IntensityTable rotational(const std::vector<double>& gammas, double (*candela)(double)) {
+  std::vector<double> values;
+  for (const double g : gammas) values.push_back(candela(g * kDegree));
+  return {{0}, gammas, values};
+}
+
+TEST(IntensityTable, FluxOfAnIsotropicSourceIsExact) {
+  const auto table = rotational(steps(0, 180, 30), [](double) { return 100.0; });
+  EXPECT_NEAR(table.flux(), 400 * kPi, 1e-9);
+  EXPECT_NEAR(table.upward_flux(), 200 * kPi, 1e-9);
+}
+
+TEST(IntensityTable, FluxOfACosineIsLowBySixTenThousandthsAtFiveDegrees) {
+  const auto table = rotational(steps(0, 90, 5), [](double g) { return std::cos(g); });
+  EXPECT_NEAR(table.flux() / kPi, 1 - 0.00063, 2e-5);  // the interpolated chord lies below the cosine
+  EXPECT_EQ(table.upward_flux(), 0);
+}
+
+TEST(IntensityTable, IsBilinearBetweenNodesAndExactAtThem) {
+  const IntensityTable table({0, 90, 180, 270, 360}, {0, 45, 90}, {9, 1, 0, 9, 2, 0, 9, 3, 0, 9, 4, 0, 9, 1, 0});
+  EXPECT_DOUBLE_EQ(table.intensity(90, 45), 2);
+  EXPECT_DOUBLE_EQ(table.intensity(45, 45), 1.5);
+  EXPECT_DOUBLE_EQ(table.intensity(45, 67.5), 0.75);
+  EXPECT_DOUBLE_EQ(table.intensity(315, 45), 2.5);
+  EXPECT_DOUBLE_EQ(table.intensity(-45, 45), table.intensity(315, 45));
+  EXPECT_DOUBLE_EQ(table.intensity(450, 45), 2);
+  EXPECT_EQ(table.intensity(0, 90.1), 0);
+}
+
+TEST(IntensityTable, DirectionsAndAnglesAgree) {
+  const IntensityTable table({0, 90, 180, 270, 360}, {0, 45, 90}, {9, 1, 0, 9, 2, 0, 9, 3, 0, 9, 4, 0, 9, 1, 0});
+  for (double c = 0; c < 360; c += 17)
+    for (double g = 1; g < 90; g += 11) {
+      const double s = std::sin(g * kDegree);
+      EXPECT_NEAR(table.intensity_along(s * std::cos(c * kDegree), s * std::sin(c * kDegree), std::cos(g * kDegree)),
+                  table.intensity(c, g), 1e-9);
+    }
+}
+
+TEST(IntensityTable, UnevenAnglesAreFound) {
+  const IntensityTable table({0}, {0, 0.5, 1, 2, 30, 31, 90}, {7, 6, 5, 4, 3, 2, 0});
+  const double at[][2] = {{0.25, 6.5}, {1.5, 4.5}, {16, 3.5}, {30.5, 2.5}, {60.5, 1}, {90, 0}, {0, 7}};
+  for (const auto& [gamma, candela] : at) EXPECT_NEAR(table.intensity(0, gamma), candela, 1e-12) << gamma;
+}
+
+TEST(IntensityTable, CellFluxesAddUp) {
+  const IntensityTable table({0, 120, 360}, {0, 30, 60, 100}, {5, 4, 3, 2, 5, 1, 2, 3, 5, 4, 3, 2});
+  double sum = 0;
+  for (std::size_t c = 0; c < table.cell_columns(); ++c)
+    for (std::size_t g = 0; g < table.cell_rows(); ++g) sum += table.cell_flux(c, g);
+  EXPECT_NEAR(sum, table.flux(), 1e-12 * sum);
+}
+
+struct Spread {
+  Symmetry symmetry;
+  std::vector<double> listed;
+  std::vector<double> c_deg;
+  std::vector<std::size_t> planes;
+};
+
+class SymmetryTest : public testing::TestWithParam<Spread> {};
+
+TEST_P(SymmetryTest, SpreadsListedPlanesOverTheCircle) {
+  const FullCircle circle = full_circle(GetParam().listed, GetParam().symmetry);
+  EXPECT_EQ(circle.c_deg, GetParam().c_deg);
+  EXPECT_EQ(circle.listed, GetParam().planes);
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Symmetries, SymmetryTest,
+    testing::Values(Spread{Symmetry::rotational, {0}, {0}, {0}},
+                    Spread{Symmetry::quadrant, {0, 45, 90}, {0, 45, 90, 135, 180, 225, 270, 315, 360}, {0, 1, 2, 1, 0, 1, 2, 1, 0}},
+                    Spread{Symmetry::about_c0, {0, 90, 180}, {0, 90, 180, 270, 360}, {0, 1, 2, 1, 0}},
+                    Spread{Symmetry::about_c90, {90, 180, 270}, {0, 90, 180, 270, 360}, {1, 0, 1, 2, 1}},
+                    // EULUMDAT lists the same symmetry from C270 through C0 to C90.
+                    Spread{Symmetry::about_c90, {270, 0, 90}, {0, 90, 180, 270, 360}, {1, 2, 1, 0, 1}},
+                    Spread{Symmetry::none, {0, 120, 240}, {0, 120, 240, 360}, {0, 1, 2, 0}},
+                    Spread{Symmetry::none, {0, 180, 360}, {0, 180, 360}, {0, 1, 0}}));
+
+}  // namespace
+}  // namespace glow::photometry

@@ -1,0 +1,58 @@
+#include "core/units/quantity.hpp"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <limits>
+
+namespace glow::units {
+namespace {
+
+struct Case {
+  const char* text;
+  Dimension dimension;
+  double value;  // NaN: refused
+  const char* says = "";
+};
+
+constexpr double kRefused = std::numeric_limits<double>::quiet_NaN();
+
+class QuantityTest : public testing::TestWithParam<Case> {};
+
+TEST_P(QuantityTest, ReadsOrRefuses) {
+  const Case& c = GetParam();
+  const Parsed parsed = parse_quantity(c.text, c.dimension);
+  if (std::isnan(c.value)) {
+    EXPECT_FALSE(parsed.ok);
+    EXPECT_NE(parsed.problem.find(c.says), std::string::npos) << parsed.problem;
+  } else {
+    ASSERT_TRUE(parsed.ok) << parsed.problem;
+    EXPECT_DOUBLE_EQ(parsed.value, c.value);
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Texts, QuantityTest,
+    testing::Values(Case{"2.7", Dimension::length, 2.7}, Case{"2.7 m", Dimension::length, 2.7},
+                    Case{"270cm", Dimension::length, 2.7}, Case{" 2700 mm ", Dimension::length, 2.7},
+                    Case{"30 in", Dimension::length, 30 * 0.0254}, Case{"9 ft", Dimension::length, 9 * 0.3048},
+                    Case{"9 ft 6 in", Dimension::length, 9 * 0.3048 + 6 * 0.0254},
+                    Case{"9'6\"", Dimension::length, 9 * 0.3048 + 6 * 0.0254},
+                    Case{"-2 ft 6 in", Dimension::length, -(2 * 0.3048 + 6 * 0.0254)},
+                    Case{"1e-1", Dimension::length, 0.1}, Case{"500 lx", Dimension::illuminance, 500},
+                    Case{"50 fc", Dimension::illuminance, 50 / 0.09290304}, Case{"90 deg", Dimension::angle, 90},
+                    Case{"80 %", Dimension::ratio, 0.8}, Case{"0.8", Dimension::ratio, 0.8},
+                    Case{"2,7 m", Dimension::length, kRefused, "point"},
+                    Case{"2.7 lx", Dimension::length, kRefused, "not a unit of length"},
+                    Case{"2.7 metres long", Dimension::length, kRefused, "not a unit"},
+                    Case{"9 ft 6", Dimension::length, kRefused, "only inches"},
+                    Case{"9 ft 6 m", Dimension::length, kRefused, "only inches"},
+                    Case{"2 m 3", Dimension::length, kRefused, "left over"},
+                    Case{"", Dimension::length, kRefused, "expected a number"},
+                    Case{"wide", Dimension::length, kRefused, "expected a number"},
+                    Case{"nan", Dimension::length, kRefused, "expected a number"},
+                    Case{"inf m", Dimension::length, kRefused, "expected a number"},
+                    Case{"1e999", Dimension::length, kRefused, "expected a number"}));
+
+}  // namespace
+}  // namespace glow::units

@@ -1,0 +1,194 @@
+// Grids and statistics against the cases of metrics.json, and verdicts.
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <nlohmann/json.hpp>
+
+#include "core/arrange/array_placement.hpp"
+#include "core/readings/grid.hpp"
+#include "core/readings/statistics.hpp"
+#include "core/standards/verdict.hpp"
+
+namespace glow::readings {
+namespace {
+
+using nlohmann::json;
+
+std::vector<json> cases(const std::string& prefix) {
+  std::ifstream file(std::string(GLOWGRID_TEST_DATA) + "/validation/metrics.json");
+  const json document = json::parse(file);
+  std::vector<json> found;
+  for (const json& c : document.at("cases"))
+    if (c.at("id").get<std::string>().rfind(prefix, 0) == 0) found.push_back(c);
+  return found;
+}
+
+geometry::Polygon polygon_of(const json& corners) {
+  geometry::Polygon polygon;
+  for (const json& p : corners) polygon.emplace_back(p[0].get<double>(), p[1].get<double>());
+  return polygon;
+}
+
+geometry::Polygon rectangle(double lx, double ly) { return {{0, 0}, {lx, 0}, {lx, ly}, {0, ly}}; }
+
+constexpr double kRelative = 1e-6;
+
+void expect_near(double ours, const json& expected) {
+  EXPECT_NEAR(ours, expected.get<double>(), kRelative * std::max(1.0, std::abs(expected.get<double>())));
+}
+
+TEST(Grid, FollowsTheRuleOfTheStandard) {
+  const auto all = cases("grid-rule");
+  ASSERT_EQ(all.size(), 12u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const json& expected = c.at("expected").at("nearest");
+    const GridCount count = grid_count(c.at("inputs").at("lx"), c.at("inputs").at("ly"));
+    expect_near(count.d_m, expected.at("d"));
+    expect_near(count.p_m, expected.at("p"));
+    EXPECT_EQ(count.nx, expected.at("nx").get<int>());
+    EXPECT_EQ(count.ny, expected.at("ny").get<int>());
+  }
+}
+
+TEST(Grid, LeavesOutTheStripAlongTheWalls) {
+  const auto all = cases("grid-border");
+  ASSERT_EQ(all.size(), 3u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const json& expected = c.at("expected").at("0.5");
+    const auto grid = plane_grid(rectangle(c.at("inputs").at("lx"), c.at("inputs").at("ly")), 0.8, 0.5, std::nullopt);
+    ASSERT_TRUE(grid);
+    EXPECT_EQ(grid->count.nx, expected.at("nx").get<int>());
+    EXPECT_EQ(grid->count.ny, expected.at("ny").get<int>());
+    expect_near(grid->points.front().x(), expected.at("first_point")[0]);
+    expect_near(grid->points.front().y(), expected.at("first_point")[1]);
+  }
+}
+
+TEST(Grid, KeepsPointsInsidePolygons) {
+  const auto all = cases("grid-poly");
+  ASSERT_EQ(all.size(), 5u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const json& expected = c.at("expected");
+    const geometry::Polygon outline = polygon_of(c.at("inputs").at("outline"));
+    expect_near(std::abs(geometry::signed_area(outline)), expected.at("area_outline"));
+    const auto grid = plane_grid(outline, 0, c.at("inputs").at("border"), std::nullopt);
+    ASSERT_TRUE(grid);
+    EXPECT_EQ(grid->count.nx, expected.at("nx").get<int>());
+    EXPECT_EQ(grid->count.ny, expected.at("ny").get<int>());
+    ASSERT_EQ(grid->points.size(), expected.at("n_points").get<std::size_t>());
+    expect_near(grid->points.front().x(), expected.at("first")[0]);
+    expect_near(grid->points.back().y(), expected.at("last")[1]);
+    Vec3 sum = Vec3::Zero();
+    for (const Vec3& p : grid->points) sum += p;
+    expect_near(sum.x() / double(grid->points.size()), expected.at("mean_xy")[0]);
+    expect_near(sum.y() / double(grid->points.size()), expected.at("mean_xy")[1]);
+  }
+}
+
+TEST(Grid, GivenSpacingIsNeverExceeded) {
+  const auto grid = plane_grid(rectangle(5, 3), 0.8, 0.5, 0.3);
+  ASSERT_TRUE(grid);
+  EXPECT_EQ(grid->count.nx, 14);
+  EXPECT_EQ(grid->count.ny, 7);
+  EXPECT_FALSE(grid->by_rule);
+  EXPECT_FALSE(plane_grid(rectangle(5, 0.8), 0.8, 0.5, std::nullopt));
+}
+
+TEST(Statistics, AgreeWithTheReferenceCases) {
+  const auto all = cases("grid-stat");
+  ASSERT_EQ(all.size(), 3u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const Statistics s = statistics(c.at("inputs").at("values").get<std::vector<double>>());
+    const json& expected = c.at("expected");
+    expect_near(s.mean_lx, expected.at("mean"));
+    expect_near(s.min_lx, expected.at("min"));
+    expect_near(s.max_lx, expected.at("max"));
+    ASSERT_EQ(s.u0.has_value(), !expected.at("U0").is_null());
+    ASSERT_EQ(s.min_over_max.has_value(), !expected.at("Ud").is_null());
+    if (s.u0) expect_near(*s.u0, expected.at("U0"));
+    if (s.min_over_max) expect_near(*s.min_over_max, expected.at("Ud"));
+  }
+}
+
+TEST(Statistics, UncertaintyIsStudentsIntervalOfTheSets) {
+  // Two points, eight sets; means 9.5, 10.5, ...: standard deviation sqrt(8 * 0.25 / 7), over sqrt 8, times 2.365.
+  std::vector<double> lux;
+  for (int point = 0; point < 2; ++point)
+    for (int set = 0; set < 8; ++set) lux.push_back(10 + (set % 2 ? 0.5 : -0.5));
+  const Uncertainty u = uncertainty(lux, 8, 0);
+  EXPECT_NEAR(u.mean_lx, 2.365 * 0.5 / std::sqrt(7.0), 1e-12);
+  EXPECT_NEAR(u.min_lx, u.mean_lx, 1e-12);
+  EXPECT_NEAR(u.u0, 0, 1e-12);
+}
+
+TEST(Array, LiesHalfASpacingFromTheWalls) {
+  const auto array = arrange::array_positions(rectangle(9.6, 6.4), 2, 4);
+  ASSERT_EQ(array.inside.size(), 8u);
+  EXPECT_TRUE(array.outside.empty());
+  EXPECT_NEAR((array.inside[0] - Vec2(1.2, 1.6)).norm(), 0, 1e-12);
+  EXPECT_NEAR((array.inside[7] - Vec2(8.4, 4.8)).norm(), 0, 1e-12);
+}
+
+TEST(Array, NamesThePositionsThatAPolygonCutsOff) {
+  const auto array = arrange::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 2);
+  EXPECT_EQ(array.inside.size(), 3u);
+  ASSERT_EQ(array.outside.size(), 1u);
+  EXPECT_NEAR((array.outside[0] - Vec2(6, 4.5)).norm(), 0, 1e-12);
+  // A position on the wall itself cannot be mounted either.
+  EXPECT_EQ(arrange::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 3).outside.size(), 2u);
+}
+
+}  // namespace
+}  // namespace glow::readings
+
+namespace glow::standards {
+namespace {
+
+struct VerdictCase {
+  double mean, u0, uncertainty;
+  bool mean_met, u0_met, close;
+};
+
+class VerdictTest : public testing::TestWithParam<VerdictCase> {};
+
+TEST_P(VerdictTest, JudgesUnroundedValues) {
+  const VerdictCase& c = GetParam();
+  Requirement row;
+  row.em_lx = 500;
+  row.uo = 0.60;
+  readings::Statistics s;
+  s.mean_lx = c.mean;
+  s.u0 = c.u0;
+  const auto checks = verify(row, "work plane", s, {c.uncertainty, 0, 0});
+  ASSERT_EQ(checks.size(), 2u);
+  EXPECT_EQ(checks[0].met, c.mean_met);
+  EXPECT_EQ(checks[1].met, c.u0_met);
+  EXPECT_EQ(checks[0].within_uncertainty, c.close);
+  EXPECT_DOUBLE_EQ(checks[0].margin, c.mean - 500);
+}
+
+INSTANTIATE_TEST_SUITE_P(Values, VerdictTest,
+                         testing::Values(VerdictCase{500, 0.60, 0, true, true, false},
+                                         VerdictCase{499.6, 0.597, 0, false, false, false},
+                                         VerdictCase{499.6, 0.7, 1, false, true, true},
+                                         VerdictCase{900, 0.2, 1, true, false, false}));
+
+TEST(Verdict, EmptyColumnsAreNeverMet) {
+  readings::Statistics s;
+  s.mean_lx = 1000;
+  s.u0 = 1;
+  Requirement row;
+  row.rugl = 19;
+  row.not_held = "Em_lx;Uo;Ra";
+  EXPECT_TRUE(verify(row, "work plane", s, {}).empty());
+  const auto open = not_checked(row);
+  EXPECT_EQ(open, (std::vector<std::string>{"glare RUGL 19", "colour rendering (not held)",
+                                            "mean illuminance (not held)", "uniformity (not held)"}));
+}
+
+}  // namespace
+}  // namespace glow::standards

@@ -1,0 +1,133 @@
+#include <gtest/gtest.h>
+
+#include <pugixml.hpp>
+
+#include "core/results/room_result.hpp"
+#include "figures/colour_scale.hpp"
+#include "figures/isolines.hpp"
+#include "figures/plan_figure.hpp"
+
+namespace glow::figures {
+namespace {
+
+/// A grid over 0..nx, 0..ny with cells of 1 m.
+readings::PlaneGrid unit_grid(int nx, int ny) {
+  readings::PlaneGrid grid;
+  grid.count.nx = nx;
+  grid.count.ny = ny;
+  grid.cell = {1, 1};
+  for (int j = 0; j < ny; ++j)
+    for (int i = 0; i < nx; ++i) {
+      grid.points.emplace_back(i + 0.5, j + 0.5, 0);
+      grid.cells.push_back({i, j});
+    }
+  return grid;
+}
+
+double area_of(const std::vector<std::vector<Vec2>>& pieces) {
+  double area = 0;
+  for (const auto& piece : pieces) area += geometry::signed_area(piece);
+  return area;
+}
+
+TEST(Isolines, StraightFieldsAreDrawnExactly) {
+  const readings::PlaneGrid grid = unit_grid(8, 6);
+  std::vector<double> lux;
+  for (const Vec3& p : grid.points) lux.push_back(100 + 20 * p.x() + 10 * p.y());
+  const Lattice lattice = smooth_lattice(grid, lux, 4);
+  EXPECT_NEAR(lattice.at(0, 0), 100, 1e-9);  // straight on to the edge
+  EXPECT_NEAR(lattice.at(lattice.nx - 1, lattice.ny - 1), 320, 1e-9);
+  const auto lines = isolines(lattice, 180);
+  ASSERT_EQ(lines.size(), 1u);
+  for (const Vec2& p : lines[0]) EXPECT_NEAR(100 + 20 * p.x() + 10 * p.y(), 180, 1e-9);
+  // Below the line lies the triangle with corners (0, 0), (4, 0), (0, 6) less its tip above y = 6.
+  double below = 0;
+  for (double y = 0.0005; y < 6; y += 0.001) below += 0.001 * std::clamp((80 - 10 * y) / 20, 0.0, 8.0);
+  EXPECT_NEAR(area_of(region_above(lattice, 180)), 48 - below, 1e-4);
+}
+
+TEST(Isolines, PointsAreMetExactlyAndLoopsClose) {
+  const readings::PlaneGrid grid = unit_grid(9, 9);
+  std::vector<double> lux;
+  for (const Vec3& p : grid.points) lux.push_back(500 * std::exp(-0.1 * (p - Vec3(4.5, 4.5, 0)).squaredNorm()));
+  const Lattice lattice = smooth_lattice(grid, lux, 4);
+  for (std::size_t k = 0; k < lux.size(); ++k)
+    EXPECT_NEAR(lattice.at(grid.cells[k][0] * 4 + 2, grid.cells[k][1] * 4 + 2), lux[k], 1e-9);
+  const auto lines = isolines(lattice, 250);
+  ASSERT_EQ(lines.size(), 1u);
+  EXPECT_EQ(lines[0].front(), lines[0].back());
+  const double radius = std::sqrt(std::log(2.0) / 0.1);
+  EXPECT_NEAR(area_of(region_above(lattice, 250)), kPi * radius * radius, 0.2);
+}
+
+TEST(Isolines, SaddlesKeepLinesAndRegionsTogether) {
+  Lattice lattice;
+  lattice.low = {0, 0};
+  lattice.step = {1, 1};
+  lattice.nx = lattice.ny = 2;
+  for (const auto& values : {std::vector<double>{1, 0, 0, 1}, {0, 1, 1, 0}}) {
+    lattice.values = values;
+    EXPECT_NEAR(area_of(region_above(lattice, 0.5)), 0.75, 1e-12);
+    const auto lines = isolines(lattice, 0.5);
+    ASSERT_EQ(lines.size(), 2u);
+    for (const auto& line : lines) EXPECT_NEAR((line.front() - line.back()).norm(), std::sqrt(0.5), 1e-12);
+  }
+}
+
+double grey(const std::string& colour) {
+  const auto channel = [&](int at) { return std::stoi(colour.substr(std::size_t(at), 2), nullptr, 16); };
+  return 0.2126 * channel(1) + 0.7152 * channel(3) + 0.0722 * channel(5);
+}
+
+TEST(ColourScale, GrowsLighterInEvenSteps) {
+  double before = grey(scale_colour(0));
+  for (int i = 1; i <= 10; ++i) {
+    const double now = grey(scale_colour(i / 10.0));
+    EXPECT_GT(now - before, 8) << i;
+    before = now;
+  }
+}
+
+TEST(ColourScale, BandsAreRoundAndCoverTheValues) {
+  for (const auto& [low, high] : {std::pair{231.0, 463.0}, {0.0, 3.7}, {99.0, 101.0}, {500.0, 500.0}, {0.0, 0.0}, {3.0, 90000.0}}) {
+    const ColourScale scale = banded_scale(low, high, 8);
+    EXPECT_EQ(scale.colours.size(), scale.levels.size() + 1);
+    EXPECT_LE(scale.levels.size(), 10u);
+    for (const double level : scale.levels) {
+      EXPECT_GT(level, low);
+      EXPECT_LE(level, high);
+    }
+    EXPECT_EQ(scale.band(low), 0u);
+  }
+}
+
+TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
+  scene::RoomScene scene;
+  scene.name = "Glaze & <kiln>";
+  scene.outline = {{0, 0}, {8, 0}, {8, 6}, {0, 6}};
+  scene.height_m = 3;
+  scene.grid = unit_grid(8, 6);
+  standards::Requirement row;
+  row.em_lx = 300;
+  row.uo = 0.6;
+  scene.requirement = row;
+  results::RoomResult room;
+  room.scene = &scene;
+  results::GridResult grid;
+  grid.name = "work plane";
+  grid.grid = scene.grid;
+  for (const Vec3& p : grid.grid.points) grid.total_lx.push_back(100 + 60 * p.x());
+  grid.statistics = readings::statistics(grid.total_lx);
+  room.checks = standards::verify(row, grid.name, grid.statistics, {});
+  room.grids.push_back(grid);
+  const std::string svg = plan_svg(room, grid);
+  pugi::xml_document document;
+  ASSERT_TRUE(document.load_string(svg.c_str()));
+  for (const char* words : {"Glaze &amp; &lt;kiln&gt;", "340 lx", "0.60 required: not met", "U0 limit 204 lx", "min 130",
+                            "Illuminance in lx", "x in m", "48 points"})
+    EXPECT_NE(svg.find(words), std::string::npos) << words;
+  EXPECT_EQ(svg, plan_svg(room, grid));
+}
+
+}  // namespace
+}  // namespace glow::figures
