@@ -27,8 +27,9 @@ ParseResult parse(const CommandLine& line, const std::vector<std::string>& words
   const std::string command = line.usage.substr(0, line.usage.find(' ', line.usage.find(' ') + 1));
   try {
     using namespace po::command_line_style;
-    const int style = allow_long | allow_short | allow_dash_for_short | long_allow_next | long_allow_adjacent |
-                      short_allow_next | short_allow_adjacent;  // no guessing of shortened options
+    const int style = allow_long | allow_short | allow_dash_for_short | long_allow_next |
+                      long_allow_adjacent | short_allow_next |
+                      short_allow_adjacent;  // no guessing of shortened options
     po::store(po::command_line_parser(words).options(all).positional(positional).style(style).run(),
               result.arguments.values);
     po::notify(result.arguments.values);
@@ -46,8 +47,8 @@ ParseResult parse(const CommandLine& line, const std::vector<std::string>& words
   if (result.arguments.values.count("help")) {
     std::ostringstream options;
     options << line.options;
-    fmt::print(FMT_STRING("Usage: {}\n\n{}\n\nOptions:\n{}\nExample:\n{}\n"), line.usage, line.about, options.str(),
-               line.example);
+    fmt::print(FMT_STRING("Usage: {}\n\n{}\n\nOptions:\n{}\nExample:\n{}\n"), line.usage, line.about,
+               options.str(), line.example);
     result.exit_code = kDone;
   }
   return result;

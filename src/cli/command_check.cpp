@@ -13,19 +13,19 @@ void describe(const scene::RoomScene& room) {
   std::size_t luminaires = 0;
   for (const auto& group : room.groups) luminaires += group.luminaires.size();
   const readings::PlaneGrid& grid = room.grid;
-  fmt::print(FMT_STRING("{}\n  {:.2f} m2, {:.2f} m high, {} luminaires, maintenance factor {:.2f}\n"), room.name,
-             room.floor_area_m2, room.height_m, luminaires, room.maintenance_factor);
-  fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"), room.reflectances.ceiling,
-             room.reflectances.walls, room.reflectances.floor);
+  fmt::print(FMT_STRING("{}\n  {:.2f} m2, {:.2f} m high, {} luminaires, maintenance factor {:.2f}\n"),
+             room.name, room.floor_area_m2, room.height_m, luminaires, room.maintenance_factor);
+  fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
+             room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor);
   fmt::print(FMT_STRING("  {} at {:.2f} m ({})\n"), room.grid_name, grid.height_m, room.plane_height_source);
-  fmt::print(FMT_STRING("  {} points, {:.3f} x {:.3f} m, {:.2f} m along the walls left out\n"), grid.points.size(),
-             grid.cell.x(), grid.cell.y(), grid.inset_m);
+  fmt::print(FMT_STRING("  {} points, {:.3f} x {:.3f} m, {:.2f} m along the walls left out\n"),
+             grid.points.size(), grid.cell.x(), grid.cell.y(), grid.inset_m);
   if (!room.requirement) {
     fmt::print(FMT_STRING("  no task: nothing will be held against a requirement\n"));
     return;
   }
   const standards::Requirement& r = *room.requirement;
-  fmt::print(FMT_STRING("  {}: mean {} lx, U0 {} ({}; values held: {})\n"), r.key,
+  fmt::print(FMT_STRING("  {}: mean {} lx, U0 {} ({}; certainty of the values: {})\n"), r.key,
              r.em_lx ? fmt::format(FMT_STRING("{:g}"), *r.em_lx) : "-",
              r.uo ? fmt::format(FMT_STRING("{:.2f}"), *r.uo) : "-", r.source(), r.certainty);
 }
@@ -36,9 +36,7 @@ int command_check(const std::vector<std::string>& words) {
   CommandLine line{"glowgrid check PROJECT [options]",
                    "Reads the project and all that it names and computes nothing. Reports every error, and\n"
                    "warnings about what would make results wrong; then says how each room was understood.",
-                   "  glowgrid check millrace.toml",
-                   "project",
-                   po::options_description()};
+                   "  glowgrid check millrace.toml", "project", po::options_description()};
   line.options.add_options()("quiet,q", "errors only")("help,h", "show this help");
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
@@ -57,8 +55,10 @@ int command_check(const std::vector<std::string>& words) {
   if (quiet) return kDone;
   for (const scene::RoomScene& room : open.rooms) describe(room);
   const std::size_t remarks = open.problems.all().size();
-  fmt::print(FMT_STRING("{}: no errors, {} warning{} or note{}\n"), path.string(), remarks, remarks == 1 ? "" : "s",
-             remarks == 1 ? "" : "s");
+  const std::string counted = remarks == 0   ? "no warnings"
+                              : remarks == 1 ? "1 warning or note"
+                                             : fmt::format(FMT_STRING("{} warnings and notes"), remarks);
+  fmt::print(FMT_STRING("{}: no errors, {}\n"), path.string(), counted);
   return kDone;
 }
 

@@ -42,19 +42,20 @@ bool changed_by_hand(const fs::path& folder) {
 }  // namespace
 
 int command_demo(const std::vector<std::string>& words) {
-  CommandLine line{"glowgrid demo [FOLDER] [options]",
-                   "Writes the example project, Millrace Pottery, to a folder (default: millrace-demo), runs all of\n"
-                   "it and says what to open.",
-                   "  glowgrid demo my-first-project",
-                   "folder",
-                   po::options_description()};
+  CommandLine line{
+      "glowgrid demo [FOLDER] [options]",
+      "Writes the example project, Millrace Pottery, to a folder (default: millrace-demo), runs all of\n"
+      "it and says what to open.",
+      "  glowgrid demo my-first-project", "folder", po::options_description()};
   add_common_options(line.options);
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
-  const ThreadLimit threads(parsed.arguments.has("threads") ? parsed.arguments.values["threads"].as<int>() : 0);
+  const ThreadLimit threads(parsed.arguments.has("threads") ? parsed.arguments.values["threads"].as<int>()
+                                                            : 0);
   const fs::path folder = parsed.arguments.has("folder") ? parsed.arguments.text("folder") : kDefaultFolder;
   if (changed_by_hand(folder)) {
-    fmt::print(stderr, FMT_STRING("glowgrid demo: name another folder, or run your own version: glowgrid run {}\n"),
+    fmt::print(stderr,
+               FMT_STRING("glowgrid demo: name another folder, or run your own version: glowgrid run {}\n"),
                (folder / kProject).string());
     return kBadInput;
   }
@@ -68,7 +69,8 @@ int command_demo(const std::vector<std::string>& words) {
   options.quiet = parsed.arguments.values.count("quiet") > 0;
   const int code = run_project(folder / kProject, options);
   if (code == kDone)
-    fmt::print(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"), kProject, (folder / kProject).string());
+    fmt::print(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"), kProject,
+               (folder / kProject).string());
   return code;
 }
 

@@ -27,13 +27,15 @@ constexpr Command kCommands[] = {
 };
 
 void print_help(std::FILE* stream) {
-  fmt::print(stream, FMT_STRING("glowgrid {}: lighting of rooms, computed and held against standards\n\n"
-                                "Usage: glowgrid COMMAND [ARGUMENTS]\n\n"),
+  fmt::print(stream,
+             FMT_STRING("glowgrid {}: lighting of rooms, computed and held against standards\n\n"
+                        "Usage: glowgrid COMMAND [ARGUMENTS]\n\n"),
              kVersion);
   for (const Command& command : kCommands)
     fmt::print(stream, FMT_STRING("  {:<8} {}\n"), command.name, command.about);
-  fmt::print(stream, FMT_STRING("\nglowgrid COMMAND --help tells more; glowgrid --version names the version.\n"
-                                "\nExample:\n  glowgrid demo\n"));
+  fmt::print(stream,
+             FMT_STRING("\nglowgrid COMMAND --help tells more; glowgrid --version names the version.\n"
+                        "\nExample:\n  glowgrid demo\n"));
 }
 
 int dispatch(const std::vector<std::string>& words) {

@@ -21,8 +21,8 @@ struct OpenProject {
   bool usable = false;  ///< no errors: `rooms` holds every room
 };
 
-/// Reads the project file, its photometric files and its standard, and builds every room. Never throws for bad input:
-/// what is wrong is in `problems`.
+/// Reads the project file, its photometric files and its standard, and builds every room. Never throws for
+/// bad input: what is wrong is in `problems`.
 OpenProject open_project(const std::filesystem::path& path);
 
 /// "millrace.toml: 2 errors, nothing was calculated".

@@ -62,7 +62,9 @@ const standards::Check* find_check(const results::RoomResult& room, const std::s
   return nullptr;
 }
 
-std::string verdict_word(const standards::Check& check) { return check.met ? "met" : "not met"; }
+std::string verdict_word(const standards::Check& check) {
+  return check.met ? "met" : "not met";
+}
 
 void Table::write_grid(const results::RoomResult& room, const results::GridResult& grid) {
   const readings::Statistics& s = grid.statistics;
@@ -70,10 +72,10 @@ void Table::write_grid(const results::RoomResult& room, const results::GridResul
   const auto ratio = [](const std::optional<double>& v) {
     return v ? fmt::format(FMT_STRING("{:.2f}"), *v) : std::string("-");
   };
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean lx", "min lx", "max lx",
-                   "U0", "min/max"));
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9} {:>9}"), name, kNameWidth, s.mean_lx, s.min_lx,
-                   s.max_lx, ratio(s.u0), ratio(s.min_over_max)));
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean lx", "min lx",
+                   "max lx", "U0", "min/max"));
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9} {:>9}"), name, kNameWidth, s.mean_lx,
+                   s.min_lx, s.max_lx, ratio(s.u0), ratio(s.min_over_max)));
   const standards::Check* mean = find_check(room, grid.name, standards::Quantity::mean_illuminance);
   const standards::Check* u0 = find_check(room, grid.name, standards::Quantity::uniformity);
   if (!mean && !u0) return;
@@ -85,27 +87,33 @@ void Table::write_grid(const results::RoomResult& room, const results::GridResul
     const std::string padding(9 - verdict_word(*check).size(), ' ');
     return padding + painted(verdict_word(*check), check->met);
   };
-  line(fmt::format(FMT_STRING("  {:<{}} {} {:>9} {:>9} {}"), "verdict", kNameWidth, word(mean), "", "", word(u0)));
+  line(fmt::format(FMT_STRING("  {:<{}} {} {:>9} {:>9} {}"), "verdict", kNameWidth, word(mean), "", "",
+                   word(u0)));
   for (const standards::Check* check : {mean, u0})
     if (check && check->within_uncertainty)
-      wrapped("  ", fmt::format(FMT_STRING("close: {} is {:.4g}, required {:.4g}, sampling uncertainty {:.2g}; the "
-                                           "verdict could be the other"),
-                                to_string(check->quantity), check->actual, check->required, check->uncertainty));
+      wrapped("  ",
+              fmt::format(FMT_STRING("close: {} is {:.4g}, required {:.4g}, sampling uncertainty {:.2g}; the "
+                                     "verdict could be the other"),
+                          to_string(check->quantity), check->actual, check->required, check->uncertainty));
 }
 
 void Table::write_luminaires(const results::RoomResult& room) {
   std::vector<std::pair<std::string, std::size_t>> marks;
   for (const scene::LuminaireGroup& group : room.scene->groups) {
-    const auto same = std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.first == group.mark; });
-    if (same == marks.end()) marks.emplace_back(group.mark, group.luminaires.size());
-    else same->second += group.luminaires.size();
+    const auto same =
+        std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.first == group.mark; });
+    if (same == marks.end())
+      marks.emplace_back(group.mark, group.luminaires.size());
+    else
+      same->second += group.luminaires.size();
   }
   std::string words;
   for (const auto& [mark, count] : marks)
     words += fmt::format(FMT_STRING("{}{} x {}"), words.empty() ? "" : ", ", count, mark);
   if (words.empty()) words = "no luminaires";
   if (room.power.installed_w) {
-    words += fmt::format(FMT_STRING("; {:.0f} W, {:.2f} W/m2"), *room.power.installed_w, *room.power.w_per_m2);
+    words +=
+        fmt::format(FMT_STRING("; {:.0f} W, {:.2f} W/m2"), *room.power.installed_w, *room.power.w_per_m2);
     if (room.power.w_per_m2_100lx)
       words += fmt::format(FMT_STRING(", {:.2f} W/m2 per 100 lx"), *room.power.w_per_m2_100lx);
   } else {
@@ -118,27 +126,30 @@ void Table::write_room(const results::RoomResult& room) {
   const scene::RoomScene& scene = *room.scene;
   line("");
   line(fmt::format(FMT_STRING("{}: {}"), scene.name,
-                   room.status == results::Status::no_target ? to_string(room.status)
-                                                             : painted(to_string(room.status), room.status == results::Status::met)));
+                   room.status == results::Status::no_target
+                       ? to_string(room.status)
+                       : painted(to_string(room.status), room.status == results::Status::met)));
   if (scene.requirement)
-    wrapped("  ", fmt::format(FMT_STRING("{} ({}; values held: {})"), scene.requirement->key,
+    wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), scene.requirement->key,
                               scene.requirement->source(), scene.requirement->certainty));
   for (const results::GridResult& grid : room.grids) write_grid(room, grid);
   write_luminaires(room);
   const results::GridResult& grid = room.grids.front();
   const double direct = readings::statistics(grid.direct_lx).mean_lx;
   if (grid.statistics.mean_lx > 0)
-    wrapped("  ", fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; +/- {:.2g} lx sampling; "
-                                         "maintenance factor {:.2f}"),
-                              100 * direct / grid.statistics.mean_lx,
-                              100 - std::round(100 * direct / grid.statistics.mean_lx), grid.uncertainty.mean_lx,
-                              scene.maintenance_factor));
+    wrapped("  ",
+            fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; +/- {:.2g} lx sampling; "
+                                   "maintenance factor {:.2f}"),
+                        100 * direct / grid.statistics.mean_lx,
+                        100 - std::round(100 * direct / grid.statistics.mean_lx), grid.uncertainty.mean_lx,
+                        scene.maintenance_factor));
   const transport::FluxBalance& b = room.balance;
   if (b.emitted_lm > 0)
-    wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room"), b.emitted_lm,
-                              100 * b.absorbed_lm / b.emitted_lm));
+    wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room"),
+                              b.emitted_lm, 100 * b.absorbed_lm / b.emitted_lm));
   if (!room.not_checked.empty())
-    wrapped("  ", fmt::format(FMT_STRING("not checked by this version: {}"), fmt::join(room.not_checked, ", ")));
+    wrapped("  ",
+            fmt::format(FMT_STRING("not checked by this version: {}"), fmt::join(room.not_checked, ", ")));
 }
 
 void Table::write_summary() {
@@ -153,6 +164,8 @@ void Table::write_summary() {
 
 }  // namespace
 
-std::string result_table(const files::RunResult& run, bool colour) { return Table(run, colour).write(); }
+std::string result_table(const files::RunResult& run, bool colour) {
+  return Table(run, colour).write();
+}
 
 }  // namespace glow::cli

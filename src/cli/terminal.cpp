@@ -33,7 +33,9 @@ void quote(const Problem& problem, const std::string& source) {
 
 }  // namespace
 
-bool colour_on_output() { return ::isatty(STDOUT_FILENO) && !std::getenv("NO_COLOR"); }
+bool colour_on_output() {
+  return ::isatty(STDOUT_FILENO) && !std::getenv("NO_COLOR");
+}
 
 void print_problems(const Problems& problems, const std::map<std::string, std::string>& sources, bool quiet) {
   for (const Problem& problem : problems.all()) {
@@ -57,14 +59,18 @@ struct Progress::State {
   }
 };
 
-Progress::Progress(bool quiet) : state_(new State) { state_->shown = !quiet && ::isatty(STDERR_FILENO); }
+Progress::Progress(bool quiet) : state_(new State) {
+  state_->shown = !quiet && ::isatty(STDERR_FILENO);
+}
 
 Progress::~Progress() {
   state_->clear();
   delete state_;
 }
 
-void Progress::subject(const std::string& name) { state_->subject = name; }
+void Progress::subject(const std::string& name) {
+  state_->subject = name;
+}
 
 Watch Progress::watch() {
   Watch watch;
@@ -83,6 +89,8 @@ Watch Progress::watch() {
   return watch;
 }
 
-void catch_interrupts() { std::signal(SIGINT, on_interrupt); }
+void catch_interrupts() {
+  std::signal(SIGINT, on_interrupt);
+}
 
 }  // namespace glow::cli

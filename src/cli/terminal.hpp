@@ -11,11 +11,12 @@ namespace glow::cli {
 /// Whether colours may be used on standard output: a terminal, and NO_COLOR is not set.
 bool colour_on_output();
 
-/// Writes problems to standard error, those of the project with the line that they are about. `quiet` leaves out
-/// warnings and notes. `sources`: text of the files that may be quoted.
+/// Writes problems to standard error, those of the project with the line that they are about. `quiet` leaves
+/// out warnings and notes. `sources`: text of the files that may be quoted.
 void print_problems(const Problems& problems, const std::map<std::string, std::string>& sources, bool quiet);
 
-/// Shows what is being done on one line of standard error, when that is a terminal. Takes the line away at the end.
+/// Shows what is being done on one line of standard error, when that is a terminal. Takes the line away at
+/// the end.
 class Progress {
  public:
   explicit Progress(bool quiet);

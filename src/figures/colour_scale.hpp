@@ -7,11 +7,11 @@ namespace glow::figures {
 
 /// Bands of illuminance and their colours, dark to light.
 ///
-/// Colours are even steps in OKLab (Ottosson 2020): lightness rises steadily, so the order survives in grey and for
-/// colour-blind eyes; hue runs from slate blue over clay to straw and only helps.
+/// Colours are even steps in OKLab (Ottosson 2020): lightness rises steadily, so the order survives in grey
+/// and for colour-blind eyes; hue runs from slate blue over clay to straw and only helps.
 struct ColourScale {
-  std::vector<double> levels;         ///< lower limits of the bands from the second on, rising
-  std::vector<std::string> colours;   ///< "#rrggbb" of each band; one more than levels
+  std::vector<double> levels;        ///< lower limits of the bands from the second on, rising
+  std::vector<std::string> colours;  ///< "#rrggbb" of each band; one more than levels
   double step = 0;
   /// Index of the band that holds the value.
   std::size_t band(double value) const;

@@ -15,7 +15,8 @@ double catmull_rom(double a, double b, double c, double d, double t) {
 /// Cell values, continued beyond the grid in a straight line.
 class Cells {
  public:
-  Cells(const readings::PlaneGrid& grid, const std::vector<double>& lux) : nx_(grid.count.nx), ny_(grid.count.ny) {
+  Cells(const readings::PlaneGrid& grid, const std::vector<double>& lux)
+      : nx_(grid.count.nx), ny_(grid.count.ny) {
     values_.assign(std::size_t(nx_) * std::size_t(ny_), std::numeric_limits<double>::quiet_NaN());
     for (std::size_t k = 0; k < lux.size(); ++k) at(grid.cells[k][0], grid.cells[k][1]) = lux[k];
     fill_gaps();
@@ -60,8 +61,10 @@ class Cells {
               straight += 2 * near - far;
               ++straight_count;
             }
-          if (straight_count > 0) at(i, j) = std::max(0.0, straight / straight_count);
-          else if (count > 0) at(i, j) = mean / count;
+          if (straight_count > 0)
+            at(i, j) = std::max(0.0, straight / straight_count);
+          else if (count > 0)
+            at(i, j) = mean / count;
         }
     }
   }
@@ -95,7 +98,8 @@ Lattice smooth_lattice(const readings::PlaneGrid& grid, const std::vector<double
   lattice.ny = grid.count.ny * parts + 1;
   for (int j = 0; j < lattice.ny; ++j)
     for (int i = 0; i < lattice.nx; ++i) {
-      const double x = double(i) / parts - 0.5, y = double(j) / parts - 0.5;  // in cells, from the first cell's middle
+      const double x = double(i) / parts - 0.5,
+                   y = double(j) / parts - 0.5;  // in cells, from the first cell's middle
       const int ci = static_cast<int>(std::floor(x)), cj = static_cast<int>(std::floor(y));
       double rows[4];
       for (int r = 0; r < 4; ++r) {
@@ -115,14 +119,16 @@ std::vector<std::vector<Vec2>> region_above(const Lattice& lattice, double level
     int run = -1;  // first cell of a run of whole cells
     const auto end_run = [&](int i) {
       if (run >= 0)
-        pieces.push_back({lattice.node(run, j), lattice.node(i, j), lattice.node(i, j + 1), lattice.node(run, j + 1)});
+        pieces.push_back(
+            {lattice.node(run, j), lattice.node(i, j), lattice.node(i, j + 1), lattice.node(run, j + 1)});
       run = -1;
     };
     for (int i = 0; i + 1 < lattice.nx; ++i) {
       std::vector<Vec2> piece;
       int corners = 0;
       for (int k = 0; k < 4; ++k) {
-        const int ai = i + kCorner[k][0], aj = j + kCorner[k][1], bi = i + kCorner[k + 1][0], bj = j + kCorner[k + 1][1];
+        const int ai = i + kCorner[k][0], aj = j + kCorner[k][1], bi = i + kCorner[k + 1][0],
+                  bj = j + kCorner[k + 1][1];
         if (cross.above(ai, aj)) {
           piece.push_back(lattice.node(ai, aj));
           ++corners;
@@ -157,19 +163,23 @@ std::vector<std::vector<Vec2>> isolines(const Lattice& lattice, double level) {
     return found->second;
   };
   const auto join = [&](int a, int b) {
-    (points[std::size_t(a)].next[0] < 0 ? points[std::size_t(a)].next[0] : points[std::size_t(a)].next[1]) = b;
-    (points[std::size_t(b)].next[0] < 0 ? points[std::size_t(b)].next[0] : points[std::size_t(b)].next[1]) = a;
+    (points[std::size_t(a)].next[0] < 0 ? points[std::size_t(a)].next[0] : points[std::size_t(a)].next[1]) =
+        b;
+    (points[std::size_t(b)].next[0] < 0 ? points[std::size_t(b)].next[0] : points[std::size_t(b)].next[1]) =
+        a;
   };
   for (int j = 0; j + 1 < lattice.ny; ++j)
     for (int i = 0; i + 1 < lattice.nx; ++i) {
       std::vector<int> met;
       for (int k = 0; k < 4; ++k) {
-        const int ai = i + kCorner[k][0], aj = j + kCorner[k][1], bi = i + kCorner[k + 1][0], bj = j + kCorner[k + 1][1];
+        const int ai = i + kCorner[k][0], aj = j + kCorner[k][1], bi = i + kCorner[k + 1][0],
+                  bj = j + kCorner[k + 1][1];
         if (cross.above(ai, aj) != cross.above(bi, bj)) met.push_back(point_at(ai, aj, bi, bj));
       }
       // At a saddle the region's piece in the cell joins both high corners; the lines run along that piece.
       const std::size_t shift = met.size() == 4 && cross.above(i, j) ? 0 : met.size() == 4 ? 1 : 0;
-      for (std::size_t k = 0; k + 1 < met.size(); k += 2) join(met[(k + shift) % met.size()], met[(k + 1 + shift) % met.size()]);
+      for (std::size_t k = 0; k + 1 < met.size(); k += 2)
+        join(met[(k + shift) % met.size()], met[(k + 1 + shift) % met.size()]);
     }
   std::vector<char> used(points.size(), 0);
   std::vector<std::vector<Vec2>> lines;

@@ -17,8 +17,8 @@ struct Lattice {
 };
 
 /// A fine lattice over the whole evaluated area from the values at the middles of the grid's cells: smooth
-/// (Catmull-Rom) between points and exact at them, straight on beyond the outermost ones. Cells without a point, outside
-/// the outline, continue their neighbours in a straight line so that lines run out cleanly.
+/// (Catmull-Rom) between points and exact at them, straight on beyond the outermost ones. Cells without a
+/// point, outside the outline, continue their neighbours in a straight line so that lines run out cleanly.
 Lattice smooth_lattice(const readings::PlaneGrid& grid, const std::vector<double>& lux, int parts_per_cell);
 
 /// Region where the lattice is at least `level`, as closed convex pieces; a run of whole cells is one piece.

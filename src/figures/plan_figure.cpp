@@ -53,7 +53,8 @@ class PlanFigure {
     const Vec2 size = box_.size();
     pixels_per_m_ = std::min((kWidth - kLeft - kRight) / size.x(), (kHeight - kTop - kBottom) / size.y());
     const Vec2 drawn = size * pixels_per_m_;
-    corner_ = {kLeft + (kWidth - kLeft - kRight - drawn.x()) / 2, kTop + (kHeight - kTop - kBottom + drawn.y()) / 2};
+    corner_ = {kLeft + (kWidth - kLeft - kRight - drawn.x()) / 2,
+               kTop + (kHeight - kTop - kBottom + drawn.y()) / 2};
     scale_ = banded_scale(grid.statistics.min_lx, grid.statistics.max_lx, kBands);
     const int most = std::max(grid.grid.count.nx, grid.grid.count.ny);
     lattice_ = smooth_lattice(grid.grid, grid.total_lx, std::clamp(240 / most, 1, 12));
@@ -74,7 +75,8 @@ class PlanFigure {
 
  private:
   Vec2 px(const Vec2& m) const {
-    return {corner_.x() + (m.x() - box_.low.x()) * pixels_per_m_, corner_.y() - (m.y() - box_.low.y()) * pixels_per_m_};
+    return {corner_.x() + (m.x() - box_.low.x()) * pixels_per_m_,
+            corner_.y() - (m.y() - box_.low.y()) * pixels_per_m_};
   }
   std::string path_of(const std::vector<Vec2>& points, bool closed) const {
     std::string data;
@@ -118,7 +120,8 @@ class PlanFigure {
 void PlanFigure::colours() {
   canvas_.begin_clip(path_of(scene_.outline, true));
   const Vec2 top_left = px({lattice_.low.x(), lattice_.node(0, lattice_.ny - 1).y()});
-  const Vec2 size = Vec2((lattice_.nx - 1) * lattice_.step.x(), (lattice_.ny - 1) * lattice_.step.y()) * pixels_per_m_;
+  const Vec2 size =
+      Vec2((lattice_.nx - 1) * lattice_.step.x(), (lattice_.ny - 1) * lattice_.step.y()) * pixels_per_m_;
   canvas_.rectangle(top_left, size, scale_.colours[0].c_str());
   for (std::size_t k = 0; k < scale_.levels.size(); ++k) {
     std::string data;
@@ -130,7 +133,8 @@ void PlanFigure::colours() {
 void PlanFigure::lines() {
   // The U0 limit: points below this share of the mean make the uniformity check fail.
   std::optional<double> limit;
-  if (scene_.requirement && scene_.requirement->uo) limit = *scene_.requirement->uo * grid_.statistics.mean_lx;
+  if (scene_.requirement && scene_.requirement->uo)
+    limit = *scene_.requirement->uo * grid_.statistics.mean_lx;
   std::vector<std::pair<std::vector<std::vector<Vec2>>, std::string>> labelled;
   for (const double level : scale_.levels) {
     auto chains = isolines(lattice_, level);
@@ -152,7 +156,8 @@ void PlanFigure::lines() {
   canvas_.end_group();
 }
 
-void PlanFigure::label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words, bool strong) {
+void PlanFigure::label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words,
+                             bool strong) {
   const double width = text_width(words, kLabelSize) + 8;
   for (const auto& chain : chains) {
     double length = 0;
@@ -174,7 +179,9 @@ void PlanFigure::label_lines(const std::vector<std::vector<Vec2>>& chains, const
   }
 }
 
-void PlanFigure::outline() { canvas_.path(path_of(scene_.outline, true), "none", kInk, 3); }
+void PlanFigure::outline() {
+  canvas_.path(path_of(scene_.outline, true), "none", kInk, 3);
+}
 
 /// True size in px along C0 and C90: the body's where the file states it, else the luminous area's.
 Vec2 PlanFigure::luminaire_size(const scene::LuminaireGroup& group, std::size_t index) const {
@@ -254,7 +261,8 @@ void PlanFigure::values() {
     if (!is_free(around(centre, text_width(words, kValueSize) + 2, kValueSize + 2))) continue;
     const std::size_t band = scale_.band(grid_.total_lx[i]);
     canvas_.text(centre + Vec2(0, kValueSize * 0.36), words,
-                 {kValueSize, "middle", scale_.dark_text(band) ? kInk : "#ffffff", false, scale_.colours[band].c_str()});
+                 {kValueSize, "middle", scale_.dark_text(band) ? kInk : "#ffffff", false,
+                  scale_.colours[band].c_str()});
   }
 }
 
@@ -264,12 +272,14 @@ void PlanFigure::axes() {
   for (double x = 0; x <= box_.size().x() + 1e-9; x += step) {
     const double at = low.x() + x * pixels_per_m_;
     canvas_.line({at, low.y() + 8}, {at, low.y() + 14}, kGrey);
-    canvas_.text({at, low.y() + 30}, fmt::format(FMT_STRING("{:g}"), box_.low.x() + x), {12, "middle", kGrey});
+    canvas_.text({at, low.y() + 30}, fmt::format(FMT_STRING("{:g}"), box_.low.x() + x),
+                 {12, "middle", kGrey});
   }
   for (double y = 0; y <= box_.size().y() + 1e-9; y += step) {
     const double at = low.y() - y * pixels_per_m_;
     canvas_.line({low.x() - 14, at}, {low.x() - 8, at}, kGrey);
-    canvas_.text({low.x() - 20, at + 4}, fmt::format(FMT_STRING("{:g}"), box_.low.y() + y), {12, "end", kGrey});
+    canvas_.text({low.x() - 20, at + 4}, fmt::format(FMT_STRING("{:g}"), box_.low.y() + y),
+                 {12, "end", kGrey});
   }
   canvas_.text({(low.x() + high.x()) / 2, low.y() + 50}, "x in m", {12, "middle", kGrey});
   const Vec2 middle(low.x() - 52, (low.y() + high.y()) / 2);
@@ -280,25 +290,27 @@ void PlanFigure::title() {
   const readings::Statistics& s = grid_.statistics;
   canvas_.text({kLeft - 52, 40}, scene_.name, {24, "start", kInk, true});
   canvas_.text({kLeft - 52, 66},
-               fmt::format(FMT_STRING("{} at {:.2f} m, maintained (factor {:.2f})"), grid_.name, grid_.grid.height_m,
-                           scene_.maintenance_factor),
+               fmt::format(FMT_STRING("{} at {:.2f} m, maintained (factor {:.2f})"), grid_.name,
+                           grid_.grid.height_m, scene_.maintenance_factor),
                {14, "start", kGrey});
   struct Figure {
     std::string value, below;
     bool failed;
   };
-  std::vector<Figure> figures = {{lux(s.mean_lx) + " lx", "mean", false},
-                                 {s.u0 ? fmt::format(FMT_STRING("{:.2f}"), *s.u0) : "-", "U0 = min / mean", false},
-                                 {lux(s.min_lx) + " lx", "min", false},
-                                 {lux(s.max_lx) + " lx", "max", false}};
+  std::vector<Figure> figures = {
+      {lux(s.mean_lx) + " lx", "mean", false},
+      {s.u0 ? fmt::format(FMT_STRING("{:.2f}"), *s.u0) : "-", "U0 = min / mean", false},
+      {lux(s.min_lx) + " lx", "min", false},
+      {lux(s.max_lx) + " lx", "max", false}};
   for (const standards::Check& check : room_.checks) {
     if (check.where != grid_.name) continue;
     const bool mean = check.quantity == standards::Quantity::mean_illuminance;
     Figure& figure = figures[mean ? 0 : 1];
     figure.failed = !check.met;
-    figure.below = fmt::format(FMT_STRING("{} {} required: {}"), mean ? "mean," : "U0,",
-                               mean ? lux(check.required) + " lx" : fmt::format(FMT_STRING("{:.2f}"), check.required),
-                               check.met ? "met" : "not met");
+    figure.below =
+        fmt::format(FMT_STRING("{} {} required: {}"), mean ? "mean," : "U0,",
+                    mean ? lux(check.required) + " lx" : fmt::format(FMT_STRING("{:.2f}"), check.required),
+                    check.met ? "met" : "not met");
   }
   double x = 560;
   for (const Figure& figure : figures) {
@@ -311,10 +323,12 @@ void PlanFigure::title() {
 double PlanFigure::legend_luminaires(double x, double y) {
   std::vector<std::pair<const scene::LuminaireGroup*, std::size_t>> marks;
   for (const scene::LuminaireGroup& group : scene_.groups) {
-    const auto same = std::find_if(marks.begin(), marks.end(),
-                                   [&](const auto& m) { return m.first->mark == group.mark; });
-    if (same == marks.end()) marks.emplace_back(&group, group.luminaires.size());
-    else same->second += group.luminaires.size();
+    const auto same =
+        std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.first->mark == group.mark; });
+    if (same == marks.end())
+      marks.emplace_back(&group, group.luminaires.size());
+    else
+      same->second += group.luminaires.size();
   }
   if (!marks.empty()) canvas_.text({x, y}, "Luminaires", {13, "start", kInk, true});
   for (const auto& [group, count] : marks) {
@@ -343,8 +357,9 @@ void PlanFigure::legend() {
   y += 34;
   canvas_.text({x, y}, "Grid", {13, "start", kInk, true});
   const readings::PlaneGrid& grid = grid_.grid;
-  canvas_.text({x, y + 19}, fmt::format(FMT_STRING("{} points, {:.2f} x {:.2f} m"), grid.points.size(), grid.cell.x(),
-                                        grid.cell.y()),
+  canvas_.text({x, y + 19},
+               fmt::format(FMT_STRING("{} points, {:.2f} x {:.2f} m"), grid.points.size(), grid.cell.x(),
+                           grid.cell.y()),
                {12, "start", kGrey});
   if (grid.inset_m > 0)
     canvas_.text({x, y + 35}, fmt::format(FMT_STRING("{:.2f} m along walls left out"), grid.inset_m),

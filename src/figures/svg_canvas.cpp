@@ -13,20 +13,25 @@ std::string pixels(double value) {
   return text == "-0" ? "0" : text;
 }
 
-double text_width(const std::string& words, double size) { return 0.56 * size * double(words.size()); }
+double text_width(const std::string& words, double size) {
+  return 0.56 * size * double(words.size());
+}
 
 SvgCanvas::SvgCanvas(double width, double height) {
   root_ = document_.append_child("svg");
   root_.append_attribute("xmlns") = "http://www.w3.org/2000/svg";
   root_.append_attribute("width") = pixels(width).c_str();
   root_.append_attribute("height") = pixels(height).c_str();
-  root_.append_attribute("viewBox") = fmt::format(FMT_STRING("0 0 {} {}"), pixels(width), pixels(height)).c_str();
+  root_.append_attribute("viewBox") =
+      fmt::format(FMT_STRING("0 0 {} {}"), pixels(width), pixels(height)).c_str();
   root_.append_attribute("font-family") = "Open Sans, DejaVu Sans, sans-serif";
   here_ = root_;
   rectangle({0, 0}, {width, height}, "#ffffff");
 }
 
-pugi::xml_node SvgCanvas::add(const char* name) { return last_ = here_.append_child(name); }
+pugi::xml_node SvgCanvas::add(const char* name) {
+  return last_ = here_.append_child(name);
+}
 
 void SvgCanvas::begin_clip(const std::string& path_data) {
   const std::string id = fmt::format(FMT_STRING("clip{}"), ++clips_);
@@ -40,10 +45,13 @@ void SvgCanvas::begin_clip(const std::string& path_data) {
 void SvgCanvas::begin_group(const Vec2& at, double turn_deg) {
   here_ = add("g");
   here_.append_attribute("transform") =
-      fmt::format(FMT_STRING("translate({} {}) rotate({})"), pixels(at.x()), pixels(at.y()), pixels(turn_deg)).c_str();
+      fmt::format(FMT_STRING("translate({} {}) rotate({})"), pixels(at.x()), pixels(at.y()), pixels(turn_deg))
+          .c_str();
 }
 
-void SvgCanvas::end_group() { here_ = here_.parent(); }
+void SvgCanvas::end_group() {
+  here_ = here_.parent();
+}
 
 void SvgCanvas::path(const std::string& data, const char* fill, const char* stroke, double stroke_width,
                      const char* dash) {
@@ -68,7 +76,8 @@ void SvgCanvas::rectangle(const Vec2& low, const Vec2& size, const char* fill, c
   node.append_attribute("stroke-width") = pixels(stroke_width).c_str();
 }
 
-void SvgCanvas::circle(const Vec2& centre, double radius, const char* fill, const char* stroke, double stroke_width) {
+void SvgCanvas::circle(const Vec2& centre, double radius, const char* fill, const char* stroke,
+                       double stroke_width) {
   pugi::xml_node node = add("circle");
   node.append_attribute("cx") = pixels(centre.x()).c_str();
   node.append_attribute("cy") = pixels(centre.y()).c_str();
@@ -79,8 +88,8 @@ void SvgCanvas::circle(const Vec2& centre, double radius, const char* fill, cons
 }
 
 void SvgCanvas::line(const Vec2& a, const Vec2& b, const char* stroke, double stroke_width) {
-  path(fmt::format(FMT_STRING("M{} {}L{} {}"), pixels(a.x()), pixels(a.y()), pixels(b.x()), pixels(b.y())), "none",
-       stroke, stroke_width);
+  path(fmt::format(FMT_STRING("M{} {}L{} {}"), pixels(a.x()), pixels(a.y()), pixels(b.x()), pixels(b.y())),
+       "none", stroke, stroke_width);
 }
 
 void SvgCanvas::text(const Vec2& at, const std::string& words, const Text& style) {
@@ -99,11 +108,14 @@ void SvgCanvas::text(const Vec2& at, const std::string& words, const Text& style
   }
   if (style.turn_deg != 0)
     node.append_attribute("transform") =
-        fmt::format(FMT_STRING("rotate({} {} {})"), pixels(style.turn_deg), pixels(at.x()), pixels(at.y())).c_str();
+        fmt::format(FMT_STRING("rotate({} {} {})"), pixels(style.turn_deg), pixels(at.x()), pixels(at.y()))
+            .c_str();
   node.text().set(words.c_str());
 }
 
-void SvgCanvas::opacity_of_last(double opacity) { last_.append_attribute("opacity") = pixels(opacity).c_str(); }
+void SvgCanvas::opacity_of_last(double opacity) {
+  last_.append_attribute("opacity") = pixels(opacity).c_str();
+}
 
 std::string SvgCanvas::bytes() const {
   std::ostringstream stream;

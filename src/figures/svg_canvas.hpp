@@ -31,7 +31,8 @@ class SvgCanvas {
             const char* dash = nullptr);
   void rectangle(const Vec2& low, const Vec2& size, const char* fill, const char* stroke = "none",
                  double stroke_width = 1);
-  void circle(const Vec2& centre, double radius, const char* fill, const char* stroke, double stroke_width = 1);
+  void circle(const Vec2& centre, double radius, const char* fill, const char* stroke,
+              double stroke_width = 1);
   void line(const Vec2& a, const Vec2& b, const char* stroke, double stroke_width = 1);
   void text(const Vec2& at, const std::string& words, const Text& style);
   void opacity_of_last(double opacity);

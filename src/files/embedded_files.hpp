@@ -8,7 +8,7 @@ namespace glow::files {
 
 /// A file that was built into the program.
 struct EmbeddedFile {
-  std::string name;        ///< path below its folder, "photometry/tarnfell-p1.ldt"
+  std::string name;  ///< path below its folder, "photometry/tarnfell-p1.ldt"
   std::string_view bytes;
 };
 

@@ -1,4 +1,5 @@
-// EULUMDAT reader: one field a line in fixed order. Lengths in mm, intensities in cd per 1000 lm of lamp flux.
+// EULUMDAT reader: one field a line in fixed order. Lengths in mm, intensities in cd per 1000 lm of lamp
+// flux.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -89,7 +90,8 @@ bool EulumdatReader::text(std::string& value, const char* what) {
 bool EulumdatReader::number(double& value, const char* what) {
   std::string word;
   if (!text(word, what)) return false;
-  std::replace(word.begin(), word.end(), ',', '.');  // one field a line, so a comma can only be a decimal sign
+  std::replace(word.begin(), word.end(), ',',
+               '.');  // one field a line, so a comma can only be a decimal sign
   if (units::parse_number(word, value)) return true;
   problems_.error("F011", here(),
                   fmt::format(FMT_STRING("\"{}\" is not a number; expected {}"), word.substr(0, 24), what));
@@ -100,8 +102,9 @@ bool EulumdatReader::count(int& value, int low, int high, const char* what) {
   double found = 0;
   if (!number(found, what)) return false;
   if (found != std::floor(found) || found < low || found > high) {
-    problems_.error("F012", here(),
-                    fmt::format(FMT_STRING("{} is {}; expected a whole number from {} to {}"), what, found, low, high));
+    problems_.error(
+        "F012", here(),
+        fmt::format(FMT_STRING("{} is {}; expected a whole number from {} to {}"), what, found, low, high));
     return false;
   }
   value = static_cast<int>(found);
@@ -113,15 +116,18 @@ bool EulumdatReader::read_head() {
   double skipped = 0;
   int kind = 0;
   return text(company_, "the company") && count(kind, 0, 3, "the kind of luminaire (Ityp)") &&
-         count(isym_, 0, 4, "the symmetry (Isym)") && count(plane_count_, 1, kMostAngles, "the number of C planes") &&
+         count(isym_, 0, 4, "the symmetry (Isym)") &&
+         count(plane_count_, 1, kMostAngles, "the number of C planes") &&
          number(skipped, "the step of the C planes") &&
          count(gamma_count_, 1, kMostAngles, "the number of gamma angles") &&
          number(skipped, "the step of the gamma angles") && text(ignored, "the report number") &&
          text(luminaire_, "the luminaire's name") && text(catalogue_, "the luminaire's number") &&
          text(ignored, "the file name") && text(ignored, "the date") &&
-         number(body_length_, "the luminaire's length in mm") && number(body_width_, "the luminaire's width in mm") &&
-         number(body_height_, "the luminaire's height in mm") && number(length_, "the luminous length in mm") &&
-         number(width_, "the luminous width in mm") && number(heights_[0], "the luminous height at C0 in mm") &&
+         number(body_length_, "the luminaire's length in mm") &&
+         number(body_width_, "the luminaire's width in mm") &&
+         number(body_height_, "the luminaire's height in mm") &&
+         number(length_, "the luminous length in mm") && number(width_, "the luminous width in mm") &&
+         number(heights_[0], "the luminous height at C0 in mm") &&
          number(heights_[1], "the luminous height at C90 in mm") &&
          number(heights_[2], "the luminous height at C180 in mm") &&
          number(heights_[3], "the luminous height at C270 in mm") &&
@@ -147,7 +153,8 @@ bool EulumdatReader::read_lamp_sets() {
   return true;
 }
 
-bool EulumdatReader::read_angles(std::vector<double>& angles, int wanted, double last_allowed, const char* what) {
+bool EulumdatReader::read_angles(std::vector<double>& angles, int wanted, double last_allowed,
+                                 const char* what) {
   if (std::size_t(wanted) > lines_.size() - line_) {
     problems_.error("F014", here(),
                     fmt::format(FMT_STRING("{} of {}s are declared, but only {} lines follow"), wanted, what,
@@ -158,13 +165,14 @@ bool EulumdatReader::read_angles(std::vector<double>& angles, int wanted, double
   for (std::size_t i = 0; i < angles.size(); ++i) {
     if (!number(angles[i], what)) return false;
     if (angles[i] < 0 || angles[i] > last_allowed) {
-      problems_.error("F032", here(), fmt::format(FMT_STRING("{} is {}; expected 0 to {}"), what, angles[i],
-                                                  last_allowed));
+      problems_.error("F032", here(),
+                      fmt::format(FMT_STRING("{} is {}; expected 0 to {}"), what, angles[i], last_allowed));
       return false;
     }
     if (i > 0 && angles[i] <= angles[i - 1]) {
-      problems_.error("F031", here(),
-                      fmt::format(FMT_STRING("{}s must rise: {} follows {}"), what, angles[i], angles[i - 1]));
+      problems_.error(
+          "F031", here(),
+          fmt::format(FMT_STRING("{}s must rise: {} follows {}"), what, angles[i], angles[i - 1]));
       return false;
     }
   }
@@ -175,10 +183,14 @@ bool EulumdatReader::read_angles(std::vector<double>& angles, int wanted, double
 std::vector<std::size_t> EulumdatReader::listed_planes(std::vector<double>& listed_c) const {
   const auto in_list = [&](double c) {
     switch (isym_) {
-      case 2: return c <= 180;
-      case 3: return c >= 270 || c <= 90;
-      case 4: return c <= 90;
-      default: return true;
+      case 2:
+        return c <= 180;
+      case 3:
+        return c >= 270 || c <= 90;
+      case 4:
+        return c <= 90;
+      default:
+        return true;
     }
   };
   std::vector<std::size_t> listed;
@@ -193,24 +205,28 @@ std::vector<std::size_t> EulumdatReader::listed_planes(std::vector<double>& list
 }
 
 bool EulumdatReader::read_table() {
-  if (!read_angles(planes_, plane_count_, 360, "C angle") || !read_angles(gammas_, gamma_count_, 180, "gamma angle"))
+  if (!read_angles(planes_, plane_count_, 360, "C angle") ||
+      !read_angles(gammas_, gamma_count_, 180, "gamma angle"))
     return false;
   const auto has = [&](double c) { return std::find(planes_.begin(), planes_.end(), c) != planes_.end(); };
-  const bool complete = isym_ < 2 || (isym_ == 2 && has(180)) || (isym_ == 3 && has(90) && has(270)) ||
-                        (isym_ == 4 && has(90));
+  const bool complete =
+      isym_ < 2 || (isym_ == 2 && has(180)) || (isym_ == 3 && has(90) && has(270)) || (isym_ == 4 && has(90));
   if (!has(0) || !complete) {
     problems_.error("F035", here(),
                     fmt::format(FMT_STRING("symmetry {} needs {} among the C planes"), isym_,
-                                isym_ == 3 ? "C0, C90 and C270" : isym_ == 2 ? "C0 and C180" : isym_ == 4 ? "C0 and C90"
-                                                                                                     : "C0"));
+                                isym_ == 3   ? "C0, C90 and C270"
+                                : isym_ == 2 ? "C0 and C180"
+                                : isym_ == 4 ? "C0 and C90"
+                                             : "C0"));
     return false;
   }
   const std::size_t wanted = listed_planes(listed_c_).size() * gammas_.size();
   if (wanted > lines_.size() - line_) {
-    problems_.error("F014", {name_, int(lines_.size()), 0},
-                    fmt::format(FMT_STRING("{} planes x {} intensities should follow, but only {} lines are left; the "
-                                           "file is cut off, or a count is wrong"),
-                                listed_c_.size(), gammas_.size(), lines_.size() - line_));
+    problems_.error(
+        "F014", {name_, int(lines_.size()), 0},
+        fmt::format(FMT_STRING("{} planes x {} intensities should follow, but only {} lines are left; the "
+                               "file is cut off, or a count is wrong"),
+                    listed_c_.size(), gammas_.size(), lines_.size() - line_));
     return false;
   }
   candela_.resize(wanted);
@@ -223,10 +239,11 @@ bool EulumdatReader::read_table() {
   const auto rest = std::find_if(lines_.begin() + static_cast<std::ptrdiff_t>(line_), lines_.end(),
                                  [](std::string_view line) { return !trimmed(line).empty(); });
   if (rest != lines_.end())
-    problems_.warning("F015", {name_, int(rest - lines_.begin()) + 1, 1},
-                      fmt::format(FMT_STRING("lines are left over after the {} planes x {} intensities that symmetry {} "
-                                             "lists; they are ignored. Check the symmetry"),
-                                  listed_c_.size(), gammas_.size(), isym_));
+    problems_.warning(
+        "F015", {name_, int(rest - lines_.begin()) + 1, 1},
+        fmt::format(FMT_STRING("lines are left over after the {} planes x {} intensities that symmetry {} "
+                               "lists; they are ignored. Check the symmetry"),
+                    listed_c_.size(), gammas_.size(), isym_));
   return true;
 }
 
@@ -236,7 +253,9 @@ LuminousArea EulumdatReader::luminous_area() const {
   area.extent_c90_m = length_ * kMillimetre;
   area.extent_c0_m = (round ? length_ : width_) * kMillimetre;
   for (std::size_t i = 0; i < 4; ++i) area.side_heights_m[i] = heights_[i] * kMillimetre;
-  area.shape = length_ == 0 && width_ == 0 ? LuminousShape::point : round ? LuminousShape::disc : LuminousShape::rectangle;
+  area.shape = length_ == 0 && width_ == 0 ? LuminousShape::point
+               : round                     ? LuminousShape::disc
+                                           : LuminousShape::rectangle;
   return area;
 }
 
@@ -244,30 +263,34 @@ Photometry EulumdatReader::assemble() {
   const LampSet& set = lamps_.front();
   const double factor = conversion_ * set.flux_lm / 1000.0;
   for (double& cd : candela_) cd *= factor;
-  constexpr Symmetry kSymmetries[] = {Symmetry::none, Symmetry::rotational, Symmetry::about_c0, Symmetry::about_c90,
-                                      Symmetry::quadrant};
+  constexpr Symmetry kSymmetries[] = {Symmetry::none, Symmetry::rotational, Symmetry::about_c0,
+                                      Symmetry::about_c90, Symmetry::quadrant};
   const Symmetry symmetry = kSymmetries[isym_];
   const photometry::FullCircle circle = photometry::full_circle(listed_c_, symmetry);
-  photometry::IntensityTable table(circle.c_deg, gammas_, photometry::spread(circle, candela_, gammas_.size()));
-  Photometry result{"EULUMDAT", {}, company_, luminaire_, catalogue_, set.type, {}, set.count < 0, set.flux_lm, {}, {},
-                    {}, symmetry, std::move(table), luminous_area(), {}};
+  photometry::IntensityTable table(circle.c_deg, gammas_,
+                                   photometry::spread(circle, candela_, gammas_.size()));
+  Photometry result{
+      "EULUMDAT", {}, company_, luminaire_, catalogue_,       set.type,        {}, set.count < 0, set.flux_lm,
+      {},         {}, {},       symmetry,   std::move(table), luminous_area(), {}};
   if (set.watts > 0) result.watts = set.watts;
   if (const auto cct = leading_number(set.colour); cct && *cct >= 1000 && *cct <= 20000) result.cct_k = cct;
-  if (const auto ra = leading_number(set.rendering); ra && *ra >= 20 && *ra <= 100) result.colour_rendering = ra;
+  if (const auto ra = leading_number(set.rendering); ra && *ra >= 20 && *ra <= 100)
+    result.colour_rendering = ra;
   if (body_length_ > 0 || body_width_ > 0) {
     const bool round = body_width_ == 0;
-    result.body = photometry::Body{(round ? body_length_ : body_width_) * kMillimetre, body_length_ * kMillimetre,
-                                   body_height_ * kMillimetre, round};
+    result.body = photometry::Body{(round ? body_length_ : body_width_) * kMillimetre,
+                                   body_length_ * kMillimetre, body_height_ * kMillimetre, round};
   }
   if (lamps_.size() > 1)
     problems_.warning("F041", {name_, 0, 0},
-                      fmt::format(FMT_STRING("{} lamp sets are listed; the first ({:.0f} lm) is used"), lamps_.size(),
-                                  set.flux_lm));
+                      fmt::format(FMT_STRING("{} lamp sets are listed; the first ({:.0f} lm) is used"),
+                                  lamps_.size(), set.flux_lm));
   if (result.flux_lm() > kFluxAgreement * set.flux_lm)
-    problems_.warning("F040", {name_, 0, 0},
-                      fmt::format(FMT_STRING("the intensities add up to {:.0f} lm, the lamps give only {:.0f} lm; "
-                                             "check which of the two is right. The intensities are used as they are"),
-                                  result.flux_lm(), set.flux_lm));
+    problems_.warning(
+        "F040", {name_, 0, 0},
+        fmt::format(FMT_STRING("the intensities add up to {:.0f} lm, the lamps give only {:.0f} lm; "
+                               "check which of the two is right. The intensities are used as they are"),
+                    result.flux_lm(), set.flux_lm));
   return result;
 }
 
@@ -275,8 +298,9 @@ std::optional<Photometry> EulumdatReader::read() {
   const int errors_before = problems_.error_count();
   if (!read_head() || !read_lamp_sets() || !read_table()) return std::nullopt;
   if (lamps_.front().flux_lm <= 0)
-    problems_.error("F037", {name_, 0, 0},
-                    "the flux of the lamps is not above 0, so the intensities (cd per 1000 lm) cannot be scaled");
+    problems_.error(
+        "F037", {name_, 0, 0},
+        "the flux of the lamps is not above 0, so the intensities (cd per 1000 lm) cannot be scaled");
   if (conversion_ == 0) {
     problems_.warning("F042", {name_, 24, 1}, "the conversion factor is 0; it is taken as 1");
     conversion_ = 1;
@@ -284,7 +308,8 @@ std::optional<Photometry> EulumdatReader::read() {
   if (conversion_ < 0) problems_.error("F037", {name_, 24, 1}, "the conversion factor is negative");
   if (length_ < 0 || width_ < 0 || *std::min_element(heights_.begin(), heights_.end()) < 0)
     problems_.error("F039", {name_, 16, 1}, "a luminous length, width or height is negative");
-  if (gammas_.size() < 2) problems_.error("F036", here(), "a single gamma angle says nothing about the distribution");
+  if (gammas_.size() < 2)
+    problems_.error("F036", here(), "a single gamma angle says nothing about the distribution");
   if (std::all_of(candela_.begin(), candela_.end(), [](double cd) { return cd == 0; }))
     problems_.error("F038", here(), "all intensities are 0: the luminaire gives no light");
   if (problems_.error_count() > errors_before) return std::nullopt;

@@ -108,9 +108,9 @@ bool IesReader::read_tilt(NumberScanner& scanner) {
   const std::string tilt = to_utf8(trimmed(trimmed(lines_[tilt_line_]).substr(5)));
   if (tilt == "NONE") return true;
   if (tilt != "INCLUDE") {
-    problems_.error("F020", {name_, int(tilt_line_) + 1, 6},
-                    fmt::format(FMT_STRING("TILT={} names a file of its own; expected TILT=NONE or TILT=INCLUDE"),
-                                tilt));
+    problems_.error(
+        "F020", {name_, int(tilt_line_) + 1, 6},
+        fmt::format(FMT_STRING("TILT={} names a file of its own; expected TILT=NONE or TILT=INCLUDE"), tilt));
     return false;
   }
   // At tilt 0 every factor is 1 by definition, so the block is read past and its shape checked.
@@ -145,13 +145,15 @@ bool IesReader::read_numbers(NumberScanner& s) {
       !number(n_.second_factor, "the second factor (reserved)") || !number(n_.watts, "the input watts"))
     return false;
   if (n_.type == 1) return true;
-  problems_.error("F021", n_.type_place,
-                  fmt::format(FMT_STRING("photometric type {} ({}); this version reads type 1 (C-gamma) only"),
-                              n_.type, n_.type == 2 ? "B" : "A"));
+  problems_.error(
+      "F021", n_.type_place,
+      fmt::format(FMT_STRING("photometric type {} ({}); this version reads type 1 (C-gamma) only"), n_.type,
+                  n_.type == 2 ? "B" : "A"));
   return false;
 }
 
-bool IesReader::read_angles(NumberScanner& scanner, std::vector<double>& angles, int count, const char* what) {
+bool IesReader::read_angles(NumberScanner& scanner, std::vector<double>& angles, int count,
+                            const char* what) {
   angles.resize(std::size_t(count));
   for (std::size_t i = 0; i < angles.size(); ++i) {
     if (!scanner.next(angles[i], what, problems_)) return false;
@@ -167,10 +169,11 @@ bool IesReader::read_table(NumberScanner& scanner) {
   const std::size_t wanted = std::size_t(n_.gamma_count) * std::size_t(n_.c_count);
   const std::size_t left = scanner.bytes_left();
   if (2 * wanted > left + 1) {  // a value takes a digit and a blank
-    problems_.error("F014", scanner.place(),
-                    fmt::format(FMT_STRING("{} x {} intensities are declared, but only {} bytes follow; the file is "
-                                           "cut off, or a count is wrong"),
-                                n_.c_count, n_.gamma_count, left));
+    problems_.error(
+        "F014", scanner.place(),
+        fmt::format(FMT_STRING("{} x {} intensities are declared, but only {} bytes follow; the file is "
+                               "cut off, or a count is wrong"),
+                    n_.c_count, n_.gamma_count, left));
     return false;
   }
   if (!read_angles(scanner, gammas_, n_.gamma_count, "vertical angle")) return false;
@@ -210,15 +213,17 @@ bool IesReader::find_symmetry() {
     symmetry_ = Symmetry::none;
   } else if (is(first, 0) && last > 180 && last < 360) {
     symmetry_ = Symmetry::none;
-    problems_.warning("F034", planes_place_,
-                      fmt::format(FMT_STRING("horizontal angles stop at {}; the circle is closed with the plane "
-                                             "at 0"),
-                                  last));
+    problems_.warning(
+        "F034", planes_place_,
+        fmt::format(FMT_STRING("horizontal angles stop at {}; the circle is closed with the plane "
+                               "at 0"),
+                    last));
   } else {
-    problems_.error("F035", planes_place_,
-                    fmt::format(FMT_STRING("horizontal angles run from {} to {}; expected 0 alone, 0 to 90, 0 to "
-                                           "180, 90 to 270 or 0 to 360"),
-                                first, last));
+    problems_.error(
+        "F035", planes_place_,
+        fmt::format(FMT_STRING("horizontal angles run from {} to {}; expected 0 alone, 0 to 90, 0 to "
+                               "180, 90 to 270 or 0 to 360"),
+                    first, last));
     return false;
   }
   return true;
@@ -226,10 +231,12 @@ bool IesReader::find_symmetry() {
 
 void IesReader::check_relations(NumberScanner& scanner) {
   if (!scanner.at_end())
-    problems_.error("F015", scanner.place(),
-                    fmt::format(FMT_STRING("more numbers follow after the {} x {} intensities that are declared; a count is "
-                                           "wrong, or decimal commas split the numbers"),
-                                n_.c_count, n_.gamma_count));
+    problems_.error(
+        "F015", scanner.place(),
+        fmt::format(
+            FMT_STRING("more numbers follow after the {} x {} intensities that are declared; a count is "
+                       "wrong, or decimal commas split the numbers"),
+            n_.c_count, n_.gamma_count));
   if (gammas_.size() < 2)
     problems_.error("F036", scanner.place(), "a single vertical angle says nothing about the distribution");
   if (n_.multiplier <= 0 || n_.ballast_factor <= 0)
@@ -265,9 +272,11 @@ Photometry IesReader::assemble() {
   const double factor = n_.multiplier * n_.ballast_factor * (old_edition() ? n_.second_factor : 1.0);
   for (double& cd : candela_) cd *= factor;
   const photometry::FullCircle circle = photometry::full_circle(planes_, symmetry_);
-  photometry::IntensityTable table(circle.c_deg, gammas_, photometry::spread(circle, candela_, gammas_.size()));
-  Photometry result{"IES LM-63", version_, {}, {}, {}, {}, keywords_, false, {}, {}, {}, {}, symmetry_,
-                    std::move(table), luminous_area(), {}};
+  photometry::IntensityTable table(circle.c_deg, gammas_,
+                                   photometry::spread(circle, candela_, gammas_.size()));
+  Photometry result{"IES LM-63",     version_, {}, {}, {}, {},        keywords_,
+                    false,           {},       {}, {}, {}, symmetry_, std::move(table),
+                    luminous_area(), {}};
   for (const auto& [key, text] : keywords_) {
     if (key == "MANUFAC") result.manufacturer = text;
     if (key == "LUMINAIRE") result.luminaire = text;
@@ -278,10 +287,11 @@ Photometry IesReader::assemble() {
   if (!result.absolute && n_.lumens_per_lamp > 0) result.lamp_flux_lm = n_.lamps * n_.lumens_per_lamp;
   if (n_.watts > 0) result.watts = n_.watts;
   if (result.lamp_flux_lm && result.flux_lm() > kFluxAgreement * *result.lamp_flux_lm)
-    problems_.warning("F040", {name_, 0, 0},
-                      fmt::format(FMT_STRING("the intensities add up to {:.0f} lm, the lamps give only {:.0f} lm; "
-                                             "check which of the two is right. The intensities are used as they are"),
-                                  result.flux_lm(), *result.lamp_flux_lm));
+    problems_.warning(
+        "F040", {name_, 0, 0},
+        fmt::format(FMT_STRING("the intensities add up to {:.0f} lm, the lamps give only {:.0f} lm; "
+                               "check which of the two is right. The intensities are used as they are"),
+                    result.flux_lm(), *result.lamp_flux_lm));
   return result;
 }
 

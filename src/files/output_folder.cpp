@@ -65,9 +65,11 @@ void OutputFolder::write(const std::string& name, std::string_view bytes) {
   const fs::path path = staged(name);
   std::FILE* file = std::fopen(path.c_str(), "wb");
   if (!file) fail("write", target_ / name, std::strerror(errno));
-  const bool written = std::fwrite(bytes.data(), 1, bytes.size(), file) == bytes.size() && std::fflush(file) == 0;
+  const bool written =
+      std::fwrite(bytes.data(), 1, bytes.size(), file) == bytes.size() && std::fflush(file) == 0;
   const int reason = errno;
-  if (std::fclose(file) != 0 || !written) fail("write", target_ / name, std::strerror(written ? errno : reason));
+  if (std::fclose(file) != 0 || !written)
+    fail("write", target_ / name, std::strerror(written ? errno : reason));
 }
 
 std::vector<std::string> OutputFolder::names() const {

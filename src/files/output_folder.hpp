@@ -14,9 +14,10 @@ class OutputError : public std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
-/// Writes a run's files whole or not at all: everything goes to a folder aside first and is moved into place only when
-/// all of it is there. Files of the previous run that are not written again are taken away, other files are left alone.
-/// While files are being moved there is no results.json, so nothing half-done looks whole.
+/// Writes a run's files whole or not at all: everything goes to a folder aside first and is moved into place
+/// only when all of it is there. Files of the previous run that are not written again are taken away, other
+/// files are left alone. While files are being moved there is no results.json, so nothing half-done looks
+/// whole.
 class OutputFolder {
  public:
   /// Makes the folder aside, beside `target`. Throws OutputError.
@@ -28,7 +29,8 @@ class OutputFolder {
 
   /// `name`: path below the folder, with forward slashes. Throws OutputError.
   void write(const std::string& name, std::string_view bytes);
-  /// Where `name` lies until `commit`, for programs that read or write it; makes its folder and lists it as ours.
+  /// Where `name` lies until `commit`, for programs that read or write it; makes its folder and lists it as
+  /// ours.
   std::filesystem::path staged(const std::string& name);
   /// Forgets a file that was listed by `staged` but was not made.
   void forget(const std::string& name);

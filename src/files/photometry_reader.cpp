@@ -43,9 +43,10 @@ std::optional<photometry::Photometry> read_photometry(std::string_view bytes, co
   const std::vector<std::string_view> lines = split_lines(bytes);
   if (looks_like_ies(lines)) return read_ies(bytes, name, problems);
   if (looks_like_eulumdat(lines)) return read_eulumdat(bytes, name, problems);
-  problems.error("F003", {name, 1, 0},
-                 "this is neither IES LM-63 (no line begins with TILT=) nor EULUMDAT (lines 2 to 4 are not whole "
-                 "numbers); only these two formats are read");
+  problems.error(
+      "F003", {name, 1, 0},
+      "this is neither IES LM-63 (no line begins with TILT=) nor EULUMDAT (lines 2 to 4 are not whole "
+      "numbers); only these two formats are read");
   return std::nullopt;
 }
 

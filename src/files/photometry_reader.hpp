@@ -15,7 +15,8 @@ inline constexpr std::size_t kLargestPhotometricFile = 16u << 20;
 inline constexpr int kMostAngles = 3601;
 
 /// Reads IES LM-63 or EULUMDAT, told apart by content, not by suffix. `name` is only for messages.
-/// Nothing comes back exactly when at least one error was added to `problems`; warnings name what was assumed.
+/// Nothing comes back exactly when at least one error was added to `problems`; warnings name what was
+/// assumed.
 std::optional<photometry::Photometry> read_photometry(std::string_view bytes, const std::string& name,
                                                       Problems& problems);
 

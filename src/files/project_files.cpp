@@ -11,8 +11,8 @@
 
 namespace glow::files {
 
-std::optional<std::string> read_file(const std::filesystem::path& path, std::size_t limit, const Place& named_at,
-                                     Problems& problems) {
+std::optional<std::string> read_file(const std::filesystem::path& path, std::size_t limit,
+                                     const Place& named_at, Problems& problems) {
   std::error_code error;
   const auto status = std::filesystem::status(path, error);
   if (!std::filesystem::exists(status)) {
@@ -25,8 +25,9 @@ std::optional<std::string> read_file(const std::filesystem::path& path, std::siz
   }
   const auto size = std::filesystem::file_size(path, error);
   if (!error && size > limit) {
-    problems.error("R002", named_at,
-                   fmt::format(FMT_STRING("\"{}\" has {} bytes; at most {} are read"), path.string(), size, limit));
+    problems.error(
+        "R002", named_at,
+        fmt::format(FMT_STRING("\"{}\" has {} bytes; at most {} are read"), path.string(), size, limit));
     return std::nullopt;
   }
   std::ifstream file(path, std::ios::binary);
@@ -48,7 +49,8 @@ void load_photometry(model::Project& project, const std::filesystem::path& folde
     if (!bytes) continue;
     if (auto photometry = read_photometry(*bytes, path.string(), problems)) {
       if (!photometry->watts)
-        problems.warning("F043", {path.string(), 0, 0}, "no input watts are stated; installed power stays unknown");
+        problems.warning("F043", {path.string(), 0, 0},
+                         "no input watts are stated; installed power stays unknown");
       entry.photometry = std::make_shared<const photometry::Photometry>(std::move(*photometry));
     }
   }

@@ -60,7 +60,8 @@ model::WorkPlane read_work_plane(TomlTable& owner) {
   if (!table) return plane;
   plane.height_m = table->quantity("height", Dimension::length, kPlaneHeight);
   plane.inset_m = table->quantity("inset", Dimension::length, kInset);
-  if (!table->is_word("spacing", "auto")) plane.spacing_m = table->quantity("spacing", Dimension::length, kSpacing);
+  if (!table->is_word("spacing", "auto"))
+    plane.spacing_m = table->quantity("spacing", Dimension::length, kSpacing);
   table->finish();
   return plane;
 }
@@ -115,9 +116,10 @@ model::LuminairePlacement read_placement(TomlTable& table) {
     array->finish();
   }
   if (table.has("at") == table.has("array"))
-    table.problems().error("P007", table.place(),
-                           "a luminaire needs either \"at\" (one luminaire) or \"array\" (rows and columns), and not "
-                           "both");
+    table.problems().error(
+        "P007", table.place(),
+        "a luminaire needs either \"at\" (one luminaire) or \"array\" (rows and columns), and not "
+        "both");
   if (placement.mounting_height_m && placement.suspension_m)
     table.problems().error("P007", placement.height_place,
                            "both \"mounting_height\" and \"suspension\" are given; keep one of them");
@@ -128,9 +130,10 @@ model::LuminairePlacement read_placement(TomlTable& table) {
 void read_outline(TomlTable& table, Room& room) {
   const bool both = table.has("size") && table.has("outline");
   if (both || (!table.has("size") && !table.has("outline")))
-    table.problems().error("P007", table.place(),
-                           "a room needs either \"size\" = [length along x, width along y] or \"outline\" = [[x, y], "
-                           "...], and not both");
+    table.problems().error(
+        "P007", table.place(),
+        "a room needs either \"size\" = [length along x, width along y] or \"outline\" = [[x, y], "
+        "...], and not both");
   if (const auto outline = table.points("outline")) room.outline = *outline;
   room.outline_place = table.place_of(table.has("outline") ? "outline" : "size");
   const auto size = table.point("size");
@@ -147,9 +150,12 @@ void read_outline(TomlTable& table, Room& room) {
 void settle_reflectances(TomlTable& table, const Defaults& defaults, Room& room, bool& assumed) {
   const Defaults own = read_reflectances(table);
   const auto settle = [&](std::optional<double> here, std::optional<double> there, double& value) {
-    if (here) value = *here;
-    else if (there) value = *there;
-    else assumed = true;
+    if (here)
+      value = *here;
+    else if (there)
+      value = *there;
+    else
+      assumed = true;
   };
   settle(own.ceiling, defaults.ceiling, room.reflectances.ceiling);
   settle(own.walls, defaults.walls, room.reflectances.walls);
@@ -165,18 +171,19 @@ Room read_room(TomlTable& table, const Defaults& defaults) {
   bool assumed = false;
   settle_reflectances(table, defaults, room, assumed);
   if (assumed)
-    table.problems().warning("P023", room.place,
-                             fmt::format(FMT_STRING("room \"{}\": reflectance not stated everywhere; assumed ceiling {}, "
-                                                    "walls {}, floor {}"),
-                                         room.name, room.reflectances.ceiling, room.reflectances.walls,
-                                         room.reflectances.floor));
+    table.problems().warning(
+        "P023", room.place,
+        fmt::format(FMT_STRING("room \"{}\": reflectance not stated everywhere; assumed ceiling {}, "
+                               "walls {}, floor {}"),
+                    room.name, room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor));
   const auto factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
   if (!defaults.states_maintenance && !table.has("maintenance_factor"))
-    table.problems().error("P004", room.place,
-                           fmt::format(FMT_STRING("room \"{}\" has no maintenance_factor and [defaults] gives none; "
-                                                  "maintained values cannot be judged without one (0.80 is usual in "
-                                                  "clean rooms)"),
-                                       room.name));
+    table.problems().error(
+        "P004", room.place,
+        fmt::format(FMT_STRING("room \"{}\" has no maintenance_factor and [defaults] gives none; "
+                               "maintained values cannot be judged without one (0.80 is usual in "
+                               "clean rooms)"),
+                    room.name));
   room.maintenance_factor = factor.value_or(defaults.maintenance_factor.value_or(1));
   room.task = table.text("task");
   room.task_place = table.place_of("task");
@@ -184,7 +191,8 @@ Room read_room(TomlTable& table, const Defaults& defaults) {
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
   if (!room.work_plane.spacing_m) room.work_plane.spacing_m = defaults.work_plane.spacing_m;
-  for (TomlTable& placement : table.tables("luminaires")) room.luminaires.push_back(read_placement(placement));
+  for (TomlTable& placement : table.tables("luminaires"))
+    room.luminaires.push_back(read_placement(placement));
   table.finish();
   return room;
 }
@@ -195,13 +203,15 @@ void check_names(const Project& project, Problems& problems) {
     if (room.name.empty()) continue;
     const std::string part = file_name_part(room.name);
     if (part.empty())
-      problems.error("P008", room.place,
-                     fmt::format(FMT_STRING("room name \"{}\" has no letter or digit to name its files by"), room.name));
+      problems.error(
+          "P008", room.place,
+          fmt::format(FMT_STRING("room name \"{}\" has no letter or digit to name its files by"), room.name));
     const auto [other, is_new] = seen.emplace(part, &room);
     if (!is_new)
-      problems.error("P008", room.place,
-                     fmt::format(FMT_STRING("rooms \"{}\" and \"{}\" would write the same files; give one another name"),
-                                 other->second->name, room.name));
+      problems.error(
+          "P008", room.place,
+          fmt::format(FMT_STRING("rooms \"{}\" and \"{}\" would write the same files; give one another name"),
+                      other->second->name, room.name));
   }
 }
 
@@ -211,9 +221,12 @@ std::string file_name_part(const std::string& name) {
   std::string part;
   for (const char c : name) {
     const bool upper = c >= 'A' && c <= 'Z';
-    const bool keep = upper || (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || (static_cast<unsigned char>(c) >= 0x80);
-    if (keep) part += upper ? static_cast<char>(c - 'A' + 'a') : c;
-    else if (!part.empty() && part.back() != '-') part += '-';
+    const bool keep =
+        upper || (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || (static_cast<unsigned char>(c) >= 0x80);
+    if (keep)
+      part += upper ? static_cast<char>(c - 'A' + 'a') : c;
+    else if (!part.empty() && part.back() != '-')
+      part += '-';
   }
   while (!part.empty() && part.back() == '-') part.pop_back();
   return part.substr(0, 100);
@@ -237,7 +250,8 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   const auto format = root.count("format", 1, 1000000, Need::required);
   if (format && *format > kFormat) {
     problems.error("P009", root.place_of("format"),
-                   fmt::format(FMT_STRING("format {} is newer than this program, which reads format {}"), *format, kFormat));
+                   fmt::format(FMT_STRING("format {} is newer than this program, which reads format {}"),
+                               *format, kFormat));
     return std::nullopt;
   }
   Project project;

@@ -11,19 +11,21 @@ namespace glow::files {
 
 inline constexpr std::size_t kLargestProjectFile = 32u << 20;
 
-/// Reads a project file (format 1). Nothing comes back when it is not TOML or not of a known format; otherwise the
-/// project holds all that could be understood, and `problems` every fault in one go.
-std::optional<model::Project> read_project(std::string_view bytes, const std::string& name, Problems& problems);
+/// Reads a project file (format 1). Nothing comes back when it is not TOML or not of a known format;
+/// otherwise the project holds all that could be understood, and `problems` every fault in one go.
+std::optional<model::Project> read_project(std::string_view bytes, const std::string& name,
+                                           Problems& problems);
 
-/// Reads the photometric files of the schedule, looked up from `folder`. Faults go to `problems`, with the line of the
-/// project that names the file where the file itself cannot be opened.
+/// Reads the photometric files of the schedule, looked up from `folder`. Faults go to `problems`, with the
+/// line of the project that names the file where the file itself cannot be opened.
 void load_photometry(model::Project& project, const std::filesystem::path& folder, Problems& problems);
 
 /// Whole content of a file; nothing and one error when it cannot be read or is larger than `limit` bytes.
-std::optional<std::string> read_file(const std::filesystem::path& path, std::size_t limit, const Place& named_at,
-                                     Problems& problems);
+std::optional<std::string> read_file(const std::filesystem::path& path, std::size_t limit,
+                                     const Place& named_at, Problems& problems);
 
-/// A name as part of a file name: lower case letters, digits and hyphens only ("Throwing room" -> "throwing-room").
+/// A name as part of a file name: lower case letters, digits and hyphens only ("Throwing room" ->
+/// "throwing-room").
 std::string file_name_part(const std::string& name);
 
 }  // namespace glow::files

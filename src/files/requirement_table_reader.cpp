@@ -54,8 +54,10 @@ constexpr NumberColumn kNumbers[] = {{"Em_lx", &Requirement::em_lx},
 std::vector<std::string> fields_of(std::string_view line) {
   std::vector<std::string> fields(1);
   for (const char c : line) {
-    if (c == ',') fields.emplace_back();
-    else fields.back() += c;
+    if (c == ',')
+      fields.emplace_back();
+    else
+      fields.back() += c;
   }
   return fields;
 }
@@ -85,8 +87,9 @@ class TableReader {
         if (header_[i] != column.name || fields[i].empty()) continue;
         double value = 0;
         if (!units::parse_number(fields[i], value))
-          problems_.error("S003", {name_, line, 0},
-                          fmt::format(FMT_STRING("{} is \"{}\"; expected a number or nothing"), column.name, fields[i]));
+          problems_.error(
+              "S003", {name_, line, 0},
+              fmt::format(FMT_STRING("{} is \"{}\"; expected a number or nothing"), column.name, fields[i]));
         r.*column.field = value;
       }
     }
@@ -102,7 +105,8 @@ class TableReader {
 
 }  // namespace
 
-std::optional<standards::RequirementTable> read_requirement_table(std::string_view bytes, const std::string& name,
+std::optional<standards::RequirementTable> read_requirement_table(std::string_view bytes,
+                                                                  const std::string& name,
                                                                   Problems& problems) {
   const int errors_before = problems.error_count();
   const auto lines = split_lines(bytes);

@@ -9,9 +9,10 @@
 
 namespace glow::files {
 
-/// Reads a requirement table (data/*.csv): a header row, comma between fields, no quotes, columns found by name.
-/// Nothing comes back exactly when an error was added.
-std::optional<standards::RequirementTable> read_requirement_table(std::string_view bytes, const std::string& name,
+/// Reads a requirement table (data/*.csv): a header row, comma between fields, no quotes, columns found by
+/// name. Nothing comes back exactly when an error was added.
+std::optional<standards::RequirementTable> read_requirement_table(std::string_view bytes,
+                                                                  const std::string& name,
                                                                   Problems& problems);
 
 /// The program's own table for a standard, "EN 12464-1:2021"; null when it has none.

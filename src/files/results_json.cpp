@@ -23,7 +23,9 @@ json number(double value) {
   return std::stod(fmt::format(FMT_STRING("{:.9g}"), value));
 }
 
-json number(const std::optional<double>& value) { return value ? number(*value) : json(nullptr); }
+json number(const std::optional<double>& value) {
+  return value ? number(*value) : json(nullptr);
+}
 
 json statistics_json(const readings::Statistics& s) {
   return {{"mean_lx", number(s.mean_lx)},
@@ -160,7 +162,8 @@ std::vector<std::string> files_of_earlier_run(const std::filesystem::path& resul
   const json document = json::parse(file, nullptr, false);
   std::vector<std::string> names;
   if (!document.is_object() || !document.contains("made_by") || !document.contains("files")) return names;
-  if (!document["made_by"].is_string() || document["made_by"].get<std::string>().rfind("glowgrid ", 0) != 0) return names;
+  if (!document["made_by"].is_string() || document["made_by"].get<std::string>().rfind("glowgrid ", 0) != 0)
+    return names;
   if (!document["files"].is_array()) return names;
   for (const json& name : document["files"])
     if (name.is_string() && stays_inside(name.get<std::string>())) names.push_back(name.get<std::string>());

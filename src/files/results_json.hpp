@@ -25,7 +25,8 @@ std::string results_json(const RunResult& run);
 /// Names that point outside of the folder are left out.
 std::vector<std::string> files_of_earlier_run(const std::filesystem::path& results_file);
 
-/// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx; header row, maintained values.
+/// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx; header row, maintained
+/// values.
 std::string grid_csv(const results::GridResult& grid);
 
 /// "grids/throwing-room--work-plane.csv" and the like.

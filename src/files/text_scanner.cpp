@@ -11,14 +11,19 @@ namespace {
 
 constexpr std::size_t kLongestShown = 24;  // characters of a bad word that a message repeats
 
-bool separates(char c) { return c == ' ' || c == '\t' || c == ',' || c == '\f' || c == '\v'; }
+bool separates(char c) {
+  return c == ' ' || c == '\t' || c == ',' || c == '\f' || c == '\v';
+}
 
 /// Number of bytes of the UTF-8 sequence at `i`, 0 when it is not valid UTF-8.
 std::size_t utf8_length(std::string_view bytes, std::size_t i) {
   const auto byte = [&](std::size_t k) { return static_cast<unsigned char>(bytes[k]); };
   const unsigned char lead = byte(i);
-  const std::size_t n = lead < 0x80 ? 1 : (lead >= 0xC2 && lead < 0xE0) ? 2 : (lead >> 4) == 0xE ? 3
-                        : (lead >= 0xF0 && lead < 0xF5) ? 4 : 0;
+  const std::size_t n = lead < 0x80                     ? 1
+                        : (lead >= 0xC2 && lead < 0xE0) ? 2
+                        : (lead >> 4) == 0xE            ? 3
+                        : (lead >= 0xF0 && lead < 0xF5) ? 4
+                                                        : 0;
   if (n == 0 || i + n > bytes.size()) return 0;
   for (std::size_t k = 1; k < n; ++k)
     if ((byte(i + k) & 0xC0) != 0x80) return 0;
@@ -91,10 +96,11 @@ bool NumberScanner::next_word(std::string_view& word) {
 bool NumberScanner::next(double& value, const std::string& what, Problems& problems) {
   std::string_view word;
   if (!next_word(word)) {
-    problems.error("F010", last_,
-                   fmt::format(FMT_STRING("the file ends where {} should stand; it is cut off, or a count is too "
-                                          "large; get the file again from its maker"),
-                               what));
+    problems.error(
+        "F010", last_,
+        fmt::format(FMT_STRING("the file ends where {} should stand; it is cut off, or a count is too "
+                               "large; get the file again from its maker"),
+                    what));
     return false;
   }
   if (units::parse_number(word, value)) return true;
@@ -108,9 +114,9 @@ bool NumberScanner::next_count(int& value, int low, int high, const std::string&
   double number = 0;
   if (!next(number, what, problems)) return false;
   if (number != std::floor(number) || number < low || number > high) {
-    problems.error("F012", last_,
-                   fmt::format(FMT_STRING("{} is {}; expected a whole number from {} to {}"), what, number, low,
-                               high));
+    problems.error(
+        "F012", last_,
+        fmt::format(FMT_STRING("{} is {}; expected a whole number from {} to {}"), what, number, low, high));
     return false;
   }
   value = static_cast<int>(number);

@@ -8,7 +8,8 @@
 
 namespace glow::files {
 
-/// The lines of a text, whatever ends them (LF, CRLF, CR); byte order mark and a DOS end-of-file sign taken off.
+/// The lines of a text, whatever ends them (LF, CRLF, CR); byte order mark and a DOS end-of-file sign taken
+/// off.
 std::vector<std::string_view> split_lines(std::string_view bytes);
 
 /// Text of a file as UTF-8: bytes that are not UTF-8 are taken as Latin-1. Control characters become blanks.

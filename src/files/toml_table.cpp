@@ -11,13 +11,19 @@ namespace {
 
 std::string type_name(const toml::node& node) {
   switch (node.type()) {
-    case toml::node_type::table: return "a table";
-    case toml::node_type::array: return "an array";
-    case toml::node_type::string: return "text";
+    case toml::node_type::table:
+      return "a table";
+    case toml::node_type::array:
+      return "an array";
+    case toml::node_type::string:
+      return "text";
     case toml::node_type::integer:
-    case toml::node_type::floating_point: return "a number";
-    case toml::node_type::boolean: return "true or false";
-    default: return "a date or time";
+    case toml::node_type::floating_point:
+      return "a number";
+    case toml::node_type::boolean:
+      return "true or false";
+    default:
+      return "a date or time";
   }
 }
 
@@ -30,7 +36,9 @@ std::string shown(const toml::node& node) {
   return type_name(node);
 }
 
-int line_of(const toml::node& node) { return static_cast<int>(node.source().begin.line); }
+int line_of(const toml::node& node) {
+  return static_cast<int>(node.source().begin.line);
+}
 
 }  // namespace
 
@@ -46,9 +54,13 @@ Place TomlTable::place_of(const std::string& key) const {
   return node ? place_of(*node) : place();
 }
 
-Place TomlTable::place() const { return place_of(static_cast<const toml::node&>(*table_)); }
+Place TomlTable::place() const {
+  return place_of(static_cast<const toml::node&>(*table_));
+}
 
-bool TomlTable::has(const std::string& key) const { return table_->contains(key); }
+bool TomlTable::has(const std::string& key) const {
+  return table_->contains(key);
+}
 
 const toml::node* TomlTable::take(const std::string& key, Need need) {
   known_.push_back(key);
@@ -72,8 +84,9 @@ std::optional<std::string> TomlTable::text(const std::string& key, Need need) {
     return std::nullopt;
   }
   if (value->empty() || value->size() > 1000) {
-    problems_->error("P005", place_of(*node),
-                     fmt::format(FMT_STRING("\"{}\" has {} characters; expected 1 to 1000"), key, value->size()));
+    problems_->error(
+        "P005", place_of(*node),
+        fmt::format(FMT_STRING("\"{}\" has {} characters; expected 1 to 1000"), key, value->size()));
     return std::nullopt;
   }
   return value;
@@ -240,9 +253,11 @@ void TomlTable::finish() {
       sorted.erase(std::unique(sorted.begin(), sorted.end()), sorted.end());
       hint = fmt::format(FMT_STRING("known keys: {}"), fmt::join(sorted, ", "));
     }
-    const Place place{file_, static_cast<int>(key.source().begin.line), static_cast<int>(key.source().begin.column)};
-    problems_->error("P002", place,
-                     fmt::format(FMT_STRING("unknown key \"{}\" in {}; {}"), name.substr(0, 60), name_, hint));
+    const Place place{file_, static_cast<int>(key.source().begin.line),
+                      static_cast<int>(key.source().begin.column)};
+    problems_->error(
+        "P002", place,
+        fmt::format(FMT_STRING("unknown key \"{}\" in {}; {}"), name.substr(0, 60), name_, hint));
   }
 }
 

@@ -27,8 +27,8 @@ struct Range {
   bool above_low = false;  ///< the low end itself is not allowed
 };
 
-/// One table of a TOML file while it is read: hands out typed values, notes every fault with its place, and at the end
-/// names the keys that nobody asked for. The document must outlive it.
+/// One table of a TOML file while it is read: hands out typed values, notes every fault with its place, and
+/// at the end names the keys that nobody asked for. The document must outlive it.
 class TomlTable {
  public:
   TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems);
@@ -62,7 +62,8 @@ class TomlTable {
   const toml::node* take(const std::string& key, Need need);
   Place place_of(const toml::node& node) const;
   void wrong_type(const std::string& key, const toml::node& node, const std::string& expected);
-  std::optional<double> to_quantity(const std::string& key, const toml::node& node, units::Dimension dimension);
+  std::optional<double> to_quantity(const std::string& key, const toml::node& node,
+                                    units::Dimension dimension);
   std::optional<Vec2> to_point(const std::string& key, const toml::node& node);
 
   const toml::table* table_;

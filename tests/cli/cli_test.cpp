@@ -30,8 +30,8 @@ struct Ran {
 
 /// Runs `glowgrid WORDS` with the folder as current directory.
 Ran run(const TemporaryFolder& folder, const std::string& words, const std::string& before = "") {
-  const std::string command = "cd '" + folder.path().string() + "' && " + before + " '" GLOWGRID_PROGRAM "' " + words +
-                              " > .stdout 2> .stderr < /dev/null";
+  const std::string command = "cd '" + folder.path().string() + "' && " + before +
+                              " '" GLOWGRID_PROGRAM "' " + words + " > .stdout 2> .stderr < /dev/null";
   const int status = std::system(command.c_str());
   return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, content_of(folder.path() / ".stdout"),
           content_of(folder.path() / ".stderr")};
@@ -50,15 +50,18 @@ void write_project(const TemporaryFolder& folder, const std::string& from = "", 
   }
 }
 
-bool says(const std::string& text, const std::string& words) { return text.find(words) != std::string::npos; }
+bool says(const std::string& text, const std::string& words) {
+  return text.find(words) != std::string::npos;
+}
 
 TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
   const TemporaryFolder folder;
   const Ran first = run(folder, "demo");
   EXPECT_EQ(first.code, 0) << first.err;
   EXPECT_EQ(first.err, "");
-  for (const char* words : {"Throwing room: met", "work plane 0.85 m", "required", "figures/throwing-room--work-plane.png",
-                            "glowgrid run millrace-demo/millrace.toml"})
+  for (const char* words :
+       {"Throwing room: met", "work plane 0.85 m", "required", "figures/throwing-room--work-plane.png",
+        "glowgrid run millrace-demo/millrace.toml"})
     EXPECT_TRUE(says(first.out, words)) << words << "\n" << first.out;
   const fs::path results = folder.path() / "millrace-demo/millrace-results";
   const json document = json::parse(content_of(results / "results.json"));
@@ -93,17 +96,21 @@ TEST(Program, ResultsHoldWhatTheDocumentationNames) {
   const json room = json::parse(ran.out).at("rooms").at(0);
   EXPECT_EQ(room.at("status"), "met");
   const json& grid = room.at("grids").at(0);
-  for (const char* key : {"name", "kind", "points", "spacing_m", "mean_lx", "min_lx", "max_lx", "uniformity", "csv", "uncertainty"})
+  for (const char* key : {"name", "kind", "points", "spacing_m", "mean_lx", "min_lx", "max_lx", "uniformity",
+                          "csv", "uncertainty"})
     EXPECT_TRUE(grid.contains(key)) << key;
-  EXPECT_NEAR(grid.at("uniformity").get<double>(), grid.at("min_lx").get<double>() / grid.at("mean_lx").get<double>(), 1e-6);
+  EXPECT_NEAR(grid.at("uniformity").get<double>(),
+              grid.at("min_lx").get<double>() / grid.at("mean_lx").get<double>(), 1e-6);
   EXPECT_NEAR(grid.at("direct_mean_lx").get<double>() + grid.at("interreflected_mean_lx").get<double>(),
               grid.at("mean_lx").get<double>(), 1e-4);
   EXPECT_NEAR(grid.at("initial").at("mean_lx").get<double>() * 0.8, grid.at("mean_lx").get<double>(), 1e-4);
   for (const json& check : room.at("checks"))
-    EXPECT_NEAR(check.at("margin").get<double>(), check.at("actual").get<double>() - check.at("required").get<double>(), 1e-6);
+    EXPECT_NEAR(check.at("margin").get<double>(),
+                check.at("actual").get<double>() - check.at("required").get<double>(), 1e-6);
   EXPECT_NEAR(room.at("power").at("installed_w").get<double>(), 6 * 36 + 2 * 14.5, 1e-9);
   const json& flux = room.at("flux_balance");
-  EXPECT_NEAR(flux.at("absorbed_lm").get<double>(), flux.at("emitted_lm").get<double>(), 0.001 * flux.at("emitted_lm").get<double>());
+  EXPECT_NEAR(flux.at("absorbed_lm").get<double>(), flux.at("emitted_lm").get<double>(),
+              0.001 * flux.at("emitted_lm").get<double>());
   // The CSV's own mean is the mean that is reported.
   std::istringstream csv(content_of(folder.path() / "out" / grid.at("csv").get<std::string>()));
   std::string line;
@@ -124,8 +131,9 @@ TEST(Program, SameBytesForOneThreadAndTwo) {
   write_project(folder);
   ASSERT_EQ(run(folder, "run millrace.toml -q -o one --threads 1").code, 0);
   ASSERT_EQ(run(folder, "run millrace.toml -q -o two --threads 2").code, 0);
-  for (const char* file : {"results.json", "grids/throwing-room--work-plane.csv", "figures/throwing-room--work-plane.svg",
-                           "figures/throwing-room--work-plane.png"}) {
+  for (const char* file :
+       {"results.json", "grids/throwing-room--work-plane.csv", "figures/throwing-room--work-plane.svg",
+        "figures/throwing-room--work-plane.png"}) {
     const std::string one = content_of(folder.path() / "one" / file);
     EXPECT_FALSE(one.empty()) << file;
     EXPECT_EQ(one, content_of(folder.path() / "two" / file)) << file;
@@ -178,19 +186,24 @@ INSTANTIATE_TEST_SUITE_P(
     Faults, BadProjectTest,
     ::testing::Values(
         BadProject{"name = \"Millrace Pottery\"", "name = Millrace", "P001", "millrace.toml:5:8: error"},
-        BadProject{"height = 3.2", "hieght = 3.2\nheight = 3.2", "P002", "unknown key \"hieght\" in rooms; did you mean \"height\"?"},
+        BadProject{"height = 3.2", "hieght = 3.2\nheight = 3.2", "P002",
+                   "unknown key \"hieght\" in rooms; did you mean \"height\"?"},
         BadProject{"height = 3.2", "height = true", "P003", "\"height\" is true or false; expected a number"},
         BadProject{"height = 3.2", "", "P004", "rooms: \"height\" is missing"},
-        BadProject{"height = 3.2", "height = -1", "P005", "millrace.toml:22:10: error[P005]: \"height\" is -1"},
+        BadProject{"height = 3.2", "height = -1", "P005",
+                   "millrace.toml:22:10: error[P005]: \"height\" is -1"},
         BadProject{"height = 3.2", "height = \"3.2 lx\"", "P006", "\"lx\" is not a unit of length"},
         BadProject{"height = 3.2", "height = \"3,2 m\"", "P006", "not a comma"},
         BadProject{"maintenance_factor = 0.80", "", "P004", "has no maintenance_factor"},
-        BadProject{"maintenance_factor = 0.80", "maintenance_factor = 80", "P005", "\"maintenance_factor\" is 80"},
+        BadProject{"maintenance_factor = 0.80", "maintenance_factor = 80", "P005",
+                   "\"maintenance_factor\" is 80"},
         BadProject{"format = 1", "format = 7", "P009", "format 7 is newer"},
-        BadProject{"mark = \"D2\"", "mark = \"D3\"", "P010", "unknown luminaire mark \"D3\"; did you mean \"D2\"?"},
+        BadProject{"mark = \"D2\"", "mark = \"D3\"", "P010",
+                   "unknown luminaire mark \"D3\"; did you mean \"D2\"?"},
         BadProject{"12464-1:2021", "12464-1:2012", "P011", "this version holds: EN 12464-1:2021"},
         BadProject{"ceramics.glazing", "ceramics.glasing", "P012", "did you mean \"ceramics.glazing\"?"},
-        BadProject{"size = [9.6, 6.4]", "outline = [[0, 0], [9, 6], [9, 0], [0, 6]]", "P013", "edge 1 crosses or touches edge 3"},
+        BadProject{"size = [9.6, 6.4]", "outline = [[0, 0], [9, 6], [9, 0], [0, 6]]", "P013",
+                   "edge 1 crosses or touches edge 3"},
         BadProject{"at = [3.2, 5.8]", "at = [32, 5.8]", "P014", "lies outside the room"},
         BadProject{"suspension = 0.5", "mounting_height = 3.3", "P015", "above the ceiling"},
         BadProject{"suspension = 0.5", "suspension = 4", "P015", "below the floor"},
@@ -205,15 +218,18 @@ INSTANTIATE_TEST_SUITE_P(
 
 TEST(Program, TellsAllErrorsInOneGoInTheOrderOfTheFile) {
   const TemporaryFolder folder;
-  folder.write("p.toml", "format = 1\n[defaults]\nmaintenance_factor = 2\n[luminaires.P1]\nfile = \"none.ldt\"\n[[rooms]]\n"
-                         "name = \"A\"\nsize = [1]\nheight = 3\n[[rooms]]\nname = \"B\"\nsize = [4, 4]\nheight = 3\n"
-                         "task = \"nothing\"\n[[rooms.luminaires]]\nmark = \"P1\"\nat = [9, 9]\n");
+  folder.write(
+      "p.toml",
+      "format = 1\n[defaults]\nmaintenance_factor = 2\n[luminaires.P1]\nfile = \"none.ldt\"\n[[rooms]]\n"
+      "name = \"A\"\nsize = [1]\nheight = 3\n[[rooms]]\nname = \"B\"\nsize = [4, 4]\nheight = 3\n"
+      "task = \"nothing\"\n[[rooms.luminaires]]\nmark = \"P1\"\nat = [9, 9]\n");
   const Ran ran = run(folder, "check p.toml");
   EXPECT_EQ(ran.code, 2);
   std::vector<std::string> codes;
   std::istringstream lines(ran.err);
   for (std::string line; std::getline(lines, line);)
-    if (const std::size_t at = line.find("error["); at != std::string::npos) codes.push_back(line.substr(at + 6, 4));
+    if (const std::size_t at = line.find("error["); at != std::string::npos)
+      codes.push_back(line.substr(at + 6, 4));
   EXPECT_EQ(codes, (std::vector<std::string>{"P005", "R001", "P003", "P012", "P014"})) << ran.err;
 }
 
@@ -283,8 +299,9 @@ TEST_P(CallTest, AnswersOnTheRightStreamWithTheRightCode) {
 
 INSTANTIATE_TEST_SUITE_P(
     Calls, CallTest,
-    ::testing::Values(Call{"--version", 0, "glowgrid 0.", ""}, Call{"--help", 0, "Example:\n  glowgrid demo\n", ""},
-                      Call{"", 2, "", "Usage"}, Call{"rum", 2, "", "did you mean \"run\"?"},
+    ::testing::Values(Call{"--version", 0, "glowgrid 0.", ""},
+                      Call{"--help", 0, "Example:\n  glowgrid demo\n", ""}, Call{"", 2, "", "Usage"},
+                      Call{"rum", 2, "", "did you mean \"run\"?"},
                       Call{"frobnicate", 2, "", "see glowgrid --help"},
                       Call{"run --help", 0, "Example:\n  glowgrid run millrace.toml -o out --strict\n", ""},
                       Call{"check --help", 0, "Example:\n  glowgrid check millrace.toml\n", ""},

@@ -2,6 +2,7 @@
 
 #include <gtest/gtest.h>
 
+#include "core/photometry/arctangent.hpp"
 #include "core/photometry/symmetry.hpp"
 
 namespace glow::photometry {
@@ -32,7 +33,8 @@ TEST(IntensityTable, FluxOfACosineIsLowBySixTenThousandthsAtFiveDegrees) {
 }
 
 TEST(IntensityTable, IsBilinearBetweenNodesAndExactAtThem) {
-  const IntensityTable table({0, 90, 180, 270, 360}, {0, 45, 90}, {9, 1, 0, 9, 2, 0, 9, 3, 0, 9, 4, 0, 9, 1, 0});
+  const IntensityTable table({0, 90, 180, 270, 360}, {0, 45, 90},
+                             {9, 1, 0, 9, 2, 0, 9, 3, 0, 9, 4, 0, 9, 1, 0});
   EXPECT_DOUBLE_EQ(table.intensity(90, 45), 2);
   EXPECT_DOUBLE_EQ(table.intensity(45, 45), 1.5);
   EXPECT_DOUBLE_EQ(table.intensity(45, 67.5), 0.75);
@@ -43,13 +45,27 @@ TEST(IntensityTable, IsBilinearBetweenNodesAndExactAtThem) {
 }
 
 TEST(IntensityTable, DirectionsAndAnglesAgree) {
-  const IntensityTable table({0, 90, 180, 270, 360}, {0, 45, 90}, {9, 1, 0, 9, 2, 0, 9, 3, 0, 9, 4, 0, 9, 1, 0});
+  const IntensityTable table({0, 90, 180, 270, 360}, {0, 45, 90},
+                             {9, 1, 0, 9, 2, 0, 9, 3, 0, 9, 4, 0, 9, 1, 0});
   for (double c = 0; c < 360; c += 17)
     for (double g = 1; g < 90; g += 11) {
       const double s = std::sin(g * kDegree);
-      EXPECT_NEAR(table.intensity_along(s * std::cos(c * kDegree), s * std::sin(c * kDegree), std::cos(g * kDegree)),
-                  table.intensity(c, g), 1e-9);
+      EXPECT_NEAR(
+          table.intensity_along(s * std::cos(c * kDegree), s * std::sin(c * kDegree), std::cos(g * kDegree)),
+          table.intensity(c, g), 1e-9);
     }
+}
+
+TEST(Arctangent, IsTheLibrarysToFiveTenBillionthsOfADegree) {
+  for (double a = -180; a < 180; a += 0.0137)
+    for (const double r : {1e-6, 1.0, 3e5}) {
+      const double x = r * std::cos(a * kDegree), y = r * std::sin(a * kDegree);
+      ASSERT_NEAR(atan2_deg(y, x), std::atan2(y, x) / kDegree, 5e-10) << a;
+    }
+  EXPECT_EQ(atan2_deg(0, 0), 0);
+  EXPECT_EQ(atan2_deg(0, -2), 180);
+  EXPECT_EQ(atan2_deg(3, 0), 90);
+  EXPECT_EQ(atan2_deg(-3, 0), -90);
 }
 
 TEST(IntensityTable, UnevenAnglesAreFound) {
@@ -84,7 +100,10 @@ TEST_P(SymmetryTest, SpreadsListedPlanesOverTheCircle) {
 INSTANTIATE_TEST_SUITE_P(
     Symmetries, SymmetryTest,
     testing::Values(Spread{Symmetry::rotational, {0}, {0}, {0}},
-                    Spread{Symmetry::quadrant, {0, 45, 90}, {0, 45, 90, 135, 180, 225, 270, 315, 360}, {0, 1, 2, 1, 0, 1, 2, 1, 0}},
+                    Spread{Symmetry::quadrant,
+                           {0, 45, 90},
+                           {0, 45, 90, 135, 180, 225, 270, 315, 360},
+                           {0, 1, 2, 1, 0, 1, 2, 1, 0}},
                     Spread{Symmetry::about_c0, {0, 90, 180}, {0, 90, 180, 270, 360}, {0, 1, 2, 1, 0}},
                     Spread{Symmetry::about_c90, {90, 180, 270}, {0, 90, 180, 270, 360}, {1, 0, 1, 2, 1}},
                     // EULUMDAT lists the same symmetry from C270 through C0 to C90.

@@ -27,7 +27,8 @@ TEST(Polygon, TrianglesCoverItFromEveryStartAndBothWays) {
         const Polygon plan = tidied(varied(polygon, start, reversed));
         double sum = 0;
         for (const auto& t : triangulate(plan)) {
-          const double part = signed_area({plan[std::size_t(t[0])], plan[std::size_t(t[1])], plan[std::size_t(t[2])]});
+          const double part =
+              signed_area({plan[std::size_t(t[0])], plan[std::size_t(t[1])], plan[std::size_t(t[2])]});
           EXPECT_GT(part, 0);
           sum += part;
         }
@@ -59,14 +60,14 @@ TEST_P(OutlineFaultTest, IsFoundAndNamed) {
   }
 }
 
-INSTANTIATE_TEST_SUITE_P(
-    Outlines, OutlineFaultTest,
-    testing::Values(Fault{kL, ""}, Fault{kComb, ""}, Fault{varied(kL, 3, true), ""},
-                    Fault{{{0, 0}, {4, 0}}, "2 corners"},
-                    Fault{{{0, 0}, {4, 4}, {4, 0}, {0, 4}}, "edge 1 crosses or touches edge 3 near (2.00, 2.00)"},
-                    Fault{{{0, 0}, {4, 0}, {4, 0}, {0, 4}}, "same point"},
-                    Fault{{{0, 0}, {4, 0}, {2, 0}, {2, 3}}, "runs back"},
-                    Fault{{{0, 0}, {6, 0}, {6, 4}, {3, 0}, {0, 4}}, "touches"}));
+INSTANTIATE_TEST_SUITE_P(Outlines, OutlineFaultTest,
+                         testing::Values(Fault{kL, ""}, Fault{kComb, ""}, Fault{varied(kL, 3, true), ""},
+                                         Fault{{{0, 0}, {4, 0}}, "2 corners"},
+                                         Fault{{{0, 0}, {4, 4}, {4, 0}, {0, 4}},
+                                               "edge 1 crosses or touches edge 3 near (2.00, 2.00)"},
+                                         Fault{{{0, 0}, {4, 0}, {4, 0}, {0, 4}}, "same point"},
+                                         Fault{{{0, 0}, {4, 0}, {2, 0}, {2, 3}}, "runs back"},
+                                         Fault{{{0, 0}, {6, 0}, {6, 4}, {3, 0}, {0, 4}}, "touches"}));
 
 TEST(Polygon, ContainsItsEdgesAndKeepsDistance) {
   EXPECT_TRUE(contains(kL, {1, 6}));

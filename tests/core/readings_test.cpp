@@ -29,7 +29,9 @@ geometry::Polygon polygon_of(const json& corners) {
   return polygon;
 }
 
-geometry::Polygon rectangle(double lx, double ly) { return {{0, 0}, {lx, 0}, {lx, ly}, {0, ly}}; }
+geometry::Polygon rectangle(double lx, double ly) {
+  return {{0, 0}, {lx, 0}, {lx, ly}, {0, ly}};
+}
 
 constexpr double kRelative = 1e-6;
 
@@ -57,7 +59,8 @@ TEST(Grid, LeavesOutTheStripAlongTheWalls) {
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
     const json& expected = c.at("expected").at("0.5");
-    const auto grid = plane_grid(rectangle(c.at("inputs").at("lx"), c.at("inputs").at("ly")), 0.8, 0.5, std::nullopt);
+    const auto grid =
+        plane_grid(rectangle(c.at("inputs").at("lx"), c.at("inputs").at("ly")), 0.8, 0.5, std::nullopt);
     ASSERT_TRUE(grid);
     EXPECT_EQ(grid->count.nx, expected.at("nx").get<int>());
     EXPECT_EQ(grid->count.ny, expected.at("ny").get<int>());
@@ -115,7 +118,8 @@ TEST(Statistics, AgreeWithTheReferenceCases) {
 }
 
 TEST(Statistics, UncertaintyIsStudentsIntervalOfTheSets) {
-  // Two points, eight sets; means 9.5, 10.5, ...: standard deviation sqrt(8 * 0.25 / 7), over sqrt 8, times 2.365.
+  // Two points, eight sets; means 9.5, 10.5, ...: standard deviation sqrt(8 * 0.25 / 7), over sqrt 8,
+  // times 2.365.
   std::vector<double> lux;
   for (int point = 0; point < 2; ++point)
     for (int set = 0; set < 8; ++set) lux.push_back(10 + (set % 2 ? 0.5 : -0.5));
@@ -139,7 +143,8 @@ TEST(Array, NamesThePositionsThatAPolygonCutsOff) {
   ASSERT_EQ(array.outside.size(), 1u);
   EXPECT_NEAR((array.outside[0] - Vec2(6, 4.5)).norm(), 0, 1e-12);
   // A position on the wall itself cannot be mounted either.
-  EXPECT_EQ(arrange::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 3).outside.size(), 2u);
+  EXPECT_EQ(arrange::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 3).outside.size(),
+            2u);
 }
 
 }  // namespace

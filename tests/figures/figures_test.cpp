@@ -49,7 +49,8 @@ TEST(Isolines, StraightFieldsAreDrawnExactly) {
 TEST(Isolines, PointsAreMetExactlyAndLoopsClose) {
   const readings::PlaneGrid grid = unit_grid(9, 9);
   std::vector<double> lux;
-  for (const Vec3& p : grid.points) lux.push_back(500 * std::exp(-0.1 * (p - Vec3(4.5, 4.5, 0)).squaredNorm()));
+  for (const Vec3& p : grid.points)
+    lux.push_back(500 * std::exp(-0.1 * (p - Vec3(4.5, 4.5, 0)).squaredNorm()));
   const Lattice lattice = smooth_lattice(grid, lux, 4);
   for (std::size_t k = 0; k < lux.size(); ++k)
     EXPECT_NEAR(lattice.at(grid.cells[k][0] * 4 + 2, grid.cells[k][1] * 4 + 2), lux[k], 1e-9);
@@ -89,7 +90,8 @@ TEST(ColourScale, GrowsLighterInEvenSteps) {
 }
 
 TEST(ColourScale, BandsAreRoundAndCoverTheValues) {
-  for (const auto& [low, high] : {std::pair{231.0, 463.0}, {0.0, 3.7}, {99.0, 101.0}, {500.0, 500.0}, {0.0, 0.0}, {3.0, 90000.0}}) {
+  for (const auto& [low, high] :
+       {std::pair{231.0, 463.0}, {0.0, 3.7}, {99.0, 101.0}, {500.0, 500.0}, {0.0, 0.0}, {3.0, 90000.0}}) {
     const ColourScale scale = banded_scale(low, high, 8);
     EXPECT_EQ(scale.colours.size(), scale.levels.size() + 1);
     EXPECT_LE(scale.levels.size(), 10u);
@@ -123,8 +125,8 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
   const std::string svg = plan_svg(room, grid);
   pugi::xml_document document;
   ASSERT_TRUE(document.load_string(svg.c_str()));
-  for (const char* words : {"Glaze &amp; &lt;kiln&gt;", "340 lx", "0.60 required: not met", "U0 limit 204 lx", "min 130",
-                            "Illuminance in lx", "x in m", "48 points"})
+  for (const char* words : {"Glaze &amp; &lt;kiln&gt;", "340 lx", "0.60 required: not met", "U0 limit 204 lx",
+                            "min 130", "Illuminance in lx", "x in m", "48 points"})
     EXPECT_NE(svg.find(words), std::string::npos) << words;
   EXPECT_EQ(svg, plan_svg(room, grid));
 }

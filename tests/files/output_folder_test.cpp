@@ -15,7 +15,8 @@ namespace fs = std::filesystem;
 using testing::TemporaryFolder;
 
 std::size_t entries(const fs::path& folder) {
-  return std::size_t(std::distance(fs::recursive_directory_iterator(folder), fs::recursive_directory_iterator()));
+  return std::size_t(
+      std::distance(fs::recursive_directory_iterator(folder), fs::recursive_directory_iterator()));
 }
 
 TEST(OutputFolder, NothingIsThereBeforeTheCommit) {
@@ -35,7 +36,8 @@ TEST(OutputFolder, TakesAwayItsOwnStaleFilesAndNoOthers) {
   {
     OutputFolder output(target);
     output.write("grids/old.csv", "x\n");
-    output.write("results.json", R"({"made_by": "glowgrid 0", "files": ["grids/old.csv", "../keep.txt", "/etc/hosts"]})");
+    output.write("results.json",
+                 R"({"made_by": "glowgrid 0", "files": ["grids/old.csv", "../keep.txt", "/etc/hosts"]})");
     output.commit({});
   }
   folder.write("out/grids/mine.csv", "mine");

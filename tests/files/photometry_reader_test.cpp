@@ -13,7 +13,9 @@ namespace {
 
 using nlohmann::json;
 
-std::string corpus() { return std::string(GLOWGRID_TEST_DATA) + "/photometry/"; }
+std::string corpus() {
+  return std::string(GLOWGRID_TEST_DATA) + "/photometry/";
+}
 
 std::string content_of(const std::string& path) {
   std::ifstream file(path, std::ios::binary);
@@ -68,13 +70,15 @@ TEST_P(ValidFileTest, IsReadAsTheTruthSays) {
     near(found->table.intensity(sample[0], sample[1]), sample[2], 1e-5);
   near(found->table.peak().candela, expected.at("peak").at("cd"), 1e-5);
   EXPECT_EQ(found->absolute, expected.at("absolute").get<bool>());
-  if (expected.at("stated_lamp_flux_lm").is_number()) near(*found->lamp_flux_lm, expected["stated_lamp_flux_lm"], 1e-9);
+  if (expected.at("stated_lamp_flux_lm").is_number())
+    near(*found->lamp_flux_lm, expected["stated_lamp_flux_lm"], 1e-9);
   if (expected.at("watts").is_number()) near(found->watts.value_or(0), expected["watts"], 1e-9);
   const json& luminous = expected.at("luminous");
   near(found->area.extent_c0_m, luminous.at("extent_C0_m"), 1e-4);
   near(found->area.extent_c90_m, luminous.at("extent_C90_m"), 1e-4);
   near(found->area.height_m(), luminous.at("height_m"), 1e-4);
-  if (expected.at("format") == "ldt" && expected.at("cct_K").is_number()) near(found->cct_k.value_or(0), expected["cct_K"], 1e-9);
+  if (expected.at("format") == "ldt" && expected.at("cct_K").is_number())
+    near(found->cct_k.value_or(0), expected["cct_K"], 1e-9);
 }
 
 INSTANTIATE_TEST_SUITE_P(Corpus, ValidFileTest, testing::ValuesIn(names("valid")), test_name);
@@ -86,7 +90,8 @@ TEST_P(BrokenFileTest, IsRefusedWithAReasonOrReadWithCare) {
   Problems problems;
   const auto found = read_photometry(content_of(corpus() + GetParam()), GetParam(), problems);
   EXPECT_EQ(found.has_value(), !problems.has_errors());
-  const bool may_warn = expected.contains("also_ok") && expected["also_ok"][0] == "warn" && !problems.all().empty();
+  const bool may_warn =
+      expected.contains("also_ok") && expected["also_ok"][0] == "warn" && !problems.all().empty();
   EXPECT_TRUE(expected.at("outcome") != "refuse" || !found || may_warn);
   for (const Problem& problem : problems.all()) {
     EXPECT_EQ(problem.place.file, GetParam());
@@ -97,7 +102,8 @@ TEST_P(BrokenFileTest, IsRefusedWithAReasonOrReadWithCare) {
 INSTANTIATE_TEST_SUITE_P(Corpus, BrokenFileTest, testing::ValuesIn(names("broken")), test_name);
 
 TEST(PhotometryReader, EveryTruncationIsRefusedOrReadWhole) {
-  for (const char* name : {"valid/i09-street-90-270.ies", "valid/e05-street.ldt", "valid/i04-batwing-tilt-include.ies"}) {
+  for (const char* name :
+       {"valid/i09-street-90-270.ies", "valid/e05-street.ldt", "valid/i04-batwing-tilt-include.ies"}) {
     const std::string whole = content_of(corpus() + name);
     for (std::size_t length = 0; length < whole.size(); length += 7) {
       Problems problems;

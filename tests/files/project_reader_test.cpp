@@ -106,7 +106,10 @@ TEST(ProjectReader, NamesFilesAfterRooms) {
   EXPECT_EQ(file_name_part("Throwing room"), "throwing-room");
   EXPECT_EQ(file_name_part("../../etc"), "etc");
   EXPECT_EQ(file_name_part("Bay 3 / east"), "bay-3-east");
-  EXPECT_EQ(file_name_part("K\xC3\xBC" "che"), "k\xC3\xBC" "che");
+  EXPECT_EQ(file_name_part("K\xC3\xBC"
+                           "che"),
+            "k\xC3\xBC"
+            "che");
   EXPECT_EQ(file_name_part("..."), "");
 }
 

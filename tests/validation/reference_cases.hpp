@@ -13,9 +13,9 @@ struct Row {
   std::string receiver;
   std::string component;
   std::string unit;
-  std::string method;      ///< how the reference was obtained
+  std::string method;  ///< how the reference was obtained
   double reference = 0;
-  double allowed = 0;      ///< largest accepted |ours - reference|
+  double allowed = 0;  ///< largest accepted |ours - reference|
   double ours = 0;
   bool passed() const;
 };
@@ -32,6 +32,6 @@ struct CaseResult {
 std::vector<std::string> case_ids(const std::string& classes);
 
 /// Computes one case of transport.json. Throws std::runtime_error on a word that it does not know.
-CaseResult run_case(const std::string& id, const transport::Effort& effort);
+CaseResult run_case(const std::string& id, transport::Effort effort);
 
 }  // namespace glow::validation

@@ -26,7 +26,8 @@ TEST_P(ReferenceTest, IsWithinItsTolerance) {
 INSTANTIATE_TEST_SUITE_P(Cases, ReferenceTest, testing::ValuesIn(case_ids("abcdef")),
                          [](const testing::TestParamInfo<std::string>& id) {
                            std::string name = id.param;
-                           std::replace_if(name.begin(), name.end(), [](char c) { return !std::isalnum(c); }, '_');
+                           std::replace_if(
+                               name.begin(), name.end(), [](char c) { return !std::isalnum(c); }, '_');
                            return name;
                          });
 

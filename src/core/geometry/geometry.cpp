@@ -36,8 +36,8 @@ void Geometry::add_polygon(int surface, const std::vector<Vec3>& corners) {
   only_room_ = false;
 }
 
-void Geometry::add_room(const Polygon& outline, double height, double floor_reflectance, double wall_reflectance,
-                        double ceiling_reflectance) {
+void Geometry::add_room(const Polygon& outline, double height, double floor_reflectance,
+                        double wall_reflectance, double ceiling_reflectance) {
   const bool first = facets_.empty();
   const Polygon plan = tidied(outline);
   const auto at = [](const Vec2& p, double z) { return Vec3(p.x(), p.y(), z); };

@@ -19,7 +19,7 @@ struct Surface {
 struct Facet {
   int surface = 0;
   Vec3 origin, u, v, normal;  ///< u x v = normal; unit vectors
-  Polygon outline;            ///< metres along u and v from `origin`; counter-clockwise seen against the normal
+  Polygon outline;  ///< metres along u and v from `origin`; counter-clockwise seen against the normal
   std::vector<std::array<int, 3>> triangles;
 
   Vec3 at(double along_u, double along_v) const { return origin + along_u * u + along_v * v; }
@@ -33,8 +33,8 @@ class Geometry {
   int add_surface(std::string name, double reflectance);
   /// A flat simple polygon, counter-clockwise seen from its lit side; three corners or more, m.
   void add_polygon(int surface, const std::vector<Vec3>& corners);
-  /// A room: floor at z = 0, walls along `outline` (simple, either winding) and a flat ceiling, all facing inwards.
-  /// Walls are surfaces of their own, "wall 1" running from corner 1 to corner 2 of the outline.
+  /// A room: floor at z = 0, walls along `outline` (simple, either winding) and a flat ceiling, all facing
+  /// inwards. Walls are surfaces of their own, "wall 1" running from corner 1 to corner 2 of the outline.
   void add_room(const Polygon& outline, double height, double floor_reflectance, double wall_reflectance,
                 double ceiling_reflectance);
   /// A solid box with faces along the axes, facing outwards.
@@ -44,8 +44,8 @@ class Geometry {
   const std::vector<Facet>& facets() const { return facets_; }
   /// True when no point of the room can hide another: a convex room with nothing in it.
   bool everything_sees_everything() const { return convex_room_ && only_room_; }
-  /// True when a room's shell surrounds all: a ray that meets nothing then started outside of it, on the far side of
-  /// an object that touches the shell.
+  /// True when a room's shell surrounds all: a ray that meets nothing then started outside of it, on the far
+  /// side of an object that touches the shell.
   bool enclosed() const { return enclosed_; }
 
  private:

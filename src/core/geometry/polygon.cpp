@@ -12,9 +12,13 @@ namespace {
 
 constexpr double kSamePoint = 1e-9;  // m
 
-double cross(const Vec2& a, const Vec2& b) { return a.x() * b.y() - a.y() * b.x(); }
+double cross(const Vec2& a, const Vec2& b) {
+  return a.x() * b.y() - a.y() * b.x();
+}
 
-double turn(const Vec2& a, const Vec2& b, const Vec2& c) { return cross(b - a, c - b); }
+double turn(const Vec2& a, const Vec2& b, const Vec2& c) {
+  return cross(b - a, c - b);
+}
 
 double distance_to_segment(const Vec2& a, const Vec2& b, const Vec2& p) {
   const Vec2 edge = b - a;
@@ -76,20 +80,20 @@ std::optional<std::string> fault_of_outline(const Polygon& polygon) {
   if (n < 3) return fmt::format(FMT_STRING("it has {} corners; at least 3 are needed"), n);
   for (std::size_t i = 0; i < n; ++i)
     if ((polygon[i] - polygon[(i + 1) % n]).norm() < kSamePoint)
-      return fmt::format(FMT_STRING("corners {} and {} are the same point ({:.2f}, {:.2f})"), i + 1, (i + 1) % n + 1,
-                         polygon[i].x(), polygon[i].y());
+      return fmt::format(FMT_STRING("corners {} and {} are the same point ({:.2f}, {:.2f})"), i + 1,
+                         (i + 1) % n + 1, polygon[i].x(), polygon[i].y());
   for (std::size_t i = 0; i < n; ++i) {
     const Vec2& a = polygon[i];
     const Vec2& b = polygon[(i + 1) % n];
     const Vec2& c = polygon[(i + 2) % n];
     if (std::abs(turn(a, b, c)) < kSamePoint && (b - a).dot(c - b) < 0)
-      return fmt::format(FMT_STRING("edge {} runs back over edge {} at ({:.2f}, {:.2f})"), (i + 1) % n + 1, i + 1,
-                         b.x(), b.y());
+      return fmt::format(FMT_STRING("edge {} runs back over edge {} at ({:.2f}, {:.2f})"), (i + 1) % n + 1,
+                         i + 1, b.x(), b.y());
     for (std::size_t j = i + 2; j < n; ++j) {
       if (i == 0 && j == n - 1) continue;  // neighbours share a corner
       if (const auto p = meeting_point(a, b, polygon[j], polygon[(j + 1) % n]))
-        return fmt::format(FMT_STRING("edge {} crosses or touches edge {} near ({:.2f}, {:.2f})"), i + 1, j + 1,
-                           p->x(), p->y());
+        return fmt::format(FMT_STRING("edge {} crosses or touches edge {} near ({:.2f}, {:.2f})"), i + 1,
+                           j + 1, p->x(), p->y());
     }
   }
   return std::nullopt;

@@ -9,7 +9,8 @@
 
 namespace glow::geometry {
 
-/// A simple polygon in plan: corners in order, first not repeated. Either winding unless a function says otherwise.
+/// A simple polygon in plan: corners in order, first not repeated. Either winding unless a function says
+/// otherwise.
 using Polygon = std::vector<Vec2>;
 
 struct Box2 {

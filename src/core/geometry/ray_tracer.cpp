@@ -63,7 +63,8 @@ Arrays arrays_of(const Geometry& geometry, const Vec3& origin, std::vector<int>&
 }  // namespace
 
 RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>()) {
-  // One instruction set: with AVX-512 distances differ in the last digits, and results would depend on the machine.
+  // One instruction set: with AVX-512 distances differ in the last digits, and results would depend on the
+  // machine.
   scene_->device = rtcNewDevice("max_isa=avx2,set_affinity=0");
   if (!scene_->device) throw std::runtime_error("the ray tracing library could not be started");
   scene_->origin = middle_of(geometry);
@@ -74,10 +75,10 @@ RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>(
   rtcSetSceneBuildQuality(scene_->scene, RTC_BUILD_QUALITY_HIGH);
   if (!arrays.indices.empty()) {
     RTCGeometry mesh = rtcNewGeometry(scene_->device, RTC_GEOMETRY_TYPE_TRIANGLE);
-    void* vertices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 3 * sizeof(float),
-                                             arrays.vertices.size() / 3);
-    void* indices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 3 * sizeof(unsigned),
-                                            arrays.indices.size() / 3);
+    void* vertices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3,
+                                             3 * sizeof(float), arrays.vertices.size() / 3);
+    void* indices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3,
+                                            3 * sizeof(unsigned), arrays.indices.size() / 3);
     if (!vertices || !indices) throw std::bad_alloc();
     std::copy(arrays.vertices.begin(), arrays.vertices.end(), static_cast<float*>(vertices));
     std::copy(arrays.indices.begin(), arrays.indices.end(), static_cast<unsigned*>(indices));
@@ -85,8 +86,8 @@ RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>(
     rtcAttachGeometry(scene_->scene, mesh);
     rtcReleaseGeometry(mesh);
   }
-  // On one thread, so that the search tree, and with it the choice between two facets met at the very same distance,
-  // is always the same. (The device's own "threads=1" would limit the whole program.)
+  // On one thread, so that the search tree, and with it the choice between two facets met at the very same
+  // distance, is always the same. (The device's own "threads=1" would limit the whole program.)
   tbb::task_arena alone(1);
   alone.execute([&] { rtcCommitScene(scene_->scene); });
 }
@@ -157,6 +158,8 @@ bool RayTracer::bare_nearest(const float origin[3], const float direction[3]) co
   return traced(scene_->scene, origin, direction).hit.geomID != RTC_INVALID_GEOMETRY_ID;
 }
 
-void RayTracer::to_local(const Vec3& world, float local[3]) const { to_float(world - scene_->origin, local); }
+void RayTracer::to_local(const Vec3& world, float local[3]) const {
+  to_float(world - scene_->origin, local);
+}
 
 }  // namespace glow::geometry

@@ -5,8 +5,8 @@
 namespace glow::model {
 
 const ScheduledLuminaire* Project::find(const std::string& mark) const {
-  const auto entry =
-      std::find_if(schedule.begin(), schedule.end(), [&](const ScheduledLuminaire& s) { return s.mark == mark; });
+  const auto entry = std::find_if(schedule.begin(), schedule.end(),
+                                  [&](const ScheduledLuminaire& s) { return s.mark == mark; });
   return entry == schedule.end() ? nullptr : &*entry;
 }
 

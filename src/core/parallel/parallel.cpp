@@ -50,6 +50,8 @@ struct ThreadLimit::Control {
 ThreadLimit::ThreadLimit(int threads)
     : control_(threads > 0 ? new Control(static_cast<std::size_t>(threads)) : nullptr) {}
 
-ThreadLimit::~ThreadLimit() { delete control_; }
+ThreadLimit::~ThreadLimit() {
+  delete control_;
+}
 
 }  // namespace glow

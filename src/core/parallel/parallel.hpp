@@ -15,7 +15,8 @@ class Cancelled : public std::runtime_error {
 
 /// How a long calculation talks to whoever waits for it.
 struct Watch {
-  /// Told what is being done and which share of it is done (0..1); may be called from any thread. May be empty.
+  /// Told what is being done and which share of it is done (0..1); may be called from any thread. May be
+  /// empty.
   std::function<void(const char* stage, double share)> progress;
   const std::atomic<bool>* cancel = nullptr;
 
@@ -27,8 +28,8 @@ struct Watch {
   }
 };
 
-/// Calls body(i) for every i in [0, count), on all threads; each i must only write what is its own, so that the
-/// result does not depend on the number of threads. Denormal numbers are flushed to zero inside `body`.
+/// Calls body(i) for every i in [0, count), on all threads; each i must only write what is its own, so that
+/// the result does not depend on the number of threads. Denormal numbers are flushed to zero inside `body`.
 /// Reports progress under `stage` and throws Cancelled when the watch says so.
 void parallel_for(std::size_t count, const Watch& watch, const char* stage,
                   const std::function<void(std::size_t)>& body);

@@ -4,10 +4,13 @@
 #include <cassert>
 #include <cmath>
 
+#include "core/photometry/arctangent.hpp"
+
 namespace glow::photometry {
 namespace {
 
 constexpr std::size_t kMostBuckets = 4096;
+constexpr double kEvenStep = 1e-12;  // relative; steps that differ by rounding only
 
 /// Integral of (a + b (x - x0)) sin x from x0 to x1, radians.
 double integral_linear_sine(double x0, double x1, double y0, double y1) {
@@ -23,6 +26,11 @@ AngleAxis::AngleAxis(std::vector<double> nodes) : nodes_(std::move(nodes)) {
   double smallest = nodes_.back() - nodes_.front();
   for (std::size_t i = 1; i < nodes_.size(); ++i) smallest = std::min(smallest, nodes_[i] - nodes_[i - 1]);
   const double span = nodes_.back() - nodes_.front();
+  even_ = span <= smallest * double(nodes_.size() - 1) * (1 + kEvenStep);
+  if (even_) {
+    buckets_per_degree_ = double(nodes_.size() - 1) / span;
+    return;
+  }
   const double wanted = std::ceil(span / std::max(smallest, span / double(kMostBuckets)));
   const std::size_t buckets = std::max<std::size_t>(1, static_cast<std::size_t>(wanted));
   buckets_per_degree_ = double(buckets) / span;
@@ -37,6 +45,7 @@ AngleAxis::AngleAxis(std::vector<double> nodes) : nodes_(std::move(nodes)) {
 
 std::size_t AngleAxis::interval(double x) const {
   const double position = std::max(0.0, (x - nodes_.front()) * buckets_per_degree_);
+  if (even_) return std::min(static_cast<std::size_t>(position), nodes_.size() - 2);
   std::size_t i = first_in_bucket_[std::min(static_cast<std::size_t>(position), first_in_bucket_.size() - 1)];
   while (i > 0 && x < nodes_[i]) --i;
   while (i + 2 < nodes_.size() && x > nodes_[i + 1]) ++i;
@@ -80,9 +89,10 @@ double IntensityTable::intensity(double c_deg, double gamma_deg) const {
 
 double IntensityTable::intensity_along(double along_c0, double along_c90, double along_g0) const {
   const double across = std::sqrt(along_c0 * along_c0 + along_c90 * along_c90);
-  const double gamma_deg = std::atan2(across, along_g0) / kDegree;
-  const double c_deg = rotational() ? 0.0 : std::atan2(along_c90, along_c0) / kDegree;
-  return intensity(c_deg, std::clamp(gamma_deg, 0.0, 180.0));
+  const double gamma_deg = std::min(atan2_deg(across, along_g0), 180.0);
+  if (rotational()) return intensity(0, gamma_deg);
+  const double c_deg = atan2_deg(along_c90, along_c0);
+  return intensity(c_deg < 0 ? c_deg + 360 : c_deg, gamma_deg);
 }
 
 Peak IntensityTable::peak() const {

@@ -19,6 +19,7 @@ class AngleAxis {
   std::vector<double> nodes_;
   std::vector<std::size_t> first_in_bucket_;
   double buckets_per_degree_ = 0;
+  bool even_ = false;  ///< all steps alike: the bucket is the interval
 };
 
 struct Peak {

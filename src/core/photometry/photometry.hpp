@@ -41,16 +41,16 @@ struct Photometry {
   std::string format;   ///< "IES LM-63" or "EULUMDAT"
   std::string version;  ///< such as "IESNA:LM-63-2002"; empty where the format has none
   std::string manufacturer;
-  std::string luminaire;       ///< the maker's name of it
+  std::string luminaire;  ///< the maker's name of it
   std::string catalogue_number;
-  std::string lamp;            ///< description of the lamps
+  std::string lamp;                                           ///< description of the lamps
   std::vector<std::pair<std::string, std::string>> keywords;  ///< all of an IES file's, in order
 
-  bool absolute = false;                  ///< true: no separate lamp flux exists
-  std::optional<double> lamp_flux_lm;     ///< stated, of all lamps together
-  std::optional<double> watts;            ///< of the whole luminaire, nothing when not stated
-  std::optional<double> cct_k;            ///< correlated colour temperature, when stated
-  std::optional<double> colour_rendering; ///< Ra, when stated as a number
+  bool absolute = false;                   ///< true: no separate lamp flux exists
+  std::optional<double> lamp_flux_lm;      ///< stated, of all lamps together
+  std::optional<double> watts;             ///< of the whole luminaire, nothing when not stated
+  std::optional<double> cct_k;             ///< correlated colour temperature, when stated
+  std::optional<double> colour_rendering;  ///< Ra, when stated as a number
 
   Symmetry declared_symmetry = Symmetry::none;
   IntensityTable table;

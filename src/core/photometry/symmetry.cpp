@@ -17,11 +17,15 @@ double wrapped(double c_deg) {
 /// All places that the plane at c stands for.
 std::vector<double> images(double c, Symmetry symmetry) {
   switch (symmetry) {
-    case Symmetry::about_c0: return {c, -c};
-    case Symmetry::about_c90: return {c, 180 - c};
-    case Symmetry::quadrant: return {c, -c, 180 - c, 180 + c};
+    case Symmetry::about_c0:
+      return {c, -c};
+    case Symmetry::about_c90:
+      return {c, 180 - c};
+    case Symmetry::quadrant:
+      return {c, -c, 180 - c, 180 + c};
     case Symmetry::none:
-    case Symmetry::rotational: break;
+    case Symmetry::rotational:
+      break;
   }
   return {c};
 }
@@ -30,11 +34,16 @@ std::vector<double> images(double c, Symmetry symmetry) {
 
 std::string to_string(Symmetry symmetry) {
   switch (symmetry) {
-    case Symmetry::none: return "none";
-    case Symmetry::rotational: return "rotational";
-    case Symmetry::about_c0: return "about C0-C180";
-    case Symmetry::about_c90: return "about C90-C270";
-    case Symmetry::quadrant: return "about C0-C180 and C90-C270";
+    case Symmetry::none:
+      return "none";
+    case Symmetry::rotational:
+      return "rotational";
+    case Symmetry::about_c0:
+      return "about C0-C180";
+    case Symmetry::about_c90:
+      return "about C90-C270";
+    case Symmetry::quadrant:
+      return "about C0-C180 and C90-C270";
   }
   return "";
 }
@@ -44,7 +53,8 @@ FullCircle full_circle(const std::vector<double>& listed_c_deg, Symmetry symmetr
   std::vector<std::pair<double, std::size_t>> planes;
   for (std::size_t i = 0; i < listed_c_deg.size(); ++i)
     for (const double c : images(listed_c_deg[i], symmetry)) planes.emplace_back(wrapped(c), i);
-  std::stable_sort(planes.begin(), planes.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+  std::stable_sort(planes.begin(), planes.end(),
+                   [](const auto& a, const auto& b) { return a.first < b.first; });
   FullCircle circle;
   for (const auto& [c, listed] : planes) {
     if (!circle.c_deg.empty() && c - circle.c_deg.back() < kSameAngle) continue;

@@ -8,7 +8,9 @@ namespace {
 
 constexpr double kWidestPitch = 10.0;  // m
 
-int nearest_count(double side, double pitch) { return std::max(1, static_cast<int>(std::lround(side / pitch))); }
+int nearest_count(double side, double pitch) {
+  return std::max(1, static_cast<int>(std::lround(side / pitch)));
+}
 
 }  // namespace
 
@@ -17,7 +19,8 @@ GridCount grid_count(double lx_m, double ly_m) {
   GridCount count;
   count.d_m = longer >= 2 * shorter ? shorter : longer;
   count.p_m = std::min(kWidestPitch, 0.2 * std::pow(5.0, std::log10(count.d_m)));
-  // The side that the rule goes by is divided first; the other one then takes cells as near to square as it can.
+  // The side that the rule goes by is divided first; the other one then takes cells as near to square as it
+  // can.
   const double cell = count.d_m / nearest_count(count.d_m, count.p_m);
   count.nx = nearest_count(lx_m, cell);
   count.ny = nearest_count(ly_m, cell);

@@ -21,9 +21,9 @@ struct Uncertainty {
   double mean_lx = 0, min_lx = 0, u0 = 0;
 };
 
-/// From values of the same grid in independent sample sets, lux[point * sets + set]: the spread of each figure over
-/// the sets, divided by the root of their number, times Student's factor. It covers the chance in what the points see
-/// of the room; it does not cover the size of the patches. Wants 8 sets.
+/// From values of the same grid in independent sample sets, lux[point * sets + set]: the spread of each
+/// figure over the sets, divided by the root of their number, times Student's factor. It covers the chance in
+/// what the points see of the room; it does not cover the size of the patches. Wants 8 sets.
 Uncertainty uncertainty(const std::vector<double>& lux, std::size_t sets, std::size_t min_at);
 
 }  // namespace glow::readings

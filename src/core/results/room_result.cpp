@@ -23,10 +23,11 @@ GridResult read_grid(const scene::RoomScene& scene, const std::vector<transport:
       result.direct_lx[i] += scene.maintenance_factor * group.direct_lx[i];
       result.interreflected_lx[i] += scene.maintenance_factor * group.interreflected_lx[i];
       for (std::size_t set = 0; set < kSets; ++set)
-        sets[i * kSets + set] += scene.maintenance_factor *
-                                 (group.direct_lx[i] + group.interreflected_sets_lx[i * kSets + set]);
+        sets[i * kSets + set] +=
+            scene.maintenance_factor * (group.direct_lx[i] + group.interreflected_sets_lx[i * kSets + set]);
     }
-  for (std::size_t i = 0; i < n; ++i) result.total_lx.push_back(result.direct_lx[i] + result.interreflected_lx[i]);
+  for (std::size_t i = 0; i < n; ++i)
+    result.total_lx.push_back(result.direct_lx[i] + result.interreflected_lx[i]);
   result.initial = readings::statistics(initial);
   result.statistics = readings::statistics(result.total_lx);
   result.uncertainty = readings::uncertainty(sets, kSets, result.statistics.min_at);
@@ -50,9 +51,12 @@ Power power_of(const scene::RoomScene& scene, double mean_lx) {
 
 std::string to_string(Status status) {
   switch (status) {
-    case Status::met: return "met";
-    case Status::not_met: return "not met";
-    case Status::no_target: return "no target";
+    case Status::met:
+      return "met";
+    case Status::not_met:
+      return "not met";
+    case Status::no_target:
+      return "no target";
   }
   return "";
 }
@@ -78,7 +82,8 @@ RoomResult compute_room(const scene::RoomScene& scene, const transport::Effort& 
     result.not_checked = standards::not_checked(*scene.requirement);
   }
   if (!result.checks.empty()) {
-    const bool all = std::all_of(result.checks.begin(), result.checks.end(), [](const auto& c) { return c.met; });
+    const bool all =
+        std::all_of(result.checks.begin(), result.checks.end(), [](const auto& c) { return c.met; });
     result.status = all ? Status::met : Status::not_met;
   }
   return result;

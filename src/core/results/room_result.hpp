@@ -16,7 +16,8 @@ enum class Status { met, not_met, no_target };
 /// "met", "not met", "no target".
 std::string to_string(Status status);
 
-/// One grid with its values. All illuminances are maintained: initial values times the maintenance factor, once.
+/// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
+/// once.
 struct GridResult {
   std::string name;
   std::string kind;  ///< "horizontal plane"

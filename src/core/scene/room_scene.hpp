@@ -36,9 +36,9 @@ struct RoomScene {
   std::optional<standards::Requirement> requirement;
 };
 
-/// Turns what was written into a room to compute. Nothing comes back exactly when an error was added; warnings name
-/// what would make the result doubtful. Photometric files must have been read; a mark whose file could not be read is
-/// passed over in silence, since that was reported already.
+/// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;
+/// warnings name what would make the result doubtful. Photometric files must have been read; a mark whose
+/// file could not be read is passed over in silence, since that was reported already.
 std::optional<RoomScene> build_room_scene(const model::Project& project, const model::Room& room,
                                           const standards::RequirementTable& table, Problems& problems);
 

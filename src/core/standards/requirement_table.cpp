@@ -9,7 +9,8 @@ std::string RequirementTable::name() const {
 }
 
 const Requirement* RequirementTable::find(const std::string& key) const {
-  const auto row = std::find_if(rows_.begin(), rows_.end(), [&](const Requirement& r) { return r.key == key; });
+  const auto row =
+      std::find_if(rows_.begin(), rows_.end(), [&](const Requirement& r) { return r.key == key; });
   return row == rows_.end() ? nullptr : &*row;
 }
 

@@ -6,8 +6,8 @@
 
 namespace glow::standards {
 
-/// One row of a standard's table: what a task asks for. Empty = the table sets no value, unless `not_held` names the
-/// column: then the value is not known here. Neither ever counts as met.
+/// One row of a standard's table: what a task asks for. Empty = the table sets no value, unless `not_held`
+/// names the column: then the value is not known here. Neither ever counts as met.
 struct Requirement {
   std::string standard, edition, reference;  ///< "EN 12464-1", "2021", table and row
   std::string key, area, task;

@@ -20,7 +20,8 @@ std::vector<Check> verify(const Requirement& requirement, const std::string& whe
   };
   if (requirement.em_lx)
     add(Quantity::mean_illuminance, *requirement.em_lx, maintained.mean_lx, "lx", uncertainty.mean_lx);
-  if (requirement.uo) add(Quantity::uniformity, *requirement.uo, maintained.u0.value_or(0), "", uncertainty.u0);
+  if (requirement.uo)
+    add(Quantity::uniformity, *requirement.uo, maintained.u0.value_or(0), "", uncertainty.u0);
   return checks;
 }
 
@@ -30,9 +31,12 @@ std::vector<std::string> not_checked(const Requirement& requirement) {
   if (requirement.ra) list.push_back(fmt::format(FMT_STRING("colour rendering Ra {}"), *requirement.ra));
   if (requirement.ez_lx) list.push_back(fmt::format(FMT_STRING("cylindrical Ez {} lx"), *requirement.ez_lx));
   if (requirement.ewall_lx) list.push_back(fmt::format(FMT_STRING("walls {} lx"), *requirement.ewall_lx));
-  if (requirement.eceiling_lx) list.push_back(fmt::format(FMT_STRING("ceiling {} lx"), *requirement.eceiling_lx));
-  for (const auto& [name, word] : {std::pair{"RUGL", "glare (limit not held)"}, {"Ra", "colour rendering (not held)"},
-                                   {"Em_lx", "mean illuminance (not held)"}, {"Uo", "uniformity (not held)"}})
+  if (requirement.eceiling_lx)
+    list.push_back(fmt::format(FMT_STRING("ceiling {} lx"), *requirement.eceiling_lx));
+  for (const auto& [name, word] : {std::pair{"RUGL", "glare (limit not held)"},
+                                   {"Ra", "colour rendering (not held)"},
+                                   {"Em_lx", "mean illuminance (not held)"},
+                                   {"Uo", "uniformity (not held)"}})
     if (requirement.not_held.find(name) != std::string::npos) list.push_back(word);
   return list;
 }

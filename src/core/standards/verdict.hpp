@@ -18,11 +18,12 @@ struct Check {
   Quantity quantity = Quantity::mean_illuminance;
   std::string where;  ///< the grid's name
   double required = 0, actual = 0;
-  std::string unit;   ///< "lx", or empty for a ratio
+  std::string unit;  ///< "lx", or empty for a ratio
   bool met = false;
-  double margin = 0;  ///< actual - required
+  double margin = 0;       ///< actual - required
   double uncertainty = 0;  ///< half width of the 95 % interval of `actual`
-  bool within_uncertainty = false;  ///< the margin is smaller than the uncertainty: the verdict could be the other
+  bool within_uncertainty =
+      false;              ///< the margin is smaller than the uncertainty: the verdict could be the other
   std::string source;     ///< standard, edition and row
   std::string certainty;  ///< how surely the required value is held: "agreed", "single" or "disputed"
 };

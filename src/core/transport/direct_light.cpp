@@ -6,13 +6,15 @@
 namespace glow::transport {
 namespace {
 
-constexpr double kDivision = 0.8;        // largest diagonal of an element over its distance
-constexpr double kPointLike = 0.06;      // below this share of the distance one point will do
+constexpr double kDivision = 0.8;          // largest diagonal of an element over its distance
+constexpr double kPointLike = 0.06;        // below this share of the distance one point will do
 constexpr double kHorizonDivision = 0.15;  // the same where the receiving plane cuts through the element
-constexpr int kDeepestDivision = 40;     // halvings; reached only by points that touch the luminous area
-constexpr int kDeepestPenumbra = 4;      // further quarterings where an edge of shadow crosses an element
-constexpr double kGauss = 0.28867513459481287;  // 1 / (2 sqrt 3): Gauss's two points on an interval of length 1
-constexpr double kTouching = 1e-7;       // m; nearer than this the point lies in the luminous area
+constexpr int kDeepestDivision = 40;       // halvings; reached only by points that touch the luminous area
+constexpr int kDeepestPenumbra = 4;        // further quarterings where an edge of shadow crosses an element
+constexpr double kGauss =
+    0.28867513459481287;  // 1 / (2 sqrt 3): Gauss's two points on an interval of length 1
+constexpr double kDiscSquare = 0.8660254037844386;  // sqrt(3) / 2
+constexpr double kTouching = 1e-7;                  // m; nearer than this the point lies in the luminous area
 
 }  // namespace
 
@@ -79,15 +81,23 @@ double DirectLight::at(const Sight& sight, const Vec2& spot, bool& hidden) const
 }
 
 double DirectLight::gauss(const Sight& sight, const Element& element, int penumbra_level) const {
+  // Along a side that is short against the distance one point does as well as two; not so where shadows are.
+  const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
+  const Vec2 extent = element.extent();
+  const bool thin_s = !tracer_ && !element.polar && extent.x() < kPointLike * distance;
+  const bool thin_t = !tracer_ && !element.polar && extent.y() < kPointLike * distance;
+  const double along_s[] = {thin_s ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
+  const double along_t[] = {thin_t ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
+  const int count_s = thin_s ? 1 : 2, count_t = thin_t ? 1 : 2;
   double sum = 0;
   int hidden_count = 0, lit_count = 0;
-  for (const double s : {0.5 - kGauss, 0.5 + kGauss})
-    for (const double t : {0.5 - kGauss, 0.5 + kGauss}) {
+  for (int i = 0; i < count_s; ++i)
+    for (int j = 0; j < count_t; ++j) {
       bool hidden = false;
-      const double lux = at(sight, element.spot(s, t), hidden);
+      const double lux = at(sight, element.spot(along_s[i], along_t[j]), hidden);
       hidden_count += hidden;
       lit_count += lux > 0;
-      sum += element.weight(s) * lux / 4;
+      sum += element.weight(along_s[i]) * lux / (count_s * count_t);
     }
   if (hidden_count > 0 && lit_count > 0 && penumbra_level < kDeepestPenumbra) {
     const auto [a, b] = element.halves();
@@ -107,7 +117,7 @@ double DirectLight::divided(const Sight& sight, const Element& element, int leve
     distance = std::hypot(std::max(0.0, distance - diagonal / 2), sight.point.z());
   } else {
     const Vec2 nearest = sight.point.head<2>().cwiseMax(element.low).cwiseMin(element.high);
-    distance = std::hypot((sight.point.head<2>() - nearest).norm(), sight.point.z());
+    distance = sight.way_from(nearest).norm();
   }
   double least = 0, most = 0;
   for (const auto& [s, t] : {std::pair{0.0, 0.0}, {1.0, 0.0}, {0.0, 1.0}, {1.0, 1.0}}) {
@@ -146,7 +156,15 @@ double DirectLight::illuminance(const Vec3& point, const Vec3& normal) const {
   bool hidden = false;
   if (area.shape == photometry::LuminousShape::point || (!tracer_ && 2 * reach < kPointLike * distance))
     return at(sight, Vec2::Zero(), hidden);
-  if (area.shape == photometry::LuminousShape::disc) return disc(sight);
+  const bool is_disc = area.shape == photometry::LuminousShape::disc;
+  // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
+  // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
+  if (2 * reach <= kDivision * (distance - reach) && normal.dot(way) <= -reach)
+    return gauss(sight,
+                 is_disc ? Element{-kDiscSquare * half, kDiscSquare * half, 1.0, false}
+                         : Element{-half, half, 1.0, false},
+                 0);
+  if (is_disc) return disc(sight);
   return divided(sight, {-half, half, 1.0, false}, 0);
 }
 

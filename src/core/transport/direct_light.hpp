@@ -7,9 +7,10 @@ namespace glow::transport {
 
 /// Light that comes straight from one luminaire, at any oriented point.
 ///
-/// The luminous area is divided until an element's diagonal is below kDivision times its distance; four points of
-/// Gauss's rule then stand for an element, a single one where the whole area is small against its distance. Where part
-/// of an element is hidden it is divided further. Measured against closed forms: see docs/validation.md.
+/// The luminous area is divided until an element's diagonal is below kDivision times its distance; four
+/// points of Gauss's rule then stand for an element, a single one where the whole area is small against its
+/// distance. Where part of an element is hidden it is divided further. Measured against closed forms: see
+/// docs/validation.md.
 class DirectLight {
  public:
   /// `tracer` null: nothing can hide anything.
@@ -18,6 +19,7 @@ class DirectLight {
 
   /// lx on a plane facing `normal` (unit length) at `point`.
   double illuminance(const Vec3& point, const Vec3& normal) const;
+  bool has_shadows() const { return tracer_ != nullptr; }
 
  private:
   struct Element;  // of the luminous area, in its own coordinates

@@ -24,7 +24,8 @@ struct Drawn {
   double candela = 0;
 };
 
-Drawn draw_from_cell(const photometry::IntensityTable& table, std::size_t c, std::size_t g, double s, double t) {
+Drawn draw_from_cell(const photometry::IntensityTable& table, std::size_t c, std::size_t g, double s,
+                     double t) {
   const double cos0 = std::cos(table.gamma_deg()[g] * kDegree);
   const double cos1 = std::cos(table.gamma_deg()[g + 1] * kDegree);
   const double cos_gamma = cos0 + t * (cos1 - cos0);
@@ -37,8 +38,9 @@ Drawn draw_from_cell(const photometry::IntensityTable& table, std::size_t c, std
 
 double mean_intensity(const photometry::IntensityTable& table, std::size_t c, std::size_t g) {
   const double width = table.rotational() ? 360 : table.c_deg()[c + 1] - table.c_deg()[c];
-  const double solid_angle = width * kDegree * (std::cos(table.gamma_deg()[g] * kDegree) -
-                                                std::cos(table.gamma_deg()[g + 1] * kDegree));
+  const double solid_angle =
+      width * kDegree *
+      (std::cos(table.gamma_deg()[g] * kDegree) - std::cos(table.gamma_deg()[g + 1] * kDegree));
   return table.cell_flux(c, g) / solid_angle;
 }
 

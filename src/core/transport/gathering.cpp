@@ -1,29 +1,24 @@
 #include "core/transport/gathering.hpp"
 
-#include <algorithm>
+#include "core/transport/hit_tally.hpp"
 
 namespace glow::transport {
 
-Gathering::Gathering(const PatchSet& patches, const geometry::RayTracer& tracer, std::vector<Receiver> receivers,
-                     int blocks_per_set, std::uint64_t seed, const Watch& watch)
+Gathering::Gathering(const PatchSet& patches, const geometry::RayTracer& tracer,
+                     std::vector<Receiver> receivers, int blocks_per_set, std::uint64_t seed,
+                     const Watch& watch)
     : receivers_(std::move(receivers)), links_(receivers_.size()), set_begin_(receivers_.size()) {
   const std::size_t rays_per_set = std::size_t(blocks_per_set) * HemisphereDirections::kBlockSize;
   rays_ = receivers_.size() * kSets * rays_per_set;
   std::vector<char> buried(receivers_.size(), 0);
   parallel_for(receivers_.size(), watch, "what each point sees", [&](std::size_t r) {
-    std::vector<std::int32_t> seen;
-    seen.reserve(rays_per_set);
+    HitTally& tally = HitTally::of_this_thread(patches.patches().size());
     std::size_t from_behind = 0;
     int current = 0;
     const auto finish_set = [&] {
-      std::sort(seen.begin(), seen.end());
-      for (std::size_t i = 0; i < seen.size();) {
-        std::size_t j = i;
-        while (j < seen.size() && seen[j] == seen[i]) ++j;
-        links_[r].push_back({seen[i], float(j - i) / float(rays_per_set)});
-        i = j;
-      }
-      seen.clear();
+      tally.take([&](std::int32_t patch, std::int32_t hits) {
+        links_[r].push_back({patch, float(hits) / float(rays_per_set)});
+      });
       set_begin_[r][std::size_t(++current)] = static_cast<std::uint32_t>(links_[r].size());
     };
     ReceiverRays(seed).each(receivers_[r], r, kSets, blocks_per_set,
@@ -32,7 +27,7 @@ Gathering::Gathering(const PatchSet& patches, const geometry::RayTracer& tracer,
                               const geometry::Hit hit = tracer.nearest(origin, direction);
                               if (hit.from_behind) ++from_behind;
                               if (hit.facet < 0 || hit.from_behind) return;
-                              seen.push_back(patches.patch_at(hit.facet, origin + hit.distance * direction));
+                              tally.add(patches.patch_at(hit.facet, origin + hit.distance * direction));
                             });
     finish_set();
     buried[r] = from_behind > kSets * rays_per_set / 2;

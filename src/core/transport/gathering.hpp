@@ -62,7 +62,7 @@ class Gathering {
     float share;  ///< of the sample set's rays
   };
   std::vector<Receiver> receivers_;
-  std::vector<std::vector<Link>> links_;          // per receiver, set after set
+  std::vector<std::vector<Link>> links_;  // per receiver, set after set
   std::vector<std::array<std::uint32_t, kSets + 1>> set_begin_;
   std::vector<std::size_t> buried_;
   std::size_t rays_ = 0;

@@ -13,8 +13,9 @@ namespace {
 constexpr double kCaptureTolerance = 0.01;  // share of the flux that points on patches may miss
 constexpr int kEmittedRays = 1 << 15;
 constexpr std::uint64_t kEmissionSeed = 1;
-constexpr int kFinest = 8;                  // most subdivisions of a patch along each side
-constexpr double kNear = 1.0;               // a patch is divided until its parts are below this times the distance
+constexpr int kFinest = 8;     // most subdivisions of a patch along each side
+constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
+constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
 constexpr double kGauss = 0.28867513459481287;
 
 struct Direct {
@@ -29,11 +30,26 @@ struct Direct {
     const Vec2 size = patch.high - patch.low;
     const Vec2 middle = (patch.low + patch.high) / 2;
     const Vec3 centre = facet.at(middle.x(), middle.y());
-    const double reach = std::hypot(luminaire.area.extent_c0_m, luminaire.area.extent_c90_m) / 2;
-    const double distance = std::max((centre - luminaire.frame.origin).norm() - reach - size.norm() / 2, 0.0);
+    const double distance = distance_to(patch, facet, centre);
+    // A sight line to the middle is enough where the patch is small against its distance.
+    if (patch.full_cell && !light.has_shadows() && size.norm() < kFar * distance)
+      return light.illuminance(centre, facet.normal) * patch.area_m2;
     const double wanted = size.maxCoeff() / (kNear * std::max(distance, 1e-3));
     const int parts = std::clamp(static_cast<int>(std::ceil(wanted)), 1, kFinest);
     return patch.full_cell ? on_cell(patch, facet, parts) : on_triangles(patch, facet, parts);
+  }
+
+  /// About the shortest way between the patch and the luminous area, m.
+  double distance_to(const Patch& patch, const geometry::Facet& facet, const Vec3& centre) const {
+    const geometry::Frame& f = luminaire.frame;
+    const Vec2 half(luminaire.area.extent_c0_m / 2, luminaire.area.extent_c90_m / 2);
+    const Vec3 way = centre - f.origin;
+    const Vec2 spot = Vec2(way.dot(f.c0), way.dot(f.c90)).cwiseMax(-half).cwiseMin(half);
+    const Vec3 nearest = f.origin + spot.x() * f.c0 + spot.y() * f.c90;
+    const Vec2 on_facet = facet.local(nearest);
+    const Vec2 on_patch = on_facet.cwiseMax(patch.low).cwiseMin(patch.high);
+    const double above = facet.normal.dot(nearest - facet.origin);
+    return std::sqrt((on_facet - on_patch).squaredNorm() + above * above);
   }
 
   double on_cell(const Patch& patch, const geometry::Facet& facet, int parts) const {
@@ -44,7 +60,8 @@ struct Direct {
         for (const double s : {0.5 - kGauss, 0.5 + kGauss})
           for (const double t : {0.5 - kGauss, 0.5 + kGauss})
             sum += light.illuminance(
-                facet.at(patch.low.x() + (i + s) * step.x(), patch.low.y() + (j + t) * step.y()), facet.normal);
+                facet.at(patch.low.x() + (i + s) * step.x(), patch.low.y() + (j + t) * step.y()),
+                facet.normal);
     return sum / (4.0 * parts * parts) * patch.area_m2;
   }
 
@@ -89,8 +106,8 @@ void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& pat
 
 }  // namespace
 
-PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange, const geometry::RayTracer& tracer,
-                            const geometry::RayTracer* shadows,
+PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
+                            const geometry::RayTracer& tracer, const geometry::RayTracer* shadows,
                             const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) {
   const std::size_t n = patches.patches().size();
   PatchLight result;

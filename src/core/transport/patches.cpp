@@ -22,7 +22,8 @@ Polygon clip_to_cell(Polygon piece, const Vec2& low, const Vec2& high) {
 
 double patch_edge(const geometry::Geometry& geometry, int wanted) {
   double area = 0;
-  for (const geometry::Facet& facet : geometry.facets()) area += std::abs(geometry::signed_area(facet.outline));
+  for (const geometry::Facet& facet : geometry.facets())
+    area += std::abs(geometry::signed_area(facet.outline));
   return std::max(0.02, std::sqrt(area / std::max(1, wanted)));
 }
 
@@ -40,6 +41,9 @@ void PatchSet::cut(int facet_index, double edge_m) {
   grid.nv = std::max(1, static_cast<int>(std::lround(size.y() / edge_m)));
   grid.cell = Vec2(size.x() / grid.nu, size.y() / grid.nv);
   grid.first_cell = patch_of_cell_.size();
+  grid.origin = facet.at(grid.low.x(), grid.low.y());
+  grid.cells_u = facet.u / grid.cell.x();
+  grid.cells_v = facet.v / grid.cell.y();
   patch_of_cell_.resize(grid.first_cell + std::size_t(grid.nu) * std::size_t(grid.nv), -1);
   for (int j = 0; j < grid.nv; ++j)
     for (int i = 0; i < grid.nu; ++i) {
@@ -63,10 +67,10 @@ void PatchSet::add_patch(int facet_index, const Vec2& low, const Vec2& high) {
   patch.high = high;
   patch.first_triangle = static_cast<std::uint32_t>(triangles_.size());
   for (const auto& corners : facet.triangles) {
-    const Polygon piece = clip_to_cell(
-        {facet.outline[std::size_t(corners[0])], facet.outline[std::size_t(corners[1])],
-         facet.outline[std::size_t(corners[2])]},
-        low, high);
+    const Polygon piece =
+        clip_to_cell({facet.outline[std::size_t(corners[0])], facet.outline[std::size_t(corners[1])],
+                      facet.outline[std::size_t(corners[2])]},
+                     low, high);
     for (std::size_t k = 2; k < piece.size(); ++k) {
       const double area = geometry::signed_area({piece[0], piece[k - 1], piece[k]});
       if (area <= 0) continue;
@@ -84,10 +88,11 @@ void PatchSet::add_patch(int facet_index, const Vec2& low, const Vec2& high) {
   patches_.push_back(patch);
 }
 
-/// A point on the outline may round into a cell without a patch; it then belongs to the nearest one that has one.
+/// A point on the outline may round into a cell without a patch; it then belongs to the nearest one that has
+/// one.
 void PatchSet::fill_empty_cells(const Grid& grid) {
-  const std::vector<std::int32_t> before(patch_of_cell_.begin() + static_cast<std::ptrdiff_t>(grid.first_cell),
-                                         patch_of_cell_.end());
+  const std::vector<std::int32_t> before(
+      patch_of_cell_.begin() + static_cast<std::ptrdiff_t>(grid.first_cell), patch_of_cell_.end());
   const auto at = [&](int i, int j) { return before[std::size_t(j * grid.nu + i)]; };
   for (int j = 0; j < grid.nv; ++j)
     for (int i = 0; i < grid.nu; ++i) {
@@ -104,9 +109,9 @@ void PatchSet::fill_empty_cells(const Grid& grid) {
 
 int PatchSet::patch_at(int facet_index, const Vec3& point) const {
   const Grid& grid = grids_[std::size_t(facet_index)];
-  const Vec2 p = geometry_->facets()[std::size_t(facet_index)].local(point) - grid.low;
-  const int i = std::clamp(static_cast<int>(p.x() / grid.cell.x()), 0, grid.nu - 1);
-  const int j = std::clamp(static_cast<int>(p.y() / grid.cell.y()), 0, grid.nv - 1);
+  const Vec3 way = point - grid.origin;
+  const int i = std::clamp(static_cast<int>(way.dot(grid.cells_u)), 0, grid.nu - 1);
+  const int j = std::clamp(static_cast<int>(way.dot(grid.cells_v)), 0, grid.nv - 1);
   return patch_of_cell_[grid.first_cell + std::size_t(j * grid.nu + i)];
 }
 
@@ -114,7 +119,8 @@ Vec3 PatchSet::point_on(int patch_index, double s, double t) const {
   const Patch& patch = patches_[std::size_t(patch_index)];
   const geometry::Facet& facet = facet_of(patch);
   if (patch.full_cell) {
-    const Vec2 p = patch.low + Vec2(s * (patch.high.x() - patch.low.x()), t * (patch.high.y() - patch.low.y()));
+    const Vec2 p =
+        patch.low + Vec2(s * (patch.high.x() - patch.low.x()), t * (patch.high.y() - patch.low.y()));
     return facet.at(p.x(), p.y());
   }
   double left = s * patch.area_m2;

@@ -13,7 +13,7 @@ struct Patch {
   int surface = 0;
   double area_m2 = 0;
   double reflectance = 0;
-  Vec2 low, high;  ///< the grid cell in the facet's own u, v
+  Vec2 low, high;         ///< the grid cell in the facet's own u, v
   bool full_cell = true;  ///< false: the outline cuts into the cell
   std::uint32_t first_triangle = 0, triangle_count = 0;
 };
@@ -36,13 +36,16 @@ class PatchSet {
   /// A point on the patch, evenly spread for s, t evenly spread in [0, 1).
   Vec3 point_on(int patch, double s, double t) const;
   const geometry::Geometry& geometry() const { return *geometry_; }
-  const geometry::Facet& facet_of(const Patch& patch) const { return geometry_->facets()[std::size_t(patch.facet)]; }
+  const geometry::Facet& facet_of(const Patch& patch) const {
+    return geometry_->facets()[std::size_t(patch.facet)];
+  }
 
  private:
   struct Grid {
     Vec2 low, cell;
     int nu = 1, nv = 1;
     std::size_t first_cell = 0;
+    Vec3 origin, cells_u, cells_v;  ///< of the look-up: cell number = (point - origin) . cells_u
   };
   void cut(int facet_index, double edge_m);
   void add_patch(int facet_index, const Vec2& low, const Vec2& high);
@@ -51,7 +54,7 @@ class PatchSet {
   const geometry::Geometry* geometry_;
   std::vector<Patch> patches_;
   std::vector<PatchTriangle> triangles_;
-  std::vector<Grid> grids_;               // of facets
+  std::vector<Grid> grids_;  // of facets
   std::vector<std::int32_t> patch_of_cell_;
 };
 

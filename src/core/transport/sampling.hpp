@@ -8,8 +8,8 @@
 
 namespace glow::transport {
 
-/// A well-mixed 64-bit number from two others; the only source of "chance" in a calculation, so every result can be
-/// repeated. (Finaliser of splitmix64, Steele et al. 2014.)
+/// A well-mixed 64-bit number from two others; the only source of "chance" in a calculation, so every result
+/// can be repeated. (Finaliser of splitmix64, Steele et al. 2014.)
 inline std::uint64_t mixed(std::uint64_t a, std::uint64_t b) {
   std::uint64_t x = a + 0x9E3779B97F4A7C15ull * (b + 1);
   x = (x ^ (x >> 30)) * 0xBF58476D1CE4E5B9ull;
@@ -18,7 +18,9 @@ inline std::uint64_t mixed(std::uint64_t a, std::uint64_t b) {
 }
 
 /// Uniform in [0, 1) from the upper 53 bits.
-inline double unit_interval(std::uint64_t bits) { return double(bits >> 11) * 0x1.0p-53; }
+inline double unit_interval(std::uint64_t bits) {
+  return double(bits >> 11) * 0x1.0p-53;
+}
 
 /// Radical inverse in base 2 (van der Corput), digits flipped by `scramble`; in [0, 1).
 double radical_inverse(std::uint32_t i, std::uint32_t scramble);
@@ -26,8 +28,9 @@ double radical_inverse(std::uint32_t i, std::uint32_t scramble);
 /// Two numbers in [0, 1): the i-th point of the R2 low-discrepancy sequence (Roberts 2018), shifted.
 Vec2 spread_point(std::uint32_t i, const Vec2& shift);
 
-/// Directions over the hemisphere z > 0, denser towards z (cosine law), in blocks of well-spread points: the sum over
-/// a block of a function of direction is an estimate of its cosine-weighted integral (times block size / pi).
+/// Directions over the hemisphere z > 0, denser towards z (cosine law), in blocks of well-spread points: the
+/// sum over a block of a function of direction is an estimate of its cosine-weighted integral (times block
+/// size / pi).
 class HemisphereDirections {
  public:
   static constexpr int kBlockSize = 128;

@@ -8,7 +8,7 @@
 namespace glow::transport {
 namespace {
 
-constexpr double kResidual = 1e-10;  // relative to the direct light
+constexpr double kResidual = 1e-6;  // relative to the direct light; far below what sampling leaves uncertain
 constexpr int kMostSteps = 1000;
 
 }  // namespace
@@ -33,19 +33,21 @@ Transport::Transport(geometry::Geometry geometry, std::vector<Receiver> receiver
       exchange_(compute_exchange(patches_, tracer_, effort.blocks_per_patch, effort.seed, watch)),
       gathering_(patches_, tracer_, std::move(receivers), effort.blocks_per_sample_set, effort.seed, watch) {}
 
-/// Solves A_i E_i = direct_i + sum_j G_ij rho_j E_j by conjugate gradients. With y = sqrt(rho) E the system is
-/// symmetric: (A - R G R) y = R direct with R = diag(sqrt(rho)); black patches fall out and follow at the end.
+/// Solves A_i E_i = direct_i + sum_j G_ij rho_j E_j by conjugate gradients. With y = sqrt(rho) E the system
+/// is symmetric: (A - R G R) y = R direct with R = diag(sqrt(rho)); black patches fall out and follow at the
+/// end.
 std::vector<double> Transport::solve(const std::vector<double>& direct_flux_lm, double& residual) const {
   const Eigen::Index n = Eigen::Index(direct_flux_lm.size());
   Eigen::VectorXd area(n), root(n), direct(n);
   for (Eigen::Index i = 0; i < n; ++i) {
-    area[i] = std::max(exchange_.visible_area_m2[std::size_t(i)], 1e-12);
+    area[i] = std::max(exchange_.visible_area_m2[i], 1e-12);
     root[i] = std::sqrt(patches_.patches()[std::size_t(i)].reflectance);
     direct[i] = direct_flux_lm[std::size_t(i)];
   }
   const Eigen::VectorXd right = root.cwiseProduct(direct);
   const auto apply = [&](const Eigen::VectorXd& y) {
-    return Eigen::VectorXd(area.cwiseProduct(y) - root.cwiseProduct(exchange_.areas * root.cwiseProduct(y)));
+    return Eigen::VectorXd(area.cwiseProduct(y) -
+                           root.cwiseProduct(exchange_.areas.times(root.cwiseProduct(y))));
   };
   Eigen::VectorXd y = right.cwiseQuotient(area);
   Eigen::VectorXd rest = right - apply(y);
@@ -64,14 +66,14 @@ std::vector<double> Transport::solve(const std::vector<double>& direct_flux_lm, 
   }
   residual = scale > 0 ? rest.norm() / scale : 0;
   const Eigen::VectorXd irradiance =
-      (direct + exchange_.areas * root.cwiseProduct(y)).cwiseQuotient(area);
+      (direct + exchange_.areas.times(root.cwiseProduct(y))).cwiseQuotient(area);
   return {irradiance.data(), irradiance.data() + n};
 }
 
-GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) const {
+GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires,
+                              const Watch& watch) const {
   GroupLight light;
-  const PatchLight on_patches =
-      light_on_patches(patches_, exchange_, tracer_, shadows(), luminaires, watch);
+  const PatchLight on_patches = light_on_patches(patches_, exchange_, tracer_, shadows(), luminaires, watch);
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
   light.balance.captured_share = on_patches.captured_share;
@@ -82,8 +84,8 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
     const double reflectance = patches_.patches()[i].reflectance;
     exitance[i] = reflectance * light.patch_irradiance_lx[i];
     light.balance.absorbed_lm +=
-        (1 - reflectance) * light.patch_irradiance_lx[i] * exchange_.visible_area_m2[i];
-    light.balance.escaped_lm += exitance[i] * exchange_.open_area_m2[i];
+        (1 - reflectance) * light.patch_irradiance_lx[i] * exchange_.visible_area_m2[Eigen::Index(i)];
+    light.balance.escaped_lm += exitance[i] * exchange_.open_area_m2[Eigen::Index(i)];
   }
   light.interreflected_sets_lx = gathering_.interreflected(exitance);
   const std::vector<Receiver>& receivers = gathering_.receivers();

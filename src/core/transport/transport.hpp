@@ -10,9 +10,9 @@ namespace glow::transport {
 
 /// How finely to compute. The defaults give a room's mean to about 0.3 % and its minimum to about 1 %.
 struct Effort {
-  int patches = 800;               ///< wanted number
-  int blocks_per_patch = 8;        ///< of 128 rays
-  int blocks_per_sample_set = 2;   ///< of 128 rays, per receiver and set; there are Gathering::kSets sets
+  int patches = 800;              ///< wanted number
+  int blocks_per_patch = 8;       ///< of 128 rays
+  int blocks_per_sample_set = 2;  ///< of 128 rays, per receiver and set; there are Gathering::kSets sets
   std::uint64_t seed = 1;
 };
 
@@ -36,11 +36,12 @@ struct GroupLight {
   FluxBalance balance;
 };
 
-/// How light travels in one geometry, for one set of receivers. Knows no luminaires: any of them, anywhere, is a
-/// `relight`. Immutable once made; the same values whatever the number of threads.
+/// How light travels in one geometry, for one set of receivers. Knows no luminaires: any of them, anywhere,
+/// is a `relight`. Immutable once made; the same values whatever the number of threads.
 class Transport {
  public:
-  Transport(geometry::Geometry geometry, std::vector<Receiver> receivers, const Effort& effort, const Watch& watch);
+  Transport(geometry::Geometry geometry, std::vector<Receiver> receivers, const Effort& effort,
+            const Watch& watch);
   Transport(const Transport&) = delete;
   Transport& operator=(const Transport&) = delete;
 

@@ -37,7 +37,9 @@ constexpr std::array<Unit, 17> kUnits = {{
     {"", Dimension::ratio, 1.0},
 }};
 
-bool is_blank(char c) { return c == ' ' || c == '\t'; }
+bool is_blank(char c) {
+  return c == ' ' || c == '\t';
+}
 
 std::string_view trimmed(std::string_view text) {
   while (!text.empty() && is_blank(text.front())) text.remove_prefix(1);
@@ -76,18 +78,28 @@ const Unit* find_unit(std::string_view name) {
 
 std::string_view dimension_name(Dimension dimension) {
   switch (dimension) {
-    case Dimension::length: return "a length";
-    case Dimension::illuminance: return "an illuminance";
-    case Dimension::angle: return "an angle";
-    case Dimension::ratio: return "a share";
+    case Dimension::length:
+      return "a length";
+    case Dimension::illuminance:
+      return "an illuminance";
+    case Dimension::angle:
+      return "an angle";
+    case Dimension::ratio:
+      return "a share";
   }
   return "";
 }
 
-bool is_feet(const Unit* unit) { return unit && unit->dimension == Dimension::length && unit->factor == 0.3048; }
-bool is_inches(const Unit* unit) { return unit && unit->dimension == Dimension::length && unit->factor == 0.0254; }
+bool is_feet(const Unit* unit) {
+  return unit && unit->dimension == Dimension::length && unit->factor == 0.3048;
+}
+bool is_inches(const Unit* unit) {
+  return unit && unit->dimension == Dimension::length && unit->factor == 0.0254;
+}
 
-Parsed fail(std::string text) { return {false, 0, std::move(text)}; }
+Parsed fail(std::string text) {
+  return {false, 0, std::move(text)};
+}
 
 /// One "number unit" term; fills `unit` (null for a bare number).
 Parsed take_term(std::string_view& rest, std::string_view whole, Dimension dimension, const Unit*& unit) {
@@ -121,22 +133,28 @@ Parsed parse_quantity(std::string_view text, Dimension dimension) {
     const Parsed inches = take_term(rest, whole, dimension, second);
     if (!inches.ok) return inches;
     if (!is_inches(second) || inches.value < 0)
-      return fail(fmt::format(FMT_STRING("\"{}\": after feet only inches can follow, as in \"9 ft 6 in\""), whole));
+      return fail(
+          fmt::format(FMT_STRING("\"{}\": after feet only inches can follow, as in \"9 ft 6 in\""), whole));
     result.value += negative ? -inches.value : inches.value;
     rest = trimmed(rest);
   }
   if (!rest.empty())
-    return fail(fmt::format(FMT_STRING("\"{}\": \"{}\" is left over; expected one value such as {}"), whole, rest,
+    return fail(fmt::format(FMT_STRING("\"{}\": \"{}\" is left over; expected one value such as {}"), whole,
+                            rest,
                             dimension == Dimension::length ? "\"2.7 m\" or \"9 ft 6 in\"" : "\"500 lx\""));
   return result;
 }
 
 std::string unit_names(Dimension dimension) {
   switch (dimension) {
-    case Dimension::length: return "m, cm, mm, ft, in";
-    case Dimension::illuminance: return "lx, fc";
-    case Dimension::angle: return "deg, rad";
-    case Dimension::ratio: return "% or nothing";
+    case Dimension::length:
+      return "m, cm, mm, ft, in";
+    case Dimension::illuminance:
+      return "lx, fc";
+    case Dimension::angle:
+      return "deg, rad";
+    case Dimension::ratio:
+      return "% or nothing";
   }
   return "";
 }

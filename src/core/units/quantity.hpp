@@ -15,9 +15,10 @@ struct Parsed {
   std::string problem;
 };
 
-/// Reads "2.7", "2.7 m", "270 cm", "2700 mm", "9 ft 6 in", "9' 6\"", "30 in", "500 lx", "50 fc", "90 deg", "80 %".
-/// A bare number is in the base unit. The whole text must be used; a decimal comma is refused with a hint.
-/// Conversions are exact by definition: 1 ft = 0.3048 m, 1 in = 25.4 mm, 1 fc = 1 lm/ft2 = 1/0.09290304 lx.
+/// Reads "2.7", "2.7 m", "270 cm", "2700 mm", "9 ft 6 in", "9' 6\"", "30 in", "500 lx", "50 fc", "90 deg",
+/// "80 %". A bare number is in the base unit. The whole text must be used; a decimal comma is refused with a
+/// hint. Conversions are exact by definition: 1 ft = 0.3048 m, 1 in = 25.4 mm, 1 fc = 1 lm/ft2 = 1/0.09290304
+/// lx.
 Parsed parse_quantity(std::string_view text, Dimension dimension);
 
 /// The units that `parse_quantity` takes for the dimension, for messages: "m, cm, mm, ft, in".

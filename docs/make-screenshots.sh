@@ -1,0 +1,34 @@
+#!/usr/bin/env bash
+# Makes docs/screenshots/ anew from the demo project. Wants a build in build/release and the font DejaVu Sans Mono.
+set -euo pipefail
+here=$(cd "$(dirname "$0")" && pwd)
+program="$here/../build/release/src/glowgrid"
+folder=$(mktemp -d)
+trap 'rm -rf "$folder"' EXIT
+cd "$folder"
+
+# A terminal of 84 columns: text from standard input to the PNG named by the first argument.
+terminal() {
+  local text lines=0
+  text=$(sed -e 's/&/\&amp;/g; s/</\&lt;/g; s/>/\&gt;/g')
+  lines=$(wc -l <<<"$text")
+  {
+    echo "<svg xmlns='http://www.w3.org/2000/svg' width='1280' height='$((lines * 26 + 60))' xml:space='preserve'>"
+    echo "<rect width='100%' height='100%' fill='#fbfaf7'/><g font-family='DejaVu Sans Mono' font-size='20' fill='#222'>"
+    local y=44
+    while IFS= read -r line; do
+      echo "<text x='32' y='$y'>$line</text>"
+      y=$((y + 26))
+    done <<<"$text"
+    echo "</g></svg>"
+  } >terminal.svg
+  rsvg-convert -o "$here/screenshots/$1" terminal.svg
+}
+
+{ echo '$ glowgrid demo'; "$program" demo; } >demo.txt
+terminal run-table.png <demo.txt
+{ echo '$ glowgrid check millrace-demo/millrace.toml'; "$program" check millrace-demo/millrace.toml; } | fold -s -w 98 >check.txt
+sed -e 's/glazing"/glasing"/; s/at = \[3.2/at = [32/' millrace-demo/millrace.toml >millrace-demo/slips.toml
+{ echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
+terminal check.png <check.txt
+cp millrace-demo/millrace-results/figures/throwing-room--work-plane.png "$here/screenshots/plan.png"

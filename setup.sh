@@ -1,0 +1,55 @@
+#!/usr/bin/env bash
+# Sets up Glow Grid on Debian 12: installs what is missing, configures and builds.
+#   ./setup.sh         set up, and say what to do next
+#   ./setup.sh demo    the same, then run the demo
+#   ./setup.sh test    the same, then run all tests
+# Asks the network for nothing that is already there.
+set -euo pipefail
+cd "$(dirname "$0")"
+
+packages=(
+  g++ cmake ninja-build pkg-config
+  libboost-program-options-dev libembree-dev libtbb-dev libeigen3-dev libfmt-dev libtomlplusplus-dev
+  nlohmann-json3-dev libpugixml-dev libgtest-dev libbenchmark-dev
+  librsvg2-bin fonts-open-sans
+)
+
+install_packages() {
+  local missing=()
+  for package in "${packages[@]}"; do
+    dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'install ok installed' || missing+=("$package")
+  done
+  [ ${#missing[@]} -eq 0 ] && return
+  local root=()
+  if [ "$(id -u)" -ne 0 ]; then
+    command -v sudo >/dev/null || { echo "setup.sh: run as root, or install sudo, to install: ${missing[*]}" >&2; exit 3; }
+    root=(sudo)
+  fi
+  echo "Installing: ${missing[*]}"
+  "${root[@]}" apt-get update -q
+  "${root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 \
+    install -y -q --no-install-recommends "${missing[@]}"
+}
+
+build() {
+  local preset=release
+  [ -n "${GLOWGRID_STRICT:-}" ] && preset=ci
+  [ -f build/release/build.ninja ] || cmake --preset "$preset"
+  cmake --build build/release
+}
+
+case "${1:-}" in
+  "" | demo | test) ;;
+  *) echo "usage: ./setup.sh [demo|test]" >&2; exit 2 ;;
+esac
+
+install_packages
+build
+case "${1:-}" in
+  demo) build/release/src/glowgrid demo "${2:-millrace-demo}" ;;
+  test) ctest --test-dir build/release --output-on-failure --parallel "$(nproc)" ;;
+  *)
+    echo
+    echo "The program is build/release/src/glowgrid. Next: ./setup.sh demo, or ./setup.sh test"
+    ;;
+esac
