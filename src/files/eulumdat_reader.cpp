@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/units/quantity.hpp"
+#include "files/colour_text.hpp"
 #include "files/photometry_reader.hpp"
 #include "files/text_scanner.hpp"
 
@@ -29,16 +30,6 @@ struct LampSet {
   std::string rendering;
   double watts = 0;
 };
-
-/// First number in a text such as "4000 K" or "Ra >90"; nothing when there is none.
-std::optional<double> leading_number(const std::string& text) {
-  const std::size_t start = text.find_first_of("0123456789");
-  if (start == std::string::npos) return std::nullopt;
-  const std::size_t end = text.find_first_not_of("0123456789", start);
-  double value = 0;
-  if (!units::parse_number(std::string_view(text).substr(start, end - start), value)) return std::nullopt;
-  return value;
-}
 
 class EulumdatReader {
  public:
@@ -273,9 +264,8 @@ Photometry EulumdatReader::assemble() {
       "EULUMDAT", {}, company_, luminaire_, catalogue_,       set.type,        {}, set.count < 0, set.flux_lm,
       {},         {}, {},       symmetry,   std::move(table), luminous_area(), {}};
   if (set.watts > 0) result.watts = set.watts;
-  if (const auto cct = leading_number(set.colour); cct && *cct >= 1000 && *cct <= 20000) result.cct_k = cct;
-  if (const auto ra = leading_number(set.rendering); ra && *ra >= 20 && *ra <= 100)
-    result.colour_rendering = ra;
+  result.cct_k = first_number(set.colour, 1000, 20000);
+  result.colour_rendering = first_number(set.rendering, 20, 100);
   if (body_length_ > 0 || body_width_ > 0) {
     const bool round = body_width_ == 0;
     result.body = photometry::Body{(round ? body_length_ : body_width_) * kMillimetre,

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "files/colour_text.hpp"
 #include "files/photometry_reader.hpp"
 #include "files/text_scanner.hpp"
 
@@ -57,6 +58,7 @@ class IesReader {
   bool find_symmetry();
   LuminousArea luminous_area() const;
   Photometry assemble();
+  void read_colour(Photometry& result) const;
   bool old_edition() const { return version_ == "LM-63-1986" || version_ == "IESNA91"; }
 
   std::vector<std::string_view> lines_;
@@ -267,6 +269,18 @@ LuminousArea IesReader::luminous_area() const {
   return area;
 }
 
+/// LM-63 has no field for colour: makers use a keyword of their own, or say it in the text of the lamp.
+void IesReader::read_colour(Photometry& result) const {
+  for (const auto& [key, text] : keywords_) {
+    if (key.find("CCT") != std::string::npos) result.cct_k = first_number(text, 1000, 20000);
+    if (key.find("CRI") != std::string::npos) result.colour_rendering = first_number(text, 20, 100);
+  }
+  for (const std::string& text : {result.lamp, result.luminaire}) {
+    if (!result.cct_k) result.cct_k = stated_colour_temperature(text);
+    if (!result.colour_rendering) result.colour_rendering = stated_colour_rendering(text);
+  }
+}
+
 Photometry IesReader::assemble() {
   // The factor in field 12 multiplies only in the editions of 1986 and 1991; later it is reserved or a code.
   const double factor = n_.multiplier * n_.ballast_factor * (old_edition() ? n_.second_factor : 1.0);
@@ -283,6 +297,7 @@ Photometry IesReader::assemble() {
     if (key == "LUMCAT") result.catalogue_number = text;
     if (key == "LAMP") result.lamp = text;
   }
+  read_colour(result);
   result.absolute = n_.lumens_per_lamp < 0;
   if (!result.absolute && n_.lumens_per_lamp > 0) result.lamp_flux_lm = n_.lamps * n_.lumens_per_lamp;
   if (n_.watts > 0) result.watts = n_.watts;

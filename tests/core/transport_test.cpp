@@ -11,6 +11,7 @@ namespace {
 using photometry::PlacedLuminaire;
 
 constexpr double kRoundoff = 1e-9;
+constexpr double kSolver = 1e-5;    // the solution's residual is 1e-6 of the direct light
 constexpr double kSampling = 0.02;  // what another set of rays may change at one point of these coarse rooms
 
 std::shared_ptr<photometry::IntensityTable> lobe(double peak, double exponent, double skew) {
@@ -76,10 +77,10 @@ TEST_P(LawTest, LightAddsUpAndDimmingScales) {
   for (std::size_t i = 0; i < room.receivers.size(); ++i) {
     EXPECT_NEAR(both.direct_lx[i], first.direct_lx[i] + second.direct_lx[i], kRoundoff * both.direct_lx[i]);
     EXPECT_NEAR(both.interreflected_lx[i], first.interreflected_lx[i] + second.interreflected_lx[i],
-                1e-8 * both.interreflected_lx[i]);
+                kSolver * both.interreflected_lx[i]);
     EXPECT_NEAR(third.direct_lx[i], 0.3 * first.direct_lx[i], kRoundoff * first.direct_lx[i]);
     EXPECT_NEAR(third.interreflected_lx[i], 0.3 * first.interreflected_lx[i],
-                1e-8 * first.interreflected_lx[i]);
+                kSolver * first.interreflected_lx[i]);
   }
 }
 
@@ -87,7 +88,7 @@ TEST_P(LawTest, EnergyIsConservedAndExchangeIsReciprocalAndClosed) {
   const Room room = random_room(GetParam());
   const Transport transport(room.geometry, room.receivers, coarse(), {});
   EXPECT_TRUE(transport.exchange().closed);
-  EXPECT_LT(transport.exchange().closure_residual, 1e-8);
+  EXPECT_LT(transport.exchange().closure_residual, 1e-6);
   const ExchangeMatrix& areas = transport.exchange().areas;
   for (Eigen::Index i = 0; i < areas.size(); ++i) {
     double sum = 0;
@@ -95,7 +96,7 @@ TEST_P(LawTest, EnergyIsConservedAndExchangeIsReciprocalAndClosed) {
       EXPECT_EQ(areas.area(i, j), areas.area(j, i));
       sum += areas.area(i, j);
     }
-    EXPECT_NEAR(sum, transport.exchange().visible_area_m2[i], 1e-8);
+    EXPECT_NEAR(sum, transport.exchange().visible_area_m2[i], 1e-6);
   }
   const GroupLight light = transport.relight(room.luminaires, {});
   EXPECT_NEAR(light.balance.absorbed_lm, light.balance.emitted_lm, 1e-3 * light.balance.emitted_lm);
