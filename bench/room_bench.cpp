@@ -9,7 +9,6 @@
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 
-#include <array>
 #include <map>
 #include <vector>
 
@@ -43,25 +42,20 @@ std::vector<transport::Receiver> receivers_of(const scene::RoomScene& room) {
 }
 
 struct Ray {
-  std::array<float, 3> origin, direction;
+  Vec3f origin, direction;
 };
 
 /// All rays that Transport traces for the room: the same generators with the same seed.
 std::vector<Ray> rays_of(const transport::Transport& transport, const transport::Effort& effort) {
   std::vector<Ray> rays;
-  const auto keep = [&](const Vec3& origin, const Vec3& direction) {
-    Ray ray;
-    transport.tracer().to_local(origin, ray.origin.data());
-    for (int k = 0; k < 3; ++k) ray.direction[std::size_t(k)] = static_cast<float>(direction[k]);
-    rays.push_back(ray);
-  };
+  const auto keep = [&](const Vec3f& origin, const Vec3f& direction) { rays.push_back({origin, direction}); };
   for (std::size_t i = 0; i < transport.patches().patches().size(); ++i)
     transport::PatchRays(transport.patches(), effort.seed).each(int(i), effort.blocks_per_patch, keep);
   const auto& receivers = transport.gathering().receivers();
   for (std::size_t r = 0; r < receivers.size(); ++r)
     transport::ReceiverRays(effort.seed)
-        .each(receivers[r], r, transport::Gathering::kSets, effort.blocks_per_sample_set,
-              [&](int, const Vec3& origin, const Vec3& direction) { keep(origin, direction); });
+        .each(transport.tracer(), receivers[r], r, transport::Gathering::kSets, effort.blocks_per_sample_set,
+              [&](int, const Vec3f& origin, const Vec3f& direction) { keep(origin, direction); });
   return rays;
 }
 
@@ -73,7 +67,7 @@ void bare_rays(benchmark::State& state) {
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, rays.size(), 1024), [&](const auto& range) {
       int met = 0;
       for (std::size_t i = range.begin(); i != range.end(); ++i)
-        met += transport.tracer().bare_nearest(rays[i].origin.data(), rays[i].direction.data());
+        met += transport.tracer().bare_nearest(rays[i].origin, rays[i].direction);
       benchmark::DoNotOptimize(met);
     });
   }

@@ -11,7 +11,7 @@ namespace {
 using photometry::PlacedLuminaire;
 
 constexpr double kRoundoff = 1e-9;
-constexpr double kSolver = 1e-5;    // the solution's residual is 1e-6 of the direct light
+constexpr double kSolver = 2e-5;    // the solution's residual is 1e-6 of the direct light
 constexpr double kSampling = 0.02;  // what another set of rays may change at one point of these coarse rooms
 
 std::shared_ptr<photometry::IntensityTable> lobe(double peak, double exponent, double skew) {

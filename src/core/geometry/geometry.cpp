@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <limits>
+
 namespace glow::geometry {
 namespace {
 
@@ -21,6 +23,19 @@ Vec3 polygon_normal(const std::vector<Vec3>& corners) {
 int Geometry::add_surface(std::string name, double reflectance) {
   surfaces_.push_back({std::move(name), reflectance});
   return static_cast<int>(surfaces_.size()) - 1;
+}
+
+Vec3 Geometry::middle() const {
+  if (facets_.empty()) return Vec3::Zero();
+  Vec3 low = Vec3::Constant(std::numeric_limits<double>::infinity());
+  Vec3 high = -low;
+  for (const Facet& facet : facets_)
+    for (const Vec2& p : facet.outline) {
+      const Vec3 corner = facet.at(p.x(), p.y());
+      low = low.cwiseMin(corner);
+      high = high.cwiseMax(corner);
+    }
+  return (low + high) / 2;
 }
 
 void Geometry::add_polygon(int surface, const std::vector<Vec3>& corners) {

@@ -40,6 +40,8 @@ class Geometry {
   /// A solid box with faces along the axes, facing outwards.
   void add_box(const std::string& name, const Vec3& low, const Vec3& high, double reflectance);
 
+  /// Middle of the bounding box; origin of the rays' own coordinates.
+  Vec3 middle() const;
   const std::vector<Surface>& surfaces() const { return surfaces_; }
   const std::vector<Facet>& facets() const { return facets_; }
   /// True when no point of the room can hide another: a convex room with nothing in it.

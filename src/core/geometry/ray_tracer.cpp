@@ -13,7 +13,7 @@ struct RayTracer::Scene {
   RTCScene scene = nullptr;
   Vec3 origin = Vec3::Zero();
   std::vector<int> facet_of_triangle;
-  std::vector<Vec3> normals;  // of facets
+  std::vector<Vec3f> normals;  // of facets
 
   Scene() = default;
   Scene(const Scene&) = delete;
@@ -25,18 +25,6 @@ struct RayTracer::Scene {
 };
 
 namespace {
-
-Vec3 middle_of(const Geometry& geometry) {
-  Vec3 low = Vec3::Constant(std::numeric_limits<double>::infinity());
-  Vec3 high = -low;
-  for (const Facet& facet : geometry.facets())
-    for (const Vec2& p : facet.outline) {
-      const Vec3 corner = facet.at(p.x(), p.y());
-      low = low.cwiseMin(corner);
-      high = high.cwiseMax(corner);
-    }
-  return geometry.facets().empty() ? Vec3(Vec3::Zero()) : Vec3((low + high) / 2);
-}
 
 struct Arrays {
   std::vector<float> vertices;
@@ -67,8 +55,8 @@ RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>(
   // machine.
   scene_->device = rtcNewDevice("max_isa=avx2,set_affinity=0");
   if (!scene_->device) throw std::runtime_error("the ray tracing library could not be started");
-  scene_->origin = middle_of(geometry);
-  for (const Facet& facet : geometry.facets()) scene_->normals.push_back(facet.normal);
+  scene_->origin = geometry.middle();
+  for (const Facet& facet : geometry.facets()) scene_->normals.push_back(facet.normal.cast<float>());
   const Arrays arrays = arrays_of(geometry, scene_->origin, scene_->facet_of_triangle);
   scene_->scene = rtcNewScene(scene_->device);
   rtcSetSceneFlags(scene_->scene, RTC_SCENE_FLAG_ROBUST);
@@ -98,25 +86,25 @@ RayTracer& RayTracer::operator=(RayTracer&&) noexcept = default;
 
 namespace {
 
-RTCRay ray_from(const float origin[3], const float direction[3], double length) {
+RTCRay ray_from(const Vec3f& origin, const Vec3f& direction, float length) {
   RTCRay ray;
-  ray.org_x = origin[0];
-  ray.org_y = origin[1];
-  ray.org_z = origin[2];
-  ray.dir_x = direction[0];
-  ray.dir_y = direction[1];
-  ray.dir_z = direction[2];
+  ray.org_x = origin.x();
+  ray.org_y = origin.y();
+  ray.org_z = origin.z();
+  ray.dir_x = direction.x();
+  ray.dir_y = direction.y();
+  ray.dir_z = direction.z();
   ray.tnear = 0;
-  ray.tfar = static_cast<float>(length);
+  ray.tfar = length;
   ray.time = 0;
   ray.mask = ~0u;
   ray.flags = 0;
   return ray;
 }
 
-RTCRayHit traced(RTCScene scene, const float origin[3], const float direction[3]) {
+RTCRayHit traced(RTCScene scene, const Vec3f& origin, const Vec3f& direction) {
   RTCRayHit query;
-  query.ray = ray_from(origin, direction, std::numeric_limits<double>::infinity());
+  query.ray = ray_from(origin, direction, std::numeric_limits<float>::infinity());
   query.hit.geomID = RTC_INVALID_GEOMETRY_ID;
   RTCIntersectContext context;
   rtcInitIntersectContext(&context);
@@ -124,17 +112,10 @@ RTCRayHit traced(RTCScene scene, const float origin[3], const float direction[3]
   return query;
 }
 
-void to_float(const Vec3& v, float f[3]) {
-  for (int k = 0; k < 3; ++k) f[k] = static_cast<float>(v[k]);
-}
-
 }  // namespace
 
-Hit RayTracer::nearest(const Vec3& origin, const Vec3& direction) const {
-  float o[3], d[3];
-  to_local(origin, o);
-  to_float(direction, d);
-  const RTCRayHit query = traced(scene_->scene, o, d);
+Hit RayTracer::nearest(const Vec3f& origin, const Vec3f& direction) const {
+  const RTCRayHit query = traced(scene_->scene, origin, direction);
   if (query.hit.geomID == RTC_INVALID_GEOMETRY_ID) return {};
   const int facet = scene_->facet_of_triangle[query.hit.primID];
   return {facet, query.ray.tfar, scene_->normals[std::size_t(facet)].dot(direction) > 0};
@@ -144,22 +125,19 @@ bool RayTracer::blocked(const Vec3& from, const Vec3& to) const {
   const Vec3 way = to - from;
   const double length = way.norm();
   if (length <= 2 * kStartOffset) return false;
-  float o[3], d[3];
-  to_local(from, o);
-  to_float(way / length, d);
-  RTCRay ray = ray_from(o, d, length - kStartOffset);
+  RTCRay ray = ray_from(local(from), (way / length).cast<float>(), static_cast<float>(length - kStartOffset));
   RTCIntersectContext context;
   rtcInitIntersectContext(&context);
   rtcOccluded1(scene_->scene, &context, &ray);
   return ray.tfar < 0;
 }
 
-bool RayTracer::bare_nearest(const float origin[3], const float direction[3]) const {
+bool RayTracer::bare_nearest(const Vec3f& origin, const Vec3f& direction) const {
   return traced(scene_->scene, origin, direction).hit.geomID != RTC_INVALID_GEOMETRY_ID;
 }
 
-void RayTracer::to_local(const Vec3& world, float local[3]) const {
-  to_float(world - scene_->origin, local);
+Vec3f RayTracer::local(const Vec3& world) const {
+  return (world - scene_->origin).cast<float>();
 }
 
 }  // namespace glow::geometry

@@ -11,8 +11,8 @@ namespace glow::geometry {
 inline constexpr double kStartOffset = 1e-4;
 
 struct Hit {
-  int facet = -1;       ///< -1: nothing was met
-  double distance = 0;  ///< m
+  int facet = -1;      ///< -1: nothing was met
+  float distance = 0;  ///< m
   bool from_behind = false;
 };
 
@@ -25,16 +25,14 @@ class RayTracer {
   RayTracer(RayTracer&&) noexcept;
   RayTracer& operator=(RayTracer&&) noexcept;
 
-  /// First thing met from `origin` along `direction` (unit length).
-  Hit nearest(const Vec3& origin, const Vec3& direction) const;
-  /// Whether anything lies strictly between the two points; kStartOffset before `to` does not count.
+  /// World point in the coordinates of rays.
+  Vec3f local(const Vec3& world) const;
+  /// First thing met from `origin` (local) along `direction` (unit length).
+  Hit nearest(const Vec3f& origin, const Vec3f& direction) const;
+  /// Whether anything lies strictly between the two world points; kStartOffset before `to` does not count.
   bool blocked(const Vec3& from, const Vec3& to) const;
-
-  /// Bare tracing of one prepared ray in the tracer's own coordinates, for measuring what the tracer alone
-  /// costs. `origin` and `direction` as for nearest(); gives whether anything was met.
-  bool bare_nearest(const float origin[3], const float direction[3]) const;
-  /// World point in the tracer's own coordinates, single precision.
-  void to_local(const Vec3& world, float local[3]) const;
+  /// Traces and tells only whether anything was met: for measuring what the tracer alone costs.
+  bool bare_nearest(const Vec3f& origin, const Vec3f& direction) const;
 
  private:
   struct Scene;

@@ -26,18 +26,17 @@ class Counter {
   RayCounts count(int patch, int blocks, std::uint64_t seed) const {
     HitTally& tally = HitTally::of_this_thread(patches_.patches().size());
     RayCounts counts;
-    PatchRays(patches_, seed).each(patch, blocks, [&](const Vec3& origin, const Vec3& direction) {
+    PatchRays(patches_, seed).each(patch, blocks, [&](const Vec3f& origin, const Vec3f& direction) {
       const geometry::Hit hit = tracer_.nearest(origin, direction);
       if (hit.facet < 0 && patches_.geometry().enclosed()) return;
       if (hit.facet < 0) {
         ++counts.escaped;
         ++counts.valid;
       } else if (!hit.from_behind) {
-        tally.add(patches_.patch_at(hit.facet, origin + hit.distance * direction));
+        tally.add(patches_.patch_at(hit.facet, Vec3f(origin + hit.distance * direction)));
         ++counts.valid;
       }
     });
-    counts.seen.reserve(tally.patches_met());
     tally.take([&](std::int32_t other, std::int32_t hits) { counts.seen.push_back({other, hits}); });
     return counts;
   }

@@ -21,14 +21,15 @@ Gathering::Gathering(const PatchSet& patches, const geometry::RayTracer& tracer,
       });
       set_begin_[r][std::size_t(++current)] = static_cast<std::uint32_t>(links_[r].size());
     };
-    ReceiverRays(seed).each(receivers_[r], r, kSets, blocks_per_set,
-                            [&](int set, const Vec3& origin, const Vec3& direction) {
-                              if (set != current) finish_set();
-                              const geometry::Hit hit = tracer.nearest(origin, direction);
-                              if (hit.from_behind) ++from_behind;
-                              if (hit.facet < 0 || hit.from_behind) return;
-                              tally.add(patches.patch_at(hit.facet, origin + hit.distance * direction));
-                            });
+    ReceiverRays(seed).each(
+        tracer, receivers_[r], r, kSets, blocks_per_set,
+        [&](int set, const Vec3f& origin, const Vec3f& direction) {
+          if (set != current) finish_set();
+          const geometry::Hit hit = tracer.nearest(origin, direction);
+          if (hit.from_behind) ++from_behind;
+          if (hit.facet < 0 || hit.from_behind) return;
+          tally.add(patches.patch_at(hit.facet, Vec3f(origin + hit.distance * direction)));
+        });
     finish_set();
     buried[r] = from_behind > kSets * rays_per_set / 2;
   });

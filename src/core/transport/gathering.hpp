@@ -21,16 +21,17 @@ class ReceiverRays {
  public:
   explicit ReceiverRays(std::uint64_t seed) : seed_(seed) {}
 
-  /// Calls visit(set, origin, direction) for `sets` sets of `blocks_per_set` blocks.
+  /// Calls visit(set, origin, direction), local, for `sets` sets of `blocks_per_set` blocks.
   template <class Visit>
-  void each(const Receiver& receiver, std::size_t number, int sets, int blocks_per_set, Visit&& visit) const {
-    const Vec3 origin = receiver.position + geometry::kStartOffset * receiver.normal;
+  void each(const geometry::RayTracer& tracer, const Receiver& receiver, std::size_t number, int sets,
+            int blocks_per_set, Visit&& visit) const {
+    const Vec3f origin = tracer.local(receiver.position + geometry::kStartOffset * receiver.normal);
     const std::uint64_t own = mixed(seed_ ^ 0x5265636569766572ull, number);
     for (int set = 0; set < sets; ++set)
       for (int b = 0; b < blocks_per_set; ++b) {
         const std::uint64_t chance = mixed(own, std::uint64_t(set * blocks_per_set + b));
         const HemisphereFrame frame(receiver.normal, chance);
-        for (const auto& direction : HemisphereDirections::table().block(chance))
+        for (const Vec3f& direction : HemisphereDirections::table().block(chance))
           visit(set, origin, frame.world(direction));
       }
   }

@@ -13,14 +13,14 @@ namespace {
 constexpr double kCaptureTolerance = 0.01;  // share of the flux that points on patches may miss
 constexpr int kEmittedRays = 1 << 15;
 constexpr std::uint64_t kEmissionSeed = 1;
-constexpr int kFinest = 8;     // most subdivisions of a patch along each side
+constexpr std::size_t kPatchesTogether = 64;  // one task's share
+constexpr int kFinest = 8;                    // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
 constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
 constexpr double kGauss = 0.28867513459481287;
 
 struct Direct {
   const PatchSet& patches;
-  const Exchange& exchange;
   const photometry::PlacedLuminaire& luminaire;
   DirectLight light;
 
@@ -94,11 +94,12 @@ void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& pat
   // The same seed for every luminaire: what one gives must not depend on which others are there.
   const Emission emission(luminaire, kEmittedRays, kEmissionSeed);
   for (const EmittedRay& ray : emission.rays()) {
-    const geometry::Hit hit = tracer.nearest(ray.origin, ray.direction);
+    const Vec3f origin = tracer.local(ray.origin), direction = ray.direction.cast<float>();
+    const geometry::Hit hit = tracer.nearest(origin, direction);
     if (hit.facet < 0 || hit.from_behind) {
       result.escaped_lm += ray.flux_lm;
     } else {
-      const int patch = patches.patch_at(hit.facet, ray.origin + hit.distance * ray.direction);
+      const int patch = patches.patch_at(hit.facet, Vec3f(origin + hit.distance * direction));
       result.flux_lm[std::size_t(patch)] += ray.flux_lm;
     }
   }
@@ -112,11 +113,13 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
   const std::size_t n = patches.patches().size();
   PatchLight result;
   result.flux_lm.assign(n, 0.0);
-  std::vector<std::vector<double>> fluxes(luminaires.size());
-  parallel_for(luminaires.size(), watch, "light on the surfaces", [&](std::size_t l) {
-    const Direct direct{patches, exchange, luminaires[l], DirectLight(luminaires[l], shadows)};
-    fluxes[l].resize(n);
-    for (std::size_t i = 0; i < n; ++i) fluxes[l][i] = direct.flux_on(i);
+  std::vector<std::vector<double>> fluxes(luminaires.size(), std::vector<double>(n));
+  const std::size_t blocks = (n + kPatchesTogether - 1) / kPatchesTogether;
+  parallel_for(luminaires.size() * blocks, watch, "light on the surfaces", [&](std::size_t task) {
+    const std::size_t l = task / blocks, first = task % blocks * kPatchesTogether;
+    const Direct direct{patches, luminaires[l], DirectLight(luminaires[l], shadows)};
+    for (std::size_t i = first; i < std::min(n, first + kPatchesTogether); ++i)
+      fluxes[l][i] = direct.flux_on(i);
   });
   double caught = 0, expected = 0;
   for (std::size_t l = 0; l < luminaires.size(); ++l) {

@@ -27,7 +27,8 @@ double patch_edge(const geometry::Geometry& geometry, int wanted) {
   return std::max(0.02, std::sqrt(area / std::max(1, wanted)));
 }
 
-PatchSet::PatchSet(const geometry::Geometry& geometry, double edge_m) : geometry_(&geometry) {
+PatchSet::PatchSet(const geometry::Geometry& geometry, double edge_m)
+    : geometry_(&geometry), middle_(geometry.middle()) {
   for (std::size_t f = 0; f < geometry.facets().size(); ++f) cut(static_cast<int>(f), edge_m);
 }
 
@@ -41,9 +42,9 @@ void PatchSet::cut(int facet_index, double edge_m) {
   grid.nv = std::max(1, static_cast<int>(std::lround(size.y() / edge_m)));
   grid.cell = Vec2(size.x() / grid.nu, size.y() / grid.nv);
   grid.first_cell = patch_of_cell_.size();
-  grid.origin = facet.at(grid.low.x(), grid.low.y());
-  grid.cells_u = facet.u / grid.cell.x();
-  grid.cells_v = facet.v / grid.cell.y();
+  grid.origin = local(facet.at(grid.low.x(), grid.low.y()));
+  grid.cells_u = (facet.u / grid.cell.x()).cast<float>();
+  grid.cells_v = (facet.v / grid.cell.y()).cast<float>();
   patch_of_cell_.resize(grid.first_cell + std::size_t(grid.nu) * std::size_t(grid.nv), -1);
   for (int j = 0; j < grid.nv; ++j)
     for (int i = 0; i < grid.nu; ++i) {
@@ -107,9 +108,9 @@ void PatchSet::fill_empty_cells(const Grid& grid) {
     }
 }
 
-int PatchSet::patch_at(int facet_index, const Vec3& point) const {
+int PatchSet::patch_at(int facet_index, const Vec3f& local_point) const {
   const Grid& grid = grids_[std::size_t(facet_index)];
-  const Vec3 way = point - grid.origin;
+  const Vec3f way = local_point - grid.origin;
   const int i = std::clamp(static_cast<int>(way.dot(grid.cells_u)), 0, grid.nu - 1);
   const int j = std::clamp(static_cast<int>(way.dot(grid.cells_v)), 0, grid.nv - 1);
   return patch_of_cell_[grid.first_cell + std::size_t(j * grid.nu + i)];

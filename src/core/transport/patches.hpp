@@ -31,8 +31,11 @@ class PatchSet {
 
   const std::vector<Patch>& patches() const { return patches_; }
   const std::vector<PatchTriangle>& triangles() const { return triangles_; }
-  /// The patch of `facet` that holds the world point (on the facet, to rounding).
-  int patch_at(int facet, const Vec3& point) const;
+  /// The patch of `facet` that holds the point (on the facet, to rounding).
+  int patch_at(int facet, const Vec3& point) const { return patch_at(facet, local(point)); }
+  /// The same in the coordinates of rays.
+  int patch_at(int facet, const Vec3f& local_point) const;
+  Vec3f local(const Vec3& world) const { return (world - middle_).cast<float>(); }
   /// A point on the patch, evenly spread for s, t evenly spread in [0, 1).
   Vec3 point_on(int patch, double s, double t) const;
   const geometry::Geometry& geometry() const { return *geometry_; }
@@ -45,13 +48,14 @@ class PatchSet {
     Vec2 low, cell;
     int nu = 1, nv = 1;
     std::size_t first_cell = 0;
-    Vec3 origin, cells_u, cells_v;  ///< of the look-up: cell number = (point - origin) . cells_u
+    Vec3f origin, cells_u, cells_v;  ///< of the look-up, local: cell number = (point - origin) . cells_u
   };
   void cut(int facet_index, double edge_m);
   void add_patch(int facet_index, const Vec2& low, const Vec2& high);
   void fill_empty_cells(const Grid& grid);
 
   const geometry::Geometry* geometry_;
+  Vec3 middle_;
   std::vector<Patch> patches_;
   std::vector<PatchTriangle> triangles_;
   std::vector<Grid> grids_;  // of facets

@@ -19,6 +19,15 @@ Vec2 spread_point(std::uint32_t i, const Vec2& shift) {
   return {p.x() - std::floor(p.x()), p.y() - std::floor(p.y())};
 }
 
+SpreadPoints::SpreadPoints() {
+  for (std::uint32_t i = 0; i < kLength; ++i) points_.push_back(spread_point(i, Vec2::Zero()).cast<float>());
+}
+
+const SpreadPoints& SpreadPoints::table() {
+  static const SpreadPoints points;
+  return points;
+}
+
 HemisphereDirections::HemisphereDirections() : blocks_(kBlocks) {
   for (int b = 0; b < kBlocks; ++b) {
     const std::uint64_t chance = mixed(0x676C6F77u, std::uint64_t(b));
@@ -28,9 +37,8 @@ HemisphereDirections::HemisphereDirections() : blocks_(kBlocks) {
       const double radius2 = (i + jitter) / kBlockSize;  // sin^2 of the polar angle, uniform: the cosine law
       const double azimuth = 2 * kPi * radical_inverse(std::uint32_t(i), scramble);
       const double radius = std::sqrt(radius2);
-      blocks_[std::size_t(b)][std::size_t(i)] = {static_cast<float>(radius * std::cos(azimuth)),
-                                                 static_cast<float>(radius * std::sin(azimuth)),
-                                                 static_cast<float>(std::sqrt(1 - radius2))};
+      blocks_[std::size_t(b)][std::size_t(i)] =
+          Vec3(radius * std::cos(azimuth), radius * std::sin(azimuth), std::sqrt(1 - radius2)).cast<float>();
     }
   }
 }
@@ -40,13 +48,14 @@ const HemisphereDirections& HemisphereDirections::table() {
   return directions;
 }
 
-HemisphereFrame::HemisphereFrame(const Vec3& normal, std::uint64_t chance) : z(normal) {
+HemisphereFrame::HemisphereFrame(const Vec3& normal, std::uint64_t chance) : z(normal.cast<float>()) {
   const Vec3 helper = std::abs(normal.z()) < 0.9 ? Vec3::UnitZ() : Vec3::UnitX();
   const Vec3 a = helper.cross(normal).normalized();
   const Vec3 b = normal.cross(a);
   const double angle = 2 * kPi * unit_interval(chance);
-  x = std::cos(angle) * a + std::sin(angle) * b;
-  y = normal.cross(x);
+  const Vec3 along_x = std::cos(angle) * a + std::sin(angle) * b;
+  x = along_x.cast<float>();
+  y = normal.cross(along_x).cast<float>();
 }
 
 }  // namespace glow::transport

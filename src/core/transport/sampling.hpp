@@ -28,6 +28,24 @@ double radical_inverse(std::uint32_t i, std::uint32_t scramble);
 /// Two numbers in [0, 1): the i-th point of the R2 low-discrepancy sequence (Roberts 2018), shifted.
 Vec2 spread_point(std::uint32_t i, const Vec2& shift);
 
+/// The sequence kept at hand for rays; its numbers start again after kLength.
+class SpreadPoints {
+ public:
+  static constexpr std::uint32_t kLength = 4096;
+  static const SpreadPoints& table();
+  /// Point i, shifted; both coordinates in [0, 1].
+  Eigen::Vector2f shifted(std::uint32_t i, const Eigen::Vector2f& shift) const {
+    Eigen::Vector2f p = points_[i % kLength] + shift;
+    p.x() -= float(p.x() >= 1);  // no branch: it would be guessed wrong half of the time
+    p.y() -= float(p.y() >= 1);
+    return p;
+  }
+
+ private:
+  SpreadPoints();
+  std::vector<Eigen::Vector2f> points_;
+};
+
 /// Directions over the hemisphere z > 0, denser towards z (cosine law), in blocks of well-spread points: the
 /// sum over a block of a function of direction is an estimate of its cosine-weighted integral (times block
 /// size / pi).
@@ -35,7 +53,7 @@ class HemisphereDirections {
  public:
   static constexpr int kBlockSize = 128;
   static constexpr int kBlocks = 64;
-  using Block = std::array<std::array<float, 3>, kBlockSize>;
+  using Block = std::array<Vec3f, kBlockSize>;
 
   HemisphereDirections();
   const Block& block(std::uint64_t chance) const { return blocks_[chance % kBlocks]; }
@@ -48,9 +66,9 @@ class HemisphereDirections {
 
 /// Turns directions about z = `normal` by a chance angle: each receiver sees the blocks at its own angle.
 struct HemisphereFrame {
-  Vec3 x, y, z;
+  Vec3f x, y, z;
   HemisphereFrame(const Vec3& normal, std::uint64_t chance);
-  Vec3 world(const std::array<float, 3>& d) const { return d[0] * x + d[1] * y + d[2] * z; }
+  Vec3f world(const Vec3f& d) const { return d.x() * x + d.y() * y + d.z() * z; }
 };
 
 }  // namespace glow::transport

@@ -49,7 +49,11 @@ std::vector<double> Transport::solve(const std::vector<double>& direct_flux_lm, 
     return Eigen::VectorXd(area.cwiseProduct(y) -
                            root.cwiseProduct(exchange_.areas.times(root.cwiseProduct(y))));
   };
-  Eigen::VectorXd y = right.cwiseQuotient(area);
+  // Begun at the direct light and, everywhere alike, what an even room of the same mean reflectance would
+  // add.
+  const double absorbed_area = (area.array() * (1 - root.array().square())).sum();
+  const double even = absorbed_area > 0 ? right.dot(root) / absorbed_area : 0;
+  Eigen::VectorXd y = right.cwiseQuotient(area) + even * root;
   Eigen::VectorXd rest = right - apply(y);
   Eigen::VectorXd z = rest.cwiseQuotient(area), p = z;
   double rz = rest.dot(z);
