@@ -32,9 +32,11 @@ install_packages() {
 }
 
 build() {
-  local preset=release
-  [ -n "${GLOWGRID_STRICT:-}" ] && preset=ci
-  [ -f build/release/build.ninja ] || cmake --preset "$preset"
+  if [ -n "${GLOWGRID_STRICT:-}" ]; then
+    cmake --preset ci
+  elif [ ! -f build/release/build.ninja ]; then
+    cmake --preset release
+  fi
   cmake --build build/release
 }
 

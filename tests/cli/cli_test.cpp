@@ -270,6 +270,16 @@ TEST(Program, AFullDiskLeavesNothingHalfWritten) {
     EXPECT_FALSE(says(entry.path().filename().string(), "unfinished"));
 }
 
+TEST(Program, CtrlCEndsCleanly) {
+  const TemporaryFolder folder;
+  write_project(folder, "height = 3.2", "height = 3.2\nwork_plane = { spacing = 0.02 }");  // 128 000 points
+  const Ran ran = run(folder, "run millrace.toml -o out", "timeout --preserve-status -s INT 1");
+  EXPECT_EQ(ran.code, 130);
+  EXPECT_EQ(ran.out, "");
+  EXPECT_EQ(ran.err, "glowgrid: interrupted; nothing was written\n");
+  EXPECT_FALSE(fs::exists(folder.path() / "out"));
+}
+
 TEST(Program, PositionsOutsideAPolygonAreReported) {
   const TemporaryFolder folder;
   write_project(folder, "size = [9.6, 6.4]", "outline = [[0, 6.4], [0, 0], [9.6, 0], [9.6, 2], [7, 6.4]]");
