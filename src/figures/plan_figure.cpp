@@ -210,7 +210,7 @@ void PlanFigure::luminaire(const scene::LuminaireGroup& group, std::size_t index
   const Vec2 centre = px(placed.frame.origin.head<2>());
   const Vec2 size = luminaire_size(group, index);
   const auto& body = group.photometry->body;
-  const bool round = body ? body->round : placed.area.shape == photometry::LuminousShape::disc;
+  const bool round = body ? body->round : photometry::is_round(placed.area.shape);
   canvas_.begin_group(centre, -group.rotations_deg[index]);
   if (size.maxCoeff() < 3) {
     canvas_.line({-5, 0}, {5, 0}, kInk, 1.5);

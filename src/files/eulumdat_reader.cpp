@@ -7,6 +7,7 @@
 
 #include "core/units/quantity.hpp"
 #include "files/colour_text.hpp"
+#include "files/photometry_findings.hpp"
 #include "files/photometry_reader.hpp"
 #include "files/text_scanner.hpp"
 
@@ -19,7 +20,8 @@ using photometry::Photometry;
 using photometry::Symmetry;
 
 constexpr double kMillimetre = 0.001;
-constexpr double kFluxAgreement = 1.05;
+constexpr double kStepAgreement = 0.01;  // degrees
+constexpr int kMostLampSets = 20;
 constexpr std::size_t kDirectRatios = 10;
 
 struct LampSet {
@@ -41,6 +43,10 @@ class EulumdatReader {
  private:
   bool read_head();
   bool read_lamp_sets();
+  bool is_number_ahead(std::size_t ahead) const;
+  bool read_lamp_field(LampSet& set, std::size_t field);
+  bool read_direct_ratios();
+  void judge_step(const std::vector<double>& angles, double step, int line, const char* what);
   bool read_table();
   bool read_angles(std::vector<double>& angles, int count, double last_allowed, const char* what);
   std::vector<std::size_t> listed_planes(std::vector<double>& listed_c) const;
@@ -49,7 +55,7 @@ class EulumdatReader {
 
   bool text(std::string& value, const char* what);
   bool number(double& value, const char* what);
-  bool count(int& value, int low, int high, const char* what);
+  bool count(int& value, int low, int high, const char* what, const std::string& code = "bad-count");
   Place here() const { return {name_, int(line_), 1}; }
 
   std::vector<std::string_view> lines_;
@@ -62,7 +68,8 @@ class EulumdatReader {
   double body_length_ = 0, body_width_ = 0, body_height_ = 0;
   double length_ = 0, width_ = 0;
   std::array<double, 4> heights_ = {0, 0, 0, 0};
-  double conversion_ = 1;
+  double conversion_ = 1, output_ratio_ = 0, tilt_ = 0, plane_step_ = 0, gamma_step_ = 0;
+  int flux_line_ = 0;
   std::vector<LampSet> lamps_;
   std::vector<double> planes_, gammas_;
   std::vector<double> listed_c_, candela_;
@@ -70,7 +77,7 @@ class EulumdatReader {
 
 bool EulumdatReader::text(std::string& value, const char* what) {
   if (line_ >= lines_.size()) {
-    problems_.error("F010", {name_, int(lines_.size()), 0},
+    problems_.error("truncated", {name_, int(lines_.size()), 0},
                     fmt::format(FMT_STRING("the file ends where {} should stand; it is cut off"), what));
     return false;
   }
@@ -84,17 +91,17 @@ bool EulumdatReader::number(double& value, const char* what) {
   std::replace(word.begin(), word.end(), ',',
                '.');  // one field a line, so a comma can only be a decimal sign
   if (units::parse_number(word, value)) return true;
-  problems_.error("F011", here(),
+  problems_.error(number_fault(word), here(),
                   fmt::format(FMT_STRING("\"{}\" is not a number; expected {}"), word.substr(0, 24), what));
   return false;
 }
 
-bool EulumdatReader::count(int& value, int low, int high, const char* what) {
+bool EulumdatReader::count(int& value, int low, int high, const char* what, const std::string& code) {
   double found = 0;
   if (!number(found, what)) return false;
   if (found != std::floor(found) || found < low || found > high) {
     problems_.error(
-        "F012", here(),
+        found > high && code == "bad-count" ? "count-too-large" : code, here(),
         fmt::format(FMT_STRING("{} is {}; expected a whole number from {} to {}"), what, found, low, high));
     return false;
   }
@@ -105,13 +112,13 @@ bool EulumdatReader::count(int& value, int low, int high, const char* what) {
 bool EulumdatReader::read_head() {
   std::string ignored;
   double skipped = 0;
-  int kind = 0;
-  return text(company_, "the company") && count(kind, 0, 3, "the kind of luminaire (Ityp)") &&
-         count(isym_, 0, 4, "the symmetry (Isym)") &&
+  int kind = 0;  // Ityp says nothing about the numbers
+  return text(company_, "the company") && count(kind, 0, 3, "the kind of luminaire (Ityp)", "bad-code") &&
+         count(isym_, 0, 4, "the symmetry (Isym)", "bad-code") &&
          count(plane_count_, 1, kMostAngles, "the number of C planes") &&
-         number(skipped, "the step of the C planes") &&
+         number(plane_step_, "the step of the C planes") &&
          count(gamma_count_, 1, kMostAngles, "the number of gamma angles") &&
-         number(skipped, "the step of the gamma angles") && text(ignored, "the report number") &&
+         number(gamma_step_, "the step of the gamma angles") && text(ignored, "the report number") &&
          text(luminaire_, "the luminaire's name") && text(catalogue_, "the luminaire's number") &&
          text(ignored, "the file name") && text(ignored, "the date") &&
          number(body_length_, "the luminaire's length in mm") &&
@@ -122,32 +129,98 @@ bool EulumdatReader::read_head() {
          number(heights_[1], "the luminous height at C90 in mm") &&
          number(heights_[2], "the luminous height at C180 in mm") &&
          number(heights_[3], "the luminous height at C270 in mm") &&
-         number(skipped, "the downward flux fraction") && number(skipped, "the light output ratio") &&
+         number(skipped, "the downward flux fraction") &&
+         number(output_ratio_, "the light output ratio in %") &&
          number(conversion_, "the conversion factor for intensities") &&
-         number(skipped, "the tilt during measurement");
+         number(tilt_, "the tilt during measurement");
 }
 
+/// Whether the line `ahead` of the next one holds a number.
+bool EulumdatReader::is_number_ahead(std::size_t ahead) const {
+  if (line_ + ahead >= lines_.size()) return false;
+  std::string word = to_utf8(trimmed(lines_[line_ + ahead]));
+  std::replace(word.begin(), word.end(), ',', '.');
+  double value = 0;
+  return units::parse_number(word, value);
+}
+
+/// Sets are written one after the other. The definition can also be read as field after field; that is taken
+/// only when the lines of numbers fit it and not the other.
 bool EulumdatReader::read_lamp_sets() {
   int sets = 0;
-  if (!count(sets, 1, 20, "the number of lamp sets")) return false;
+  if (!count(sets, 1, kMostLampSets, "the number of lamp sets")) return false;
   lamps_.resize(std::size_t(sets));
-  for (LampSet& set : lamps_)
-    if (!number(set.count, "the number of lamps") || !text(set.type, "the type of the lamps") ||
-        !number(set.flux_lm, "the flux of the lamps in lm") || !text(set.colour, "the colour of the lamps") ||
-        !text(set.rendering, "the colour rendering") || !number(set.watts, "the watts with ballast"))
-      return false;
-  // The ten direct ratios follow; they may be blank and nothing here depends on them.
-  for (std::size_t i = 0; i < kDirectRatios; ++i) {
-    std::string ratio;
-    if (!text(ratio, "a direct ratio")) return false;
+  const std::size_t n = lamps_.size();
+  bool set_by_set = true, field_by_field = n > 1;
+  for (std::size_t i = 0; i < n; ++i)
+    for (const std::size_t field : {0, 2, 5}) {
+      set_by_set = set_by_set && is_number_ahead(6 * i + field);
+      field_by_field = field_by_field && is_number_ahead(field * n + i);
+    }
+  flux_line_ = int(line_) + 3;
+  const bool turned = field_by_field && !set_by_set;
+  if (turned) {
+    flux_line_ = int(line_ + 2 * n) + 1;
+    problems_.note("lamp-sets-by-field", here(), "the lamp sets are listed field after field");
   }
+  for (std::size_t k = 0; k < 6 * n; ++k)
+    if (!read_lamp_field(lamps_[turned ? k % n : k / 6], turned ? k / n : k % 6)) return false;
+  return read_direct_ratios();
+}
+
+bool EulumdatReader::read_lamp_field(LampSet& set, std::size_t field) {
+  switch (field) {
+    case 0:
+      return number(set.count, "the number of lamps");
+    case 1:
+      return text(set.type, "the type of the lamps");
+    case 2:
+      return number(set.flux_lm, "the flux of the lamps in lm");
+    case 3:
+      return text(set.colour, "the colour of the lamps");
+    case 4:
+      return text(set.rendering, "the colour rendering");
+    default:
+      return number(set.watts, "the watts with ballast");
+  }
+}
+
+/// Ten lines, which may be blank; some files leave them out. Nothing here depends on them.
+bool EulumdatReader::read_direct_ratios() {
+  const int by_symmetry[] = {plane_count_, 1, plane_count_ / 2 + 1, plane_count_ / 2 + 1,
+                             plane_count_ / 4 + 1};
+  const std::size_t wanted = std::size_t(plane_count_) + std::size_t(gamma_count_) +
+                             std::size_t(by_symmetry[isym_]) * std::size_t(gamma_count_);
+  std::size_t last = lines_.size();
+  while (last > line_ && trimmed(lines_[last - 1]).empty()) --last;
+  if (last - line_ == wanted) {
+    problems_.note("no-direct-ratios", here(), "the ten direct ratios are missing; nothing depends on them");
+    return true;
+  }
+  std::string ratio;
+  for (std::size_t i = 0; i < kDirectRatios; ++i)
+    if (!text(ratio, "a direct ratio")) return false;
   return true;
+}
+
+/// The list counts where it differs from the step in the head.
+void EulumdatReader::judge_step(const std::vector<double>& angles, double step, int line, const char* what) {
+  if (step <= 0) return;
+  for (std::size_t i = 1; i < angles.size(); ++i) {
+    if (std::abs(angles[i] - angles[i - 1] - step) <= kStepAgreement) continue;
+    problems_.warning(
+        "step-mismatch", {name_, line, 1},
+        fmt::format(
+            FMT_STRING("the head says {}s every {} degrees, the list has {} after {}; the list is used"),
+            what, step, angles[i], angles[i - 1]));
+    return;
+  }
 }
 
 bool EulumdatReader::read_angles(std::vector<double>& angles, int wanted, double last_allowed,
                                  const char* what) {
   if (std::size_t(wanted) > lines_.size() - line_) {
-    problems_.error("F014", here(),
+    problems_.error("truncated", here(),
                     fmt::format(FMT_STRING("{} of {}s are declared, but only {} lines follow"), wanted, what,
                                 lines_.size() - line_));
     return false;
@@ -156,13 +229,13 @@ bool EulumdatReader::read_angles(std::vector<double>& angles, int wanted, double
   for (std::size_t i = 0; i < angles.size(); ++i) {
     if (!number(angles[i], what)) return false;
     if (angles[i] < 0 || angles[i] > last_allowed) {
-      problems_.error("F032", here(),
+      problems_.error("angles-out-of-range", here(),
                       fmt::format(FMT_STRING("{} is {}; expected 0 to {}"), what, angles[i], last_allowed));
       return false;
     }
     if (i > 0 && angles[i] <= angles[i - 1]) {
       problems_.error(
-          "F031", here(),
+          "angles-not-increasing", here(),
           fmt::format(FMT_STRING("{}s must rise: {} follows {}"), what, angles[i], angles[i - 1]));
       return false;
     }
@@ -199,11 +272,13 @@ bool EulumdatReader::read_table() {
   if (!read_angles(planes_, plane_count_, 360, "C angle") ||
       !read_angles(gammas_, gamma_count_, 180, "gamma angle"))
     return false;
+  judge_step(planes_, plane_step_, 5, "C plane");
+  judge_step(gammas_, gamma_step_, 7, "gamma angle");
   const auto has = [&](double c) { return std::find(planes_.begin(), planes_.end(), c) != planes_.end(); };
   const bool complete =
       isym_ < 2 || (isym_ == 2 && has(180)) || (isym_ == 3 && has(90) && has(270)) || (isym_ == 4 && has(90));
   if (!has(0) || !complete) {
-    problems_.error("F035", here(),
+    problems_.error("bad-symmetry", here(),
                     fmt::format(FMT_STRING("symmetry {} needs {} among the C planes"), isym_,
                                 isym_ == 3   ? "C0, C90 and C270"
                                 : isym_ == 2 ? "C0 and C180"
@@ -214,7 +289,7 @@ bool EulumdatReader::read_table() {
   const std::size_t wanted = listed_planes(listed_c_).size() * gammas_.size();
   if (wanted > lines_.size() - line_) {
     problems_.error(
-        "F014", {name_, int(lines_.size()), 0},
+        "truncated", {name_, int(lines_.size()), 0},
         fmt::format(FMT_STRING("{} planes x {} intensities should follow, but only {} lines are left; the "
                                "file is cut off, or a count is wrong"),
                     listed_c_.size(), gammas_.size(), lines_.size() - line_));
@@ -224,14 +299,14 @@ bool EulumdatReader::read_table() {
   for (double& value : candela_) {
     if (!number(value, "an intensity in cd/klm")) return false;
     if (value >= 0) continue;
-    problems_.error("F033", here(), fmt::format(FMT_STRING("intensity {} is negative"), value));
+    problems_.error("negative-intensity", here(), fmt::format(FMT_STRING("intensity {} is negative"), value));
     return false;
   }
   const auto rest = std::find_if(lines_.begin() + static_cast<std::ptrdiff_t>(line_), lines_.end(),
                                  [](std::string_view line) { return !trimmed(line).empty(); });
   if (rest != lines_.end())
     problems_.warning(
-        "F015", {name_, int(rest - lines_.begin()) + 1, 1},
+        "trailing-data", {name_, int(rest - lines_.begin()) + 1, 1},
         fmt::format(FMT_STRING("lines are left over after the {} planes x {} intensities that symmetry {} "
                                "lists; they are ignored. Check the symmetry"),
                     listed_c_.size(), gammas_.size(), isym_));
@@ -244,9 +319,14 @@ LuminousArea EulumdatReader::luminous_area() const {
   area.extent_c90_m = length_ * kMillimetre;
   area.extent_c0_m = (round ? length_ : width_) * kMillimetre;
   for (std::size_t i = 0; i < 4; ++i) area.side_heights_m[i] = heights_[i] * kMillimetre;
-  area.shape = length_ == 0 && width_ == 0 ? LuminousShape::point
-               : round                     ? LuminousShape::disc
-                                           : LuminousShape::rectangle;
+  const bool sides = area.height_m() > 0;
+  if (length_ == 0 && width_ == 0) {
+    area.shape = LuminousShape::point;
+  } else if (round) {
+    area.shape = sides ? LuminousShape::vertical_cylinder : LuminousShape::disc;
+  } else {
+    area.shape = sides ? LuminousShape::box : LuminousShape::rectangle;
+  }
   return area;
 }
 
@@ -272,15 +352,17 @@ Photometry EulumdatReader::assemble() {
                                    body_length_ * kMillimetre, body_height_ * kMillimetre, round};
   }
   if (lamps_.size() > 1)
-    problems_.warning("F041", {name_, 0, 0},
-                      fmt::format(FMT_STRING("{} lamp sets are listed; the first ({:.0f} lm) is used"),
-                                  lamps_.size(), set.flux_lm));
-  if (result.flux_lm() > kFluxAgreement * set.flux_lm)
-    problems_.warning(
-        "F040", {name_, 0, 0},
-        fmt::format(FMT_STRING("the intensities add up to {:.0f} lm, the lamps give only {:.0f} lm; "
-                               "check which of the two is right. The intensities are used as they are"),
-                    result.flux_lm(), set.flux_lm));
+    problems_.note("several-lamp-sets", {name_, 0, 0},
+                   fmt::format(FMT_STRING("{} lamp sets are listed; the first ({:.0f} lm) is used"),
+                               lamps_.size(), set.flux_lm));
+  if (tilt_ != 0)
+    problems_.note(
+        "measured-tilted", {name_, 25, 1},
+        fmt::format(FMT_STRING("measured with a tilt of {} degrees; the angles are used as they are"),
+                    tilt_));
+  judge_planes(listed_c_, gammas_, candela_, {name_, 0, 0}, problems_);
+  // In absolute data the ratio says nothing, and 0 stands for "not stated".
+  judge(result, {name_, flux_line_, 16, 23, result.absolute ? 0 : output_ratio_ / 100}, problems_);
   return result;
 }
 
@@ -289,19 +371,19 @@ std::optional<Photometry> EulumdatReader::read() {
   if (!read_head() || !read_lamp_sets() || !read_table()) return std::nullopt;
   if (lamps_.front().flux_lm <= 0)
     problems_.error(
-        "F037", {name_, 0, 0},
+        "zero-flux", {name_, flux_line_, 0},
         "the flux of the lamps is not above 0, so the intensities (cd per 1000 lm) cannot be scaled");
   if (conversion_ == 0) {
-    problems_.warning("F042", {name_, 24, 1}, "the conversion factor is 0; it is taken as 1");
+    problems_.warning("conversion-zero", {name_, 24, 1}, "the conversion factor is 0; it is taken as 1");
     conversion_ = 1;
   }
-  if (conversion_ < 0) problems_.error("F037", {name_, 24, 1}, "the conversion factor is negative");
+  if (conversion_ < 0) problems_.error("bad-factor", {name_, 24, 1}, "the conversion factor is negative");
   if (length_ < 0 || width_ < 0 || *std::min_element(heights_.begin(), heights_.end()) < 0)
-    problems_.error("F039", {name_, 16, 1}, "a luminous length, width or height is negative");
+    problems_.error("bad-size", {name_, 16, 1}, "a luminous length, width or height is negative");
   if (gammas_.size() < 2)
-    problems_.error("F036", here(), "a single gamma angle says nothing about the distribution");
+    problems_.error("too-few-angles", here(), "a single gamma angle says nothing about the distribution");
   if (std::all_of(candela_.begin(), candela_.end(), [](double cd) { return cd == 0; }))
-    problems_.error("F038", here(), "all intensities are 0: the luminaire gives no light");
+    problems_.error("zero-flux", here(), "all intensities are 0: the luminaire gives no light");
   if (problems_.error_count() > errors_before) return std::nullopt;
   return assemble();
 }

@@ -41,18 +41,21 @@ std::optional<std::string> read_file(const std::filesystem::path& path, std::siz
   return content.str();
 }
 
+Companion beside(const std::filesystem::path& path) {
+  return [folder = path.parent_path()](const std::string& name) -> std::optional<std::string> {
+    Problems ignored;  // the reader says what a missing companion means
+    return read_file(folder / name, kLargestPhotometricFile, {}, ignored);
+  };
+}
+
 void load_photometry(model::Project& project, const std::filesystem::path& folder, Problems& problems) {
   for (model::ScheduledLuminaire& entry : project.schedule) {
     if (entry.file.empty()) continue;
     const std::filesystem::path path = folder / entry.file;
     const auto bytes = read_file(path, kLargestPhotometricFile, entry.file_place, problems);
     if (!bytes) continue;
-    if (auto photometry = read_photometry(*bytes, path.string(), problems)) {
-      if (!photometry->watts)
-        problems.warning("F043", {path.string(), 0, 0},
-                         "no input watts are stated; installed power stays unknown");
+    if (auto photometry = read_photometry(*bytes, path.string(), problems, beside(path)))
       entry.photometry = std::make_shared<const photometry::Photometry>(std::move(*photometry));
-    }
   }
 }
 

@@ -6,6 +6,7 @@
 #include <string_view>
 
 #include "core/model/project.hpp"
+#include "files/photometry_reader.hpp"
 
 namespace glow::files {
 
@@ -23,6 +24,9 @@ void load_photometry(model::Project& project, const std::filesystem::path& folde
 /// Whole content of a file; nothing and one error when it cannot be read or is larger than `limit` bytes.
 std::optional<std::string> read_file(const std::filesystem::path& path, std::size_t limit,
                                      const Place& named_at, Problems& problems);
+
+/// Files beside the one at `path`, for readers that need them.
+Companion beside(const std::filesystem::path& path);
 
 /// A name as part of a file name: lower case letters, digits and hyphens only ("Throwing room" ->
 /// "throwing-room").

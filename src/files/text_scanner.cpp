@@ -75,6 +75,13 @@ std::string_view trimmed(std::string_view text) {
   return text;
 }
 
+std::string number_fault(std::string_view word) {
+  std::string lower;
+  for (const char c : word) lower += c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c;
+  return lower.find("nan") != std::string::npos || lower.find("inf") != std::string::npos ? "not-finite"
+                                                                                          : "not-a-number";
+}
+
 bool NumberScanner::next_word(std::string_view& word) {
   while (line_ < lines_.size()) {
     const std::string_view line = lines_[line_];
@@ -97,25 +104,26 @@ bool NumberScanner::next(double& value, const std::string& what, Problems& probl
   std::string_view word;
   if (!next_word(word)) {
     problems.error(
-        "F010", last_,
+        "truncated", last_,
         fmt::format(FMT_STRING("the file ends where {} should stand; it is cut off, or a count is too "
                                "large; get the file again from its maker"),
                     what));
     return false;
   }
   if (units::parse_number(word, value)) return true;
-  problems.error("F011", last_,
+  problems.error(number_fault(word), last_,
                  fmt::format(FMT_STRING("\"{}\" is not a number; expected {}"),
                              to_utf8(word.substr(0, kLongestShown)), what));
   return false;
 }
 
-bool NumberScanner::next_count(int& value, int low, int high, const std::string& what, Problems& problems) {
+bool NumberScanner::next_count(int& value, int low, int high, const std::string& what, Problems& problems,
+                               const std::string& code) {
   double number = 0;
   if (!next(number, what, problems)) return false;
   if (number != std::floor(number) || number < low || number > high) {
     problems.error(
-        "F012", last_,
+        number > high && code == "bad-count" ? "count-too-large" : code, last_,
         fmt::format(FMT_STRING("{} is {}; expected a whole number from {} to {}"), what, number, low, high));
     return false;
   }

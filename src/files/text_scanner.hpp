@@ -17,6 +17,9 @@ std::string to_utf8(std::string_view bytes);
 
 std::string_view trimmed(std::string_view text);
 
+/// The word of a number that is no number: "not-finite" for nan and inf, else "not-a-number".
+std::string number_fault(std::string_view word);
+
 /// Reads blank-separated numbers from lines, wherever the lines break, and knows where each one stood.
 class NumberScanner {
  public:
@@ -25,8 +28,9 @@ class NumberScanner {
 
   /// The next number; false and one error with `what` in words when the file ends or the word is no number.
   bool next(double& value, const std::string& what, Problems& problems);
-  /// The same, a whole number within [low, high].
-  bool next_count(int& value, int low, int high, const std::string& what, Problems& problems);
+  /// The same, a whole number within [low, high]; outside of it the error has the given code.
+  bool next_count(int& value, int low, int high, const std::string& what, Problems& problems,
+                  const std::string& code = "bad-count");
   /// Whether only blanks are left.
   bool at_end();
   /// Where the last word that was read began.

@@ -214,7 +214,8 @@ INSTANTIATE_TEST_SUITE_P(
         BadProject{"size = [9.6, 6.4]", "", "P007", "either \"size\""},
         BadProject{"photometry/quillon-d2.ies", "photometry/quillon.ies", "R001", "there is no file"},
         BadProject{"photometry/quillon-d2.ies", "photometry", "R001", "is not a file"},
-        BadProject{"photometry/quillon-d2.ies", "millrace.toml", "F003", "only these two formats are read"}));
+        BadProject{"photometry/quillon-d2.ies", "millrace.toml", "unknown-format",
+                   "only these two formats are read"}));
 
 TEST(Program, TellsAllErrorsInOneGoInTheOrderOfTheFile) {
   const TemporaryFolder folder;
@@ -243,7 +244,7 @@ TEST(Program, ZeroFluxIsRefused) {
   folder.write("photometry/tarnfell-p1.ldt", ldt);
   const Ran ran = run(folder, "run millrace.toml");
   EXPECT_EQ(ran.code, 2);
-  EXPECT_TRUE(says(ran.err, "photometry/tarnfell-p1.ldt: error[F037]")) << ran.err;
+  EXPECT_TRUE(says(ran.err, "photometry/tarnfell-p1.ldt: error[zero-flux]")) << ran.err;
 }
 
 TEST(Program, UnwritableOutputIsAFailureOfTheMachine) {

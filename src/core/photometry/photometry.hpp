@@ -11,10 +11,23 @@
 
 namespace glow::photometry {
 
-enum class LuminousShape { point, rectangle, disc };
+enum class LuminousShape {
+  point,
+  rectangle,
+  disc,
+  ellipse,
+  box,  ///< rectangle with luminous sides
+  vertical_cylinder,
+  horizontal_cylinder_c0,   ///< axis along C0-C180
+  horizontal_cylinder_c90,  ///< axis along C90-C270
+  sphere,                   ///< or ellipsoid
+  upright_disc              ///< stands upright and faces C0
+};
 
-/// "point", "rectangle", "disc".
+/// "point", "rectangle", "circle", "vertical cylinder", ...
 std::string to_string(LuminousShape shape);
+/// Whether the shape, seen from below, is round.
+bool is_round(LuminousShape shape);
 
 /// The part of a luminaire that the light leaves from, in metres, in the luminaire's own frame.
 /// A disc has its diameter in both extents; they differ for an ellipse.

@@ -62,7 +62,9 @@ FullCircle full_circle(const std::vector<double>& listed_c_deg, Symmetry symmetr
     circle.listed.push_back(listed);
   }
   circle.c_deg.push_back(360.0);
-  circle.listed.push_back(circle.listed.front());
+  // A file that lists the plane at 360 has the last word on it, even where it differs from the one at 0.
+  const bool lists_end = symmetry == Symmetry::none && listed_c_deg.back() > 360.0 - kSameAngle;
+  circle.listed.push_back(lists_end ? listed_c_deg.size() - 1 : circle.listed.front());
   return circle;
 }
 

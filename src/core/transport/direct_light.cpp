@@ -156,7 +156,7 @@ double DirectLight::illuminance(const Vec3& point, const Vec3& normal) const {
   bool hidden = false;
   if (area.shape == photometry::LuminousShape::point || (!tracer_ && 2 * reach < kPointLike * distance))
     return at(sight, Vec2::Zero(), hidden);
-  const bool is_disc = area.shape == photometry::LuminousShape::disc;
+  const bool is_disc = photometry::is_round(area.shape);
   // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
   // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
   if (2 * reach <= kDivision * (distance - reach) && normal.dot(way) <= -reach)

@@ -11,7 +11,7 @@ namespace {
 
 /// A spot on the luminous area, along C0 and C90, evenly spread for even s, t.
 Vec2 spot_on(const photometry::LuminousArea& area, double s, double t) {
-  if (area.shape == photometry::LuminousShape::disc) {
+  if (photometry::is_round(area.shape)) {
     const double radius = std::sqrt(s * area.extent_c0_m * area.extent_c90_m) / 2;
     return {radius * std::cos(2 * kPi * t), radius * std::sin(2 * kPi * t)};
   }
