@@ -32,3 +32,9 @@ sed -e 's/glazing"/glasing"/; s/at = \[3.2/at = [32/' millrace-demo/millrace.tom
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
 cp millrace-demo/millrace-results/figures/throwing-room--work-plane.png "$here/screenshots/plan.png"
+cd millrace-demo
+{ echo '$ glowgrid inspect photometry/tarnfell-p1.ldt -o curves'; "$program" inspect photometry/tarnfell-p1.ldt; } >sheet.txt
+terminal inspect-sheet.png <sheet.txt
+"$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
+cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
+cp curves/tarnfell-p1-ldt--footprint.png "$here/screenshots/inspect-footprint.png"

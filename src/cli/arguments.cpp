@@ -19,8 +19,11 @@ ParseResult parse(const CommandLine& line, const std::vector<std::string>& words
   po::options_description hidden;
   po::positional_options_description positional;
   if (!line.positional_name.empty()) {
-    hidden.add_options()(line.positional_name.c_str(), po::value<std::string>());
-    positional.add(line.positional_name.c_str(), 1);
+    if (line.many)
+      hidden.add_options()(line.positional_name.c_str(), po::value<std::vector<std::string>>());
+    else
+      hidden.add_options()(line.positional_name.c_str(), po::value<std::string>());
+    positional.add(line.positional_name.c_str(), line.many ? -1 : 1);
   }
   po::options_description all;
   all.add(line.options).add(hidden);

@@ -19,6 +19,9 @@ enum ExitCode : int {
 struct Arguments {
   boost::program_options::variables_map values;
   bool has(const char* option) const { return values.count(option) > 0 && !values[option].empty(); }
+  std::vector<std::string> texts(const char* option) const {
+    return has(option) ? values[option].as<std::vector<std::string>>() : std::vector<std::string>();
+  }
   std::string text(const char* option) const {
     return has(option) ? values[option].as<std::string>() : std::string();
   }
@@ -30,6 +33,7 @@ struct CommandLine {
   std::string about;            ///< what it does, a few lines
   std::string example;          ///< lines that end the help
   std::string positional_name;  ///< the option that takes the bare argument
+  bool many = false;            ///< any number of bare arguments, read with `texts`
   boost::program_options::options_description options;
 };
 

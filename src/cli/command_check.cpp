@@ -36,7 +36,10 @@ int command_check(const std::vector<std::string>& words) {
   CommandLine line{"glowgrid check PROJECT [options]",
                    "Reads the project and all that it names and computes nothing. Reports every error, and\n"
                    "warnings about what would make results wrong; then says how each room was understood.",
-                   "  glowgrid check millrace.toml", "project", po::options_description()};
+                   "  glowgrid check millrace.toml",
+                   "project",
+                   false,
+                   po::options_description()};
   line.options.add_options()("quiet,q", "errors only")("help,h", "show this help");
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;

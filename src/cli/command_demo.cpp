@@ -46,7 +46,10 @@ int command_demo(const std::vector<std::string>& words) {
       "glowgrid demo [FOLDER] [options]",
       "Writes the example project, Millrace Pottery, to a folder (default: millrace-demo), runs all of\n"
       "it and says what to open.",
-      "  glowgrid demo my-first-project", "folder", po::options_description()};
+      "  glowgrid demo my-first-project",
+      "folder",
+      false,
+      po::options_description()};
   add_common_options(line.options);
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;

@@ -12,7 +12,10 @@ int command_run(const std::vector<std::string>& words) {
   CommandLine line{"glowgrid run PROJECT [options]",
                    "Computes every room of the project, holds it against its task's requirements and writes\n"
                    "results.json, a CSV and a figure (SVG, PNG) for each grid.",
-                   "  glowgrid run millrace.toml -o out --strict", "project", po::options_description()};
+                   "  glowgrid run millrace.toml -o out --strict",
+                   "project",
+                   false,
+                   po::options_description()};
   line.options.add_options()("output,o", po::value<std::string>()->value_name("FOLDER"),
                              "folder to write to; default: PROJECT-results beside the project file")(
       "strict", "exit with 1 when a requirement is not met")("json",

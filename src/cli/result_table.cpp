@@ -5,10 +5,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "cli/text_layout.hpp"
+
 namespace glow::cli {
 namespace {
 
-constexpr std::size_t kWidth = 80;
 constexpr std::size_t kNameWidth = 26;
 
 class Table {
@@ -24,8 +25,7 @@ class Table {
 
  private:
   void line(const std::string& words) { text_ += words + "\n"; }
-  /// Breaks at blanks so that nothing is wider than the terminal.
-  void wrapped(const std::string& indent, const std::string& words);
+  void wrapped(const std::string& indent, const std::string& words) { wrap(text_, indent, words, 4); }
   std::string painted(const std::string& word, bool good) const {
     return colour_ ? fmt::format(FMT_STRING("\x1b[{}m{}\x1b[0m"), good ? "32" : "1;31", word) : word;
   }
@@ -38,22 +38,6 @@ class Table {
   bool colour_;
   std::string text_;
 };
-
-void Table::wrapped(const std::string& indent, const std::string& words) {
-  std::string current = indent;
-  std::size_t start = 0;
-  while (start < words.size()) {
-    const std::size_t end = std::min(words.find(' ', start), words.size());
-    const std::string word = words.substr(start, end - start);
-    if (current.size() + word.size() + 1 > kWidth && current.size() > indent.size()) {
-      line(current);
-      current = indent + "  ";
-    }
-    current += (current.size() > indent.size() && current.back() != ' ' ? " " : "") + word;
-    start = end + 1;
-  }
-  line(current);
-}
 
 const standards::Check* find_check(const results::RoomResult& room, const std::string& grid,
                                    standards::Quantity quantity) {

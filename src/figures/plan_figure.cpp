@@ -79,12 +79,9 @@ class PlanFigure {
             corner_.y() - (m.y() - box_.low.y()) * pixels_per_m_};
   }
   std::string path_of(const std::vector<Vec2>& points, bool closed) const {
-    std::string data;
-    for (const Vec2& p : points) {
-      const Vec2 q = px(p);
-      data += fmt::format(FMT_STRING("{}{} {}"), data.empty() ? "M" : "L", pixels(q.x()), pixels(q.y()));
-    }
-    return closed ? data + "Z" : data;
+    std::vector<Vec2> drawn;
+    for (const Vec2& p : points) drawn.push_back(px(p));
+    return path_data(drawn, closed);
   }
   bool is_free(const Rect& rect) const {
     return std::none_of(taken_.begin(), taken_.end(), [&](const Rect& t) { return t.meets(rect); });

@@ -13,6 +13,13 @@ std::string pixels(double value) {
   return text == "-0" ? "0" : text;
 }
 
+std::string path_data(const std::vector<Vec2>& points, bool closed) {
+  std::string data;
+  for (const Vec2& p : points)
+    data += fmt::format(FMT_STRING("{}{} {}"), data.empty() ? "M" : "L", pixels(p.x()), pixels(p.y()));
+  return closed ? data + "Z" : data;
+}
+
 double text_width(const std::string& words, double size) {
   return 0.56 * size * double(words.size());
 }
@@ -88,8 +95,7 @@ void SvgCanvas::circle(const Vec2& centre, double radius, const char* fill, cons
 }
 
 void SvgCanvas::line(const Vec2& a, const Vec2& b, const char* stroke, double stroke_width) {
-  path(fmt::format(FMT_STRING("M{} {}L{} {}"), pixels(a.x()), pixels(a.y()), pixels(b.x()), pixels(b.y())),
-       "none", stroke, stroke_width);
+  path(path_data({a, b}), "none", stroke, stroke_width);
 }
 
 void SvgCanvas::text(const Vec2& at, const std::string& words, const Text& style) {

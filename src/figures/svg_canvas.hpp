@@ -3,6 +3,7 @@
 #include <memory>
 #include <pugixml.hpp>
 #include <string>
+#include <vector>
 
 #include "core/geometry/vec.hpp"
 
@@ -46,6 +47,8 @@ class SvgCanvas {
   int clips_ = 0;
 };
 
+/// Path data through the points, in pixels; `closed` joins the last to the first.
+std::string path_data(const std::vector<Vec2>& points, bool closed = false);
 /// "12.34": two digits after the point, no trailing zeros; enough for a pixel.
 std::string pixels(double value);
 /// Text width in px of the drawings' font, good to some 10 %: for keeping labels apart.

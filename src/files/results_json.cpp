@@ -7,25 +7,14 @@
 #include <nlohmann/json.hpp>
 
 #include "core/version.hpp"
+#include "files/json_number.hpp"
 #include "files/project_reader.hpp"
 
 namespace glow::files {
 namespace {
 
-using json = nlohmann::ordered_json;
-
 constexpr int kResultsFormat = 1;
 constexpr std::size_t kLargestResults = 256u << 20;
-
-/// Nine significant digits: more than any result holds, and short to read.
-json number(double value) {
-  if (!std::isfinite(value)) return nullptr;
-  return std::stod(fmt::format(FMT_STRING("{:.9g}"), value));
-}
-
-json number(const std::optional<double>& value) {
-  return value ? number(*value) : json(nullptr);
-}
 
 json statistics_json(const readings::Statistics& s) {
   return {{"mean_lx", number(s.mean_lx)},

@@ -244,7 +244,7 @@ TEST(Program, ZeroFluxIsRefused) {
   folder.write("photometry/tarnfell-p1.ldt", ldt);
   const Ran ran = run(folder, "run millrace.toml");
   EXPECT_EQ(ran.code, 2);
-  EXPECT_TRUE(says(ran.err, "photometry/tarnfell-p1.ldt: error[zero-flux]")) << ran.err;
+  EXPECT_TRUE(says(ran.err, "photometry/tarnfell-p1.ldt:29: error[zero-flux]")) << ran.err;
 }
 
 TEST(Program, UnwritableOutputIsAFailureOfTheMachine) {
@@ -290,6 +290,50 @@ TEST(Program, PositionsOutsideAPolygonAreReported) {
   EXPECT_TRUE(says(ran.err, "(8.00, 4.80)")) << ran.err;
 }
 
+TEST(Program, InspectShowsWhatAFileHolds) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const Ran ran =
+      run(folder,
+          "inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies --at 90,45 -o curves --planes 45");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  EXPECT_EQ(ran.err, "");
+  for (const char* words :
+       {"tarnfell-p1.ldt: EULUMDAT", "4650 lm as installed", "semi-direct", "at               C 90, gamma 45",
+        "quillon-d2.ies: IES LM-63", "circle, 0.145 m along C0", "findings         none"})
+    EXPECT_TRUE(says(ran.out, words)) << words << "\n" << ran.out;
+  std::istringstream lines(ran.out.substr(0, ran.out.find("Drawn:")));
+  for (std::string line; std::getline(lines, line);) EXPECT_LE(line.size(), 80u) << line;
+  for (const char* name :
+       {"tarnfell-p1-ldt--polar", "tarnfell-p1-ldt--footprint", "quillon-d2-ies--polar", "together--polar"})
+    for (const char* suffix : {".svg", ".png"})
+      EXPECT_TRUE(fs::exists(folder.path() / "curves" / (std::string(name) + suffix))) << name;
+}
+
+TEST(Program, InspectAsJsonNamesFindingsAndLooksAtEveryFile) {
+  const TemporaryFolder folder;
+  const std::string corpus = std::string(GLOWGRID_TEST_DATA) + "/photometry/";
+  const Ran ran =
+      run(folder, "inspect --json --at 0,0 '" + corpus + "broken/x01-cut-in-intensities.ies' '" + corpus +
+                      "broken/x25-lumens-tenfold.ies' '" + corpus + "valid/i33-tilt-file.ies' missing.ies");
+  EXPECT_EQ(ran.code, 2);
+  EXPECT_EQ(ran.err, "");
+  const json files = json::parse(ran.out).at("files");
+  ASSERT_EQ(files.size(), 4u);
+  EXPECT_TRUE(files[0].at("format").is_null());
+  EXPECT_EQ(files[0].at("findings")[0].at("severity"), "error");
+  EXPECT_EQ(files[0].at("findings")[0].at("code"), "truncated");
+  EXPECT_EQ(files[0].at("findings")[0].at("line"), 16);
+  EXPECT_EQ(files[1].at("findings")[0].at("code"), "flux-mismatch");
+  for (const char* key :
+       {"file", "format", "flux_lm", "stated_lamp_flux_lm", "watts_w", "cct_k", "upward_share", "peak_cd",
+        "peak_c_deg", "peak_gamma_deg", "extent_c0_m", "extent_c90_m", "height_m", "shape", "findings", "at"})
+    EXPECT_TRUE(files[1].contains(key)) << key;
+  EXPECT_NEAR(files[1].at("at")[0].at("cd").get<double>(), 412.67, 1e-6);
+  EXPECT_TRUE(files[2].at("findings").empty()) << files[2].at("findings");  // the tilt file lies beside it
+  EXPECT_EQ(files[3].at("findings")[0].at("code"), "R001");
+}
+
 struct Call {
   const char* words;
   int code;
@@ -310,18 +354,23 @@ TEST_P(CallTest, AnswersOnTheRightStreamWithTheRightCode) {
 
 INSTANTIATE_TEST_SUITE_P(
     Calls, CallTest,
-    ::testing::Values(Call{"--version", 0, "glowgrid 0.", ""},
-                      Call{"--help", 0, "Example:\n  glowgrid demo\n", ""}, Call{"", 2, "", "Usage"},
-                      Call{"rum", 2, "", "did you mean \"run\"?"},
-                      Call{"frobnicate", 2, "", "see glowgrid --help"},
-                      Call{"run --help", 0, "Example:\n  glowgrid run millrace.toml -o out --strict\n", ""},
-                      Call{"check --help", 0, "Example:\n  glowgrid check millrace.toml\n", ""},
-                      Call{"demo --help", 0, "Example:\n  glowgrid demo my-first-project\n", ""},
-                      Call{"run", 2, "", "which project?"}, Call{"run a b", 2, "", "one argument too many"},
-                      Call{"run a --fast", 2, "", "unrecognised option '--fast'"},
-                      Call{"run a --threads 0", 2, "", "--threads wants"},
-                      Call{"run missing.toml", 2, "", "there is no file \"missing.toml\""},
-                      Call{"check .", 2, "", "is not a file"}));
+    ::testing::Values(
+        Call{"--version", 0, "glowgrid 0.", ""}, Call{"--help", 0, "Example:\n  glowgrid demo\n", ""},
+        Call{"", 2, "", "Usage"}, Call{"rum", 2, "", "did you mean \"run\"?"},
+        Call{"frobnicate", 2, "", "see glowgrid --help"},
+        Call{"run --help", 0, "Example:\n  glowgrid run millrace.toml -o out --strict\n", ""},
+        Call{"check --help", 0, "Example:\n  glowgrid check millrace.toml\n", ""},
+        Call{"demo --help", 0, "Example:\n  glowgrid demo my-first-project\n", ""},
+        Call{"inspect --help", 0, "Example:\n  glowgrid inspect photometry/tarnfell-p1.ldt", ""},
+        Call{"inspect", 2, "", "which files?"}, Call{"inspect a.ies --at 90", 2, "", "expected C,GAMMA"},
+        Call{"inspect a.ies --at 0,200", 2, "", "gamma from 0 to 180"},
+        Call{"inspect a.ies --planes x", 2, "", "--planes wants"},
+        Call{"inspect a.ies --height 2,5", 2, "", "decimal sign"}, Call{"run", 2, "", "which project?"},
+        Call{"run a b", 2, "", "one argument too many"},
+        Call{"run a --fast", 2, "", "unrecognised option '--fast'"},
+        Call{"run a --threads 0", 2, "", "--threads wants"},
+        Call{"run missing.toml", 2, "", "there is no file \"missing.toml\""},
+        Call{"check .", 2, "", "is not a file"}));
 
 }  // namespace
 }  // namespace glow::cli

@@ -51,7 +51,8 @@ double tolerance(const json& tolerances, const std::string& key, double expected
   return t.value("abs", 0.0) + t.value("rel", 0.0) * std::abs(expected);
 }
 
-void expect_edges(const IntensityTable& table, const json& c, const std::string& plane, const char* name, double share) {
+void expect_edges(const IntensityTable& table, const json& c, const std::string& plane, const char* name,
+                  double share) {
   const json& expected = c.at("expected").at("divergence").at(plane).at(name);
   const auto edges = beam_edges(table, std::stod(plane.substr(1)), share);
   ASSERT_EQ(edges.has_value(), !expected.is_null()) << plane << " " << name;
@@ -85,10 +86,13 @@ TEST(Derived, AgreeWithTheReferenceLuminairesInBothFormats) {
     const auto code = flux_code(p);
     ASSERT_TRUE(code && code->n5);
     const double ours[] = {code->n1, code->n2, code->n3, code->n4, *code->n5};
-    for (std::size_t i = 0; i < 5; ++i) EXPECT_NEAR(ours[i], expected.at("flux_code")[i].get<double>(), 0.5) << i;
+    for (std::size_t i = 0; i < 5; ++i)
+      EXPECT_NEAR(ours[i], expected.at("flux_code")[i].get<double>(), 0.5) << i;
     for (std::size_t zone = 0; zone < 18; ++zone) {
       const double lm = expected.at("zonal_lumens_per_klm")[zone];
-      EXPECT_NEAR(flux_between(p.table, 10.0 * double(zone), 10.0 * double(zone + 1)) / *p.lamp_flux_lm * 1000, lm, 0.02 * lm + 1);
+      EXPECT_NEAR(
+          flux_between(p.table, 10.0 * double(zone), 10.0 * double(zone + 1)) / *p.lamp_flux_lm * 1000, lm,
+          0.02 * lm + 1);
     }
     if (!expected.at("divergence").is_null())
       for (const auto& [plane, ignored] : expected.at("divergence").items()) {
@@ -113,7 +117,9 @@ TEST(Derived, AgreeWithClosedForms) {
                         std::pow(std::max(0.0, std::cos(g * kDegree)), c.at("inputs").at("n").get<double>()));
     const IntensityTable table({0}, gammas, candela);
     const json& expected = c.at("expected");
-    const auto near = [](double value, const json& e) { EXPECT_NEAR(value, e.get<double>(), 0.003 * e.get<double>()); };
+    const auto near = [](double value, const json& e) {
+      EXPECT_NEAR(value, e.get<double>(), 0.003 * e.get<double>());
+    };
     near(table.flux(), expected.at("flux_per_klm"));
     near(beam_edges(table, 0, 0.5)->width_deg(), expected.at("beam_50"));
     near(beam_edges(table, 0, 0.1)->width_deg(), expected.at("field_10"));

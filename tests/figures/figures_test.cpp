@@ -4,6 +4,7 @@
 
 #include "core/results/room_result.hpp"
 #include "figures/colour_scale.hpp"
+#include "figures/intensity_figures.hpp"
 #include "figures/isolines.hpp"
 #include "figures/plan_figure.hpp"
 
@@ -129,6 +130,43 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
                             "min 130", "Illuminance in lx", "x in m", "48 points"})
     EXPECT_NE(svg.find(words), std::string::npos) << words;
   EXPECT_EQ(svg, plan_svg(room, grid));
+}
+
+/// A 2 degree spot, rotational.
+Curve spot() {
+  photometry::IntensityTable table({0}, {0, 0.5, 1, 1.5, 2, 90}, {50000, 45000, 25000, 5000, 0, 0});
+  auto p = std::make_shared<photometry::Photometry>(photometry::Photometry{"",
+                                                                           "",
+                                                                           "Quillon",
+                                                                           "Needle <2>",
+                                                                           "",
+                                                                           "",
+                                                                           {},
+                                                                           false,
+                                                                           100.0,
+                                                                           {},
+                                                                           {},
+                                                                           {},
+                                                                           photometry::Symmetry::rotational,
+                                                                           table,
+                                                                           {},
+                                                                           {}});
+  return {"needle.ies", p};
+}
+
+TEST(IntensityFigures, AreWellFormedAndReadableForNarrowBeams) {
+  const IntensityScale scale;
+  for (const std::string& svg : {polar_svg({spot()}, scale), beam_svg({spot()}, scale),
+                                 footprint_svg(spot(), 3), polar_svg({spot(), spot()}, scale)}) {
+    pugi::xml_document document;
+    ASSERT_TRUE(document.load_string(svg.c_str()));
+  }
+  const std::string beam = beam_svg({spot()}, scale);
+  EXPECT_NE(beam.find("half peak 2.0"), std::string::npos);
+  EXPECT_NE(beam.find(">-1\u00b0<"), std::string::npos);  // the axis is fitted to the beam
+  const std::string footprint = footprint_svg(spot(), 3);
+  EXPECT_NE(footprint.find("highest 5556 lx"), std::string::npos);  // 50000 cd / 9 m2
+  EXPECT_NE(polar_svg({spot()}, {true, {}}).find("cd/klm"), std::string::npos);
 }
 
 }  // namespace

@@ -10,8 +10,8 @@ namespace {
 constexpr double kSameIntensity = 0.01;  // of the peak: planes that differ by less are alike
 constexpr double kWidestSpacing = 6.0;
 
-/// Intensity over the angle from straight down in the planes C (positive) and C + 180 (negative): corners of the
-/// piecewise straight curve between -90 and 90 degrees.
+/// Intensity over the angle from straight down in the planes C (positive) and C + 180 (negative): corners of
+/// the piecewise straight curve between -90 and 90 degrees.
 std::vector<Vec2> curve_in_plane(const IntensityTable& table, double c_deg) {
   std::vector<double> gammas;
   for (const double g : table.gamma_deg())
@@ -26,7 +26,8 @@ std::vector<Vec2> curve_in_plane(const IntensityTable& table, double c_deg) {
   return curve;
 }
 
-std::optional<double> first_crossing(const std::vector<Vec2>& curve, std::size_t from, int step, double level) {
+std::optional<double> first_crossing(const std::vector<Vec2>& curve, std::size_t from, int step,
+                                     double level) {
   for (std::size_t i = from; (step > 0 ? i + 1 < curve.size() : i > 0); i += std::size_t(step)) {
     const Vec2& a = curve[i];
     const Vec2& b = curve[i + std::size_t(step)];
@@ -52,8 +53,8 @@ double flux_between(const IntensityTable& table, double low_deg, double high_deg
       const double slope = (top - bottom) / (gammas[g + 1] - gammas[g]);
       const double y0 = bottom + slope * (a - gammas[g]), y1 = bottom + slope * (b - gammas[g]);
       const double x0 = a * kDegree, x1 = b * kDegree;
-      flux += width * (y0 * std::cos(x0) - y1 * std::cos(x1) +
-                       (y1 - y0) / (x1 - x0) * (std::sin(x1) - std::sin(x0)));
+      flux += width *
+              (y0 * std::cos(x0) - y1 * std::cos(x1) + (y1 - y0) / (x1 - x0) * (std::sin(x1) - std::sin(x0)));
     }
   }
   return flux;
@@ -90,22 +91,28 @@ double projected_area(const LuminousArea& area, double c_deg, double gamma_deg) 
   const double s = std::sin(gamma_deg * kDegree), flat = std::abs(std::cos(gamma_deg * kDegree));
   const double to_c0 = s * std::cos(c_deg * kDegree), to_c90 = s * std::sin(c_deg * kDegree);
   switch (area.shape) {
-    case LuminousShape::point: return 0;
-    case LuminousShape::rectangle: return x * y * flat;
+    case LuminousShape::point:
+      return 0;
+    case LuminousShape::rectangle:
+      return x * y * flat;
     case LuminousShape::disc:
-    case LuminousShape::ellipse: return kPi / 4 * x * y * flat;
+    case LuminousShape::ellipse:
+      return kPi / 4 * x * y * flat;
     case LuminousShape::box: {
       const auto& sides = area.side_heights_m;
       return x * y * flat + std::abs(to_c0) * y * (to_c0 > 0 ? sides[0] : sides[2]) +
              std::abs(to_c90) * x * (to_c90 > 0 ? sides[1] : sides[3]);
     }
-    case LuminousShape::vertical_cylinder: return kPi / 4 * x * y * flat + std::sqrt(x * y) * h * s;
+    case LuminousShape::vertical_cylinder:
+      return kPi / 4 * x * y * flat + std::sqrt(x * y) * h * s;
     case LuminousShape::horizontal_cylinder_c0:
       return x * y * std::sqrt(std::max(0.0, 1 - to_c0 * to_c0)) + kPi / 4 * y * h * std::abs(to_c0);
     case LuminousShape::horizontal_cylinder_c90:
       return x * y * std::sqrt(std::max(0.0, 1 - to_c90 * to_c90)) + kPi / 4 * x * h * std::abs(to_c90);
-    case LuminousShape::sphere: return kPi / 4 * std::cbrt(x * y * h) * std::cbrt(x * y * h);
-    case LuminousShape::upright_disc: return kPi / 4 * y * h * std::abs(to_c0);
+    case LuminousShape::sphere:
+      return kPi / 4 * std::cbrt(x * y * h) * std::cbrt(x * y * h);
+    case LuminousShape::upright_disc:
+      return kPi / 4 * y * h * std::abs(to_c0);
   }
   return 0;
 }
@@ -121,7 +128,8 @@ std::optional<double> max_luminance_above_65(const Photometry& photometry) {
   std::optional<double> most;
   for (int c = 0; c < 360; c += 15)
     for (int g = 65; g <= 85; g += 5)
-      if (const auto luminance = mean_luminance(photometry, c, g)) most = std::max(most.value_or(0), *luminance);
+      if (const auto luminance = mean_luminance(photometry, c, g))
+        most = std::max(most.value_or(0), *luminance);
   return most;
 }
 
@@ -163,7 +171,8 @@ bool planes_agree(const IntensityTable& table, double tolerance, Image&& image) 
 
 Symmetry symmetry_found(const IntensityTable& table) {
   const double tolerance = kSameIntensity * table.peak().candela;
-  if (table.rotational() || planes_agree(table, tolerance, [](double) { return 0.0; })) return Symmetry::rotational;
+  if (table.rotational() || planes_agree(table, tolerance, [](double) { return 0.0; }))
+    return Symmetry::rotational;
   const bool about_c0 = planes_agree(table, tolerance, [](double c) { return 360 - c; });
   const bool about_c90 = planes_agree(table, tolerance, [](double c) { return 180 - c; });
   if (about_c0 && about_c90) return Symmetry::quadrant;
