@@ -23,6 +23,7 @@ struct Command {
 constexpr Command kCommands[] = {
     {"demo", "write the example project, run it, say what to open", command_demo},
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
+    {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
     {"check", "read a project and report errors and doubts; compute nothing", command_check},
     {"run", "compute a project, verify it, write results and figures", command_run},
 };

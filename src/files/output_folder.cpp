@@ -29,7 +29,32 @@ void move(const fs::path& from, const fs::path& to) {
   if (error) fail("write", to, error.message());
 }
 
+/// `named`: what a message calls the file.
+void write_bytes(const fs::path& path, const fs::path& named, std::string_view bytes) {
+  std::FILE* file = std::fopen(path.c_str(), "wb");
+  if (!file) fail("write", named, std::strerror(errno));
+  const bool written =
+      std::fwrite(bytes.data(), 1, bytes.size(), file) == bytes.size() && std::fflush(file) == 0;
+  const int reason = errno;
+  if (std::fclose(file) != 0 || !written) fail("write", named, std::strerror(written ? errno : reason));
+}
+
 }  // namespace
+
+void write_whole(const fs::path& path, std::string_view bytes) {
+  const fs::path target = fs::absolute(path).lexically_normal();
+  make_folders(target.parent_path());
+  fs::path aside = target;
+  aside += fmt::format(FMT_STRING(".unfinished-{}"), ::getpid());
+  try {
+    write_bytes(aside, path, bytes);
+    move(aside, target);
+  } catch (const OutputError&) {
+    std::error_code error;
+    fs::remove(aside, error);
+    throw;
+  }
+}
 
 OutputFolder::OutputFolder(fs::path target) : target_(fs::absolute(target).lexically_normal()) {
   if (!target_.has_filename()) target_ = target_.parent_path();  // "out/" names the folder out
@@ -62,14 +87,7 @@ void OutputFolder::forget(const std::string& name) {
 }
 
 void OutputFolder::write(const std::string& name, std::string_view bytes) {
-  const fs::path path = staged(name);
-  std::FILE* file = std::fopen(path.c_str(), "wb");
-  if (!file) fail("write", target_ / name, std::strerror(errno));
-  const bool written =
-      std::fwrite(bytes.data(), 1, bytes.size(), file) == bytes.size() && std::fflush(file) == 0;
-  const int reason = errno;
-  if (std::fclose(file) != 0 || !written)
-    fail("write", target_ / name, std::strerror(written ? errno : reason));
+  write_bytes(staged(name), target_ / name, bytes);
 }
 
 std::vector<std::string> OutputFolder::names() const {

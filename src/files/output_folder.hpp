@@ -14,6 +14,10 @@ class OutputError : public std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
+/// Writes one file whole or not at all: aside first, then renamed over whatever is there. Makes its folder.
+/// Throws OutputError.
+void write_whole(const std::filesystem::path& path, std::string_view bytes);
+
 /// Writes a run's files whole or not at all: everything goes to a folder aside first and is moved into place
 /// only when all of it is there. Files of the previous run that are not written again are taken away, other
 /// files are left alone. While files are being moved there is no results.json, so nothing half-done looks

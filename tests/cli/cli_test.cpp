@@ -274,7 +274,7 @@ TEST(Program, AFullDiskLeavesNothingHalfWritten) {
 TEST(Program, CtrlCEndsCleanly) {
   const TemporaryFolder folder;
   write_project(folder, "height = 3.2", "height = 3.2\nwork_plane = { spacing = 0.02 }");  // 128 000 points
-  const Ran ran = run(folder, "run millrace.toml -o out", "timeout --preserve-status -s INT 1");
+  const Ran ran = run(folder, "run millrace.toml -o out", "timeout --foreground --preserve-status -s INT 1");
   EXPECT_EQ(ran.code, 130);
   EXPECT_EQ(ran.out, "");
   EXPECT_EQ(ran.err, "glowgrid: interrupted; nothing was written\n");
@@ -332,6 +332,28 @@ TEST(Program, InspectAsJsonNamesFindingsAndLooksAtEveryFile) {
   EXPECT_NEAR(files[1].at("at")[0].at("cd").get<double>(), 412.67, 1e-6);
   EXPECT_TRUE(files[2].at("findings").empty()) << files[2].at("findings");  // the tilt file lies beside it
   EXPECT_EQ(files[3].at("findings")[0].at("code"), "R001");
+}
+
+TEST(Program, ConvertKeepsTheLightAndSaysWhatIsLost) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const Ran ran = run(folder, "convert photometry/tarnfell-p1.ldt -o new/p1.ies --turn 90 --flux 5000");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  EXPECT_EQ(ran.out, "new/p1.ies: IES LM-63-2002, 5000.0 lm\n");
+  EXPECT_TRUE(says(ran.err, "LM-63 has no outer size")) << ran.err;
+  const json p1 = json::parse(run(folder, "inspect --json new/p1.ies").out).at("files")[0];
+  EXPECT_NEAR(p1.at("flux_lm").get<double>(), 5000, 0.01);
+  EXPECT_NEAR(p1.at("extent_c0_m").get<double>(), 1.49, 1e-6);  // turned: the long side now lies along C0
+  const Ran merged =
+      run(folder, "convert photometry/tarnfell-p1.ldt photometry/quillon-d2.ies --merge -o both.ldt -q");
+  EXPECT_EQ(merged.code, 0) << merged.err;
+  const json both = json::parse(run(folder, "inspect --json both.ldt").out).at("files")[0];
+  EXPECT_NEAR(both.at("flux_lm").get<double>(), 4650.44 + 1650, 2);
+  EXPECT_NEAR(both.at("watts_w").get<double>(), 50.5, 1e-6);
+  EXPECT_EQ(
+      run(folder, "convert photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o all --to ies -q").code, 0);
+  EXPECT_TRUE(fs::exists(folder.path() / "all/tarnfell-p1.ies"));
+  EXPECT_TRUE(fs::exists(folder.path() / "all/quillon-d2.ies"));
 }
 
 struct Call {

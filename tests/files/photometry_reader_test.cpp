@@ -8,6 +8,7 @@
 #include <set>
 #include <sstream>
 
+#include "corpus.hpp"
 #include "files/colour_text.hpp"
 
 namespace glow::files {
@@ -15,27 +16,8 @@ namespace {
 
 using nlohmann::json;
 
-std::string corpus() {
-  return std::string(GLOWGRID_TEST_DATA) + "/photometry/";
-}
-
-std::string content_of(const std::string& path) {
-  std::ifstream file(path, std::ios::binary);
-  std::ostringstream content;
-  content << file.rdbuf();
-  return content.str();
-}
-
 const json& truth() {
-  static const json parsed = json::parse(content_of(corpus() + "truth.json")).at("files");
-  return parsed;
-}
-
-std::vector<std::string> names(const std::string& folder) {
-  std::vector<std::string> found;
-  for (const auto& [name, entry] : truth().items())
-    if (name.rfind(folder + "/", 0) == 0 && name.substr(name.size() - 4) != ".tlt") found.push_back(name);
-  return found;
+  return corpus_truth();
 }
 
 std::string test_name(const testing::TestParamInfo<std::string>& file) {
@@ -45,25 +27,12 @@ std::string test_name(const testing::TestParamInfo<std::string>& file) {
   return name;
 }
 
-/// Files beside the one in the corpus.
-Companion beside(const std::string& name) {
-  const std::string folder = corpus() + name.substr(0, name.rfind('/') + 1);
-  return [folder](const std::string& other) -> std::optional<std::string> {
-    std::ifstream file(folder + other, std::ios::binary);
-    return file ? std::optional<std::string>(content_of(folder + other)) : std::nullopt;
-  };
-}
-
-std::optional<photometry::Photometry> read(const std::string& name, Problems& problems) {
-  return read_photometry(content_of(corpus() + name), name, problems, beside(name));
-}
-
 class ValidFileTest : public testing::TestWithParam<std::string> {};
 
 TEST_P(ValidFileTest, IsReadAsTheTruthSays) {
   const json& expected = truth().at(GetParam());
   Problems problems;
-  const auto found = read(GetParam(), problems);
+  const auto found = read_from_corpus(GetParam(), problems);
   ASSERT_TRUE(found) << to_string(problems.all().at(0));
   const auto near = [](double ours, const json& theirs, double relative) {
     EXPECT_NEAR(ours, theirs.get<double>(), relative * std::abs(theirs.get<double>()) + 1e-9);
@@ -91,14 +60,14 @@ TEST_P(ValidFileTest, IsReadAsTheTruthSays) {
   if (expected.at("cct_K").is_number()) near(found->cct_k.value_or(0), expected["cct_K"], 1e-9);
 }
 
-INSTANTIATE_TEST_SUITE_P(Corpus, ValidFileTest, testing::ValuesIn(names("valid")), test_name);
+INSTANTIATE_TEST_SUITE_P(Corpus, ValidFileTest, testing::ValuesIn(corpus_names("valid")), test_name);
 
 class BrokenFileTest : public testing::TestWithParam<std::string> {};
 
 TEST_P(BrokenFileTest, IsRefusedWithAReasonOrReadWithCare) {
   const json& expected = truth().at(GetParam());
   Problems problems;
-  const auto found = read(GetParam(), problems);
+  const auto found = read_from_corpus(GetParam(), problems);
   EXPECT_EQ(found.has_value(), !problems.has_errors());
   std::set<std::string> fitting = {expected.at("why").get<std::string>()};
   if (expected.contains("why_also")) fitting.insert(expected["why_also"].begin(), expected["why_also"].end());
@@ -123,7 +92,7 @@ TEST_P(BrokenFileTest, IsRefusedWithAReasonOrReadWithCare) {
   }
 }
 
-INSTANTIATE_TEST_SUITE_P(Corpus, BrokenFileTest, testing::ValuesIn(names("broken")), test_name);
+INSTANTIATE_TEST_SUITE_P(Corpus, BrokenFileTest, testing::ValuesIn(corpus_names("broken")), test_name);
 
 TEST(ColourText, IsTakenOnlyWhereItIsStated) {
   EXPECT_EQ(stated_colour_temperature("T8 made up, 3500 K"), 3500);
@@ -137,7 +106,7 @@ TEST(ColourText, IsTakenOnlyWhereItIsStated) {
 TEST(PhotometryReader, EveryTruncationIsRefusedOrReadWhole) {
   for (const char* name :
        {"valid/i09-street-90-270.ies", "valid/e05-street.ldt", "valid/i04-batwing-tilt-include.ies"}) {
-    const std::string whole = content_of(corpus() + name);
+    const std::string whole = content_of(corpus_folder() + name);
     for (std::size_t length = 0; length < whole.size(); length += 7) {
       Problems problems;
       const auto found = read_photometry(whole.substr(0, length), name, problems);
@@ -148,7 +117,7 @@ TEST(PhotometryReader, EveryTruncationIsRefusedOrReadWhole) {
 
 TEST(PhotometryReader, EveryDamagedByteIsRefusedOrRead) {
   for (const char* name : {"valid/i01-panel.ies", "valid/e01-panel.ldt"}) {
-    const std::string whole = content_of(corpus() + name);
+    const std::string whole = content_of(corpus_folder() + name);
     for (std::size_t at = 0; at < whole.size(); ++at)
       for (const char damage : {'9', '-', '\0', '\n', '\xFF'}) {
         std::string damaged = whole;
@@ -170,7 +139,7 @@ struct Fault {
 class IesFaultTest : public testing::TestWithParam<Fault> {};
 
 TEST_P(IesFaultTest, IsNamedWithItsLine) {
-  std::string text = content_of(corpus() + "valid/i01-panel.ies");
+  std::string text = content_of(corpus_folder() + "valid/i01-panel.ies");
   const std::size_t at = text.find(GetParam().from);
   ASSERT_NE(at, std::string::npos);
   text.replace(at, std::string(GetParam().from).size(), GetParam().to);
