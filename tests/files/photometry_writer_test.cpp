@@ -3,6 +3,8 @@
 
 #include <gtest/gtest.h>
 
+#include <filesystem>
+
 #include "core/photometry/transform.hpp"
 #include "corpus.hpp"
 
@@ -59,6 +61,23 @@ INSTANTIATE_TEST_SUITE_P(Corpus, RoundTripTest, testing::ValuesIn(corpus_names("
                              if (!std::isalnum(static_cast<unsigned char>(c))) c = '_';
                            return name;
                          });
+
+/// What fuzzing found and was mended: read to a value or an error, and what was read can be written and read
+/// again.
+TEST(Regression, FilesThatBrokeAReaderOnceAreHarmless) {
+  int files = 0;
+  for (const auto& entry : std::filesystem::directory_iterator(corpus_folder() + "regression")) {
+    SCOPED_TRACE(entry.path().filename().string());
+    Problems problems;
+    const auto p =
+        read_photometry(content_of(entry.path().string()), entry.path().filename().string(), problems);
+    EXPECT_EQ(p.has_value(), !problems.has_errors());
+    std::vector<std::string> losses;
+    if (p) expect_same_light(*p, read_back(write_ies(*p, losses), "again.ies"));
+    ++files;
+  }
+  EXPECT_GE(files, 1);
+}
 
 class TurnTest : public testing::TestWithParam<double> {};
 

@@ -23,7 +23,8 @@ struct NativeTable {
     const double s = (h - hs[i]) / (hs[i + 1] - hs[i]), t = (v - vs[j]) / (vs[j + 1] - vs[j]);
     const double* a = &candela[i * vs.size() + j];
     const double* b = a + vs.size();
-    return (1 - s) * ((1 - t) * a[0] + t * a[1]) + s * ((1 - t) * b[0] + t * b[1]);
+    // Rounding may leave a hair less than nothing at the edge of the table.
+    return std::max(0.0, (1 - s) * ((1 - t) * a[0] + t * a[1]) + s * ((1 - t) * b[0] + t * b[1]));
   }
 };
 

@@ -1,0 +1,50 @@
+// One fuzz target for each reader of outside files; GLOWGRID_FUZZ_READER chooses it. A reader must give a
+// value or an error, never both and never neither, whatever the bytes.
+#include <cstdint>
+#include <cstdlib>
+#include <string_view>
+
+#include "files/photometry_reader.hpp"
+#include "files/photometry_writer.hpp"
+#include "files/project_reader.hpp"
+#include "files/requirement_table_reader.hpp"
+
+namespace {
+
+using namespace glow;
+
+void must(bool holds) {
+  if (!holds) std::abort();
+}
+
+/// What was read must be writable, and readable again.
+[[maybe_unused]] void check_photometry(const std::optional<photometry::Photometry>& p,
+                                       const Problems& problems) {
+  must(p.has_value() == !problems.has_errors());
+  if (!p) return;
+  must(p->flux_lm() >= 0);
+  std::vector<std::string> losses;
+  Problems again;
+  must(files::read_ies(files::write_ies(*p, losses), "again.ies", again).has_value());
+}
+
+void read(std::string_view bytes) {
+  Problems problems;
+#if GLOWGRID_FUZZ_READER == 1
+  check_photometry(files::read_ies(bytes, "fuzz.ies", problems), problems);
+#elif GLOWGRID_FUZZ_READER == 2
+  check_photometry(files::read_eulumdat(bytes, "fuzz.ldt", problems), problems);
+#elif GLOWGRID_FUZZ_READER == 3
+  const auto project = files::read_project(bytes, "fuzz.toml", problems);
+  must(project.has_value() || problems.has_errors());
+#else
+  must(files::read_requirement_table(bytes, "fuzz.csv", problems).has_value() == !problems.has_errors());
+#endif
+}
+
+}  // namespace
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+  read({reinterpret_cast<const char*>(data), size});
+  return 0;
+}
