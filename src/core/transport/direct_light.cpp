@@ -11,6 +11,8 @@ constexpr double kPointLike = 0.06;        // below this share of the distance o
 constexpr double kHorizonDivision = 0.15;  // the same where the receiving plane cuts through the element
 constexpr int kDeepestDivision = 40;       // halvings; reached only by points that touch the luminous area
 constexpr int kDeepestPenumbra = 4;        // further quarterings where an edge of shadow crosses an element
+constexpr int kCornersToLevel = 2;         // quarterings down to which corners are looked at, too
+constexpr double kCornerInset = 0.01;      // share of the element by which a corner is moved in
 constexpr double kGauss =
     0.28867513459481287;  // 1 / (2 sqrt 3): Gauss's two points on an interval of length 1
 constexpr double kDiscSquare = 0.8660254037844386;  // sqrt(3) / 2
@@ -80,6 +82,21 @@ double DirectLight::at(const Sight& sight, const Vec2& spot, bool& hidden) const
   return candela * facing / (distance2 * std::sqrt(distance2));
 }
 
+/// Whether a corner of the element is seen where its four points are not, or the other way round: Gauss's
+/// points leave out a fifth of the element on each side.
+bool DirectLight::corners_differ(const Sight& sight, const Element& element, bool points_hidden) const {
+  for (const double s : {kCornerInset, 1 - kCornerInset})
+    for (const double t : {kCornerInset, 1 - kCornerInset}) {
+      const Vec2 spot = element.spot(s, t);
+      if (sight.facing(spot) <= 0) continue;
+      const geometry::Frame& frame = luminaire_->frame;
+      const bool hidden =
+          tracer_->blocked(sight.world, frame.origin + spot.x() * frame.c0 + spot.y() * frame.c90);
+      if (hidden != points_hidden) return true;
+    }
+  return false;
+}
+
 double DirectLight::gauss(const Sight& sight, const Element& element, int penumbra_level) const {
   // Along a side that is short against the distance one point does as well as two; not so where shadows are.
   const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
@@ -99,7 +116,11 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
       lit_count += lux > 0;
       sum += element.weight(along_s[i]) * lux / (count_s * count_t);
     }
-  if (hidden_count > 0 && lit_count > 0 && penumbra_level < kDeepestPenumbra) {
+  const bool all_hidden = lit_count == 0, all_lit = hidden_count == 0;
+  const bool edge_between = !all_hidden && !all_lit;
+  const bool edge_outside = tracer_ && !edge_between && penumbra_level < kCornersToLevel &&
+                            corners_differ(sight, element, all_hidden);
+  if ((edge_between || edge_outside) && penumbra_level < kDeepestPenumbra) {
     const auto [a, b] = element.halves();
     const auto [a1, a2] = a.halves();
     const auto [b1, b2] = b.halves();

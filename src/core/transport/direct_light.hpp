@@ -25,6 +25,7 @@ class DirectLight {
   struct Element;  // of the luminous area, in its own coordinates
   struct Sight;    // the receiving point in the luminaire's frame
   double divided(const Sight& sight, const Element& element, int level) const;
+  bool corners_differ(const Sight& sight, const Element& element, bool points_hidden) const;
   double gauss(const Sight& sight, const Element& element, int penumbra_level) const;
   double at(const Sight& sight, const Vec2& spot, bool& hidden) const;
   double disc(const Sight& sight) const;

@@ -1,0 +1,121 @@
+#include "files/text_scanner.hpp"
+
+#include <gtest/gtest.h>
+
+#include "core/problems/problems.hpp"
+
+namespace glow::files {
+namespace {
+
+struct Lines {
+  std::string bytes;
+  std::vector<std::string> lines;
+};
+
+class LinesTest : public testing::TestWithParam<Lines> {};
+
+TEST_P(LinesTest, EndWhateverEndsThem) {
+  std::vector<std::string> found;
+  for (const std::string_view line : split_lines(GetParam().bytes)) found.emplace_back(line);
+  EXPECT_EQ(found, GetParam().lines);
+}
+
+INSTANTIATE_TEST_SUITE_P(Texts, LinesTest,
+                         testing::Values(Lines{"", {}}, Lines{"a", {"a"}}, Lines{"a\nb\n", {"a", "b"}},
+                                         Lines{"a\r\nb", {"a", "b"}}, Lines{"a\rb\r", {"a", "b"}},
+                                         Lines{"a\n\r\nb", {"a", "", "b"}},
+                                         Lines{"\xEF\xBB\xBF"
+                                               "a\n",
+                                               {"a"}},
+                                         Lines{"a\n\x1A", {"a"}}, Lines{std::string("a\n\0\0", 4), {"a"}}));
+
+struct Encoding {
+  std::string bytes, utf8;
+};
+
+class EncodingTest : public testing::TestWithParam<Encoding> {};
+
+TEST_P(EncodingTest, BecomesUtf8WithoutControlCharacters) {
+  EXPECT_EQ(to_utf8(GetParam().bytes), GetParam().utf8);
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Texts, EncodingTest,
+    testing::Values(Encoding{"plain", "plain"}, Encoding{"T\xC3\xB6pferei", "T\xC3\xB6pferei"},
+                    Encoding{"T\xF6pferei", "T\xC3\xB6pferei"},  // Latin-1
+                    Encoding{"\xE2\x82", "\xC3\xA2\xC2\x82"},    // cut in a letter: Latin-1
+                    Encoding{"a\tb\x1B[31m\x7F", "a b [31m "},   // nothing for terminals
+                    Encoding{"\xF0\x9F\x92\xA1", "\xF0\x9F\x92\xA1"}));
+
+TEST(NumberScanner, KnowsWhereEachNumberStood) {
+  const std::vector<std::string_view> lines = {"1.5, -2e3", "", "\t+.25  7"};
+  NumberScanner scanner(lines, 0, "f");
+  Problems problems;
+  const double values[] = {1.5, -2000, 0.25, 7};
+  const std::pair<int, int> places[] = {{1, 1}, {1, 6}, {3, 2}, {3, 8}};
+  for (std::size_t i = 0; i < 4; ++i) {
+    double value = 0;
+    ASSERT_TRUE(scanner.next(value, "a number", problems));
+    EXPECT_EQ(value, values[i]);
+    EXPECT_EQ(std::pair(scanner.place().line, scanner.place().column), places[i]);
+  }
+  EXPECT_TRUE(scanner.at_end());
+  double value = 0;
+  EXPECT_FALSE(scanner.next(value, "one more", problems));
+  EXPECT_EQ(problems.all()[0].code, "truncated");
+}
+
+TEST(NumberScanner, RefusesWhatIsNoNumberAndCountsOutOfRange) {
+  const std::vector<std::string_view> lines = {"12x nan 3.5 -1 1e9 4"};
+  NumberScanner scanner(lines, 0, "f");
+  Problems problems;
+  double value = 0;
+  int count = 0;
+  EXPECT_FALSE(scanner.next(value, "a", problems));
+  EXPECT_FALSE(scanner.next(value, "b", problems));
+  for (int i = 0; i < 3; ++i) EXPECT_FALSE(scanner.next_count(count, 0, 100, "c", problems));
+  EXPECT_TRUE(scanner.next_count(count, 0, 100, "d", problems));
+  EXPECT_EQ(count, 4);
+  std::vector<std::string> codes;
+  for (const Problem& p : problems.all()) codes.push_back(p.code);
+  EXPECT_EQ(codes, (std::vector<std::string>{"not-a-number", "not-finite", "bad-count", "bad-count",
+                                             "count-too-large"}));
+}
+
+}  // namespace
+}  // namespace glow::files
+
+namespace glow {
+namespace {
+
+TEST(Problems, AreToldWithWhatIsKnownOfTheirPlace) {
+  EXPECT_EQ(to_string({Severity::error, "P002", {"a.toml", 3, 7}, "text"}), "a.toml:3:7: error[P002]: text");
+  EXPECT_EQ(to_string({Severity::warning, "x", {"a.toml", 3, 0}, "text"}), "a.toml:3: warning[x]: text");
+  EXPECT_EQ(to_string({Severity::note, "x", {"", 0, 0}, "text"}), "note[x]: text");
+}
+
+TEST(Problems, AreOrderedByPlaceAndKeepTheirOrderWithinOne) {
+  Problems problems;
+  problems.note("c", {"b", 1, 1}, "");
+  problems.error("b", {"a", 9, 1}, "");
+  problems.warning("a", {"a", 2, 5}, "");
+  problems.warning("z", {"a", 2, 5}, "");
+  problems.sort_by_place();
+  std::string order;
+  for (const Problem& p : problems.all()) order += p.code;
+  EXPECT_EQ(order, "azbc");
+  EXPECT_EQ(problems.error_count(), 1);
+}
+
+TEST(NearestWord, IsOnlyOfferedWhenItCouldBeMeant) {
+  const std::vector<std::string> words = {"height", "outline", "rotation", "at"};
+  EXPECT_EQ(nearest_word("hieght", words), "height");
+  EXPECT_EQ(nearest_word("roation", words), "rotation");
+  EXPECT_EQ(nearest_word("a", words), "at");
+  EXPECT_EQ(nearest_word("colour", words), "");
+  EXPECT_EQ(nearest_word("", words), "");
+  EXPECT_EQ(nearest_word(std::string(5000, 'h'), words), "");
+}
+
+}  // namespace
+}  // namespace glow
