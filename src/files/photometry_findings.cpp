@@ -16,6 +16,7 @@ constexpr double kLargest = 10.0;        // m; larger luminous areas are millime
 constexpr double kSmallest = 0.005;      // m; smaller ones metres taken for millimetres
 constexpr double kSameIntensity = 0.02;  // of the peak
 constexpr double kSameAngle = 1e-6;
+constexpr double kWidestStep = 15.0;  // degrees; wider ones hide the shape of a beam
 
 void judge_flux(const photometry::Photometry& p, const FileClaims& claims, Problems& problems) {
   if (!p.lamp_flux_lm || *p.lamp_flux_lm <= 0) return;
@@ -54,11 +55,43 @@ void judge_size(const photometry::Photometry& p, const FileClaims& claims, Probl
                     1000 * p.area.extent_c0_m, 1000 * p.area.extent_c90_m));
 }
 
+/// Notes on what the file leaves open; none of it is a fault.
+void judge_gaps(const photometry::Photometry& p, const FileClaims& claims, Problems& problems) {
+  const auto& gammas = p.table.gamma_deg();
+  const auto lit = [&](std::size_t g) {
+    for (std::size_t c = 0; c < p.table.c_deg().size(); ++c)
+      if (p.table.node(c, g) > kSameIntensity * p.table.peak().candela) return true;
+    return false;
+  };
+  for (std::size_t g = 1; g < gammas.size(); ++g) {
+    if (gammas[g] - gammas[g - 1] <= kWidestStep || !(lit(g - 1) || lit(g))) continue;
+    problems.note(
+        "coarse-table", {claims.file, 0, 0},
+        fmt::format(
+            FMT_STRING(
+                "between gamma {:g} and {:g} there is no value; the light is taken as a straight line"),
+            gammas[g - 1], gammas[g]));
+    break;
+  }
+  if (gammas.back() < 180 && lit(gammas.size() - 1))
+    problems.note(
+        "light-ends-abruptly", {claims.file, 0, 0},
+        fmt::format(FMT_STRING("the table ends at gamma {:g} with light in it; beyond there is none"),
+                    gammas.back()));
+  if (p.area.shape == photometry::LuminousShape::point)
+    problems.note(
+        "no-size", {claims.file, claims.size_line, 0},
+        "no luminous size is stated; the luminaire is taken as a point, and luminances are not known");
+  if (p.luminaire.empty() && p.catalogue_number.empty())
+    problems.note("no-name", {claims.file, 0, 0}, "neither the luminaire's name nor its number is stated");
+}
+
 }  // namespace
 
 void judge(const photometry::Photometry& photometry, const FileClaims& claims, Problems& problems) {
   judge_flux(photometry, claims, problems);
   judge_size(photometry, claims, problems);
+  judge_gaps(photometry, claims, problems);
   if (!photometry.watts)
     problems.warning("no-watts", {claims.file, 0, 0},
                      "no input watts are stated; installed power stays unknown");
