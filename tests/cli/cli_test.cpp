@@ -281,6 +281,18 @@ TEST(Program, CtrlCEndsCleanly) {
   EXPECT_FALSE(fs::exists(folder.path() / "out"));
 }
 
+TEST(Program, TheReadmesFirstProjectRunsWithoutAWarning) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const std::string readme = content_of(std::string(GLOWGRID_TEST_DATA) + "/../README.md");
+  const std::size_t begin = readme.find("```toml\n") + 8;
+  folder.write("kitchen.toml", readme.substr(begin, readme.find("```", begin) - begin));
+  const Ran ran = run(folder, "run kitchen.toml --strict");
+  EXPECT_EQ(ran.code, 0) << ran.out << ran.err;
+  EXPECT_FALSE(says(ran.err, "warning")) << ran.err;
+  EXPECT_TRUE(says(ran.out, "Glaze kitchen: met")) << ran.out;
+}
+
 TEST(Program, PositionsOutsideAPolygonAreReported) {
   const TemporaryFolder folder;
   write_project(folder, "size = [9.6, 6.4]", "outline = [[0, 6.4], [0, 0], [9.6, 0], [9.6, 2], [7, 6.4]]");
