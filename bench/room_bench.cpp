@@ -49,13 +49,12 @@ struct Ray {
 std::vector<Ray> rays_of(const transport::Transport& transport, const transport::Effort& effort) {
   std::vector<Ray> rays;
   const auto keep = [&](const Vec3f& origin, const Vec3f& direction) { rays.push_back({origin, direction}); };
-  for (std::size_t i = 0; i < transport.patches().patches().size(); ++i)
-    transport::PatchRays(transport.patches(), effort.seed).each(int(i), effort.blocks_per_patch, keep);
-  const auto& receivers = transport.gathering().receivers();
-  for (std::size_t r = 0; r < receivers.size(); ++r)
-    transport::ReceiverRays(effort.seed)
-        .each(transport.tracer(), receivers[r], r, transport::Gathering::kSets, effort.blocks_per_sample_set,
-              [&](int, const Vec3f& origin, const Vec3f& direction) { keep(origin, direction); });
+  for (std::size_t i = 0; i < transport.patches().size(); ++i)
+    for (int set = 0; set < transport::kSets; ++set)
+      transport::PatchRays(transport.patches(), effort).each(int(i), set, keep);
+  for (std::size_t r = 0; r < transport.receivers().size(); ++r)
+    for (int set = 0; set < transport::kSets; ++set)
+      transport::ReceiverRays(effort).each(transport.tracer(), transport.receivers()[r], r, set, keep);
   return rays;
 }
 

@@ -29,7 +29,7 @@ Lattice lattice_of(const photometry::Photometry& photometry, double height_m, do
   for (int j = 0; j < kNodes; ++j)
     for (int i = 0; i < kNodes; ++i) {
       const Vec2 p = lattice.node(i, j);
-      lattice.values.push_back(light.illuminance({p.x(), p.y(), 0}, Vec3::UnitZ()));
+      lattice.values.push_back(light.illuminance({{p.x(), p.y(), 0}, Vec3::UnitZ()}));
     }
   return lattice;
 }

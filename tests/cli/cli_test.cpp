@@ -375,6 +375,10 @@ struct Call {
   const char* err;
 };
 
+void PrintTo(const Call& call, std::ostream* out) {
+  *out << "glowgrid " << call.words;
+}
+
 class CallTest : public ::testing::TestWithParam<Call> {};
 
 TEST_P(CallTest, AnswersOnTheRightStreamWithTheRightCode) {

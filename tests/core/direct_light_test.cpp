@@ -5,6 +5,7 @@
 
 #include <random>
 
+#include "core/geometry/room_shell.hpp"
 #include "core/photometry/derived.hpp"
 #include "core/transport/emission.hpp"
 
@@ -40,7 +41,8 @@ double oracle(const PlacedLuminaire& l, const geometry::RayTracer* tracer, const
           l.frame.origin + u * l.area.extent_c0_m * l.frame.c0 + v * l.area.extent_c90_m * l.frame.c90;
       const Vec3 way = point - spot;
       const double facing = -normal.dot(way);
-      if (facing <= 0 || (tracer && tracer->blocked(point + geometry::kStartOffset * normal, spot))) continue;
+      if (facing <= 0 || (tracer && tracer->passed(point + geometry::kStartOffset * normal, spot) == 0))
+        continue;
       sum += l.table->intensity_along(way.dot(l.frame.c0), way.dot(l.frame.c90), way.dot(l.frame.g0)) *
              facing / std::pow(way.norm(), 3);
     }
@@ -65,7 +67,7 @@ TEST_P(DirectLightTest, AgreesWithVeryManyPoints) {
     const Vec3 point = l.frame.origin + far * away;
     const Vec3 normal = (-away + 0.6 * Vec3(between(-1, 1), between(-1, 1), between(-1, 1))).normalized();
     const double expected = oracle(l, nullptr, point, normal);
-    EXPECT_NEAR(DirectLight(l, nullptr).illuminance(point, normal), expected, 0.004 * expected + 1e-3)
+    EXPECT_NEAR(DirectLight(l, nullptr).illuminance({point, normal}), expected, 0.004 * expected + 1e-3)
         << "size " << x << " x " << y << " at " << far << " m";
   }
 }
@@ -74,18 +76,18 @@ INSTANTIATE_TEST_SUITE_P(Scenes, DirectLightTest, testing::Range(1u, 13u));
 
 TEST(DirectLight, PenumbrasAreSmooth) {
   geometry::Geometry geometry;
-  geometry.add_room({{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0, 0, 0);
-  geometry.add_box("screen", {2.9, 0.5, 0}, {3.0, 3.5, 1.4}, 0);
+  geometry::add_room(geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0, 0, 0);
+  geometry.add_box("screen", {2.9, 0.5, 0}, {3.0, 3.5, 1.4}, {});
   const geometry::RayTracer tracer(geometry);
   PlacedLuminaire l;
   l.table = skewed_table();
   l.area = {LuminousShape::rectangle, 0.6, 0.6, {}};
   l.frame = geometry::Frame::upright({1.5, 2, 2.8}, 0);
   const DirectLight light(l, &tracer);
-  const double open = DirectLight(l, nullptr).illuminance({4, 2, 0}, Vec3::UnitZ());
+  const double open = DirectLight(l, nullptr).illuminance({{4, 2, 0}, Vec3::UnitZ()});
   for (double x = 3.1; x < 5.6; x += 0.1) {
     const Vec3 point(x, 2, 0);
-    EXPECT_NEAR(light.illuminance(point, Vec3::UnitZ()), oracle(l, &tracer, point, Vec3::UnitZ()),
+    EXPECT_NEAR(light.illuminance({point, Vec3::UnitZ()}), oracle(l, &tracer, point, Vec3::UnitZ()),
                 0.02 * open)
         << x;
   }
@@ -97,9 +99,9 @@ TEST(DirectLight, GivesNothingBehindTheReceiverOrInItsPlane) {
   l.area = {LuminousShape::rectangle, 1, 1, {}};
   l.frame = geometry::Frame::upright({0, 0, 3}, 0);
   const DirectLight light(l, nullptr);
-  EXPECT_EQ(light.illuminance({0, 0, 0}, -Vec3::UnitZ()), 0);
-  EXPECT_EQ(light.illuminance({0.2, 0.1, 3}, -Vec3::UnitZ()), 0);
-  EXPECT_TRUE(std::isfinite(light.illuminance({0.2, 0.1, 3}, Vec3::UnitX())));
+  EXPECT_EQ(light.illuminance({{0, 0, 0}, -Vec3::UnitZ()}), 0);
+  EXPECT_EQ(light.illuminance({{0.2, 0.1, 3}, -Vec3::UnitZ()}), 0);
+  EXPECT_TRUE(std::isfinite(light.illuminance({{0.2, 0.1, 3}, Vec3::UnitX()})));
 }
 
 TEST(Emission, PortionsFollowTheTableAndAddUp) {

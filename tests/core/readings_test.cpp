@@ -118,15 +118,10 @@ TEST(Statistics, AgreeWithTheReferenceCases) {
 }
 
 TEST(Statistics, UncertaintyIsStudentsIntervalOfTheSets) {
-  // Two points, eight sets; means 9.5, 10.5, ...: standard deviation sqrt(8 * 0.25 / 7), over sqrt 8,
-  // times 2.365.
-  std::vector<double> lux;
-  for (int point = 0; point < 2; ++point)
-    for (int set = 0; set < 8; ++set) lux.push_back(10 + (set % 2 ? 0.5 : -0.5));
-  const Uncertainty u = uncertainty(lux, 8, 0);
-  EXPECT_NEAR(u.mean_lx, 2.365 * 0.5 / std::sqrt(7.0), 1e-12);
-  EXPECT_NEAR(u.min_lx, u.mean_lx, 1e-12);
-  EXPECT_NEAR(u.u0, 0, 1e-12);
+  // Means 9.5, 10.5, ...: standard deviation sqrt(8 * 0.25 / 7), over sqrt 8, times 2.365.
+  EXPECT_NEAR(half_width_95({9.5, 10.5, 9.5, 10.5, 9.5, 10.5, 9.5, 10.5}), 2.365 * 0.5 / std::sqrt(7.0),
+              1e-12);
+  EXPECT_EQ(half_width_95({3, 3, 3, 3, 3, 3, 3, 3}), 0);
 }
 
 TEST(Array, LiesHalfASpacingFromTheWalls) {

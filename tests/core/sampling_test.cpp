@@ -2,26 +2,36 @@
 
 #include <gtest/gtest.h>
 
-#include "core/transport/hit_tally.hpp"
-
 namespace glow::transport {
 namespace {
 
-TEST(HemisphereDirections, FollowTheCosineLawInEveryBlock) {
-  // Under the cosine law the mean of z is 2/3, of z^2 1/2 and of x^2 and y^2 1/4 each.
-  for (std::uint64_t b = 0; b < HemisphereDirections::kBlocks; ++b) {
-    Vec3 sum = Vec3::Zero(), squares = Vec3::Zero();
-    for (const Vec3f& d : HemisphereDirections::table().block(b)) {
-      EXPECT_NEAR(d.norm(), 1, 1e-6);
-      EXPECT_GT(d.z(), 0);
-      sum += d.cast<double>();
-      squares += d.cast<double>().cwiseAbs2();
+TEST(DirectionTable, BlocksFollowTheirKernel) {
+  // Mean direction and mean squares under each kernel, in closed form.
+  struct Expected {
+    Kernel kernel;
+    Vec3 mean, squares;
+  };
+  const Expected all[] = {{Kernel::plane, {0, 0, 2.0 / 3}, {0.25, 0.25, 0.5}},
+                          {Kernel::cylinder, {0, 0, 0}, {0.375, 0.375, 0.25}},
+                          // sin^2 (1 + cos a): mean of sin is 8 / (3 pi), of cos a 1/2, of cos^2 a 1/2.
+                          {Kernel::semicylinder, {4 / (3 * kPi), 0, 0}, {0.375, 0.375, 0.25}},
+                          {Kernel::hemisphere, {0, 0, 1.0 / 3}, {1.0 / 3, 1.0 / 3, 1.0 / 3}}};
+  for (const Expected& expected : all)
+    for (const int size : {16, 32, 64, 128}) {
+      const DirectionTable& table = DirectionTable::of(expected.kernel, size);
+      ASSERT_EQ(table.size(), size);
+      for (std::uint64_t b = 0; b < DirectionTable::kBlocks; ++b) {
+        Vec3 sum = Vec3::Zero(), squares = Vec3::Zero();
+        for (int i = 0; i < size; ++i) {
+          const Vec3f& d = table.block(b)[i];
+          EXPECT_NEAR(d.norm(), 1, 1e-5);
+          sum += d.cast<double>();
+          squares += d.cast<double>().cwiseAbs2();
+        }
+        EXPECT_NEAR((sum / size - expected.mean).norm(), 0, 2.0 / size + 0.01);
+        EXPECT_NEAR((squares / size - expected.squares).norm(), 0, 2.0 / size + 0.01);
+      }
     }
-    const double n = HemisphereDirections::kBlockSize;
-    EXPECT_NEAR(sum.z() / n, 2.0 / 3, 0.005) << b;
-    EXPECT_NEAR(sum.head<2>().norm() / n, 0, 0.02) << b;
-    EXPECT_NEAR((squares / n - Vec3(0.25, 0.25, 0.5)).norm(), 0, 0.02) << b;
-  }
 }
 
 TEST(HemisphereFrame, StandsOnItsNormal) {
@@ -43,18 +53,6 @@ TEST(SpreadPoints, FillTheSquareEvenlyWhateverTheShift) {
     }
     for (const int count : in_cell) EXPECT_NEAR(count, kCount / 16.0, 6);
   }
-}
-
-TEST(HitTally, ListsByRisingPatchAndEmptiesItself) {
-  HitTally& tally = HitTally::of_this_thread(200);
-  for (const int patch : {130, 3, 64, 3, 199, 63, 3}) tally.add(patch);
-  std::vector<std::pair<int, int>> found;
-  const auto keep = [&](std::int32_t patch, std::int32_t hits) { found.emplace_back(patch, hits); };
-  tally.take(keep);
-  EXPECT_EQ(found, (std::vector<std::pair<int, int>>{{3, 3}, {63, 1}, {64, 1}, {130, 1}, {199, 1}}));
-  found.clear();
-  tally.take(keep);
-  EXPECT_TRUE(found.empty());
 }
 
 }  // namespace

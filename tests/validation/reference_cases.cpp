@@ -6,13 +6,14 @@
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 
+#include "core/geometry/room_shell.hpp"
+
 namespace glow::validation {
 namespace {
 
 using nlohmann::json;
 
 constexpr int kMeanPoints = 40;  // along each side of a rectangle whose mean is wanted
-constexpr int kVerticals = 72;   // directions that stand for a cylinder
 constexpr int kSphereRings = 36;
 constexpr double kGammaStep = 1.0;  // degrees; what the notes to the cases ask for, or finer
 constexpr double kPlaneStep = 5.0;
@@ -27,6 +28,12 @@ const json& document() {
 
 Vec3 vec3(const json& j) {
   return {j[0].get<double>(), j[1].get<double>(), j[2].get<double>()};
+}
+
+geometry::Material diffuse(const json& reflectance) {
+  geometry::Material material;
+  material.diffuse = reflectance;
+  return material;
 }
 
 /// I0 |cos g|^n (1 + sin g (a cos C + b sin C) + c sin^2 g cos 2C), in cd.
@@ -79,7 +86,7 @@ void add_sphere(geometry::Geometry& geometry, const json& sphere) {
   const Vec3 centre = vec3(sphere["centre"]);
   const double radius = sphere["radius"];
   for (const json& zone : sphere["zones"]) {
-    const int surface = geometry.add_surface(zone["name"], zone["reflectance"]);
+    const int surface = geometry.add_surface(zone["name"], diffuse(zone["reflectance"]));
     const double low = std::acos(zone["z_min"].get<double>() / radius);
     const double high = std::acos(zone["z_max"].get<double>() / radius);
     const int rings = std::max(2, int(std::lround((low - high) / kPi * kSphereRings)));
@@ -108,32 +115,21 @@ geometry::Geometry geometry_of(const json& scene) {
     const double x = room["size"][0], y = room["size"][1], z = room["size"][2];
     for (const char* wall : {"wall_x1", "wall_y0", "wall_y1"})
       if (rho[wall] != rho["wall_x0"]) throw std::runtime_error("walls of different reflectance");
-    geometry.add_room({{0, 0}, {x, 0}, {x, y}, {0, y}}, z, rho["floor"], rho["wall_x0"], rho["ceiling"]);
+    geometry::add_room(geometry, {{0, 0}, {x, 0}, {x, y}, {0, y}}, z, rho["floor"], rho["wall_x0"],
+                       rho["ceiling"]);
   }
   if (scene.contains("obstacles"))
     for (const json& box : scene["obstacles"])
-      geometry.add_box(box["name"], vec3(box["min"]), vec3(box["max"]), box["reflectance"]);
+      geometry.add_box(box["name"], vec3(box["min"]), vec3(box["max"]), diffuse(box["reflectance"]));
   return geometry;
-}
-
-/// (Semi-)cylindrical illuminance is the mean of vertical illuminances over the (half) circle.
-std::vector<transport::Receiver> verticals_of(const json& receiver) {
-  const bool half = receiver.at("type") == "semicylindrical";
-  const double middle =
-      half ? std::atan2(receiver.at("dir")[1].get<double>(), receiver.at("dir")[0].get<double>()) : 0;
-  const double range = half ? kPi : 2 * kPi;
-  std::vector<transport::Receiver> points;
-  for (int i = 0; i < kVerticals; ++i) {
-    const double a = middle + range * ((i + 0.5) / kVerticals - 0.5);
-    points.push_back({vec3(receiver.at("p")), {std::cos(a), std::sin(a), 0}});
-  }
-  return points;
 }
 
 /// The points that stand for one receiver of the case: one, or an even grid for a mean.
 std::vector<transport::Receiver> points_of(const json& receiver) {
   const std::string type = receiver.at("type");
-  if (type == "cylindrical" || type == "semicylindrical") return verticals_of(receiver);
+  if (type == "cylindrical") return {{vec3(receiver.at("p")), Vec3::UnitZ(), transport::Kernel::cylinder}};
+  if (type == "semicylindrical")
+    return {{vec3(receiver.at("p")), vec3(receiver.at("dir")).normalized(), transport::Kernel::semicylinder}};
   const Vec3 normal = vec3(receiver.at("n")).normalized();
   if (type == "point") return {{vec3(receiver.at("p")), normal}};
   if (type != "mean") throw std::runtime_error("unknown receiver type " + type);
@@ -166,11 +162,11 @@ double scene_value(const transport::Transport& transport, const transport::Group
   const std::string surface = zone ? receiver.substr(5) : "";
   if (component != "mean_total" && !zone) throw std::runtime_error("unknown component " + component);
   double flux = 0, area = 0;
-  for (std::size_t i = 0; i < light.patch_irradiance_lx.size(); ++i) {
-    const transport::Patch& patch = transport.patches().patches()[i];
+  for (Eigen::Index i = 0; i < light.patch_irradiance_lx.size(); ++i) {
+    const transport::Patch& patch = transport.patches().patches()[std::size_t(i)];
     if (zone && transport.geometry().surfaces()[std::size_t(patch.surface)].name != surface) continue;
-    flux += light.patch_irradiance_lx[i] * transport.exchange().visible_area_m2[Eigen::Index(i)];
-    area += transport.exchange().visible_area_m2[Eigen::Index(i)];
+    flux += light.patch_irradiance_lx[i] * transport.exchange().visible_area_m2[i];
+    area += transport.exchange().visible_area_m2[i];
   }
   if (area == 0) throw std::runtime_error("unknown surface " + surface);
   return flux / area;
@@ -210,7 +206,7 @@ std::vector<std::string> case_ids(const std::string& classes) {
 CaseResult run_case(const std::string& id, transport::Effort effort) {
   const json& reference_case = find_case(id);
   // A mean is read at 1600 points, so each of them needs fewer rays.
-  if (reference_case.at("kind") == "enclosure") effort.blocks_per_sample_set = 1;
+  if (reference_case.at("kind") == "enclosure") effort.rays_per_receiver = 128;
   std::vector<transport::Receiver> points;
   std::map<std::string, std::pair<std::size_t, std::size_t>> range_of;
   for (const json& receiver : receivers_of(reference_case)) {

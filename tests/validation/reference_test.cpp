@@ -23,7 +23,7 @@ TEST_P(ReferenceTest, IsWithinItsTolerance) {
   }
 }
 
-INSTANTIATE_TEST_SUITE_P(Cases, ReferenceTest, testing::ValuesIn(case_ids("abcdef")),
+INSTANTIATE_TEST_SUITE_P(Cases, ReferenceTest, testing::ValuesIn(case_ids("abcdefgh")),
                          [](const testing::TestParamInfo<std::string>& id) {
                            std::string name = id.param;
                            std::replace_if(

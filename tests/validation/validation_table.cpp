@@ -21,7 +21,7 @@ int main() {
                  "| --- | --- | ---: | ---: | ---: | ---: | ---: |\n"));
   std::string details;
   int values = 0, passed = 0;
-  for (const std::string& id : case_ids("abcdef")) {
+  for (const std::string& id : case_ids("abcdefgh")) {
     const CaseResult result = run_case(id, glow::transport::Effort{});
     int own_passed = 0;
     double worst = 0;

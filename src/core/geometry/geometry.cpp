@@ -1,27 +1,70 @@
 #include "core/geometry/geometry.hpp"
 
-#include <fmt/format.h>
+#include <algorithm>
 
 #include <limits>
 
 namespace glow::geometry {
 namespace {
 
-/// Newell's normal: right for any flat polygon, also a concave one.
-Vec3 polygon_normal(const std::vector<Vec3>& corners) {
+constexpr double kNoArea = 1e-12;  // m2; thinner triangles hold no light
+
+/// Newell's normal, twice the polygon's area long: right for any flat polygon, also a concave one.
+Vec3 area_vector(const std::vector<Vec3>& corners) {
   Vec3 normal = Vec3::Zero();
   for (std::size_t i = 0; i < corners.size(); ++i) {
     const Vec3 a = corners[i] - corners[0];
     const Vec3 b = corners[(i + 1) % corners.size()] - corners[0];
     normal += a.cross(b);
   }
-  return normal.normalized();
+  return normal;
+}
+
+std::vector<Polygon> triangles_of(const Polygon& outline) {
+  std::vector<Polygon> pieces;
+  for (const auto& [a, b, c] : triangulate(outline))
+    pieces.push_back({outline[std::size_t(a)], outline[std::size_t(b)], outline[std::size_t(c)]});
+  return pieces;
+}
+
+/// Convex pieces less a convex hole: what lies outside its first edge, inside that but outside its second...
+std::vector<Polygon> without_hole(const std::vector<Polygon>& pieces, Polygon hole) {
+  if (signed_area(hole) < 0) std::reverse(hole.begin(), hole.end());
+  std::vector<Polygon> result;
+  for (Polygon rest : pieces)
+    for (std::size_t i = 0; i < hole.size() && rest.size() >= 3; ++i) {
+      const Vec2 along = hole[(i + 1) % hole.size()] - hole[i];
+      const Vec2 outwards = Vec2(along.y(), -along.x()).normalized();
+      const double offset = outwards.dot(hole[i]);
+      Polygon outside = clip_convex(rest, -outwards, -offset);
+      if (outside.size() >= 3 && signed_area(outside) > kNoArea) result.push_back(std::move(outside));
+      rest = clip_convex(rest, outwards, offset);
+    }
+  return result;
+}
+
+void add_pieces(Facet& facet, const std::vector<Polygon>& pieces) {
+  for (const Polygon& piece : pieces) {
+    const int first = static_cast<int>(facet.vertices.size());
+    facet.vertices.insert(facet.vertices.end(), piece.begin(), piece.end());
+    for (int k = 2; k < static_cast<int>(piece.size()); ++k)
+      facet.triangles.push_back({first, first + k - 1, first + k});
+  }
 }
 
 }  // namespace
 
-int Geometry::add_surface(std::string name, double reflectance) {
-  surfaces_.push_back({std::move(name), reflectance});
+double Facet::area() const {
+  double sum = 0;
+  for (const auto& [a, b, c] : triangles)
+    sum += signed_area({vertices[std::size_t(a)], vertices[std::size_t(b)], vertices[std::size_t(c)]});
+  return sum;
+}
+
+int Geometry::add_surface(std::string name, const Material& material) {
+  surfaces_.push_back({std::move(name), material});
+  surfaces_.back().material.two_sided = material.seen_from_both_sides();
+  has_specular_ = has_specular_ || material.specular();
   return static_cast<int>(surfaces_.size()) - 1;
 }
 
@@ -30,59 +73,107 @@ Vec3 Geometry::middle() const {
   Vec3 low = Vec3::Constant(std::numeric_limits<double>::infinity());
   Vec3 high = -low;
   for (const Facet& facet : facets_)
-    for (const Vec2& p : facet.outline) {
-      const Vec3 corner = facet.at(p.x(), p.y());
-      low = low.cwiseMin(corner);
-      high = high.cwiseMax(corner);
+    for (const Vec2& p : facet.vertices) {
+      low = low.cwiseMin(facet.at(p));
+      high = high.cwiseMax(facet.at(p));
     }
   return (low + high) / 2;
 }
 
-void Geometry::add_polygon(int surface, const std::vector<Vec3>& corners) {
+void Geometry::add_facet(Facet facet) {
+  has_owned_ = has_owned_ || facet.owner != kNobody;
+  const int index = static_cast<int>(facets_.size());
+  if (!material_of(facet).two_sided) {
+    facets_.push_back(std::move(facet));
+    return;
+  }
+  Facet other = facet;
+  facet.back = index + 1;
+  other.back = index;
+  other.is_front = false;
+  other.normal = -facet.normal;
+  facets_.push_back(std::move(facet));
+  facets_.push_back(std::move(other));
+}
+
+void Geometry::add_polygon(int surface, const std::vector<Vec3>& corners,
+                           const std::vector<std::vector<Vec3>>& holes, int owner) {
   Facet facet;
   facet.surface = surface;
+  facet.owner = owner;
   facet.origin = corners[0];
-  facet.normal = polygon_normal(corners);
+  facet.normal = area_vector(corners).normalized();
   facet.u = (corners[1] - corners[0]).normalized();
   facet.v = facet.normal.cross(facet.u);
-  for (const Vec3& corner : corners) facet.outline.push_back(facet.local(corner));
-  facet.triangles = triangulate(facet.outline);
-  facets_.push_back(std::move(facet));
-  only_room_ = false;
-}
-
-void Geometry::add_room(const Polygon& outline, double height, double floor_reflectance,
-                        double wall_reflectance, double ceiling_reflectance) {
-  const bool first = facets_.empty();
-  const Polygon plan = tidied(outline);
-  const auto at = [](const Vec2& p, double z) { return Vec3(p.x(), p.y(), z); };
-  std::vector<Vec3> floor_corners, ceiling_corners;
-  for (const Vec2& p : plan) floor_corners.push_back(at(p, 0));
-  for (auto p = plan.rbegin(); p != plan.rend(); ++p) ceiling_corners.push_back(at(*p, height));
-  add_polygon(add_surface("floor", floor_reflectance), floor_corners);
-  add_polygon(add_surface("ceiling", ceiling_reflectance), ceiling_corners);
-  for (std::size_t i = 0; i < plan.size(); ++i) {
-    const Vec2& a = plan[i];
-    const Vec2& b = plan[(i + 1) % plan.size()];
-    add_polygon(add_surface(fmt::format(FMT_STRING("wall {}"), i + 1), wall_reflectance),
-                {at(b, 0), at(a, 0), at(a, height), at(b, height)});
-  }
-  enclosed_ = true;
-  convex_room_ = is_convex(plan);
-  only_room_ = first;
-}
-
-void Geometry::add_box(const std::string& name, const Vec3& low, const Vec3& high, double reflectance) {
-  const int surface = add_surface(name, reflectance);
-  const auto corner = [&](int x, int y, int z) {
-    return Vec3(x ? high.x() : low.x(), y ? high.y() : low.y(), z ? high.z() : low.z());
+  const auto flat = [&](const std::vector<Vec3>& loop) {
+    Polygon polygon;
+    for (const Vec3& corner : loop) polygon.push_back(facet.local(corner));
+    return polygon;
   };
-  add_polygon(surface, {corner(0, 0, 0), corner(0, 0, 1), corner(0, 1, 1), corner(0, 1, 0)});  // -x
-  add_polygon(surface, {corner(1, 0, 0), corner(1, 1, 0), corner(1, 1, 1), corner(1, 0, 1)});  // +x
-  add_polygon(surface, {corner(0, 0, 0), corner(1, 0, 0), corner(1, 0, 1), corner(0, 0, 1)});  // -y
-  add_polygon(surface, {corner(0, 1, 0), corner(0, 1, 1), corner(1, 1, 1), corner(1, 1, 0)});  // +y
-  add_polygon(surface, {corner(0, 0, 0), corner(0, 1, 0), corner(1, 1, 0), corner(1, 0, 0)});  // -z
-  add_polygon(surface, {corner(0, 0, 1), corner(1, 0, 1), corner(1, 1, 1), corner(0, 1, 1)});  // +z
+  facet.loops.push_back(flat(corners));
+  std::vector<Polygon> pieces = triangles_of(facet.loops.front());
+  for (const auto& hole : holes) {
+    facet.loops.push_back(flat(hole));
+    pieces = without_hole(pieces, facet.loops.back());
+  }
+  add_pieces(facet, pieces);
+  if (!facet.triangles.empty()) add_facet(std::move(facet));
+}
+
+void Geometry::add_triangles(int surface, const std::vector<Vec3>& vertices,
+                             const std::vector<std::array<int, 3>>& triangles) {
+  for (const auto& [a, b, c] : triangles) {
+    const std::vector<Vec3> corners = {vertices[std::size_t(a)], vertices[std::size_t(b)],
+                                       vertices[std::size_t(c)]};
+    if (area_vector(corners).norm() > 2 * kNoArea) add_polygon(surface, corners);
+  }
+}
+
+void Geometry::add_box(const std::string& name, const Vec3& low, const Vec3& high, const Material& material,
+                       const Eigen::Isometry3d& frame, int owner) {
+  const int surface = add_surface(name, material);
+  const auto corner = [&](int x, int y, int z) {
+    return Vec3(frame * Vec3(x ? high.x() : low.x(), y ? high.y() : low.y(), z ? high.z() : low.z()));
+  };
+  const auto face = [&](const std::vector<Vec3>& corners) { add_polygon(surface, corners, {}, owner); };
+  face({corner(0, 0, 0), corner(0, 0, 1), corner(0, 1, 1), corner(0, 1, 0)});  // -x
+  face({corner(1, 0, 0), corner(1, 1, 0), corner(1, 1, 1), corner(1, 0, 1)});  // +x
+  face({corner(0, 0, 0), corner(1, 0, 0), corner(1, 0, 1), corner(0, 0, 1)});  // -y
+  face({corner(0, 1, 0), corner(0, 1, 1), corner(1, 1, 1), corner(1, 1, 0)});  // +y
+  face({corner(0, 0, 0), corner(0, 1, 0), corner(1, 1, 0), corner(1, 0, 0)});  // -z
+  face({corner(0, 0, 1), corner(1, 0, 1), corner(1, 1, 1), corner(0, 1, 1)});  // +z
+}
+
+void Geometry::add_block(const std::string& name, const Polygon& plan, double bottom, double top,
+                         const Material& material) {
+  const int surface = add_surface(name, material);
+  const Polygon outline = tidied(plan);
+  const auto at = [](const Vec2& p, double z) { return Vec3(p.x(), p.y(), z); };
+  std::vector<Vec3> upper, lower;
+  for (const Vec2& p : outline) upper.push_back(at(p, top));
+  for (auto p = outline.rbegin(); p != outline.rend(); ++p) lower.push_back(at(*p, bottom));
+  add_polygon(surface, upper);
+  add_polygon(surface, lower);
+  for (std::size_t i = 0; i < outline.size(); ++i) {
+    const Vec2& a = outline[i];
+    const Vec2& b = outline[(i + 1) % outline.size()];
+    add_polygon(surface, {at(a, bottom), at(b, bottom), at(b, top), at(a, top)});
+  }
+}
+
+Geometry Geometry::moved(const Eigen::Isometry3d& motion) const {
+  Geometry result = *this;
+  for (Facet& facet : result.facets_) {
+    facet.origin = motion * facet.origin;
+    for (Vec3* axis : {&facet.u, &facet.v, &facet.normal}) *axis = motion.linear() * *axis;
+  }
+  return result;
+}
+
+void Geometry::mark_enclosed(bool convex) {
+  enclosed_ = true;
+  convex_room_ = convex;
+  facets_of_room_ = facets_.size();
 }
 
 }  // namespace glow::geometry

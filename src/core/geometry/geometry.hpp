@@ -8,54 +8,98 @@
 
 namespace glow::geometry {
 
+/// What a surface does with the light that meets it: shares of it, together at most 1; the rest is absorbed.
+struct Material {
+  double diffuse = 0;     ///< reflected evenly in luminance (Lambert)
+  double mirror = 0;      ///< reflected as by a mirror
+  double clear = 0;       ///< let through with its direction kept
+  double scattering = 0;  ///< let through, evenly in luminance on the other side
+  bool two_sided = false;
+
+  /// Share that does not go on in one direction: what is absorbed or scattered.
+  double landing() const { return 1 - mirror - clear; }
+  bool specular() const { return mirror > 0 || clear > 0; }
+  bool seen_from_both_sides() const { return two_sided || clear > 0 || scattering > 0; }
+};
+
 /// What light meets: one named thing with one material.
 struct Surface {
   std::string name;
-  double reflectance = 0;  ///< diffuse, 0..1
+  Material material;
 };
 
-/// One flat polygon of a surface. It is seen from the side of its normal; light that meets the other side is
-/// swallowed (the inside of a box, the outside of a room).
+inline constexpr int kNobody = -1;
+
+/// One flat piece of a surface. It is seen from the side of its normal; light that meets the other side of a
+/// one-sided facet is swallowed (the inside of a box, the outside of a room). A two-sided surface has two
+/// facets at the same place, each the `back` of the other.
 struct Facet {
   int surface = 0;
-  Vec3 origin, u, v, normal;  ///< u x v = normal; unit vectors
-  Polygon outline;  ///< metres along u and v from `origin`; counter-clockwise seen against the normal
-  std::vector<std::array<int, 3>> triangles;
+  int back = -1;               ///< index of the facet of the other side; -1: one-sided
+  int owner = kNobody;         ///< luminaire whose body this is; it does not shade its own light
+  bool is_front = true;        ///< of two facets at one place, the one that rays are traced against
+  Vec3 origin, u, v, normal;   ///< unit vectors at right angles
+  std::vector<Vec2> vertices;  ///< metres along u and v from `origin`
+  std::vector<std::array<int, 3>> triangles;  ///< counter-clockwise in u, v
+  std::vector<Polygon> loops;                 ///< outline and holes, for what needs edges
 
   Vec3 at(double along_u, double along_v) const { return origin + along_u * u + along_v * v; }
+  Vec3 at(const Vec2& p) const { return at(p.x(), p.y()); }
   Vec2 local(const Vec3& point) const { return {(point - origin).dot(u), (point - origin).dot(v)}; }
+  double area() const;
 };
 
-/// Everything in a room that light can meet. Luminaires are not part of it.
+/// Everything in a room that light can meet: flat facets, each with its surface's material. Luminaires are
+/// not part of it, unless their bodies are to block light.
 class Geometry {
  public:
-  /// Gives the new surface's index.
-  int add_surface(std::string name, double reflectance);
-  /// A flat simple polygon, counter-clockwise seen from its lit side; three corners or more, m.
-  void add_polygon(int surface, const std::vector<Vec3>& corners);
-  /// A room: floor at z = 0, walls along `outline` (simple, either winding) and a flat ceiling, all facing
-  /// inwards. Walls are surfaces of their own, "wall 1" running from corner 1 to corner 2 of the outline.
-  void add_room(const Polygon& outline, double height, double floor_reflectance, double wall_reflectance,
-                double ceiling_reflectance);
-  /// A solid box with faces along the axes, facing outwards.
-  void add_box(const std::string& name, const Vec3& low, const Vec3& high, double reflectance);
+  /// Gives the new surface's index. A transmitting material is two-sided by itself.
+  int add_surface(std::string name, const Material& material);
+  /// A flat simple polygon, counter-clockwise seen from its lit side; three corners or more, m. `holes` are
+  /// convex, in the same plane, either winding.
+  void add_polygon(int surface, const std::vector<Vec3>& corners,
+                   const std::vector<std::vector<Vec3>>& holes = {}, int owner = kNobody);
+  /// Any triangles, counter-clockwise seen from the lit side; those without area are left out.
+  void add_triangles(int surface, const std::vector<Vec3>& vertices,
+                     const std::vector<std::array<int, 3>>& triangles);
+  /// A solid box with faces along the axes of `frame`, facing outwards; `low` and `high` in that frame.
+  void add_box(const std::string& name, const Vec3& low, const Vec3& high, const Material& material,
+               const Eigen::Isometry3d& frame = Eigen::Isometry3d::Identity(), int owner = kNobody);
+  /// A solid upright block: `plan` (simple, either winding) from z = bottom to z = top.
+  void add_block(const std::string& name, const Polygon& plan, double bottom, double top,
+                 const Material& material);
+  /// The same things elsewhere.
+  Geometry moved(const Eigen::Isometry3d& motion) const;
+
+  /// Said by who adds a room's shell: it surrounds all, and whether its plan and ceiling are convex.
+  void mark_enclosed(bool convex);
 
   /// Middle of the bounding box; origin of the rays' own coordinates.
   Vec3 middle() const;
   const std::vector<Surface>& surfaces() const { return surfaces_; }
   const std::vector<Facet>& facets() const { return facets_; }
+  const Material& material_of(const Facet& facet) const {
+    return surfaces_[std::size_t(facet.surface)].material;
+  }
   /// True when no point of the room can hide another: a convex room with nothing in it.
-  bool everything_sees_everything() const { return convex_room_ && only_room_; }
-  /// True when a room's shell surrounds all: a ray that meets nothing then started outside of it, on the far
-  /// side of an object that touches the shell.
+  bool everything_sees_everything() const { return convex_room_ && facets_.size() == facets_of_room_; }
+  /// True when a room's shell without openings surrounds all: a ray that meets nothing then started outside
+  /// of it, on the far side of an object that touches the shell.
   bool enclosed() const { return enclosed_; }
+  /// Whether any surface mirrors or lets light through with its direction kept.
+  bool has_specular() const { return has_specular_; }
+  bool has_owned() const { return has_owned_; }
 
  private:
+  void add_facet(Facet facet);
+
   std::vector<Surface> surfaces_;
   std::vector<Facet> facets_;
   bool enclosed_ = false;
   bool convex_room_ = false;
-  bool only_room_ = true;
+  bool has_specular_ = false;
+  bool has_owned_ = false;
+  std::size_t facets_of_room_ = 0;
 };
 
 }  // namespace glow::geometry

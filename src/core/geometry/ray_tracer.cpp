@@ -13,7 +13,13 @@ struct RayTracer::Scene {
   RTCScene scene = nullptr;
   Vec3 origin = Vec3::Zero();
   std::vector<int> facet_of_triangle;
-  std::vector<Vec3f> normals;  // of facets
+  struct Side {
+    Vec3f normal;
+    int back, owner;
+    float clear;
+  };
+  std::vector<Side> facets;
+  bool opaque = true;  // nothing lets light through, no facet belongs to a luminaire
 
   Scene() = default;
   Scene(const Scene&) = delete;
@@ -35,9 +41,10 @@ Arrays arrays_of(const Geometry& geometry, const Vec3& origin, std::vector<int>&
   Arrays arrays;
   for (std::size_t f = 0; f < geometry.facets().size(); ++f) {
     const Facet& facet = geometry.facets()[f];
+    if (!facet.is_front) continue;  // its front is there already
     const unsigned first = static_cast<unsigned>(arrays.vertices.size() / 3);
-    for (const Vec2& p : facet.outline) {
-      const Vec3 corner = facet.at(p.x(), p.y()) - origin;
+    for (const Vec2& p : facet.vertices) {
+      const Vec3 corner = facet.at(p) - origin;
       for (int k = 0; k < 3; ++k) arrays.vertices.push_back(static_cast<float>(corner[k]));
     }
     for (const auto& triangle : facet.triangles) {
@@ -56,7 +63,11 @@ RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>(
   scene_->device = rtcNewDevice("max_isa=avx2,set_affinity=0");
   if (!scene_->device) throw std::runtime_error("the ray tracing library could not be started");
   scene_->origin = geometry.middle();
-  for (const Facet& facet : geometry.facets()) scene_->normals.push_back(facet.normal.cast<float>());
+  for (const Facet& facet : geometry.facets()) {
+    const float clear = static_cast<float>(geometry.material_of(facet).clear);
+    scene_->facets.push_back({facet.normal.cast<float>(), facet.back, facet.owner, clear});
+    scene_->opaque = scene_->opaque && clear == 0 && facet.owner == kNobody;
+  }
   const Arrays arrays = arrays_of(geometry, scene_->origin, scene_->facet_of_triangle);
   scene_->scene = rtcNewScene(scene_->device);
   rtcSetSceneFlags(scene_->scene, RTC_SCENE_FLAG_ROBUST);
@@ -114,22 +125,46 @@ RTCRayHit traced(RTCScene scene, const Vec3f& origin, const Vec3f& direction) {
 
 }  // namespace
 
-Hit RayTracer::nearest(const Vec3f& origin, const Vec3f& direction) const {
+Hit RayTracer::nearest(const Vec3f& origin, const Vec3f& direction, int owner) const {
   const RTCRayHit query = traced(scene_->scene, origin, direction);
   if (query.hit.geomID == RTC_INVALID_GEOMETRY_ID) return {};
   const int facet = scene_->facet_of_triangle[query.hit.primID];
-  return {facet, query.ray.tfar, scene_->normals[std::size_t(facet)].dot(direction) > 0};
+  const Scene::Side& side = scene_->facets[std::size_t(facet)];
+  if (owner != kNobody && side.owner == owner) {
+    const float step = query.ray.tfar + static_cast<float>(kStartOffset);
+    Hit hit = nearest(origin + step * direction, direction, owner);
+    hit.distance += step;
+    return hit;
+  }
+  const bool from_behind = side.normal.dot(direction) > 0;
+  if (from_behind && side.back >= 0) return {side.back, query.ray.tfar, false};
+  return {facet, query.ray.tfar, from_behind};
 }
 
-bool RayTracer::blocked(const Vec3& from, const Vec3& to) const {
+float RayTracer::passed(const Vec3& from, const Vec3& to, int owner) const {
   const Vec3 way = to - from;
   const double length = way.norm();
-  if (length <= 2 * kStartOffset) return false;
-  RTCRay ray = ray_from(local(from), (way / length).cast<float>(), static_cast<float>(length - kStartOffset));
-  RTCIntersectContext context;
-  rtcInitIntersectContext(&context);
-  rtcOccluded1(scene_->scene, &context, &ray);
-  return ray.tfar < 0;
+  if (length <= 2 * kStartOffset) return 1;
+  const Vec3f direction = (way / length).cast<float>();
+  Vec3f origin = local(from);
+  float rest = static_cast<float>(length - kStartOffset);
+  if (scene_->opaque) {
+    RTCRay ray = ray_from(origin, direction, rest);
+    RTCIntersectContext context;
+    rtcInitIntersectContext(&context);
+    rtcOccluded1(scene_->scene, &context, &ray);
+    return ray.tfar < 0 ? 0.0f : 1.0f;
+  }
+  float share = 1;
+  while (share > 0) {
+    const Hit hit = nearest(origin, direction, owner);
+    if (hit.facet < 0 || hit.distance >= rest) return share;
+    share *= scene_->facets[std::size_t(hit.facet)].clear;
+    const float step = hit.distance + static_cast<float>(kStartOffset);
+    origin += step * direction;
+    rest -= step;
+  }
+  return 0;
 }
 
 bool RayTracer::bare_nearest(const Vec3f& origin, const Vec3f& direction) const {

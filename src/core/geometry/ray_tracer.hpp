@@ -27,10 +27,13 @@ class RayTracer {
 
   /// World point in the coordinates of rays.
   Vec3f local(const Vec3& world) const;
-  /// First thing met from `origin` (local) along `direction` (unit length).
-  Hit nearest(const Vec3f& origin, const Vec3f& direction) const;
-  /// Whether anything lies strictly between the two world points; kStartOffset before `to` does not count.
-  bool blocked(const Vec3& from, const Vec3& to) const;
+  /// First thing met from `origin` (local) along `direction` (unit length); two-sided surfaces are met on the
+  /// side that is looked at. Facets of `owner` are passed through.
+  Hit nearest(const Vec3f& origin, const Vec3f& direction, int owner = kNobody) const;
+  /// Share of light, 0 to 1, that passes straight from one world point to the other: 0 where something opaque
+  /// lies strictly between, else the product of the panes' clear transmittances. kStartOffset before `to`
+  /// does not count; facets of `owner` do not either.
+  float passed(const Vec3& from, const Vec3& to, int owner = kNobody) const;
   /// Traces and tells only whether anything was met: for measuring what the tracer alone costs.
   bool bare_nearest(const Vec3f& origin, const Vec3f& direction) const;
 

@@ -9,15 +9,15 @@ namespace {
 
 constexpr double kStudent7 = 2.365;  // 95 %, 7 degrees of freedom
 
-double half_width(const std::vector<double>& values) {
+}  // namespace
+
+double half_width_95(const std::array<double, 8>& values) {
   const double n = double(values.size());
   const double mean = std::accumulate(values.begin(), values.end(), 0.0) / n;
   double squares = 0;
   for (const double value : values) squares += (value - mean) * (value - mean);
   return kStudent7 * std::sqrt(squares / (n - 1) / n);
 }
-
-}  // namespace
 
 Statistics statistics(const std::vector<double>& lux) {
   Statistics s;
@@ -29,17 +29,6 @@ Statistics statistics(const std::vector<double>& lux) {
   if (s.mean_lx > 0) s.u0 = s.min_lx / s.mean_lx;
   if (s.max_lx > 0) s.min_over_max = s.min_lx / s.max_lx;
   return s;
-}
-
-Uncertainty uncertainty(const std::vector<double>& lux, std::size_t sets, std::size_t min_at) {
-  const std::size_t points = lux.size() / sets;
-  std::vector<double> mean(sets, 0.0), least(sets), ratio(sets);
-  for (std::size_t set = 0; set < sets; ++set) {
-    for (std::size_t i = 0; i < points; ++i) mean[set] += lux[i * sets + set] / double(points);
-    least[set] = lux[min_at * sets + set];
-    ratio[set] = mean[set] > 0 ? least[set] / mean[set] : 0;
-  }
-  return {half_width(mean), half_width(least), half_width(ratio)};
 }
 
 }  // namespace glow::readings

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <optional>
 #include <vector>
 
@@ -21,9 +22,8 @@ struct Uncertainty {
   double mean_lx = 0, min_lx = 0, u0 = 0;
 };
 
-/// From values of the same grid in independent sample sets, lux[point * sets + set]: the spread of each
-/// figure over the sets, divided by the root of their number, times Student's factor. It covers the chance in
-/// what the points see of the room; it does not cover the size of the patches. Wants 8 sets.
-Uncertainty uncertainty(const std::vector<double>& lux, std::size_t sets, std::size_t min_at);
+/// Half width of the 95 % interval of a mean of independent values, by Student's t: kFactor95 for eight of
+/// them, times their deviation over the root of their number.
+double half_width_95(const std::array<double, 8>& values);
 
 }  // namespace glow::readings

@@ -2,35 +2,33 @@
 
 #include <algorithm>
 
+#include "core/results/grid_uncertainty.hpp"
+
 namespace glow::results {
 namespace {
 
-constexpr std::size_t kSets = transport::Gathering::kSets;
-
-/// Adds up the groups and applies the maintenance factor, here and nowhere else.
-GridResult read_grid(const scene::RoomScene& scene, const std::vector<transport::GroupLight>& groups) {
+/// Applies the maintenance factor, here and nowhere else. The scene's grid is the only set of receivers.
+GridResult read_grid(const scene::RoomScene& scene, const transport::Transport& transport,
+                     const transport::GroupLight& light) {
   GridResult result;
   result.name = scene.grid_name;
   result.kind = "horizontal plane";
   result.grid = scene.grid;
-  const std::size_t n = scene.grid.points.size();
-  std::vector<double> initial(n, 0.0), sets(n * kSets, 0.0);
-  result.direct_lx.assign(n, 0.0);
-  result.interreflected_lx.assign(n, 0.0);
-  for (const transport::GroupLight& group : groups)
-    for (std::size_t i = 0; i < n; ++i) {
-      initial[i] += group.direct_lx[i] + group.interreflected_lx[i];
-      result.direct_lx[i] += scene.maintenance_factor * group.direct_lx[i];
-      result.interreflected_lx[i] += scene.maintenance_factor * group.interreflected_lx[i];
-      for (std::size_t set = 0; set < kSets; ++set)
-        sets[i * kSets + set] +=
-            scene.maintenance_factor * (group.direct_lx[i] + group.interreflected_sets_lx[i * kSets + set]);
-    }
-  for (std::size_t i = 0; i < n; ++i)
+  const double factor = scene.maintenance_factor;
+  std::vector<double> initial;
+  std::vector<std::size_t> receivers;
+  for (std::size_t i = 0; i < scene.grid.points.size(); ++i) {
+    receivers.push_back(i);
+    initial.push_back(light.direct_lx[i] + light.interreflected_lx[i]);
+    result.direct_lx.push_back(factor * light.direct_lx[i]);
+    result.interreflected_lx.push_back(factor * light.interreflected_lx[i]);
     result.total_lx.push_back(result.direct_lx[i] + result.interreflected_lx[i]);
+  }
   result.initial = readings::statistics(initial);
   result.statistics = readings::statistics(result.total_lx);
-  result.uncertainty = readings::uncertainty(sets, kSets, result.statistics.min_at);
+  result.uncertainty = grid_uncertainty(transport, light, receivers);
+  result.uncertainty.mean_lx *= factor;
+  result.uncertainty.min_lx *= factor;
   return result;
 }
 
@@ -67,14 +65,14 @@ RoomResult compute_room(const scene::RoomScene& scene, const transport::Effort& 
   const transport::Transport transport(scene.geometry, std::move(receivers), effort, watch);
   RoomResult result;
   result.scene = &scene;
-  result.patches = transport.patches().patches().size();
-  result.rays = transport.exchange().rays + transport.gathering().rays();
-  std::vector<transport::GroupLight> lights;
-  for (const scene::LuminaireGroup& group : scene.groups) {
-    lights.push_back(transport.relight(group.luminaires, watch));
-    result.balance += lights.back().balance;
-  }
-  result.grids.push_back(read_grid(scene, lights));
+  result.patches = transport.patches().size();
+  result.rays = transport.hits().rays();
+  transport::GroupLight light;
+  for (const scene::LuminaireGroup& group : scene.groups)
+    light.add(transport.relight(group.luminaires, watch), 1);
+  if (scene.groups.empty()) light = transport.relight({}, watch);
+  result.balance = light.balance;
+  result.grids.push_back(read_grid(scene, transport, light));
   const GridResult& grid = result.grids.back();
   result.power = power_of(scene, grid.statistics.mean_lx);
   if (scene.requirement) {

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/arrange/array_placement.hpp"
+#include "core/geometry/room_shell.hpp"
 
 namespace glow::scene {
 namespace {
@@ -37,8 +38,8 @@ class Builder {
     scene_.floor_area_m2 = geometry::signed_area(scene_.outline);
     scene_.maintenance_factor = room_.maintenance_factor;
     scene_.reflectances = room_.reflectances;
-    scene_.geometry.add_room(scene_.outline, scene_.height_m, room_.reflectances.floor,
-                             room_.reflectances.walls, room_.reflectances.ceiling);
+    geometry::add_room(scene_.geometry, scene_.outline, scene_.height_m, room_.reflectances.floor,
+                       room_.reflectances.walls, room_.reflectances.ceiling);
     find_task();
     lay_grid();
     for (const model::LuminairePlacement& placement : room_.luminaires) place(placement);

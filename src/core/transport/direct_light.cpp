@@ -10,9 +10,9 @@ constexpr double kDivision = 0.8;          // largest diagonal of an element ove
 constexpr double kPointLike = 0.06;        // below this share of the distance one point will do
 constexpr double kHorizonDivision = 0.15;  // the same where the receiving plane cuts through the element
 constexpr int kDeepestDivision = 40;       // halvings; reached only by points that touch the luminous area
-constexpr int kDeepestPenumbra = 4;        // further quarterings where an edge of shadow crosses an element
-constexpr int kCornersToLevel = 2;         // quarterings down to which corners are looked at, too
+constexpr int kDeepestPenumbra = 5;        // further quarterings where an edge of shadow crosses an element
 constexpr double kCornerInset = 0.01;      // share of the element by which a corner is moved in
+constexpr double kSameShare = 1e-4;
 constexpr double kGauss =
     0.28867513459481287;  // 1 / (2 sqrt 3): Gauss's two points on an interval of length 1
 constexpr double kDiscSquare = 0.8660254037844386;  // sqrt(3) / 2
@@ -20,20 +20,21 @@ constexpr double kTouching = 1e-7;                  // m; nearer than this the p
 
 }  // namespace
 
-/// Rectangle: x along C0, y along C90, m. Disc: x = radius, y = angle.
+/// Rectangle: along the face's x and y, m. Disc: x = radius as a share, y = angle.
 struct DirectLight::Element {
   Vec2 low, high;
-  double share;  ///< of the luminous area
+  double share;  ///< of the face
   bool polar;
+  Vec2 half;  ///< half axes of the disc
 
   Vec2 spot(double s, double t) const {
     const Vec2 p(low.x() + s * (high.x() - low.x()), low.y() + t * (high.y() - low.y()));
-    return polar ? Vec2(p.x() * std::cos(p.y()), p.x() * std::sin(p.y())) : p;
+    return polar ? Vec2(half.x() * p.x() * std::cos(p.y()), half.y() * p.x() * std::sin(p.y())) : p;
   }
   double mean_radius() const { return (low.x() + high.x()) / 2; }
   Vec2 extent() const {
     const Vec2 size = high - low;
-    return polar ? Vec2(size.x(), size.y() * high.x()) : size;
+    return polar ? Vec2(half.maxCoeff() * size.x(), half.maxCoeff() * size.y() * high.x()) : size;
   }
   /// Weight of Gauss's point at radius share s: a ring sector has more area outside than inside.
   double weight(double s) const {
@@ -58,41 +59,72 @@ struct DirectLight::Element {
 };
 
 struct DirectLight::Sight {
-  Vec3 world;   ///< start of shadow rays
-  Vec3 point;   ///< components along c0, c90, g0 from the middle of the luminous area
-  Vec3 normal;  ///< the same for the receiving plane's normal
+  const photometry::LuminousFace* face;
+  Receiver receiver;  ///< position, normal and axis along the face's x, y, z from its middle
+  Vec3 start;         ///< world; where shadow rays begin
 
-  Vec3 way_from(const Vec2& spot) const { return {point.x() - spot.x(), point.y() - spot.y(), point.z()}; }
-  double facing(const Vec2& spot) const { return -normal.dot(way_from(spot)); }
+  Vec3 way_from(const Vec2& spot) const {
+    const Vec3& p = receiver.position;
+    return {p.x() - spot.x(), p.y() - spot.y(), p.z()};
+  }
+  /// Above 0 where a plane receiver sees the spot from its front; other receivers see all around.
+  double facing(const Vec2& spot) const {
+    return receiver.kernel == Kernel::plane ? -receiver.normal.dot(way_from(spot)) : 1.0;
+  }
+  /// A cylinder sees what lies along its axis with a kink: whether that may be within `radius` of the spot.
+  bool on_axis(const Vec2& spot, double radius) const {
+    if (receiver.kernel != Kernel::cylinder && receiver.kernel != Kernel::semicylinder) return false;
+    return receiver.axis.cross(way_from(spot)).norm() < radius;
+  }
+  /// The same as components along the luminaire's C0, C90, gamma 0.
+  Vec3 in_luminaire(const Vec3& v) const { return v.x() * face->x + v.y() * face->y + v.z() * face->z; }
 };
 
-double DirectLight::at(const Sight& sight, const Vec2& spot, bool& hidden) const {
+DirectLight::DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer)
+    : luminaire_(&luminaire), surface_(luminaire.area) {
+  if (tracer)
+    passed_ = [tracer, owner = luminaire.owner](const Vec3& from, const Vec3& spot) {
+      return double(tracer->passed(from, spot, owner));
+    };
+}
+
+DirectLight::DirectLight(const photometry::PlacedLuminaire& luminaire, Passed passed)
+    : luminaire_(&luminaire), surface_(luminaire.area), passed_(std::move(passed)) {}
+
+double DirectLight::passed(const Sight& sight, const Vec2& spot) const {
+  const geometry::Frame& frame = luminaire_->frame;
+  const Vec3 p = sight.face->centre + sight.in_luminaire({spot.x(), spot.y(), 0});
+  return passed_(sight.start, frame.origin + p.x() * frame.c0 + p.y() * frame.c90 + p.z() * frame.g0);
+}
+
+/// lx from a face with all its light at one spot, if nothing hides it.
+double DirectLight::unhidden(const Sight& sight, const Vec2& spot) const {
   const Vec3 way = sight.way_from(spot);
   const double distance2 = way.squaredNorm();
   if (distance2 < kTouching * kTouching) return 0;
-  const double facing = -sight.normal.dot(way);
+  const bool plane = sight.receiver.kernel == Kernel::plane;
+  const double facing = plane ? -sight.receiver.normal.dot(way) : 1.0;
   if (facing <= 0) return 0;
-  const double candela = luminaire_->table->intensity_along(way.x(), way.y(), way.z());
+  const Vec3 along = sight.in_luminaire(way);
+  double candela = luminaire_->table->intensity_along(along.x(), along.y(), along.z());
   if (candela <= 0) return 0;
-  if (tracer_) {
-    const geometry::Frame& frame = luminaire_->frame;
-    hidden = tracer_->blocked(sight.world, frame.origin + spot.x() * frame.c0 + spot.y() * frame.c90);
-    if (hidden) return 0;
+  const double distance = std::sqrt(distance2);
+  if (surface_.closed()) {
+    if (way.z() <= 0) return 0;
+    const double seen = surface_.projected_area_m2(along / distance);
+    candela *= way.z() / distance * sight.face->area_m2() / seen;
   }
-  return candela * facing / (distance2 * std::sqrt(distance2));
+  if (plane) return candela * facing / (distance2 * distance);
+  return candela * sight.receiver.weight(-way / distance) / distance2;
 }
 
-/// Whether a corner of the element is seen where its four points are not, or the other way round: Gauss's
-/// points leave out a fifth of the element on each side.
-bool DirectLight::corners_differ(const Sight& sight, const Element& element, bool points_hidden) const {
+/// Whether a corner of the element is seen unlike its four points: Gauss's points leave out a fifth of the
+/// element on each side.
+bool DirectLight::corners_differ(const Sight& sight, const Element& element, double share) const {
   for (const double s : {kCornerInset, 1 - kCornerInset})
     for (const double t : {kCornerInset, 1 - kCornerInset}) {
       const Vec2 spot = element.spot(s, t);
-      if (sight.facing(spot) <= 0) continue;
-      const geometry::Frame& frame = luminaire_->frame;
-      const bool hidden =
-          tracer_->blocked(sight.world, frame.origin + spot.x() * frame.c0 + spot.y() * frame.c90);
-      if (hidden != points_hidden) return true;
+      if (sight.facing(spot) > 0 && std::abs(passed(sight, spot) - share) > kSameShare) return true;
     }
   return false;
 }
@@ -101,26 +133,24 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
   // Along a side that is short against the distance one point does as well as two; not so where shadows are.
   const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
-  const bool thin_s = !tracer_ && !element.polar && extent.x() < kPointLike * distance;
-  const bool thin_t = !tracer_ && !element.polar && extent.y() < kPointLike * distance;
+  const bool thin_s = !passed_ && !element.polar && extent.x() < kPointLike * distance;
+  const bool thin_t = !passed_ && !element.polar && extent.y() < kPointLike * distance;
   const double along_s[] = {thin_s ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
   const double along_t[] = {thin_t ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
   const int count_s = thin_s ? 1 : 2, count_t = thin_t ? 1 : 2;
-  double sum = 0;
-  int hidden_count = 0, lit_count = 0;
+  double sum = 0, least = 2, most = -1;
   for (int i = 0; i < count_s; ++i)
     for (int j = 0; j < count_t; ++j) {
-      bool hidden = false;
-      const double lux = at(sight, element.spot(along_s[i], along_t[j]), hidden);
-      hidden_count += hidden;
-      lit_count += lux > 0;
-      sum += element.weight(along_s[i]) * lux / (count_s * count_t);
+      const Vec2 spot = element.spot(along_s[i], along_t[j]);
+      const double lux = unhidden(sight, spot);
+      if (lux <= 0) continue;
+      const double share = passed_ ? passed(sight, spot) : 1.0;
+      least = std::min(least, share);
+      most = std::max(most, share);
+      sum += element.weight(along_s[i]) * share * lux / (count_s * count_t);
     }
-  const bool all_hidden = lit_count == 0, all_lit = hidden_count == 0;
-  const bool edge_between = !all_hidden && !all_lit;
-  const bool edge_outside = tracer_ && !edge_between && penumbra_level < kCornersToLevel &&
-                            corners_differ(sight, element, all_hidden);
-  if ((edge_between || edge_outside) && penumbra_level < kDeepestPenumbra) {
+  if (passed_ && most >= 0 && penumbra_level < kDeepestPenumbra &&
+      (most - least > kSameShare || corners_differ(sight, element, most))) {
     const auto [a, b] = element.halves();
     const auto [a1, a2] = a.halves();
     const auto [b1, b2] = b.halves();
@@ -132,13 +162,13 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
 
 double DirectLight::divided(const Sight& sight, const Element& element, int level) const {
   const double diagonal = element.extent().norm();
+  const Vec3& point = sight.receiver.position;
   double distance;
   if (element.polar) {
-    distance = (sight.point.head<2>() - element.spot(0.5, 0.5)).norm();
-    distance = std::hypot(std::max(0.0, distance - diagonal / 2), sight.point.z());
+    distance = (point.head<2>() - element.spot(0.5, 0.5)).norm();
+    distance = std::hypot(std::max(0.0, distance - diagonal / 2), point.z());
   } else {
-    const Vec2 nearest = sight.point.head<2>().cwiseMax(element.low).cwiseMin(element.high);
-    distance = sight.way_from(nearest).norm();
+    distance = sight.way_from(point.head<2>().cwiseMax(element.low).cwiseMin(element.high)).norm();
   }
   double least = 0, most = 0;
   for (const auto& [s, t] : {std::pair{0.0, 0.0}, {1.0, 0.0}, {0.0, 1.0}, {1.0, 1.0}}) {
@@ -147,46 +177,83 @@ double DirectLight::divided(const Sight& sight, const Element& element, int leve
     most = std::max(most, facing);
   }
   if (most <= 0 && !element.polar) return 0;
-  const double division = least < 0 && most > 0 ? kHorizonDivision : kDivision;
+  const bool kink = (least < 0 && most > 0) || sight.on_axis(element.spot(0.5, 0.5), diagonal);
+  const double division = kink ? kHorizonDivision : kDivision;
   if (diagonal <= division * distance || level >= kDeepestDivision) return gauss(sight, element, 0);
   const auto [a, b] = element.halves();
   return divided(sight, a, level + 1) + divided(sight, b, level + 1);
 }
 
 double DirectLight::disc(const Sight& sight) const {
-  // An ellipse is taken as the circle of the same area; makers' files hold circles.
-  const double radius = std::sqrt(luminaire_->area.extent_c0_m * luminaire_->area.extent_c90_m) / 2;
   double sum = 0;
   for (int quarter = 0; quarter < 4; ++quarter)
-    sum += divided(sight, {{0, quarter * kPi / 2}, {radius, (quarter + 1) * kPi / 2}, 0.25, true}, 0);
+    sum += divided(sight,
+                   {{0, quarter * kPi / 2}, {1, (quarter + 1) * kPi / 2}, 0.25, true, sight.face->half}, 0);
   return sum;
 }
 
-double DirectLight::illuminance(const Vec3& point, const Vec3& normal) const {
+double DirectLight::on_face(const Receiver& receiver, const Vec3& start,
+                            const photometry::LuminousFace& face) const {
   const geometry::Frame& frame = luminaire_->frame;
-  const photometry::LuminousArea& area = luminaire_->area;
-  const Vec3 way = point - frame.origin;
-  const Sight sight{point + geometry::kStartOffset * normal,
-                    {way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0)},
-                    {normal.dot(frame.c0), normal.dot(frame.c90), normal.dot(frame.g0)}};
-  const Vec2 half(area.extent_c0_m / 2, area.extent_c90_m / 2);
-  const double reach = half.norm();
-  // Wholly behind the receiving plane.
-  if (normal.dot(way) >= reach) return 0;
-  const double distance = way.norm();
-  bool hidden = false;
-  if (area.shape == photometry::LuminousShape::point || (!tracer_ && 2 * reach < kPointLike * distance))
-    return at(sight, Vec2::Zero(), hidden);
-  const bool is_disc = photometry::is_round(area.shape);
+  const auto in_face = [&](const Vec3& v) {
+    const Vec3 p(v.dot(frame.c0), v.dot(frame.c90), v.dot(frame.g0));
+    return Vec3(p.dot(face.x), p.dot(face.y), p.dot(face.z));
+  };
+  Receiver own = receiver;
+  own.position = in_face(receiver.position - frame.origin) -
+                 Vec3(face.centre.dot(face.x), face.centre.dot(face.y), face.centre.dot(face.z));
+  own.normal = in_face(receiver.normal);
+  if (receiver.kernel != Kernel::plane) own.axis = in_face(receiver.axis);
+  const Sight sight{&face, own, start};
+  if (surface_.closed() && own.position.z() <= 0) return 0;
+  const double reach = face.half.norm(), distance = own.position.norm();
+  const bool plane = receiver.kernel == Kernel::plane;
+  const double behind = plane ? own.normal.dot(own.position) : -distance;
+  if (behind >= reach) return 0;
   // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
   // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
-  if (2 * reach <= kDivision * (distance - reach) && normal.dot(way) <= -reach)
-    return gauss(sight,
-                 is_disc ? Element{-kDiscSquare * half, kDiscSquare * half, 1.0, false}
-                         : Element{-half, half, 1.0, false},
-                 0);
-  if (is_disc) return disc(sight);
-  return divided(sight, {-half, half, 1.0, false}, 0);
+  if (2 * reach <= kDivision * (distance - reach) && behind <= -reach && !sight.on_axis({0, 0}, 2 * reach)) {
+    const Vec2 half = face.disc ? Vec2(kDiscSquare * face.half) : face.half;
+    return gauss(sight, {-half, half, 1.0, false, face.half}, 0);
+  }
+  if (face.disc) return disc(sight);
+  return divided(sight, {-face.half, face.half, 1.0, false, face.half}, 0);
+}
+
+double DirectLight::illuminance(const Receiver& receiver) const {
+  const geometry::Frame& frame = luminaire_->frame;
+  const Vec3 way = receiver.position - frame.origin;
+  const double reach = surface_.reach_m();
+  if (receiver.kernel == Kernel::plane && receiver.normal.dot(way) > reach) return 0;  // wholly behind
+  const Vec3 start = receiver.ray_start();
+  const double distance = way.norm();
+  if (surface_.point() || (!passed_ && 2 * reach < kPointLike * distance)) {
+    // One spot for all of it, with all of the intensity.
+    const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
+    if (distance < kTouching) return 0;
+    const double weight = receiver.weight(-way / distance);
+    if (weight <= 0) return 0;
+    const double candela = luminaire_->table->intensity_along(along.x(), along.y(), along.z());
+    const double lux = candela * weight / (distance * distance);
+    return lux > 0 && passed_ ? lux * passed_(start, frame.origin) : lux;
+  }
+  if (surface_.sphere_radius_m() > 0) {
+    // What is seen of a sphere is the disc within the circle where sight lines touch it.
+    const double r = surface_.sphere_radius_m();
+    if (distance <= r) return 0;
+    const Vec3 along = Vec3(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0)) / distance;
+    photometry::LuminousFace seen;
+    seen.z = along;
+    seen.x = along.unitOrthogonal();
+    seen.y = seen.z.cross(seen.x);
+    seen.centre = r * r / distance * along;
+    seen.half = Vec2::Constant(r * std::sqrt(1 - r * r / (distance * distance)));
+    seen.disc = true;
+    return on_face(receiver, start, seen);
+  }
+  double sum = 0;
+  for (const photometry::LuminousFace& face : surface_.faces()) sum += on_face(receiver, start, face);
+  return sum;
 }
 
 }  // namespace glow::transport

@@ -1,37 +1,49 @@
 #pragma once
 
+#include <functional>
+
 #include "core/geometry/ray_tracer.hpp"
+#include "core/photometry/luminous_faces.hpp"
 #include "core/photometry/placed_luminaire.hpp"
+#include "core/transport/receiver.hpp"
 
 namespace glow::transport {
 
-/// Light that comes straight from one luminaire, at any oriented point.
+/// Light that comes straight from one luminaire, at any receiver.
 ///
-/// The luminous area is divided until an element's diagonal is below kDivision times its distance; four
+/// Each luminous face is divided until an element's diagonal is below kDivision times its distance; four
 /// points of Gauss's rule then stand for an element, a single one where the whole area is small against its
-/// distance. Where part of an element is hidden it is divided further. Measured against closed forms: see
+/// distance. Where an element is seen in part it is divided further. Measured against closed forms: see
 /// docs/validation.md.
 class DirectLight {
  public:
-  /// `tracer` null: nothing can hide anything.
-  DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer)
-      : luminaire_(&luminaire), tracer_(tracer) {}
+  /// Share, 0 to 1, of the light from a spot that reaches a point (world).
+  using Passed = std::function<double(const Vec3& from, const Vec3& spot)>;
 
-  /// lx on a plane facing `normal` (unit length) at `point`.
-  double illuminance(const Vec3& point, const Vec3& normal) const;
-  bool has_shadows() const { return tracer_ != nullptr; }
+  /// `tracer` null: nothing can hide anything.
+  DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer);
+  /// With another way to find what is hidden: over mirrors.
+  DirectLight(const photometry::PlacedLuminaire& luminaire, Passed passed);
+
+  /// lx at the receiver.
+  double illuminance(const Receiver& receiver) const;
+  const photometry::PlacedLuminaire& luminaire() const { return *luminaire_; }
+  const photometry::LuminousSurface& surface() const { return surface_; }
 
  private:
-  struct Element;  // of the luminous area, in its own coordinates
-  struct Sight;    // the receiving point in the luminaire's frame
+  struct Element;  // of a face, in the face's coordinates
+  struct Sight;    // the receiver in the face's coordinates
+  double on_face(const Receiver& receiver, const Vec3& start, const photometry::LuminousFace& face) const;
   double divided(const Sight& sight, const Element& element, int level) const;
-  bool corners_differ(const Sight& sight, const Element& element, bool points_hidden) const;
+  bool corners_differ(const Sight& sight, const Element& element, double share) const;
   double gauss(const Sight& sight, const Element& element, int penumbra_level) const;
-  double at(const Sight& sight, const Vec2& spot, bool& hidden) const;
+  double unhidden(const Sight& sight, const Vec2& spot) const;
+  double passed(const Sight& sight, const Vec2& spot) const;
   double disc(const Sight& sight) const;
 
   const photometry::PlacedLuminaire* luminaire_;
-  const geometry::RayTracer* tracer_;
+  photometry::LuminousSurface surface_;
+  Passed passed_;  // empty: nothing is hidden
 };
 
 }  // namespace glow::transport

@@ -4,19 +4,11 @@
 #include <cmath>
 
 #include "core/geometry/ray_tracer.hpp"
+#include "core/photometry/luminous_faces.hpp"
 #include "core/transport/sampling.hpp"
 
 namespace glow::transport {
 namespace {
-
-/// A spot on the luminous area, along C0 and C90, evenly spread for even s, t.
-Vec2 spot_on(const photometry::LuminousArea& area, double s, double t) {
-  if (photometry::is_round(area.shape)) {
-    const double radius = std::sqrt(s * area.extent_c0_m * area.extent_c90_m) / 2;
-    return {radius * std::cos(2 * kPi * t), radius * std::sin(2 * kPi * t)};
-  }
-  return {(s - 0.5) * area.extent_c0_m, (t - 0.5) * area.extent_c90_m};
-}
 
 /// A direction drawn from one cell of the table, even in solid angle, and the intensity there.
 struct Drawn {
@@ -48,6 +40,7 @@ double mean_intensity(const photometry::IntensityTable& table, std::size_t c, st
 
 Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std::uint64_t seed) {
   const photometry::IntensityTable& table = *luminaire.table;
+  const photometry::LuminousSurface surface(luminaire.area);
   const std::size_t rows = table.cell_rows();
   std::vector<double> sum_to_cell;
   double sum = 0;
@@ -65,12 +58,12 @@ Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std:
     // Within the cell directions are drawn evenly, so a portion carries more where the intensity is higher.
     const double flux = drawn.candela / mean_intensity(table, cell / rows, cell % rows);
     const Vec2 uv = spread_point(std::uint32_t(i) * 7 + 3, shift_spot);
-    const Vec2 spot = spot_on(luminaire.area, uv.x(), uv.y());
     const geometry::Frame& f = luminaire.frame;
-    // Off the luminous area to the side it shines to: the area may lie in the ceiling.
+    const auto world = [&](const Vec3& v) { return Vec3(v.x() * f.c0 + v.y() * f.c90 + v.z() * f.g0); };
+    // Off the luminous face to the side it shines to: the face may lie in the ceiling.
     const double lift = drawn.along.z() < 0 ? -geometry::kStartOffset : geometry::kStartOffset;
-    rays_.push_back({f.origin + spot.x() * f.c0 + spot.y() * f.c90 + lift * f.g0,
-                     drawn.along.x() * f.c0 + drawn.along.y() * f.c90 + drawn.along.z() * f.g0, flux});
+    const Vec3 spot = surface.spot_seen(drawn.along, uv.x(), uv.y());
+    rays_.push_back({f.origin + world(spot) + lift * f.g0, world(drawn.along), flux});
     total += flux;
   }
   for (EmittedRay& ray : rays_) ray.flux_lm *= table.flux() / total;

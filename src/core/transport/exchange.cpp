@@ -3,48 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/transport/hit_tally.hpp"
-#include "core/transport/patch_rays.hpp"
-
 namespace glow::transport {
 namespace {
 
 constexpr int kMostClosingSteps = 500;
-constexpr double kClosed = 1e-7;  // relative error of a row sum at which closing stops
-
-/// What one patch's rays met.
-struct RayCounts {
-  std::vector<HitCount> seen;  // by rising patch number
-  int escaped = 0;
-  int valid = 0;  // rays that did not start inside an object
-};
-
-class Counter {
- public:
-  Counter(const PatchSet& patches, const geometry::RayTracer& tracer) : patches_(patches), tracer_(tracer) {}
-
-  RayCounts count(int patch, int blocks, std::uint64_t seed) const {
-    HitTally& tally = HitTally::of_this_thread(patches_.patches().size());
-    RayCounts counts;
-    PatchRays(patches_, seed).each(patch, blocks, [&](const Vec3f& origin, const Vec3f& direction) {
-      const geometry::Hit hit = tracer_.nearest(origin, direction);
-      if (hit.facet < 0 && patches_.geometry().enclosed()) return;
-      if (hit.facet < 0) {
-        ++counts.escaped;
-        ++counts.valid;
-      } else if (!hit.from_behind) {
-        tally.add(patches_.patch_at(hit.facet, Vec3f(origin + hit.distance * direction)));
-        ++counts.valid;
-      }
-    });
-    tally.take([&](std::int32_t other, std::int32_t hits) { counts.seen.push_back({other, hits}); });
-    return counts;
-  }
-
- private:
-  const PatchSet& patches_;
-  const geometry::RayTracer& tracer_;
-};
+constexpr double kClosed = 1e-6;  // relative error of a row sum at which closing stops
 
 /// Scales rows and columns alike until each row, with the light that escapes, adds up to the patch's area.
 void close(Exchange& exchange) {
@@ -67,31 +30,44 @@ void close(Exchange& exchange) {
 
 }  // namespace
 
-Exchange compute_exchange(const PatchSet& patches, const geometry::RayTracer& tracer, int blocks,
-                          std::uint64_t seed, const Watch& watch) {
-  const std::size_t n = patches.patches().size();
-  std::vector<RayCounts> counts(n);
-  const Counter counter(patches, tracer);
-  parallel_for(n, watch, "light exchange between surfaces",
-               [&](std::size_t i) { counts[i] = counter.count(static_cast<int>(i), blocks, seed); });
+Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
+  const Eigen::Index n = Eigen::Index(patches.size());
   Exchange exchange;
-  const double rays_per_patch = double(blocks) * HemisphereDirections::kBlockSize;
-  exchange.rays = n * static_cast<std::size_t>(rays_per_patch);
-  Eigen::VectorXd rays_per_m2(n);
-  exchange.visible_area_m2.resize(Eigen::Index(n));
-  exchange.open_area_m2.resize(Eigen::Index(n));
-  std::vector<std::vector<HitCount>> seen(n);
-  for (std::size_t i = 0; i < n; ++i) {
-    const Eigen::Index row = Eigen::Index(i);
-    rays_per_m2[row] = rays_per_patch / patches.patches()[i].area_m2;
-    exchange.visible_area_m2[row] = counts[i].valid / rays_per_m2[row];
-    exchange.open_area_m2[row] = counts[i].escaped / rays_per_m2[row];
-    exchange.closed = exchange.closed && counts[i].escaped == 0;
-    seen[i] = std::move(counts[i].seen);
+  for (Eigen::VectorXd* v : {&exchange.rays_per_m2, &exchange.visible_area_m2, &exchange.open_area_m2,
+                             &exchange.reflectance, &exchange.passing})
+    v->setZero(n);
+  for (Eigen::Index i = 0; i < n; ++i) {
+    const std::size_t patch = std::size_t(i);
+    const geometry::Material& material = patches.material_of(patches.patches()[patch]);
+    const double landing = material.landing();
+    const std::uint64_t begin = hits.patch_begin[patch], end = hits.patch_begin[patch + 1];
+    if (begin == end || landing <= 0) continue;
+    exchange.rays_per_m2[i] = double(end - begin) / (landing * patches.patches()[patch].area_m2);
+    const auto first = hits.of_patches.begin() + std::ptrdiff_t(begin);
+    const auto last = hits.of_patches.begin() + std::ptrdiff_t(end);
+    const auto escaped = std::count(first, last, kEscaped);
+    const auto buried = std::count(first, last, kBuried);
+    exchange.visible_area_m2[i] = double(last - first - buried) / exchange.rays_per_m2[i];
+    exchange.open_area_m2[i] = double(escaped) / exchange.rays_per_m2[i];
+    exchange.closed = exchange.closed && escaped == 0;
+    exchange.reflectance[i] = material.diffuse / landing;
+    exchange.passing[i] = material.scattering / landing;
+    exchange.any_passing = exchange.any_passing || material.scattering > 0;
   }
-  exchange.areas = ExchangeMatrix(seen, rays_per_m2);
+  // A patch without rays is met by none: 1 keeps its empty row from dividing by nothing.
+  exchange.areas = ExchangeMatrix(hits, exchange.rays_per_m2.cwiseMax(1e-9));
   close(exchange);
   return exchange;
+}
+
+Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches, const Eigen::VectorXd& lux) {
+  Eigen::VectorXd result = exchange.reflectance.cwiseProduct(lux);
+  if (!exchange.any_passing) return result;
+  for (Eigen::Index i = 0; i < result.size(); ++i) {
+    const int other = patches.patches()[std::size_t(i)].other_side;
+    if (other >= 0) result[i] += exchange.passing[other] * lux[other];
+  }
+  return result;
 }
 
 }  // namespace glow::transport

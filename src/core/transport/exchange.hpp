@@ -1,30 +1,33 @@
 #pragma once
 
-#include <vector>
-
-#include "core/geometry/ray_tracer.hpp"
-#include "core/parallel/parallel.hpp"
 #include "core/transport/exchange_matrix.hpp"
-#include "core/transport/patches.hpp"
 
 namespace glow::transport {
 
 /// How light passes between patches: exchange areas G_ij = A_i F_ij in m2, made reciprocal (G symmetric) and
 /// closed (each row of a closed scene adds up to the patch's area).
+///
+/// Where a surface mirrors or lets light through, only the share a that lands counts: areas are a A, and the
+/// reflectance of what lands is rho / a. Paths over mirrors and through panes are part of G, which stays
+/// symmetric, and the balance keeps its form.
 struct Exchange {
-  ExchangeMatrix areas;             ///< m2, N x N
-  Eigen::VectorXd visible_area_m2;  ///< of each patch: what is not buried inside an object
+  ExchangeMatrix areas;
+  Eigen::VectorXd rays_per_m2;      ///< of each patch, over all sets
+  Eigen::VectorXd visible_area_m2;  ///< of each patch, times a: what is not buried inside an object
   Eigen::VectorXd open_area_m2;     ///< exchange area to nowhere: light that leaves an open scene
+  Eigen::VectorXd reflectance;      ///< diffuse, of what lands
+  Eigen::VectorXd passing;          ///< share of what lands that leaves from the other side
   double closure_residual = 0;      ///< largest |row sum - area| / area after closing
-  std::size_t rays = 0;
-  bool closed = true;  ///< no ray left the scene
+  bool closed = true;               ///< no ray left the scene
+  bool any_passing = false;
 };
 
-/// Traces `blocks` x 128 rays from each patch. With M rays from i and j, G_ij = (c_ij + c_ji) / (M/A_i +
-/// M/A_j) is the minimum-variance estimate from the hits counted both ways; it is reciprocal by construction.
-/// Rows are then closed by symmetric scaling d_i G_ij d_j (Sinkhorn's iteration; Knight and Ruiz 2013), which
-/// keeps reciprocity.
-Exchange compute_exchange(const PatchSet& patches, const geometry::RayTracer& tracer, int blocks,
-                          std::uint64_t seed, const Watch& watch);
+/// With m_i rays per m2 from patch i, G_ij = (c_ij + c_ji) / (m_i + m_j) is the minimum-variance estimate
+/// from the hits counted both ways; it is reciprocal by construction. Rows are then closed by symmetric
+/// scaling d_i G_ij d_j (Sinkhorn's iteration; Knight and Ruiz 2013), which keeps reciprocity.
+Exchange exchange_from(const TracedHits& hits, const PatchSet& patches);
+
+/// What leaves each patch of what landed on them all, lm/m2, for illuminances `lux`.
+Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches, const Eigen::VectorXd& lux);
 
 }  // namespace glow::transport

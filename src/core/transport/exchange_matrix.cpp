@@ -5,6 +5,35 @@
 namespace glow::transport {
 namespace {
 
+constexpr std::size_t kRowsTogether = 32;  // a row is too little work for a task of its own
+
+struct HitCount {
+  std::int32_t patch;
+  std::int32_t hits;
+};
+
+template <class Body>
+void for_row_blocks(std::size_t rows, const Body& body) {
+  parallel_for((rows + kRowsTogether - 1) / kRowsTogether, {}, "", [&](std::size_t block) {
+    const std::size_t first = block * kRowsTogether;
+    body(first, std::min(rows, first + kRowsTogether));
+  });
+}
+
+/// How often each patch was met by the rays of one, by rising patch number.
+std::vector<HitCount> counted(const TracedHits& hits, std::size_t patch) {
+  std::vector<std::int32_t> met(hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[patch]),
+                                hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[patch + 1]));
+  std::sort(met.begin(), met.end());
+  std::vector<HitCount> counts;
+  for (const std::int32_t other : met) {
+    if (other < 0) continue;
+    if (counts.empty() || counts.back().patch != other) counts.push_back({other, 0});
+    ++counts.back().hits;
+  }
+  return counts;
+}
+
 /// The same counts, seen from the patches that were met.
 std::vector<std::vector<HitCount>> transposed(const std::vector<std::vector<HitCount>>& counts) {
   std::vector<std::size_t> sizes(counts.size(), 0);
@@ -38,29 +67,69 @@ std::vector<HitCount> merged(const std::vector<HitCount>& a, const std::vector<H
 
 }  // namespace
 
-ExchangeMatrix::ExchangeMatrix(const std::vector<std::vector<HitCount>>& counts,
-                               const Eigen::VectorXd& rays_per_m2)
-    : row_begin_(counts.size() + 1, 0), scale_(Eigen::VectorXd::Ones(Eigen::Index(counts.size()))) {
-  const auto met_by = transposed(counts);
-  std::vector<std::vector<HitCount>> rows(counts.size());
-  parallel_for(counts.size(), {}, "", [&](std::size_t i) { rows[i] = merged(counts[i], met_by[i]); });
-  for (std::size_t i = 0; i < rows.size(); ++i) row_begin_[i + 1] = row_begin_[i] + rows[i].size();
+ExchangeMatrix::ExchangeMatrix(const TracedHits& hits, const Eigen::VectorXd& rays_per_m2)
+    : scale_(Eigen::VectorXd::Ones(rays_per_m2.size())) {
+  if (std::size_t(rays_per_m2.size()) <= kMostInFull)
+    fill_in_full(hits, rays_per_m2);
+  else
+    fill_sparse(hits, rays_per_m2);
+}
+
+void ExchangeMatrix::fill_in_full(const TracedHits& hits, const Eigen::VectorXd& rays_per_m2) {
+  const Eigen::Index n = rays_per_m2.size();
+  Eigen::MatrixXf counts(n, n);  // column i: what the rays of patch i met
+  for_row_blocks(std::size_t(n), [&](std::size_t begin, std::size_t end) {
+    for (std::size_t i = begin; i < end; ++i) {
+      float* column = counts.data() + i * std::size_t(n);
+      std::fill(column, column + n, 0.0f);
+      for (std::uint64_t k = hits.patch_begin[i]; k < hits.patch_begin[i + 1]; ++k)
+        if (hits.of_patches[k] >= 0) ++column[hits.of_patches[k]];
+    }
+  });
+  full_.resize(n, n);
+  const Eigen::VectorXf density = rays_per_m2.cast<float>();
+  for_row_blocks(std::size_t(n), [&](std::size_t begin, std::size_t end) {
+    const Eigen::Index first = Eigen::Index(begin), width = Eigen::Index(end - begin);
+    const auto sums = counts.middleCols(first, width) + counts.middleRows(first, width).transpose();
+    for (Eigen::Index i = 0; i < width; ++i)
+      full_.col(first + i) = sums.col(i).array() / (density.array() + density[first + i]);
+  });
+}
+
+void ExchangeMatrix::fill_sparse(const TracedHits& hits, const Eigen::VectorXd& rays_per_m2) {
+  const std::size_t n = std::size_t(rays_per_m2.size());
+  std::vector<std::vector<HitCount>> rows(n);
+  for_row_blocks(n, [&](std::size_t begin, std::size_t end) {
+    for (std::size_t i = begin; i < end; ++i) rows[i] = counted(hits, i);
+  });
+  const auto met_by = transposed(rows);
+  for_row_blocks(n, [&](std::size_t begin, std::size_t end) {
+    for (std::size_t i = begin; i < end; ++i) rows[i] = merged(rows[i], met_by[i]);
+  });
+  row_begin_.assign(n + 1, 0);
+  for (std::size_t i = 0; i < n; ++i) row_begin_[i + 1] = row_begin_[i] + rows[i].size();
   columns_.resize(row_begin_.back());
   values_.resize(row_begin_.back());
-  parallel_for(rows.size(), {}, "", [&](std::size_t i) {
-    std::size_t k = row_begin_[i];
-    for (const HitCount& c : rows[i]) {
-      columns_[k] = c.patch;
-      values_[k++] = static_cast<float>(c.hits / (rays_per_m2[Eigen::Index(i)] + rays_per_m2[c.patch]));
-    }
+  for_row_blocks(n, [&](std::size_t begin, std::size_t end) {
+    for (std::size_t i = begin, k = row_begin_[begin]; i < end; ++i)
+      for (const HitCount& c : rows[i]) {
+        columns_[k] = c.patch;
+        values_[k++] = static_cast<float>(c.hits / (rays_per_m2[Eigen::Index(i)] + rays_per_m2[c.patch]));
+      }
   });
 }
 
 Eigen::VectorXd ExchangeMatrix::times(const Eigen::VectorXd& x) const {
   const Eigen::VectorXd scaled = scale_.cwiseProduct(x);
   Eigen::VectorXd result(scale_.size());
-  constexpr std::size_t kRowsTogether = 32;  // a row is too little work for a task of its own
-  const std::size_t rows = std::size_t(scale_.size());
+  if (full_.size() > 0) {
+    const Eigen::VectorXf single = scaled.cast<float>();
+    for_row_blocks(std::size_t(scale_.size()), [&](std::size_t begin, std::size_t end) {
+      for (Eigen::Index i = Eigen::Index(begin); i < Eigen::Index(end); ++i)
+        result[i] = scale_[i] * double(full_.col(i).dot(single));
+    });
+    return result;
+  }
   const auto row_sum = [&](std::size_t i) {
     // Four sums hide the latency of adding; their order is fixed.
     double sums[4] = {0, 0, 0, 0};
@@ -71,19 +140,23 @@ Eigen::VectorXd ExchangeMatrix::times(const Eigen::VectorXd& x) const {
     for (; k < end; ++k) sums[0] += double(values_[k]) * scaled[columns_[k]];
     return scale_[Eigen::Index(i)] * ((sums[0] + sums[1]) + (sums[2] + sums[3]));
   };
-  parallel_for((rows + kRowsTogether - 1) / kRowsTogether, {}, "", [&](std::size_t block) {
-    for (std::size_t i = block * kRowsTogether; i < std::min(rows, (block + 1) * kRowsTogether); ++i)
-      result[Eigen::Index(i)] = row_sum(i);
+  for_row_blocks(std::size_t(scale_.size()), [&](std::size_t begin, std::size_t end) {
+    for (std::size_t i = begin; i < end; ++i) result[Eigen::Index(i)] = row_sum(i);
   });
   return result;
 }
 
 double ExchangeMatrix::area(Eigen::Index i, Eigen::Index j) const {
-  const auto begin = columns_.begin() + static_cast<std::ptrdiff_t>(row_begin_[std::size_t(i)]);
-  const auto end = columns_.begin() + static_cast<std::ptrdiff_t>(row_begin_[std::size_t(i) + 1]);
-  const auto found = std::lower_bound(begin, end, j);
-  if (found == end || *found != j) return 0;
-  return double(values_[std::size_t(found - columns_.begin())]) * (scale_[i] * scale_[j]);
+  double value = 0;
+  if (full_.size() > 0) {
+    value = full_(i, j);
+  } else {
+    const auto begin = columns_.begin() + static_cast<std::ptrdiff_t>(row_begin_[std::size_t(i)]);
+    const auto end = columns_.begin() + static_cast<std::ptrdiff_t>(row_begin_[std::size_t(i) + 1]);
+    const auto found = std::lower_bound(begin, end, j);
+    if (found != end && *found == j) value = values_[std::size_t(found - columns_.begin())];
+  }
+  return value * (scale_[i] * scale_[j]);
 }
 
 }  // namespace glow::transport

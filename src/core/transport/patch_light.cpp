@@ -2,45 +2,49 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
-#include "core/transport/direct_light.hpp"
 #include "core/transport/emission.hpp"
 
 namespace glow::transport {
 namespace {
 
-constexpr double kCaptureTolerance = 0.01;  // share of the flux that points on patches may miss
-constexpr int kEmittedRays = 1 << 15;
-constexpr std::uint64_t kEmissionSeed = 1;
+constexpr double kCaptureTolerance = 0.015;  // share of the flux that points on patches may miss
+constexpr int kRaysPerSet = 1 << 12;         // of a luminaire whose light is traced out
+constexpr int kRaysToCount = 1 << 11;        // to find how much of a luminaire's light stays in an open scene
+constexpr std::uint64_t kSeed = 1;
 constexpr std::size_t kPatchesTogether = 64;  // one task's share
 constexpr int kFinest = 8;                    // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
 constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
 constexpr double kGauss = 0.28867513459481287;
 
+/// Light of one luminaire on patches.
 struct Direct {
   const PatchSet& patches;
-  const photometry::PlacedLuminaire& luminaire;
-  DirectLight light;
+  const DirectLight& light;  ///< as if nothing were hidden
 
+  double illuminance(const Vec3& point, const Vec3& normal) const {
+    return light.illuminance({point, normal});
+  }
+
+  /// lm, if nothing is hidden.
   double flux_on(std::size_t i) const {
     const Patch& patch = patches.patches()[i];
     const geometry::Facet& facet = patches.facet_of(patch);
     const Vec2 size = patch.high - patch.low;
-    const Vec2 middle = (patch.low + patch.high) / 2;
-    const Vec3 centre = facet.at(middle.x(), middle.y());
+    const Vec3 centre = facet.at((patch.low + patch.high) / 2);
     const double distance = distance_to(patch, facet, centre);
     // A sight line to the middle is enough where the patch is small against its distance.
-    if (patch.full_cell && !light.has_shadows() && size.norm() < kFar * distance)
-      return light.illuminance(centre, facet.normal) * patch.area_m2;
+    if (patch.full_cell && size.norm() < kFar * distance)
+      return illuminance(centre, facet.normal) * patch.area_m2;
     const double wanted = size.maxCoeff() / (kNear * std::max(distance, 1e-3));
     const int parts = std::clamp(static_cast<int>(std::ceil(wanted)), 1, kFinest);
     return patch.full_cell ? on_cell(patch, facet, parts) : on_triangles(patch, facet, parts);
   }
 
-  /// About the shortest way between the patch and the luminous area, m.
+  /// About the shortest way between the patch and the luminous surface, m.
   double distance_to(const Patch& patch, const geometry::Facet& facet, const Vec3& centre) const {
+    const photometry::PlacedLuminaire& luminaire = light.luminaire();
     const geometry::Frame& f = luminaire.frame;
     const Vec2 half(luminaire.area.extent_c0_m / 2, luminaire.area.extent_c90_m / 2);
     const Vec3 way = centre - f.origin;
@@ -59,9 +63,9 @@ struct Direct {
       for (int i = 0; i < parts; ++i)
         for (const double s : {0.5 - kGauss, 0.5 + kGauss})
           for (const double t : {0.5 - kGauss, 0.5 + kGauss})
-            sum += light.illuminance(
-                facet.at(patch.low.x() + (i + s) * step.x(), patch.low.y() + (j + t) * step.y()),
-                facet.normal);
+            sum +=
+                illuminance(facet.at(patch.low.x() + (i + s) * step.x(), patch.low.y() + (j + t) * step.y()),
+                            facet.normal);
     return sum / (4.0 * parts * parts) * patch.area_m2;
   }
 
@@ -75,7 +79,7 @@ struct Direct {
       const auto small = [&](const Vec2& corner, double sign) {
         for (const auto& [p, q] : {std::pair{1 / 6.0, 1 / 6.0}, {2 / 3.0, 1 / 6.0}, {1 / 6.0, 2 / 3.0}}) {
           const Vec2 at = corner + sign * (p * u + q * v);
-          mean += light.illuminance(facet.at(at.x(), at.y()), facet.normal);
+          mean += illuminance(facet.at(at.x(), at.y()), facet.normal);
         }
       };
       for (int j = 0; j < parts; ++j)
@@ -87,59 +91,142 @@ struct Direct {
     }
     return sum;
   }
+
+  /// Share of the light that is not hidden, along one sight line between chance spots in set `set`.
+  float seen(const geometry::RayTracer& tracer, std::size_t i, int set) const {
+    const Patch& patch = patches.patches()[i];
+    const geometry::Facet& facet = patches.facet_of(patch);
+    const geometry::Frame& f = light.luminaire().frame;
+    const std::uint64_t own = mixed(kSeed ^ 0x7365656Eull, i);
+    const Vec2 shift_patch(unit_interval(mixed(own, 1)), unit_interval(mixed(own, 2)));
+    const Vec2 shift_spot(unit_interval(mixed(own, 3)), unit_interval(mixed(own, 4)));
+    const Vec2 st = spread_point(std::uint32_t(set), shift_patch);
+    const Vec2 uv = spread_point(std::uint32_t(set) * 5 + 2, shift_spot);
+    const Vec3 point =
+        patches.point_on(static_cast<int>(i), st.x(), st.y()) + geometry::kStartOffset * facet.normal;
+    const Vec3 way = (point - f.origin).normalized();
+    const Vec3 spot =
+        light.surface().spot_seen({way.dot(f.c0), way.dot(f.c90), way.dot(f.g0)}, uv.x(), uv.y());
+    return tracer.passed(point, f.origin + spot.x() * f.c0 + spot.y() * f.c90 + spot.z() * f.g0,
+                         light.luminaire().owner);
+  }
 };
 
-void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
-               const geometry::RayTracer& tracer, PatchLight& result) {
-  // The same seed for every luminaire: what one gives must not depend on which others are there.
-  const Emission emission(luminaire, kEmittedRays, kEmissionSeed);
-  for (const EmittedRay& ray : emission.rays()) {
-    const Vec3f origin = tracer.local(ray.origin), direction = ray.direction.cast<float>();
-    const geometry::Hit hit = tracer.nearest(origin, direction);
-    if (hit.facet < 0 || hit.from_behind) {
-      result.escaped_lm += ray.flux_lm;
-    } else {
-      const int patch = patches.patch_at(hit.facet, Vec3f(origin + hit.distance * direction));
-      result.flux_lm[std::size_t(patch)] += ray.flux_lm;
-    }
+/// Sums over luminaires and sample sets. Sets are kept only from the first one on that differs among them.
+class Sum {
+ public:
+  explicit Sum(std::size_t patches) { light_.flux_lm.setZero(Eigen::Index(patches)); }
+
+  void add(const Eigen::VectorXd& flux) {
+    light_.flux_lm += flux;
+    if (light_.flux_sets_lm.size() > 0) light_.flux_sets_lm.colwise() += flux.cast<float>();
   }
+  void add(const Eigen::MatrixXf& sets) {
+    if (light_.flux_sets_lm.size() == 0)
+      light_.flux_sets_lm = light_.flux_lm.cast<float>().replicate(1, kSets);
+    light_.flux_lm += sets.cast<double>().rowwise().mean();
+    light_.flux_sets_lm += sets;
+  }
+  PatchLight& light() { return light_; }
+
+ private:
+  PatchLight light_;
+};
+
+/// Sends a luminaire's light out in `rays` portions; lm on each patch. Gives what lands nowhere, lm.
+double trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
+                 const geometry::RayTracer& tracer, int rays, std::uint64_t seed,
+                 Eigen::Ref<Eigen::VectorXf> flux) {
+  const Emission emission(luminaire, rays, seed);
+  double lost = 0;
+  std::uint64_t number = 0;
+  for (const EmittedRay& ray : emission.rays()) {
+    const std::int32_t patch =
+        landing_patch(patches, tracer, tracer.local(ray.origin), ray.direction.cast<float>(),
+                      mixed(seed, ++number), luminaire.owner);
+    if (patch < 0)
+      lost += ray.flux_lm;
+    else
+      flux[patch] += static_cast<float>(ray.flux_lm);
+  }
+  return lost;
+}
+
+/// All of a luminaire's light, traced out in independent sets.
+void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
+               const geometry::RayTracer& tracer, Sum& sum) {
+  Eigen::MatrixXf sets = Eigen::MatrixXf::Zero(Eigen::Index(patches.size()), kSets);
+  std::array<double, kSets> lost{};
+  // The same seeds for every luminaire: what one gives must not depend on which others are there.
+  parallel_for(kSets, {}, "", [&](std::size_t set) {
+    lost[set] = trace_out(luminaire, patches, tracer, kRaysPerSet, kSeed + set, sets.col(Eigen::Index(set)));
+  });
+  for (const double lm : lost) sum.light().escaped_lm += lm / kSets;
+  ++sum.light().traced_luminaires;
+  sum.add(sets);
 }
 
 }  // namespace
 
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
-                            const geometry::RayTracer& tracer, const geometry::RayTracer* shadows,
+                            const geometry::RayTracer& tracer, bool hides,
                             const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) {
-  const std::size_t n = patches.patches().size();
-  PatchLight result;
-  result.flux_lm.assign(n, 0.0);
-  std::vector<std::vector<double>> fluxes(luminaires.size(), std::vector<double>(n));
-  const std::size_t blocks = (n + kPatchesTogether - 1) / kPatchesTogether;
-  parallel_for(luminaires.size() * blocks, watch, "light on the surfaces", [&](std::size_t task) {
-    const std::size_t l = task / blocks, first = task % blocks * kPatchesTogether;
-    const Direct direct{patches, luminaires[l], DirectLight(luminaires[l], shadows)};
-    for (std::size_t i = first; i < std::min(n, first + kPatchesTogether); ++i)
-      fluxes[l][i] = direct.flux_on(i);
-  });
+  const std::size_t n = patches.size();
+  Sum sum(n);
   double caught = 0, expected = 0;
-  for (std::size_t l = 0; l < luminaires.size(); ++l) {
-    const double emitted = luminaires[l].table->flux();
-    const double arrived = std::accumulate(fluxes[l].begin(), fluxes[l].end(), 0.0);
-    result.emitted_lm += emitted;
-    const bool balanced = exchange.closed && std::abs(arrived / emitted - 1) <= kCaptureTolerance;
-    if (balanced) {
-      caught += arrived;
-      expected += emitted;
-      for (std::size_t i = 0; i < n; ++i) result.flux_lm[i] += fluxes[l][i] * (emitted / arrived);
-    } else if (n > 0) {
-      ++result.traced_luminaires;
-      trace_out(luminaires[l], patches, tracer, result);
+  for (const photometry::PlacedLuminaire& luminaire : luminaires) {
+    watch.stop_if_cancelled();
+    const double emitted = luminaire.table->flux();
+    sum.light().emitted_lm += emitted;
+    if (n == 0) {
+      sum.light().escaped_lm += emitted;
+      continue;
+    }
+    if (patches.geometry().has_specular()) {
+      trace_out(luminaire, patches, tracer, sum);
+      continue;
+    }
+    const DirectLight light(luminaire, nullptr);
+    const Direct direct{patches, light};
+    Eigen::VectorXd flux(n);
+    Eigen::MatrixXf sets(hides ? n : 0, hides ? kSets : 0);
+    parallel_for((n + kPatchesTogether - 1) / kPatchesTogether, watch, "light on the surfaces",
+                 [&](std::size_t block) {
+                   const std::size_t first = block * kPatchesTogether;
+                   for (std::size_t i = first; i < std::min(n, first + kPatchesTogether); ++i) {
+                     flux[Eigen::Index(i)] = direct.flux_on(i);
+                     if (!hides) continue;
+                     for (int set = 0; set < kSets; ++set)
+                       sets(Eigen::Index(i), set) =
+                           flux[Eigen::Index(i)] > 0
+                               ? float(flux[Eigen::Index(i)]) * direct.seen(tracer, i, set)
+                               : 0.0f;
+                   }
+                 });
+    double staying = emitted, lost = 0;
+    if (!exchange.closed) {
+      Eigen::VectorXf counted = Eigen::VectorXf::Zero(Eigen::Index(n));
+      lost = trace_out(luminaire, patches, tracer, kRaysToCount, kSeed, counted);
+      staying -= lost;
+    }
+    const double arrived = hides ? double(sets.sum()) / kSets : flux.sum();
+    if (std::abs(arrived - staying) > kCaptureTolerance * emitted || arrived <= 0) {
+      trace_out(luminaire, patches, tracer, sum);
+      continue;
+    }
+    caught += arrived;
+    expected += staying;
+    sum.light().escaped_lm += lost;
+    if (!hides) {
+      sum.add(Eigen::VectorXd(flux * (staying / arrived)));
     } else {
-      result.escaped_lm += emitted;
+      for (Eigen::Index set = 0; set < kSets; ++set)
+        sets.col(set) *= float(staying / std::max(double(sets.col(set).sum()), 1e-9 * staying));
+      sum.add(sets);
     }
   }
-  if (expected > 0) result.captured_share = caught / expected;
-  return result;
+  if (expected > 0) sum.light().captured_share = caught / expected;
+  return std::move(sum.light());
 }
 
 }  // namespace glow::transport

@@ -1,48 +1,98 @@
 #pragma once
 
 #include "core/geometry/ray_tracer.hpp"
+#include "core/transport/effort.hpp"
 #include "core/transport/patches.hpp"
-#include "core/transport/sampling.hpp"
+#include "core/transport/receiver.hpp"
 
 namespace glow::transport {
 
 /// The rays that leave a patch: cosine-weighted directions from points evenly spread over it, in local
-/// coordinates.
+/// coordinates and in independent sets.
 class PatchRays {
  public:
-  PatchRays(const PatchSet& patches, std::uint64_t seed) : patches_(&patches), seed_(seed) {}
+  PatchRays(const PatchSet& patches, const Effort& effort)
+      : patches_(&patches), effort_(effort), full_m2_(patches.edge_m() * patches.edge_m()) {}
 
-  /// Calls visit(origin, direction) for `blocks` blocks of rays; always the same ones for the same seed.
+  /// Rays in each set: fewer from small patches, none where light does not land. A multiple of 128, or 64, 32
+  /// or 16.
+  int rays_per_set(const Patch& patch) const {
+    if (patches_->material_of(patch).landing() <= 0) return 0;
+    const double wanted = effort_.rays_per_patch * patch.area_m2 / full_m2_;
+    constexpr int kBlock = DirectionTable::kBlockSize;
+    if (wanted > 0.7 * kBlock) return kBlock * std::max(1, static_cast<int>(wanted / kBlock + 0.5));
+    return wanted > 45 ? 64 : wanted > 22 ? 32 : 16;
+  }
+
+  /// Calls visit(origin, direction) for every ray of one set; always the same ones for the same seed.
   template <class Visit>
-  void each(int patch_index, int blocks, Visit&& visit) const {
+  void each(int patch_index, int set, Visit&& visit) const {
     const Patch& patch = patches_->patches()[std::size_t(patch_index)];
+    const int rays = rays_per_set(patch);
+    if (rays == 0) return;
     const geometry::Facet& facet = patches_->facet_of(patch);
     const Vec3 lift = geometry::kStartOffset * facet.normal;
-    const Vec3f corner = patches_->local(facet.at(patch.low.x(), patch.low.y()) + lift);
+    const Vec3f corner = patches_->local(facet.at(patch.low) + lift);
     const Vec3f along_u = ((patch.high.x() - patch.low.x()) * facet.u).cast<float>();
     const Vec3f along_v = ((patch.high.y() - patch.low.y()) * facet.v).cast<float>();
-    const std::uint64_t own = mixed(seed_, std::uint64_t(patch_index));
+    const std::uint64_t own = mixed(mixed(effort_.seed, std::uint64_t(patch_index)), std::uint64_t(set));
     const Eigen::Vector2f shift =
         Vec2(unit_interval(mixed(own, 1)), unit_interval(mixed(own, 2))).cast<float>();
     const SpreadPoints& spread = SpreadPoints::table();
-    const HemisphereDirections& directions = HemisphereDirections::table();
+    const DirectionTable& table =
+        DirectionTable::of(Kernel::plane, std::min(rays, DirectionTable::kBlockSize));
     std::uint32_t k = 0;
-    for (int b = 0; b < blocks; ++b) {
+    for (int b = 0; b < rays / table.size(); ++b) {
       const std::uint64_t chance = mixed(own, std::uint64_t(b) + 16);
       const HemisphereFrame frame(facet.normal, chance);
-      for (const Vec3f& direction : directions.block(chance)) {
+      const Vec3f* directions = table.block(chance);
+      for (int i = 0; i < table.size(); ++i) {
         const Eigen::Vector2f st = spread.shifted(k++, shift);
         const Vec3f origin = patch.full_cell
                                  ? Vec3f(corner + st.x() * along_u + st.y() * along_v)
                                  : patches_->local(patches_->point_on(patch_index, st.x(), st.y()) + lift);
-        visit(origin, frame.world(direction));
+        visit(origin, frame.world(directions[i]));
       }
     }
   }
 
  private:
   const PatchSet* patches_;
-  std::uint64_t seed_;
+  Effort effort_;
+  double full_m2_;
+};
+
+/// The rays that a receiver looks along, drawn with its kernel's weight, in independent sample sets.
+class ReceiverRays {
+ public:
+  explicit ReceiverRays(const Effort& effort) : effort_(effort) {}
+
+  /// A multiple of 128, or 64.
+  int rays_per_set() const { return effort_.rays_per_receiver; }
+
+  /// Calls visit(origin, direction), local, for every ray of one set.
+  template <class Visit>
+  void each(const geometry::RayTracer& tracer, const Receiver& receiver, std::size_t number, int set,
+            Visit&& visit) const {
+    const Vec3f origin = tracer.local(receiver.ray_start());
+    const std::uint64_t own = mixed(mixed(effort_.seed ^ 0x5265636569766572ull, number), std::uint64_t(set));
+    const DirectionTable& table =
+        DirectionTable::of(receiver.kernel, std::min(rays_per_set(), DirectionTable::kBlockSize));
+    for (int b = 0; b < rays_per_set() / table.size(); ++b) {
+      const std::uint64_t chance = mixed(own, std::uint64_t(b));
+      const HemisphereFrame frame = frame_of(receiver, chance);
+      const Vec3f* directions = table.block(chance);
+      for (int i = 0; i < table.size(); ++i) visit(origin, frame.world(directions[i]));
+    }
+  }
+
+ private:
+  static HemisphereFrame frame_of(const Receiver& receiver, std::uint64_t chance) {
+    if (receiver.kernel == Kernel::semicylinder) return {receiver.axis, receiver.normal};
+    return {receiver.kernel == Kernel::cylinder ? receiver.axis : receiver.normal, chance};
+  }
+
+  Effort effort_;
 };
 
 }  // namespace glow::transport

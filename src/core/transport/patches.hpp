@@ -11,8 +11,9 @@ namespace glow::transport {
 struct Patch {
   int facet = 0;
   int surface = 0;
+  int other_side = -1;  ///< the patch on the back of a two-sided surface
+  int coarse = 0;       ///< number of the group of up to four neighbours that a grid twice as wide would join
   double area_m2 = 0;
-  double reflectance = 0;
   Vec2 low, high;         ///< the grid cell in the facet's own u, v
   bool full_cell = true;  ///< false: the outline cuts into the cell
   std::uint32_t first_triangle = 0, triangle_count = 0;
@@ -23,14 +24,19 @@ struct PatchTriangle {
   double area_m2 = 0;
 };
 
-/// All facets cut into patches of about the same size by a grid in each facet's own axes.
+/// All facets cut into patches of about the same size by a grid in each facet's own axes. Where the edge of
+/// another facet lies in a facet's plane (a box on the floor, a shelf against the wall), cells are cut along
+/// it: light does not leak along that line.
 class PatchSet {
  public:
   /// `edge_m`: wanted patch edge; a facet that is smaller becomes one patch.
   PatchSet(const geometry::Geometry& geometry, double edge_m);
 
+  std::size_t size() const { return patches_.size(); }
   const std::vector<Patch>& patches() const { return patches_; }
   const std::vector<PatchTriangle>& triangles() const { return triangles_; }
+  std::size_t coarse_groups() const { return coarse_groups_; }
+  double edge_m() const { return edge_m_; }
   /// The patch of `facet` that holds the point (on the facet, to rounding).
   int patch_at(int facet, const Vec3& point) const { return patch_at(facet, local(point)); }
   /// The same in the coordinates of rays.
@@ -42,6 +48,9 @@ class PatchSet {
   const geometry::Facet& facet_of(const Patch& patch) const {
     return geometry_->facets()[std::size_t(patch.facet)];
   }
+  const geometry::Material& material_of(const Patch& patch) const {
+    return geometry_->surfaces()[std::size_t(patch.surface)].material;
+  }
 
  private:
   struct Grid {
@@ -50,19 +59,29 @@ class PatchSet {
     std::size_t first_cell = 0;
     Vec3f origin, cells_u, cells_v;  ///< of the look-up, local: cell number = (point - origin) . cells_u
   };
-  void cut(int facet_index, double edge_m);
+  struct Cell {
+    std::int32_t first = -1, count = 0;  ///< its patches
+  };
+  struct Contact;
+  Grid grid_of(const geometry::Facet& facet) const;
+  void cut(int facet_index);
+  void cut_cell(int facet_index, const Vec2& low, const Vec2& high, const std::vector<Contact>& contacts);
+  std::vector<Contact> contacts_of(int facet_index) const;
   void add_patch(int facet_index, const Vec2& low, const Vec2& high);
+  void group_neighbours(const Grid& grid);
   void fill_empty_cells(const Grid& grid);
 
   const geometry::Geometry* geometry_;
+  double edge_m_;
   Vec3 middle_;
   std::vector<Patch> patches_;
   std::vector<PatchTriangle> triangles_;
   std::vector<Grid> grids_;  // of facets
-  std::vector<std::int32_t> patch_of_cell_;
+  std::vector<Cell> cells_;
+  std::size_t coarse_groups_ = 0;
 };
 
-/// Patch edge in m that cuts the geometry into about `wanted` patches.
+/// Patch edge in m that cuts the geometry into about `wanted` patches, but no wider than kWidestPatch.
 double patch_edge(const geometry::Geometry& geometry, int wanted);
 
 }  // namespace glow::transport

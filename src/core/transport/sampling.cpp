@@ -28,24 +28,73 @@ const SpreadPoints& SpreadPoints::table() {
   return points;
 }
 
-HemisphereDirections::HemisphereDirections() : blocks_(kBlocks) {
+namespace {
+
+/// Solves cdf(x) = u on [low, high] by halving; cdf rises.
+template <class Cdf>
+double inverse(const Cdf& cdf, double u, double low, double high) {
+  for (int step = 0; step < 50; ++step) {
+    const double middle = (low + high) / 2;
+    (cdf(middle) < u ? low : high) = middle;
+  }
+  return (low + high) / 2;
+}
+
+/// The direction for two evenly spread numbers, with the kernel's density.
+Vec3 drawn(Kernel kernel, double s, double t) {
+  const auto along = [](double polar, double azimuth) {
+    return Vec3(std::sin(polar) * std::cos(azimuth), std::sin(polar) * std::sin(azimuth), std::cos(polar));
+  };
+  const double around = 2 * kPi * t;
+  // Density sin^2 of the polar angle, times the solid angle's sin: cylinders.
+  const auto from_axis = [&] {
+    return inverse([](double x) { return (x - std::sin(x) * std::cos(x)) / kPi; }, s, 0, kPi);
+  };
+  switch (kernel) {
+    case Kernel::plane:
+      return along(std::asin(std::sqrt(s)), around);  // sin^2 uniform: the cosine law
+    case Kernel::cylinder:
+      return along(from_axis(), around);
+    case Kernel::semicylinder:
+      return along(from_axis(),
+                   inverse([](double x) { return (x + kPi + std::sin(x)) / (2 * kPi); }, t, -kPi, kPi));
+    case Kernel::hemisphere: {
+      // (1 + c) dc over [-1, 1]: cumulative (1 + c)^2 / 4.
+      return along(std::acos(2 * std::sqrt(1 - s) - 1), around);
+    }
+  }
+  return Vec3::UnitZ();
+}
+
+}  // namespace
+
+DirectionTable::DirectionTable(Kernel kernel, int size)
+    : size_(size), directions_(std::size_t(size) * kBlocks) {
   for (int b = 0; b < kBlocks; ++b) {
     const std::uint64_t chance = mixed(0x676C6F77u, std::uint64_t(b));
     const auto scramble = static_cast<std::uint32_t>(chance);
     const double jitter = unit_interval(mixed(chance, 1));
-    for (int i = 0; i < kBlockSize; ++i) {
-      const double radius2 = (i + jitter) / kBlockSize;  // sin^2 of the polar angle, uniform: the cosine law
-      const double azimuth = 2 * kPi * radical_inverse(std::uint32_t(i), scramble);
-      const double radius = std::sqrt(radius2);
-      blocks_[std::size_t(b)][std::size_t(i)] =
-          Vec3(radius * std::cos(azimuth), radius * std::sin(azimuth), std::sqrt(1 - radius2)).cast<float>();
+    for (int i = 0; i < size; ++i) {
+      const double around = radical_inverse(std::uint32_t(i), scramble);
+      directions_[std::size_t(b * size + i)] = drawn(kernel, (i + jitter) / size, around).cast<float>();
     }
   }
 }
 
-const HemisphereDirections& HemisphereDirections::table() {
-  static const HemisphereDirections directions;
-  return directions;
+const DirectionTable& DirectionTable::of(Kernel kernel, int size) {
+  static const auto all_sizes = [](Kernel k) {
+    return std::array<DirectionTable, 4>{DirectionTable(k, 16), DirectionTable(k, 32), DirectionTable(k, 64),
+                                         DirectionTable(k, 128)};
+  };
+  static const std::array<DirectionTable, 4> plane = all_sizes(Kernel::plane);
+  static const std::array<DirectionTable, 4> cylinder = all_sizes(Kernel::cylinder);
+  static const std::array<DirectionTable, 4> semicylinder = all_sizes(Kernel::semicylinder);
+  static const std::array<DirectionTable, 4> hemisphere = all_sizes(Kernel::hemisphere);
+  const auto& tables = kernel == Kernel::plane          ? plane
+                       : kernel == Kernel::cylinder     ? cylinder
+                       : kernel == Kernel::semicylinder ? semicylinder
+                                                        : hemisphere;
+  return tables[size == 16 ? 0 : size == 32 ? 1 : size == 64 ? 2 : 3];
 }
 
 HemisphereFrame::HemisphereFrame(const Vec3& normal, std::uint64_t chance) : z(normal.cast<float>()) {

@@ -46,28 +46,46 @@ class SpreadPoints {
   std::vector<Eigen::Vector2f> points_;
 };
 
-/// Directions over the hemisphere z > 0, denser towards z (cosine law), in blocks of well-spread points: the
-/// sum over a block of a function of direction is an estimate of its cosine-weighted integral (times block
-/// size / pi).
-class HemisphereDirections {
+/// How a receiver weighs light by its direction. Each weight adds up to pi over all directions, so that a
+/// surrounding of even luminance L gives pi L.
+enum class Kernel {
+  plane,         ///< cos(angle to the normal): illuminance of a plane
+  cylinder,      ///< sin(angle to the axis) / pi: mean over a small cylinder's side
+  semicylinder,  ///< sin(angle to the axis) (1 + cos(azimuth from the facing)) / pi
+  hemisphere     ///< (1 + cos(angle to the zenith)) / 4: mean over a small dome
+};
+
+/// Directions drawn with a kernel's weight, in blocks of well-spread points (Hammersley): the mean over a
+/// block of the exitance met is an estimate of the illuminance.
+/// Own axes: plane and hemisphere about z; cylinders with z as axis, facing x.
+class DirectionTable {
  public:
   static constexpr int kBlockSize = 128;
   static constexpr int kBlocks = 64;
-  using Block = std::array<Vec3f, kBlockSize>;
 
-  HemisphereDirections();
-  const Block& block(std::uint64_t chance) const { return blocks_[chance % kBlocks]; }
-  /// The one table of the program, made at first use.
-  static const HemisphereDirections& table();
+  /// The program's one table of blocks of `size` (16, 32, 64 or 128) directions, made at first use.
+  static const DirectionTable& of(Kernel kernel, int size = kBlockSize);
+
+  int size() const { return size_; }
+  /// First direction of one of the blocks; `size()` follow.
+  const Vec3f* block(std::uint64_t chance) const {
+    return directions_.data() + std::size_t(chance % kBlocks) * std::size_t(size_);
+  }
 
  private:
-  std::vector<Block> blocks_;
+  DirectionTable(Kernel kernel, int size);
+  int size_;
+  std::vector<Vec3f> directions_;
 };
 
-/// Turns directions about z = `normal` by a chance angle: each receiver sees the blocks at its own angle.
+/// Turns directions into the world. About z = `normal` by a chance angle: each receiver sees the blocks at
+/// its own angle.
 struct HemisphereFrame {
   Vec3f x, y, z;
   HemisphereFrame(const Vec3& normal, std::uint64_t chance);
+  /// At a fixed angle: z and x given, at right angles.
+  HemisphereFrame(const Vec3& axis, const Vec3& facing)
+      : x(facing.cast<float>()), y(axis.cross(facing).cast<float>()), z(axis.cast<float>()) {}
   Vec3f world(const Vec3f& d) const { return d.x() * x + d.y() * y + d.z() * z; }
 };
 

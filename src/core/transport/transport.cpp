@@ -1,109 +1,138 @@
 #include "core/transport/transport.hpp"
 
 #include <algorithm>
-#include <cmath>
+#include <map>
 
-#include "core/transport/direct_light.hpp"
+#include "core/transport/light_balance.hpp"
 
 namespace glow::transport {
-namespace {
 
-constexpr double kResidual = 1e-6;  // relative to the direct light; far below what sampling leaves uncertain
-constexpr int kMostSteps = 1000;
-
-}  // namespace
-
-FluxBalance& FluxBalance::operator+=(const FluxBalance& other) {
-  const double total = emitted_lm + other.emitted_lm;
-  if (total > 0)
-    captured_share = (captured_share * emitted_lm + other.captured_share * other.emitted_lm) / total;
+void FluxBalance::add(const FluxBalance& other, double factor) {
+  const double more = factor * other.emitted_lm, total = emitted_lm + more;
+  if (total > 0) captured_share = (captured_share * emitted_lm + other.captured_share * more) / total;
   emitted_lm = total;
-  absorbed_lm += other.absorbed_lm;
-  escaped_lm += other.escaped_lm;
+  absorbed_lm += factor * other.absorbed_lm;
+  escaped_lm += factor * other.escaped_lm;
   traced_luminaires += other.traced_luminaires;
   solver_residual = std::max(solver_residual, other.solver_residual);
-  return *this;
+}
+
+void GroupLight::add(const GroupLight& other, double factor) {
+  const bool first = direct_lx.empty() && patch_flux_lm.size() == 0;
+  const auto add_to = [&](std::vector<double>& sum, const std::vector<double>& more) {
+    sum.resize(more.size(), 0.0);
+    for (std::size_t i = 0; i < more.size(); ++i) sum[i] += factor * more[i];
+  };
+  add_to(direct_lx, other.direct_lx);
+  add_to(interreflected_lx, other.interreflected_lx);
+  if (first) {
+    patch_flux_lm.setZero(other.patch_flux_lm.size());
+    patch_irradiance_lx.setZero(other.patch_irradiance_lx.size());
+  }
+  const bool sets_here = patch_flux_sets_lm.size() > 0, sets_there = other.patch_flux_sets_lm.size() > 0;
+  if (sets_there && !sets_here) patch_flux_sets_lm = patch_flux_lm.cast<float>().replicate(1, kSets);
+  if (sets_there)
+    patch_flux_sets_lm += float(factor) * other.patch_flux_sets_lm;
+  else if (sets_here)
+    patch_flux_sets_lm.colwise() += (factor * other.patch_flux_lm).cast<float>();
+  patch_flux_lm += factor * other.patch_flux_lm;
+  patch_irradiance_lx += factor * other.patch_irradiance_lx;
+  balance.add(other.balance, factor);
 }
 
 Transport::Transport(geometry::Geometry geometry, std::vector<Receiver> receivers, const Effort& effort,
                      const Watch& watch)
     : geometry_(std::move(geometry)),
+      receivers_(std::move(receivers)),
       tracer_(geometry_),
       patches_(geometry_, patch_edge(geometry_, effort.patches)),
-      exchange_(compute_exchange(patches_, tracer_, effort.blocks_per_patch, effort.seed, watch)),
-      gathering_(patches_, tracer_, std::move(receivers), effort.blocks_per_sample_set, effort.seed, watch) {}
+      hits_(trace(patches_, tracer_, receivers_, effort, watch)),
+      exchange_(exchange_from(hits_, patches_)),
+      mirrors_(geometry_) {}
 
-/// Solves A_i E_i = direct_i + sum_j G_ij rho_j E_j by conjugate gradients. With y = sqrt(rho) E the system
-/// is symmetric: (A - R G R) y = R direct with R = diag(sqrt(rho)); black patches fall out and follow at the
-/// end.
-std::vector<double> Transport::solve(const std::vector<double>& direct_flux_lm, double& residual) const {
-  const Eigen::Index n = Eigen::Index(direct_flux_lm.size());
-  Eigen::VectorXd area(n), root(n), direct(n);
-  for (Eigen::Index i = 0; i < n; ++i) {
-    area[i] = std::max(exchange_.visible_area_m2[i], 1e-12);
-    root[i] = std::sqrt(patches_.patches()[std::size_t(i)].reflectance);
-    direct[i] = direct_flux_lm[std::size_t(i)];
-  }
-  const Eigen::VectorXd right = root.cwiseProduct(direct);
-  const auto apply = [&](const Eigen::VectorXd& y) {
-    return Eigen::VectorXd(area.cwiseProduct(y) -
-                           root.cwiseProduct(exchange_.areas.times(root.cwiseProduct(y))));
-  };
-  // Begun at the direct light and, everywhere alike, what an even room of the same mean reflectance would
-  // add.
-  const double absorbed_area = (area.array() * (1 - root.array().square())).sum();
-  const double even = absorbed_area > 0 ? right.dot(root) / absorbed_area : 0;
-  Eigen::VectorXd y = right.cwiseQuotient(area) + even * root;
-  Eigen::VectorXd rest = right - apply(y);
-  Eigen::VectorXd z = rest.cwiseQuotient(area), p = z;
-  double rz = rest.dot(z);
-  const double scale = right.norm();
-  for (int step = 0; step < kMostSteps && rest.norm() > kResidual * scale; ++step) {
-    const Eigen::VectorXd ap = apply(p);
-    const double alpha = rz / p.dot(ap);
-    y += alpha * p;
-    rest -= alpha * ap;
-    z = rest.cwiseQuotient(area);
-    const double next = rest.dot(z);
-    p = z + (next / rz) * p;
-    rz = next;
-  }
-  residual = scale > 0 ? rest.norm() / scale : 0;
-  const Eigen::VectorXd irradiance =
-      (direct + exchange_.areas.times(root.cwiseProduct(y))).cwiseQuotient(area);
-  return {irradiance.data(), irradiance.data() + n};
-}
+Transport::Transport(TracedHits hits, geometry::Geometry geometry, std::vector<Receiver> receivers,
+                     const Effort& effort)
+    : geometry_(std::move(geometry)),
+      receivers_(std::move(receivers)),
+      tracer_(geometry_),
+      patches_(geometry_, patch_edge(geometry_, effort.patches)),
+      hits_(std::move(hits)),
+      exchange_(exchange_from(hits_, patches_)),
+      mirrors_(geometry_) {}
 
 GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires,
                               const Watch& watch) const {
   GroupLight light;
-  const PatchLight on_patches = light_on_patches(patches_, exchange_, tracer_, shadows(), luminaires, watch);
+  PatchLight on_patches = light_on_patches(patches_, exchange_, tracer_,
+                                           !geometry_.everything_sees_everything(), luminaires, watch);
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
   light.balance.captured_share = on_patches.captured_share;
   light.balance.traced_luminaires = on_patches.traced_luminaires;
-  light.patch_irradiance_lx = solve(on_patches.flux_lm, light.balance.solver_residual);
-  std::vector<double> exitance(light.patch_irradiance_lx.size());
-  for (std::size_t i = 0; i < exitance.size(); ++i) {
-    const double reflectance = patches_.patches()[i].reflectance;
-    exitance[i] = reflectance * light.patch_irradiance_lx[i];
-    light.balance.absorbed_lm +=
-        (1 - reflectance) * light.patch_irradiance_lx[i] * exchange_.visible_area_m2[Eigen::Index(i)];
-    light.balance.escaped_lm += exitance[i] * exchange_.open_area_m2[Eigen::Index(i)];
-  }
-  light.interreflected_sets_lx = gathering_.interreflected(exitance);
-  const std::vector<Receiver>& receivers = gathering_.receivers();
-  light.direct_lx.assign(receivers.size(), 0.0);
-  light.interreflected_lx.assign(receivers.size(), 0.0);
-  parallel_for(receivers.size(), watch, "direct light", [&](std::size_t r) {
-    for (const photometry::PlacedLuminaire& luminaire : luminaires)
-      light.direct_lx[r] +=
-          DirectLight(luminaire, shadows()).illuminance(receivers[r].position, receivers[r].normal);
-    for (int set = 0; set < Gathering::kSets; ++set)
-      light.interreflected_lx[r] +=
-          light.interreflected_sets_lx[r * Gathering::kSets + std::size_t(set)] / Gathering::kSets;
-  });
+  light.patch_flux_lm = std::move(on_patches.flux_lm);
+  light.patch_flux_sets_lm = std::move(on_patches.flux_sets_lm);
+  light.patch_irradiance_lx =
+      LightBalance(patches_, exchange_).solve(light.patch_flux_lm, light.balance.solver_residual);
+  const Eigen::VectorXd leaving = exitance(exchange_, patches_, light.patch_irradiance_lx);
+  const Eigen::VectorXd kept =
+      light.patch_irradiance_lx -
+      (exchange_.reflectance + exchange_.passing).cwiseProduct(light.patch_irradiance_lx);
+  light.balance.absorbed_lm = kept.dot(exchange_.visible_area_m2);
+  light.balance.escaped_lm += leaving.dot(exchange_.open_area_m2);
+  read_receivers(luminaires, watch, light);
   return light;
+}
+
+void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                               GroupLight& light) const {
+  const Eigen::VectorXf leaving = exitance(exchange_, patches_, light.patch_irradiance_lx).cast<float>();
+  const geometry::RayTracer* shadows = geometry_.everything_sees_everything() ? nullptr : &tracer_;
+  std::vector<DirectLight> straight, mirrored;
+  std::vector<std::unique_ptr<MirrorImage>> images;
+  for (const photometry::PlacedLuminaire& luminaire : luminaires) {
+    straight.emplace_back(luminaire, shadows);
+    for (MirrorImage& image : mirrors_.of(luminaire)) {
+      images.push_back(std::make_unique<MirrorImage>(std::move(image)));
+      mirrored.emplace_back(images.back()->luminaire,
+                            [this, found = images.back().get()](const Vec3& from, const Vec3& spot) {
+                              return mirrors_.passed(*found, tracer_, from, spot);
+                            });
+    }
+  }
+  light.direct_lx.assign(receivers_.size(), 0.0);
+  light.interreflected_lx.assign(receivers_.size(), 0.0);
+  const std::int64_t rays = std::int64_t(kSets) * hits_.rays_per_receiver;
+  parallel_for(receivers_.size(), watch, "direct light", [&](std::size_t r) {
+    for (const DirectLight& source : straight) light.direct_lx[r] += source.illuminance(receivers_[r]);
+    for (const DirectLight& source : mirrored)
+      light.interreflected_lx[r] += source.illuminance(receivers_[r]);
+    const std::int32_t* ray = hits_.of_receiver(r);
+    double sum = 0;
+    for (std::int64_t k = 0; k < rays; ++k)
+      if (ray[k] >= 0) sum += double(leaving[ray[k]]);
+    light.interreflected_lx[r] += sum / double(rays);
+  });
+}
+
+std::vector<MisplacedReceiver> Transport::misplaced() const {
+  std::vector<MisplacedReceiver> result;
+  const std::int64_t rays = std::int64_t(kSets) * hits_.rays_per_receiver;
+  for (std::size_t r = 0; r < receivers_.size(); ++r) {
+    const std::int32_t* ray = hits_.of_receiver(r);
+    if (2 * std::count(ray, ray + rays, kBuried) <= rays) continue;
+    // Looks again, to tell the designer where the point is.
+    std::map<std::string, int> votes;
+    ReceiverRays(Effort{}).each(
+        tracer_, receivers_[r], r, 0, [&](const Vec3f& origin, const Vec3f& direction) {
+          const geometry::Hit hit = tracer_.nearest(origin, direction);
+          if (hit.facet < 0 || !hit.from_behind) return;
+          ++votes[geometry_.surfaces()[std::size_t(geometry_.facets()[std::size_t(hit.facet)].surface)].name];
+        });
+    const auto most = std::max_element(votes.begin(), votes.end(),
+                                       [](const auto& a, const auto& b) { return a.second < b.second; });
+    result.push_back({r, most == votes.end() ? std::string() : most->first});
+  }
+  return result;
 }
 
 }  // namespace glow::transport

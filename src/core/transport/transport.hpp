@@ -1,20 +1,14 @@
 #pragma once
 
 #include <memory>
+#include <string>
 
+#include "core/transport/effort.hpp"
 #include "core/transport/exchange.hpp"
-#include "core/transport/gathering.hpp"
+#include "core/transport/mirror_images.hpp"
 #include "core/transport/patch_light.hpp"
 
 namespace glow::transport {
-
-/// How finely to compute. The defaults give a room's mean to about 0.3 % and its minimum to about 1 %.
-struct Effort {
-  int patches = 800;              ///< wanted number
-  int blocks_per_patch = 8;       ///< of 128 rays
-  int blocks_per_sample_set = 2;  ///< of 128 rays, per receiver and set; there are Gathering::kSets sets
-  std::uint64_t seed = 1;
-};
 
 /// Where a room's light ends up. In a closed room emitted = absorbed, to the residual of the solution.
 struct FluxBalance {
@@ -24,48 +18,67 @@ struct FluxBalance {
   double captured_share = 1;   ///< see PatchLight
   int traced_luminaires = 0;   ///< see PatchLight
   double solver_residual = 0;  ///< relative, of the linear system
-  FluxBalance& operator+=(const FluxBalance& other);
+  /// Adds another group's, at `factor` of its output.
+  void add(const FluxBalance& other, double factor);
 };
 
-/// What one group of luminaires gives at full output: initial values, no maintenance factor.
+/// What one group of luminaires gives at full output, or a weighted sum of groups: initial values, no
+/// maintenance factor.
 struct GroupLight {
-  std::vector<double> direct_lx;               ///< per receiver
-  std::vector<double> interreflected_lx;       ///< per receiver, mean of the sample sets
-  std::vector<double> interreflected_sets_lx;  ///< [receiver * Gathering::kSets + set]
-  std::vector<double> patch_irradiance_lx;     ///< per patch, total
+  std::vector<double> direct_lx;          ///< per receiver; through clear panes as well
+  std::vector<double> interreflected_lx;  ///< per receiver; over mirrors as well
+  Eigen::VectorXd patch_flux_lm;          ///< straight on each patch
+  Eigen::MatrixXf patch_flux_sets_lm;     ///< see PatchLight
+  Eigen::VectorXd patch_irradiance_lx;    ///< per patch, total
   FluxBalance balance;
+
+  /// Adds another group's light at `factor` of its output.
+  void add(const GroupLight& other, double factor);
+};
+
+/// A receiver that cannot be lit as it stands.
+struct MisplacedReceiver {
+  std::size_t receiver = 0;
+  std::string inside;  ///< name of the surface whose inside it looks at; empty: it is outside the room
 };
 
 /// How light travels in one geometry, for one set of receivers. Knows no luminaires: any of them, anywhere,
 /// is a `relight`. Immutable once made; the same values whatever the number of threads.
 class Transport {
  public:
+  /// Traces. Throws Cancelled.
   Transport(geometry::Geometry geometry, std::vector<Receiver> receivers, const Effort& effort,
             const Watch& watch);
+  /// From what was traced before, for the very same geometry, receivers and effort.
+  Transport(TracedHits hits, geometry::Geometry geometry, std::vector<Receiver> receivers,
+            const Effort& effort);
   Transport(const Transport&) = delete;
   Transport& operator=(const Transport&) = delete;
 
   GroupLight relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) const;
 
+  /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than half
+  /// of their rays.
+  std::vector<MisplacedReceiver> misplaced() const;
+
   const geometry::Geometry& geometry() const { return geometry_; }
+  const std::vector<Receiver>& receivers() const { return receivers_; }
   const PatchSet& patches() const { return patches_; }
+  const TracedHits& hits() const { return hits_; }
   const Exchange& exchange() const { return exchange_; }
-  const Gathering& gathering() const { return gathering_; }
   const geometry::RayTracer& tracer() const { return tracer_; }
-  /// Null when nothing can hide anything, so that no shadow ray is needed.
-  const geometry::RayTracer* shadows() const {
-    return geometry_.everything_sees_everything() ? nullptr : &tracer_;
-  }
 
  private:
-  /// Total irradiance of every patch in lx from the direct flux on each.
-  std::vector<double> solve(const std::vector<double>& direct_flux_lm, double& residual) const;
+  void read_receivers(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                      GroupLight& light) const;
 
   geometry::Geometry geometry_;
+  std::vector<Receiver> receivers_;
   geometry::RayTracer tracer_;
   PatchSet patches_;
+  TracedHits hits_;
   Exchange exchange_;
-  Gathering gathering_;
+  MirrorImages mirrors_;
 };
 
 }  // namespace glow::transport

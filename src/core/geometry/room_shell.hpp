@@ -1,0 +1,52 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/geometry/geometry.hpp"
+
+namespace glow::geometry {
+
+/// Height above the floor plan, m: z = at_origin + slope.x * x + slope.y * y.
+struct CeilingPlane {
+  double at_origin = 0;
+  Vec2 slope = Vec2::Zero();
+  double height(const Vec2& p) const { return at_origin + slope.dot(p); }
+};
+
+/// A rectangular hole in a wall. Light that goes out through it is gone, unless a pane is set into it.
+struct WallOpening {
+  std::size_t wall = 0;  ///< index: wall i runs from corner i to corner i + 1 of the outline
+  Vec2 low, high;        ///< m along the wall from its first corner, and above z = 0
+  std::string name;
+  Material pane;  ///< everything 0: an open hole
+  bool has_pane = false;
+};
+
+/// Floor, walls and ceiling of a room, all facing inwards. The floor lies at z = 0.
+struct RoomShell {
+  Polygon outline;  ///< simple and tidied, counter-clockwise
+  /// The ceiling is the lowest of the planes at each place: one level plane is a flat ceiling, one sloped a
+  /// shed roof, two a ridge. Steps are blocks that hang from it (Geometry::add_block).
+  std::vector<CeilingPlane> ceiling;
+  Material floor_material, ceiling_material;
+  std::vector<Material> walls;  ///< one, or one for each wall
+  std::vector<WallOpening> openings;
+
+  static RoomShell flat(const Polygon& outline, double height, double floor_reflectance,
+                        double wall_reflectance, double ceiling_reflectance);
+  double ceiling_height(const Vec2& p) const;
+  const Material& wall_material(std::size_t wall) const { return walls[walls.size() == 1 ? 0 : wall]; }
+};
+
+/// Adds the room's surfaces: "floor", "ceiling", "wall 1", ... and the panes by their names.
+void add_room(Geometry& geometry, const RoomShell& shell);
+
+/// A room with a flat ceiling and diffuse surfaces.
+inline void add_room(Geometry& geometry, const Polygon& outline, double height, double floor_reflectance,
+                     double wall_reflectance, double ceiling_reflectance) {
+  add_room(geometry,
+           RoomShell::flat(outline, height, floor_reflectance, wall_reflectance, ceiling_reflectance));
+}
+
+}  // namespace glow::geometry

@@ -1,0 +1,134 @@
+#include "core/transport/confidence.hpp"
+
+#include "core/transport/conjugate_gradients.hpp"
+#include "core/transport/light_balance.hpp"
+
+namespace glow::transport {
+namespace {
+
+constexpr double kClosingResidual = 1e-3;  // of a correction to an uncertainty
+constexpr int kMostSteps = 50;
+
+using Sets = std::array<double, kSets>;
+
+/// Everything about a patch that the pass over its rays needs, together in memory.
+struct PatchTerms {
+  double importance, exitance, closing;  ///< the first two times the patch's scale
+  double scale, rays_per_m2;
+};
+
+}  // namespace
+
+Confidence::Confidence(const Transport& transport, const GroupLight& light)
+    : transport_(&transport), light_(&light) {
+  const LightBalance balance(transport.patches(), transport.exchange());
+  exitance_ = exitance(transport.exchange(), transport.patches(), light.patch_irradiance_lx);
+  coarse_exitance_ =
+      exitance(transport.exchange(), transport.patches(), balance.solve_coarse(light.patch_flux_lm));
+}
+
+Sets Confidence::sets_at(std::size_t receiver) const {
+  const TracedHits& hits = transport_->hits();
+  Sets result{};
+  for (int set = 0; set < kSets; ++set) {
+    const std::int32_t* ray = hits.of_receiver(receiver, set);
+    for (std::int32_t k = 0; k < hits.rays_per_receiver; ++k)
+      if (ray[k] >= 0) result[std::size_t(set)] += exitance_[ray[k]] / hits.rays_per_receiver;
+  }
+  return result;
+}
+
+/// First-order change of adjoint' G exitance when G comes from one set's rays alone, closed as the whole is.
+/// With G'_ij = (1 + a_i + a_j) G_ij closing the rows, a = S^-1 (area - row) for S = diag(row) + G, and a
+/// weighs in with q_i = adjoint_i (G exitance)_i + exitance_i (G adjoint)_i; so v = S^-1 q is what each row's
+/// error counts.
+Sets Confidence::exchange_deviations(const Eigen::VectorXd& adjoint) const {
+  const Exchange& exchange = transport_->exchange();
+  const TracedHits& hits = transport_->hits();
+  const Eigen::VectorXd q = adjoint.cwiseProduct(exchange.areas.times(exitance_)) +
+                            exitance_.cwiseProduct(exchange.areas.times(adjoint));
+  const Eigen::VectorXd area = exchange.visible_area_m2.cwiseMax(1e-12);
+  Eigen::VectorXd closing = q.cwiseQuotient(2 * area);
+  conjugate_gradients(
+      [&](const Eigen::VectorXd& x) {
+        return Eigen::VectorXd(area.cwiseProduct(x) + exchange.areas.times(x));
+      },
+      area, q, kClosingResidual, kMostSteps, closing);
+  const std::size_t n = transport_->patches().size();
+  std::vector<PatchTerms> terms(n);
+  for (std::size_t i = 0; i < n; ++i) {
+    const Eigen::Index k = Eigen::Index(i);
+    const double scale = exchange.areas.scale()[k];
+    terms[i] = {adjoint[k] * scale, exitance_[k] * scale, closing[k], scale,
+                std::max(exchange.rays_per_m2[k], 1e-9)};
+  }
+  std::vector<Sets> rows(n);
+  parallel_for(n, {}, "", [&](std::size_t i) {
+    const PatchTerms& own = terms[i];
+    const std::uint64_t begin = hits.patch_begin[i];
+    const std::uint64_t per_set = (hits.patch_begin[i + 1] - begin) / kSets;
+    const double escape = -own.closing * own.scale / own.rays_per_m2;
+    const double valid =
+        (own.closing - adjoint[Eigen::Index(i)] * light_->patch_irradiance_lx[Eigen::Index(i)]) /
+        own.rays_per_m2;
+    rows[i] = {};
+    for (std::size_t set = 0; set < kSets; ++set) {
+      double sum = 0;
+      for (std::uint64_t k = begin + set * per_set; k < begin + (set + 1) * per_set; ++k) {
+        const std::int32_t hit = hits.of_patches[k];
+        if (hit == kBuried) continue;
+        sum += valid;
+        if (hit == kEscaped) {
+          sum += escape;
+          continue;
+        }
+        const PatchTerms& other = terms[std::size_t(hit)];
+        sum += (own.importance * other.exitance + other.importance * own.exitance -
+                own.scale * other.scale * (own.closing + other.closing)) /
+               (own.rays_per_m2 + other.rays_per_m2);
+      }
+      rows[i][set] = kSets * sum;
+    }
+  });
+  Sets result{};
+  for (const Sets& row : rows)
+    for (std::size_t set = 0; set < kSets; ++set) result[set] += row[set];
+  double mean = 0;
+  for (const double value : result) mean += value / kSets;
+  for (double& value : result) value -= mean;
+  return result;
+}
+
+Deviations Confidence::deviations(const std::vector<double>& weights) const {
+  const TracedHits& hits = transport_->hits();
+  const std::size_t n = transport_->patches().size();
+  // What leaves patch i counts by seen[i] in the sum.
+  Eigen::VectorXd seen = Eigen::VectorXd::Zero(Eigen::Index(n));
+  Deviations result;
+  for (std::size_t r = 0; r < weights.size(); ++r) {
+    if (weights[r] == 0) continue;
+    const std::int32_t* ray = hits.of_receiver(r);
+    const double share = weights[r] / (double(kSets) * hits.rays_per_receiver);
+    for (std::int32_t k = 0; k < kSets * hits.rays_per_receiver; ++k)
+      if (ray[k] >= 0) seen[ray[k]] += share;
+    const Sets own = sets_at(r);
+    for (std::size_t set = 0; set < kSets; ++set) result.of_sets[set] += weights[r] * own[set];
+  }
+  if (n == 0) return result;
+  const double value = seen.dot(exitance_);
+  double residual = 0;
+  const Eigen::VectorXd adjoint =
+      exitance(transport_->exchange(), transport_->patches(),
+               LightBalance(transport_->patches(), transport_->exchange()).solve(seen, residual));
+  const Sets by_exchange = exchange_deviations(adjoint);
+  for (std::size_t set = 0; set < kSets; ++set) {
+    result.of_sets[set] += by_exchange[set] - value;
+    if (light_->patch_flux_sets_lm.size() > 0)
+      result.of_sets[set] += adjoint.dot(light_->patch_flux_sets_lm.col(Eigen::Index(set)).cast<double>() -
+                                         light_->patch_flux_lm);
+  }
+  result.of_coarse_patches = seen.dot(coarse_exitance_) - value;
+  return result;
+}
+
+}  // namespace glow::transport

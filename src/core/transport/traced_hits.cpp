@@ -1,0 +1,79 @@
+#include "core/transport/traced_hits.hpp"
+
+namespace glow::transport {
+namespace {
+
+constexpr int kMostTurns = 64;  // mirrors and panes along one ray; more are met only between perfect mirrors
+
+std::int32_t first_patch(const PatchSet& patches, const geometry::RayTracer& tracer, const Vec3f& origin,
+                         const Vec3f& direction, int owner) {
+  const geometry::Hit hit = tracer.nearest(origin, direction, owner);
+  if (hit.facet < 0) return patches.geometry().enclosed() ? kBuried : kEscaped;
+  if (hit.from_behind) return kBuried;
+  return patches.patch_at(hit.facet, Vec3f(origin + hit.distance * direction));
+}
+
+std::vector<std::uint64_t> first_rays(const PatchSet& patches, const PatchRays& rays) {
+  std::vector<std::uint64_t> begin = {0};
+  begin.reserve(patches.size() + 1);
+  for (const Patch& patch : patches.patches())
+    begin.push_back(begin.back() + std::uint64_t(kSets) * std::uint64_t(rays.rays_per_set(patch)));
+  return begin;
+}
+
+}  // namespace
+
+std::int32_t landing_patch(const PatchSet& patches, const geometry::RayTracer& tracer, Vec3f origin,
+                           Vec3f direction, std::uint64_t chance, int owner) {
+  if (!patches.geometry().has_specular()) return first_patch(patches, tracer, origin, direction, owner);
+  for (int turn = 0; turn < kMostTurns; ++turn) {
+    const geometry::Hit hit = tracer.nearest(origin, direction, owner);
+    if (hit.facet < 0) return patches.geometry().enclosed() && turn == 0 ? kBuried : kEscaped;
+    if (hit.from_behind) return kBuried;
+    const geometry::Facet& facet = patches.geometry().facets()[std::size_t(hit.facet)];
+    const geometry::Material& material = patches.geometry().material_of(facet);
+    const Vec3f place = origin + hit.distance * direction;
+    const double number = unit_interval(mixed(chance, std::uint64_t(turn)));
+    const Vec3f normal = facet.normal.cast<float>();
+    const float lift = static_cast<float>(geometry::kStartOffset);
+    if (number < material.mirror) {
+      direction -= 2 * direction.dot(normal) * normal;
+      origin = place + lift * normal;
+    } else if (number < material.mirror + material.clear) {
+      origin = place - lift * normal;
+    } else {
+      return patches.patch_at(hit.facet, place);
+    }
+  }
+  return kBuried;
+}
+
+TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
+                 const std::vector<Receiver>& receivers, const Effort& effort, const Watch& watch) {
+  TracedHits hits;
+  const PatchRays patch_rays(patches, effort);
+  const ReceiverRays receiver_rays(effort);
+  hits.patch_begin = first_rays(patches, patch_rays);
+  hits.of_patches.resize(hits.patch_begin.back());
+  parallel_for(patches.size(), watch, "light exchange between surfaces", [&](std::size_t i) {
+    std::uint64_t ray = hits.patch_begin[i];
+    for (int set = 0; set < kSets; ++set)
+      patch_rays.each(static_cast<int>(i), set, [&](const Vec3f& origin, const Vec3f& direction) {
+        hits.of_patches[ray] = landing_patch(patches, tracer, origin, direction, effort.seed ^ ray);
+        ++ray;
+      });
+  });
+  hits.rays_per_receiver = receiver_rays.rays_per_set();
+  hits.of_receivers.resize(receivers.size() * kSets * std::size_t(hits.rays_per_receiver));
+  parallel_for(receivers.size(), watch, "what each point sees", [&](std::size_t r) {
+    std::size_t ray = r * kSets * std::size_t(hits.rays_per_receiver);
+    for (int set = 0; set < kSets; ++set)
+      receiver_rays.each(tracer, receivers[r], r, set, [&](const Vec3f& origin, const Vec3f& direction) {
+        hits.of_receivers[ray] = landing_patch(patches, tracer, origin, direction, ~(effort.seed ^ ray));
+        ++ray;
+      });
+  });
+  return hits;
+}
+
+}  // namespace glow::transport

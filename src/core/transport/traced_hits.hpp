@@ -1,0 +1,36 @@
+#pragma once
+
+#include <cstdint>
+#include <vector>
+
+#include "core/parallel/parallel.hpp"
+#include "core/transport/patch_rays.hpp"
+
+namespace glow::transport {
+
+/// Where rays ended: the number of a patch, or one of these.
+inline constexpr std::int32_t kEscaped = -1;  ///< met nothing: left an open scene
+inline constexpr std::int32_t kBuried = -2;   ///< met the inside of an object, or started outside the room
+
+/// What all rays of a transport met. This is all of it that costs time; the rest follows from it.
+struct TracedHits {
+  std::vector<std::uint64_t> patch_begin;  ///< n + 1; first ray of each patch
+  std::vector<std::int32_t> of_patches;    ///< patch after patch, set after set
+  std::int32_t rays_per_receiver = 0;      ///< in each set
+  std::vector<std::int32_t> of_receivers;  ///< [(receiver * kSets + set) * rays_per_receiver + ray]
+
+  std::size_t rays() const { return of_patches.size() + of_receivers.size(); }
+  const std::int32_t* of_receiver(std::size_t receiver, int set = 0) const {
+    return of_receivers.data() + (receiver * kSets + std::size_t(set)) * std::size_t(rays_per_receiver);
+  }
+};
+
+TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
+                 const std::vector<Receiver>& receivers, const Effort& effort, const Watch& watch);
+
+/// Follows one ray (local coordinates) to where its light lands: through clear panes and over mirrors, which
+/// of them by chance with the material's shares. `chance` settles it. Facets of `owner` are passed through.
+std::int32_t landing_patch(const PatchSet& patches, const geometry::RayTracer& tracer, Vec3f origin,
+                           Vec3f direction, std::uint64_t chance, int owner = geometry::kNobody);
+
+}  // namespace glow::transport
