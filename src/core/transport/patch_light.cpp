@@ -11,7 +11,6 @@ namespace {
 constexpr double kCaptureTolerance = 0.015;  // share of the flux that points on patches may miss
 constexpr int kRaysPerSet = 1 << 12;         // of a luminaire whose light is traced out
 constexpr int kRaysToCount = 1 << 11;        // to find how much of a luminaire's light stays in an open scene
-constexpr std::uint64_t kSeed = 1;
 constexpr std::size_t kPatchesTogether = 64;  // one task's share
 constexpr int kFinest = 8;                    // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
@@ -22,6 +21,7 @@ constexpr double kGauss = 0.28867513459481287;
 struct Direct {
   const PatchSet& patches;
   const DirectLight& light;  ///< as if nothing were hidden
+  std::uint64_t seed;
 
   double illuminance(const Vec3& point, const Vec3& normal) const {
     return light.illuminance({point, normal});
@@ -97,7 +97,7 @@ struct Direct {
     const Patch& patch = patches.patches()[i];
     const geometry::Facet& facet = patches.facet_of(patch);
     const geometry::Frame& f = light.luminaire().frame;
-    const std::uint64_t own = mixed(kSeed ^ 0x7365656Eull, i);
+    const std::uint64_t own = mixed(seed ^ 0x7365656Eull, i);
     const Vec2 shift_patch(unit_interval(mixed(own, 1)), unit_interval(mixed(own, 2)));
     const Vec2 shift_spot(unit_interval(mixed(own, 3)), unit_interval(mixed(own, 4)));
     const Vec2 st = spread_point(std::uint32_t(set), shift_patch);
@@ -154,12 +154,13 @@ double trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& p
 
 /// All of a luminaire's light, traced out in independent sets.
 void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
-               const geometry::RayTracer& tracer, Sum& sum) {
+               const geometry::RayTracer& tracer, std::uint64_t seed, Sum& sum) {
   Eigen::MatrixXf sets = Eigen::MatrixXf::Zero(Eigen::Index(patches.size()), kSets);
   std::array<double, kSets> lost{};
   // The same seeds for every luminaire: what one gives must not depend on which others are there.
   parallel_for(kSets, {}, "", [&](std::size_t set) {
-    lost[set] = trace_out(luminaire, patches, tracer, kRaysPerSet, kSeed + set, sets.col(Eigen::Index(set)));
+    lost[set] =
+        trace_out(luminaire, patches, tracer, kRaysPerSet, mixed(seed, set), sets.col(Eigen::Index(set)));
   });
   for (const double lm : lost) sum.light().escaped_lm += lm / kSets;
   ++sum.light().traced_luminaires;
@@ -170,7 +171,8 @@ void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& pat
 
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                             const geometry::RayTracer& tracer, bool hides,
-                            const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) {
+                            const std::vector<photometry::PlacedLuminaire>& luminaires, std::uint64_t seed,
+                            const Watch& watch) {
   const std::size_t n = patches.size();
   Sum sum(n);
   double caught = 0, expected = 0;
@@ -183,11 +185,11 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
       continue;
     }
     if (patches.geometry().has_specular()) {
-      trace_out(luminaire, patches, tracer, sum);
+      trace_out(luminaire, patches, tracer, seed, sum);
       continue;
     }
     const DirectLight light(luminaire, nullptr);
-    const Direct direct{patches, light};
+    const Direct direct{patches, light, seed};
     Eigen::VectorXd flux(n);
     Eigen::MatrixXf sets(hides ? n : 0, hides ? kSets : 0);
     parallel_for((n + kPatchesTogether - 1) / kPatchesTogether, watch, "light on the surfaces",
@@ -206,12 +208,12 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
     double staying = emitted, lost = 0;
     if (!exchange.closed) {
       Eigen::VectorXf counted = Eigen::VectorXf::Zero(Eigen::Index(n));
-      lost = trace_out(luminaire, patches, tracer, kRaysToCount, kSeed, counted);
+      lost = trace_out(luminaire, patches, tracer, kRaysToCount, seed, counted);
       staying -= lost;
     }
     const double arrived = hides ? double(sets.sum()) / kSets : flux.sum();
     if (std::abs(arrived - staying) > kCaptureTolerance * emitted || arrived <= 0) {
-      trace_out(luminaire, patches, tracer, sum);
+      trace_out(luminaire, patches, tracer, seed, sum);
       continue;
     }
     caught += arrived;

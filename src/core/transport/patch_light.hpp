@@ -27,6 +27,7 @@ struct PatchLight {
 /// light is traced out ray by ray. `hides`: whether anything can be hidden.
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                             const geometry::RayTracer& tracer, bool hides,
-                            const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch);
+                            const std::vector<photometry::PlacedLuminaire>& luminaires, std::uint64_t seed,
+                            const Watch& watch);
 
 }  // namespace glow::transport

@@ -44,6 +44,7 @@ Transport::Transport(geometry::Geometry geometry, std::vector<Receiver> receiver
                      const Watch& watch)
     : geometry_(std::move(geometry)),
       receivers_(std::move(receivers)),
+      effort_(effort),
       tracer_(geometry_),
       patches_(geometry_, patch_edge(geometry_, effort.patches)),
       hits_(trace(patches_, tracer_, receivers_, effort, watch)),
@@ -54,6 +55,7 @@ Transport::Transport(TracedHits hits, geometry::Geometry geometry, std::vector<R
                      const Effort& effort)
     : geometry_(std::move(geometry)),
       receivers_(std::move(receivers)),
+      effort_(effort),
       tracer_(geometry_),
       patches_(geometry_, patch_edge(geometry_, effort.patches)),
       hits_(std::move(hits)),
@@ -63,8 +65,8 @@ Transport::Transport(TracedHits hits, geometry::Geometry geometry, std::vector<R
 GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires,
                               const Watch& watch) const {
   GroupLight light;
-  PatchLight on_patches = light_on_patches(patches_, exchange_, tracer_,
-                                           !geometry_.everything_sees_everything(), luminaires, watch);
+  PatchLight on_patches = light_on_patches(
+      patches_, exchange_, tracer_, !geometry_.everything_sees_everything(), luminaires, effort_.seed, watch);
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
   light.balance.captured_share = on_patches.captured_share;

@@ -74,6 +74,7 @@ class Transport {
 
   geometry::Geometry geometry_;
   std::vector<Receiver> receivers_;
+  Effort effort_;
   geometry::RayTracer tracer_;
   PatchSet patches_;
   TracedHits hits_;
