@@ -56,8 +56,7 @@ inline Scene furnished_room() {
     }
   const auto grid = readings::plane_grid({{0, 0}, {6, 0}, {6, 5}, {0, 5}}, 0.75, 0.5, 0.6);
   for (const Vec3& p : grid->points)
-    if (!(p.x() < 1.2 && p.y() > 4.0))
-      scene.receivers.push_back({p, Vec3::UnitZ()});
+    if (!(p.x() < 1.2 && p.y() > 4.0)) scene.receivers.push_back({p, Vec3::UnitZ()});
   return scene;
 }
 

@@ -170,8 +170,8 @@ Geometry Geometry::moved(const Eigen::Isometry3d& motion) const {
   return result;
 }
 
-void Geometry::mark_enclosed(bool convex) {
-  enclosed_ = true;
+void Geometry::mark_room(bool sealed, bool convex) {
+  enclosed_ = enclosed_ || sealed;
   convex_room_ = convex;
   facets_of_room_ = facets_.size();
 }

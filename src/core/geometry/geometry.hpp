@@ -71,8 +71,8 @@ class Geometry {
   /// The same things elsewhere.
   Geometry moved(const Eigen::Isometry3d& motion) const;
 
-  /// Said by who adds a room's shell: it surrounds all, and whether its plan and ceiling are convex.
-  void mark_enclosed(bool convex);
+  /// Said by who has just added a room's shell: whether nothing leaves it, and whether it is convex.
+  void mark_room(bool sealed, bool convex);
 
   /// Middle of the bounding box; origin of the rays' own coordinates.
   Vec3 middle() const;
@@ -81,8 +81,10 @@ class Geometry {
   const Material& material_of(const Facet& facet) const {
     return surfaces_[std::size_t(facet.surface)].material;
   }
-  /// True when no point of the room can hide another: a convex room with nothing in it.
-  bool everything_sees_everything() const { return convex_room_ && facets_.size() == facets_of_room_; }
+  /// Whether the room by itself can hide nothing: its plan and ceiling are convex.
+  bool convex_room() const { return convex_room_; }
+  /// Number of facets, the first ones, that make up the room's shell; 0 without one.
+  std::size_t facets_of_room() const { return facets_of_room_; }
   /// True when a room's shell without openings surrounds all: a ray that meets nothing then started outside
   /// of it, on the far side of an object that touches the shell.
   bool enclosed() const { return enclosed_; }

@@ -125,7 +125,7 @@ void add_room(Geometry& geometry, const RoomShell& shell) {
   const bool sealed = std::all_of(shell.openings.begin(), shell.openings.end(), [](const WallOpening& o) {
     return o.has_pane && o.pane.clear == 0 && o.pane.scattering == 0;
   });
-  if (sealed) geometry.mark_enclosed(first && is_convex(shell.outline));
+  geometry.mark_room(sealed, first && is_convex(shell.outline));
 }
 
 }  // namespace glow::geometry

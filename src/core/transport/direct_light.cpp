@@ -7,11 +7,13 @@ namespace glow::transport {
 namespace {
 
 constexpr double kDivision = 0.8;          // largest diagonal of an element over its distance
+constexpr double kCoarseDivision = 1.0;    // the same for patches, where it need not be right to the permille
 constexpr double kPointLike = 0.06;        // below this share of the distance one point will do
-constexpr double kHorizonDivision = 0.15;  // the same where the receiving plane cuts through the element
-constexpr int kDeepestDivision = 40;       // halvings; reached only by points that touch the luminous area
-constexpr int kDeepestPenumbra = 5;        // further quarterings where an edge of shadow crosses an element
-constexpr double kCornerInset = 0.01;      // share of the element by which a corner is moved in
+constexpr double kHorizonDivision = 0.15;  // where the receiving plane cuts through the element
+constexpr double kCoarseHorizon = 0.6;
+constexpr int kDeepestDivision = 40;   // halvings; reached only by points that touch the luminous area
+constexpr int kDeepestPenumbra = 5;    // further quarterings where an edge of shadow crosses an element
+constexpr double kCornerInset = 0.01;  // share of the element by which a corner is moved in
 constexpr double kSameShare = 1e-4;
 constexpr double kGauss =
     0.28867513459481287;  // 1 / (2 sqrt 3): Gauss's two points on an interval of length 1
@@ -62,6 +64,7 @@ struct DirectLight::Sight {
   const photometry::LuminousFace* face;
   Receiver receiver;  ///< position, normal and axis along the face's x, y, z from its middle
   Vec3 start;         ///< world; where shadow rays begin
+  bool coarse;        ///< for a patch
 
   Vec3 way_from(const Vec2& spot) const {
     const Vec3& p = receiver.position;
@@ -81,7 +84,9 @@ struct DirectLight::Sight {
 };
 
 DirectLight::DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer)
-    : luminaire_(&luminaire), surface_(luminaire.area) {
+    : luminaire_(&luminaire),
+      surface_(luminaire.area),
+      flat_rectangle_(luminaire.area.shape == photometry::LuminousShape::rectangle && !surface_.point()) {
   if (tracer)
     passed_ = [tracer, owner = luminaire.owner](const Vec3& from, const Vec3& spot) {
       return double(tracer->passed(from, spot, owner));
@@ -178,7 +183,8 @@ double DirectLight::divided(const Sight& sight, const Element& element, int leve
   }
   if (most <= 0 && !element.polar) return 0;
   const bool kink = (least < 0 && most > 0) || sight.on_axis(element.spot(0.5, 0.5), diagonal);
-  const double division = kink ? kHorizonDivision : kDivision;
+  const double division = kink ? (sight.coarse ? kCoarseHorizon : kHorizonDivision)
+                               : (sight.coarse ? kCoarseDivision : kDivision);
   if (diagonal <= division * distance || level >= kDeepestDivision) return gauss(sight, element, 0);
   const auto [a, b] = element.halves();
   return divided(sight, a, level + 1) + divided(sight, b, level + 1);
@@ -192,8 +198,8 @@ double DirectLight::disc(const Sight& sight) const {
   return sum;
 }
 
-double DirectLight::on_face(const Receiver& receiver, const Vec3& start,
-                            const photometry::LuminousFace& face) const {
+double DirectLight::on_face(const Receiver& receiver, const photometry::LuminousFace& face,
+                            bool coarse) const {
   const geometry::Frame& frame = luminaire_->frame;
   const auto in_face = [&](const Vec3& v) {
     const Vec3 p(v.dot(frame.c0), v.dot(frame.c90), v.dot(frame.g0));
@@ -204,7 +210,7 @@ double DirectLight::on_face(const Receiver& receiver, const Vec3& start,
                  Vec3(face.centre.dot(face.x), face.centre.dot(face.y), face.centre.dot(face.z));
   own.normal = in_face(receiver.normal);
   if (receiver.kernel != Kernel::plane) own.axis = in_face(receiver.axis);
-  const Sight sight{&face, own, start};
+  const Sight sight{&face, own, receiver.ray_start(), coarse};
   if (surface_.closed() && own.position.z() <= 0) return 0;
   const double reach = face.half.norm(), distance = own.position.norm();
   const bool plane = receiver.kernel == Kernel::plane;
@@ -220,12 +226,38 @@ double DirectLight::on_face(const Receiver& receiver, const Vec3& start,
   return divided(sight, {-face.half, face.half, 1.0, false, face.half}, 0);
 }
 
-double DirectLight::illuminance(const Receiver& receiver) const {
+/// What on_face and gauss come to for the usual case: a flat area, far off, seen in full.
+double DirectLight::plane_illuminance(const Vec3& point, const Vec3& normal) const {
+  const geometry::Frame& frame = luminaire_->frame;
+  const Vec3 way = point - frame.origin;
+  const double distance2 = way.squaredNorm(), behind = normal.dot(way), reach = surface_.reach_m();
+  if (behind >= reach) return 0;
+  const bool far = 2 * reach <= kCoarseDivision * (std::sqrt(distance2) - reach) && behind <= -reach;
+  if (!flat_rectangle_ || !far) return summed({point, normal}, true);
+  const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
+  const Vec2 facing(normal.dot(frame.c0), normal.dot(frame.c90));
+  const Vec2 half = surface_.faces()[0].half;
+  const double thin2 = kPointLike * kPointLike * distance2;
+  const int count_s = 4 * half.x() * half.x() < thin2 ? 1 : 2;
+  const int count_t = 4 * half.y() * half.y() < thin2 ? 1 : 2;
+  double sum = 0;
+  for (int i = 0; i < count_s; ++i)
+    for (int j = 0; j < count_t; ++j) {
+      const double s = count_s == 1 ? 0 : (4 * i - 2) * kGauss * half.x();
+      const double t = count_t == 1 ? 0 : (4 * j - 2) * kGauss * half.y();
+      const double x = along.x() - s, y = along.y() - t;
+      const double d2 = x * x + y * y + along.z() * along.z();
+      const double cosine = -(behind - s * facing.x() - t * facing.y());
+      sum += luminaire_->table->intensity_along(x, y, along.z()) * cosine / (d2 * std::sqrt(d2));
+    }
+  return sum / (count_s * count_t);
+}
+
+double DirectLight::summed(const Receiver& receiver, bool coarse) const {
   const geometry::Frame& frame = luminaire_->frame;
   const Vec3 way = receiver.position - frame.origin;
   const double reach = surface_.reach_m();
   if (receiver.kernel == Kernel::plane && receiver.normal.dot(way) > reach) return 0;  // wholly behind
-  const Vec3 start = receiver.ray_start();
   const double distance = way.norm();
   if (surface_.point() || (!passed_ && 2 * reach < kPointLike * distance)) {
     // One spot for all of it, with all of the intensity.
@@ -235,7 +267,7 @@ double DirectLight::illuminance(const Receiver& receiver) const {
     if (weight <= 0) return 0;
     const double candela = luminaire_->table->intensity_along(along.x(), along.y(), along.z());
     const double lux = candela * weight / (distance * distance);
-    return lux > 0 && passed_ ? lux * passed_(start, frame.origin) : lux;
+    return lux > 0 && passed_ ? lux * passed_(receiver.ray_start(), frame.origin) : lux;
   }
   if (surface_.sphere_radius_m() > 0) {
     // What is seen of a sphere is the disc within the circle where sight lines touch it.
@@ -249,10 +281,10 @@ double DirectLight::illuminance(const Receiver& receiver) const {
     seen.centre = r * r / distance * along;
     seen.half = Vec2::Constant(r * std::sqrt(1 - r * r / (distance * distance)));
     seen.disc = true;
-    return on_face(receiver, start, seen);
+    return on_face(receiver, seen, coarse);
   }
   double sum = 0;
-  for (const photometry::LuminousFace& face : surface_.faces()) sum += on_face(receiver, start, face);
+  for (const photometry::LuminousFace& face : surface_.faces()) sum += on_face(receiver, face, coarse);
   return sum;
 }
 

@@ -24,7 +24,7 @@ struct Exchange {
 
 /// With m_i rays per m2 from patch i, G_ij = (c_ij + c_ji) / (m_i + m_j) is the minimum-variance estimate
 /// from the hits counted both ways; it is reciprocal by construction. Rows are then closed by symmetric
-/// scaling d_i G_ij d_j (Sinkhorn's iteration; Knight and Ruiz 2013), which keeps reciprocity.
+/// scaling d_i G_ij d_j (matrix balancing; Knight and Ruiz 2013), which keeps reciprocity.
 Exchange exchange_from(const TracedHits& hits, const PatchSet& patches);
 
 /// What leaves each patch of what landed on them all, lm/m2, for illuminances `lux`.

@@ -7,7 +7,7 @@
 namespace glow::transport {
 namespace {
 
-constexpr double kResidual = 2e-6;  // relative to the direct light; far below what sampling leaves uncertain
+constexpr double kResidual = 3e-5;  // relative to the direct light; far below what sampling leaves uncertain
 constexpr int kMostSteps = 1000;
 constexpr int kMostPasses = 200;  // of light through scattering panes
 constexpr double kPassed = 1e-7;

@@ -8,13 +8,15 @@
 namespace glow::transport {
 namespace {
 
-constexpr double kCaptureTolerance = 0.015;  // share of the flux that points on patches may miss
-constexpr int kRaysPerSet = 1 << 12;         // of a luminaire whose light is traced out
-constexpr int kRaysToCount = 1 << 11;        // to find how much of a luminaire's light stays in an open scene
+constexpr double kCaptureTolerance = 0.01;        // share of the flux that points on patches may miss
+constexpr double kCaptureToleranceShaded = 0.03;  // the same where sight lines are left to chance
+constexpr int kRaysPerSet = 1 << 12;              // of a luminaire whose light is traced out
+constexpr int kRaysToCount = 1 << 11;  // to find how much of a luminaire's light stays in an open scene
 constexpr std::size_t kPatchesTogether = 64;  // one task's share
 constexpr int kFinest = 8;                    // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
 constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
+constexpr int kProbes = 4;     // sight lines that tell whether a patch is partly hidden
 constexpr double kGauss = 0.28867513459481287;
 
 /// Light of one luminaire on patches.
@@ -23,31 +25,43 @@ struct Direct {
   const DirectLight& light;  ///< as if nothing were hidden
   std::uint64_t seed;
 
-  double illuminance(const Vec3& point, const Vec3& normal) const {
-    return light.illuminance({point, normal});
+  /// Whether the whole patch lies above a flat luminous area that shines downwards only (as it hangs at
+  /// rest).
+  bool above_downlight(const Patch& patch, const geometry::Facet& facet) const {
+    const auto& faces = light.surface().faces();
+    if (light.luminaire().table->upward_flux() > 0 || light.surface().closed()) return false;
+    if (!faces.empty() && faces[0].z.z() != 1) return false;
+    const geometry::Frame& f = light.luminaire().frame;
+    const auto below = [&](double u, double v) { return (facet.at(u, v) - f.origin).dot(f.g0) > 0; };
+    return !below(patch.low.x(), patch.low.y()) && !below(patch.high.x(), patch.low.y()) &&
+           !below(patch.low.x(), patch.high.y()) && !below(patch.high.x(), patch.high.y());
   }
 
   /// lm, if nothing is hidden.
   double flux_on(std::size_t i) const {
     const Patch& patch = patches.patches()[i];
     const geometry::Facet& facet = patches.facet_of(patch);
+    if (above_downlight(patch, facet)) return 0;
     const Vec2 size = patch.high - patch.low;
-    const Vec3 centre = facet.at((patch.low + patch.high) / 2);
-    const double distance = distance_to(patch, facet, centre);
     // A sight line to the middle is enough where the patch is small against its distance.
-    if (patch.full_cell && size.norm() < kFar * distance)
-      return illuminance(centre, facet.normal) * patch.area_m2;
+    const double diagonal = size.norm();
+    const double far = (patch.centre - light.luminaire().frame.origin).norm() - light.surface().reach_m();
+    if (patch.full_cell && diagonal < kFar * (far - diagonal / 2))
+      return light.plane_illuminance(patch.centre, facet.normal) * patch.area_m2;
+    const double distance = distance_to(patch, facet);
+    if (patch.full_cell && diagonal < kFar * distance)
+      return light.plane_illuminance(patch.centre, facet.normal) * patch.area_m2;
     const double wanted = size.maxCoeff() / (kNear * std::max(distance, 1e-3));
     const int parts = std::clamp(static_cast<int>(std::ceil(wanted)), 1, kFinest);
     return patch.full_cell ? on_cell(patch, facet, parts) : on_triangles(patch, facet, parts);
   }
 
   /// About the shortest way between the patch and the luminous surface, m.
-  double distance_to(const Patch& patch, const geometry::Facet& facet, const Vec3& centre) const {
+  double distance_to(const Patch& patch, const geometry::Facet& facet) const {
     const photometry::PlacedLuminaire& luminaire = light.luminaire();
     const geometry::Frame& f = luminaire.frame;
     const Vec2 half(luminaire.area.extent_c0_m / 2, luminaire.area.extent_c90_m / 2);
-    const Vec3 way = centre - f.origin;
+    const Vec3 way = patch.centre - f.origin;
     const Vec2 spot = Vec2(way.dot(f.c0), way.dot(f.c90)).cwiseMax(-half).cwiseMin(half);
     const Vec3 nearest = f.origin + spot.x() * f.c0 + spot.y() * f.c90;
     const Vec2 on_facet = facet.local(nearest);
@@ -63,9 +77,9 @@ struct Direct {
       for (int i = 0; i < parts; ++i)
         for (const double s : {0.5 - kGauss, 0.5 + kGauss})
           for (const double t : {0.5 - kGauss, 0.5 + kGauss})
-            sum +=
-                illuminance(facet.at(patch.low.x() + (i + s) * step.x(), patch.low.y() + (j + t) * step.y()),
-                            facet.normal);
+            sum += light.plane_illuminance(
+                facet.at(patch.low.x() + (i + s) * step.x(), patch.low.y() + (j + t) * step.y()),
+                facet.normal);
     return sum / (4.0 * parts * parts) * patch.area_m2;
   }
 
@@ -79,7 +93,7 @@ struct Direct {
       const auto small = [&](const Vec2& corner, double sign) {
         for (const auto& [p, q] : {std::pair{1 / 6.0, 1 / 6.0}, {2 / 3.0, 1 / 6.0}, {1 / 6.0, 2 / 3.0}}) {
           const Vec2 at = corner + sign * (p * u + q * v);
-          mean += illuminance(facet.at(at.x(), at.y()), facet.normal);
+          mean += light.plane_illuminance(facet.at(at.x(), at.y()), facet.normal);
         }
       };
       for (int j = 0; j < parts; ++j)
@@ -90,6 +104,22 @@ struct Direct {
       sum += mean / (3.0 * parts * parts) * triangle.area_m2;
     }
     return sum;
+  }
+
+  /// The same for all sets. Where the first kProbes lines agree the patch is taken as all lit or all hidden.
+  std::array<float, kSets> seen_in_sets(const geometry::RayTracer& tracer, const Occluders& occluders,
+                                        std::size_t i) const {
+    std::array<float, kSets> result;
+    const Patch& patch = patches.patches()[i];
+    const double radius = std::max((patch.high - patch.low).norm() / 2, light.surface().reach_m());
+    result.fill(1.0f);
+    if (!occluders.may_block(patch.centre, light.luminaire().frame.origin, radius)) return result;
+    bool agree = true;
+    for (int set = 0; set < kSets; ++set) {
+      result[std::size_t(set)] = set < kProbes || !agree ? seen(tracer, i, set) : result[0];
+      if (set < kProbes) agree = agree && result[std::size_t(set)] == result[0];
+    }
+    return result;
   }
 
   /// Share of the light that is not hidden, along one sight line between chance spots in set `set`.
@@ -170,10 +200,11 @@ void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& pat
 }  // namespace
 
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
-                            const geometry::RayTracer& tracer, bool hides,
+                            const geometry::RayTracer& tracer, const Occluders& occluders,
                             const std::vector<photometry::PlacedLuminaire>& luminaires, std::uint64_t seed,
                             const Watch& watch) {
   const std::size_t n = patches.size();
+  const bool hides = occluders.any();
   Sum sum(n);
   double caught = 0, expected = 0;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
@@ -198,11 +229,9 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                    for (std::size_t i = first; i < std::min(n, first + kPatchesTogether); ++i) {
                      flux[Eigen::Index(i)] = direct.flux_on(i);
                      if (!hides) continue;
+                     const auto seen = direct.seen_in_sets(tracer, occluders, i);
                      for (int set = 0; set < kSets; ++set)
-                       sets(Eigen::Index(i), set) =
-                           flux[Eigen::Index(i)] > 0
-                               ? float(flux[Eigen::Index(i)]) * direct.seen(tracer, i, set)
-                               : 0.0f;
+                       sets(Eigen::Index(i), set) = float(flux[Eigen::Index(i)]) * seen[std::size_t(set)];
                    }
                  });
     double staying = emitted, lost = 0;
@@ -212,7 +241,8 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
       staying -= lost;
     }
     const double arrived = hides ? double(sets.sum()) / kSets : flux.sum();
-    if (std::abs(arrived - staying) > kCaptureTolerance * emitted || arrived <= 0) {
+    const double tolerance = hides ? kCaptureToleranceShaded : kCaptureTolerance;
+    if (std::abs(arrived - staying) > tolerance * emitted || arrived <= 0) {
       trace_out(luminaire, patches, tracer, seed, sum);
       continue;
     }

@@ -5,6 +5,7 @@
 
 #include "core/transport/direct_light.hpp"
 #include "core/transport/exchange.hpp"
+#include "core/transport/occluders.hpp"
 
 namespace glow::transport {
 
@@ -23,10 +24,10 @@ struct PatchLight {
 
 /// Illuminance at Gauss's points of every patch, times area and the share that is not hidden (one sight line
 /// from each patch in each sample set). In a closed scene a luminaire's sum is scaled to its flux when it is
-/// within kCaptureTolerance of it; else, and wherever there are mirrors or clear panes, the luminaire's own
-/// light is traced out ray by ray. `hides`: whether anything can be hidden.
+/// within 1 % of it (3 % where things hide); else, and wherever there are mirrors or clear panes, the
+/// luminaire's own light is traced out ray by ray.
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
-                            const geometry::RayTracer& tracer, bool hides,
+                            const geometry::RayTracer& tracer, const Occluders& occluders,
                             const std::vector<photometry::PlacedLuminaire>& luminaires, std::uint64_t seed,
                             const Watch& watch);
 

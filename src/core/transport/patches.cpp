@@ -156,6 +156,7 @@ void PatchSet::add_patch(int facet_index, const Vec2& low, const Vec2& high) {
   patch.surface = facet.surface;
   patch.low = low;
   patch.high = high;
+  patch.centre = facet.at((low + high) / 2);
   patch.first_triangle = static_cast<std::uint32_t>(triangles_.size());
   for (const auto& corners : facet.triangles) {
     const Polygon piece =

@@ -1,5 +1,7 @@
 #include "core/transport/traced_hits.hpp"
 
+#include <algorithm>
+
 namespace glow::transport {
 namespace {
 
@@ -19,6 +21,32 @@ std::vector<std::uint64_t> first_rays(const PatchSet& patches, const PatchRays& 
   for (const Patch& patch : patches.patches())
     begin.push_back(begin.back() + std::uint64_t(kSets) * std::uint64_t(rays.rays_per_set(patch)));
   return begin;
+}
+
+/// Within an object that stands against a wall, the covered pieces of floor and walls see each other. A patch
+/// with most of its rays buried is taken as covered, and so are, in turn, those that see little else.
+void bury_covered(TracedHits& hits) {
+  const std::size_t n = hits.patch_begin.size() - 1;
+  std::vector<char> covered(n, 0);
+  const auto is_buried = [&](std::int32_t hit) {
+    return hit == kBuried || (hit >= 0 && covered[std::size_t(hit)]);
+  };
+  for (bool changed = true; changed;) {
+    changed = false;
+    for (std::size_t i = 0; i < n; ++i) {
+      if (covered[i]) continue;
+      const auto begin = hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[i]);
+      const auto end = hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[i + 1]);
+      if (2 * std::count_if(begin, end, is_buried) <= end - begin) continue;
+      covered[i] = 1;
+      changed = true;
+    }
+  }
+  for (std::size_t i = 0; i < n; ++i)
+    for (std::uint64_t k = hits.patch_begin[i]; k < hits.patch_begin[i + 1]; ++k)
+      if (covered[i] || is_buried(hits.of_patches[k])) hits.of_patches[k] = kBuried;
+  for (std::int32_t& hit : hits.of_receivers)
+    if (is_buried(hit)) hit = kBuried;
 }
 
 }  // namespace
@@ -73,6 +101,7 @@ TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
         ++ray;
       });
   });
+  bury_covered(hits);
   return hits;
 }
 

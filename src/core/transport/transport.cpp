@@ -49,7 +49,8 @@ Transport::Transport(geometry::Geometry geometry, std::vector<Receiver> receiver
       patches_(geometry_, patch_edge(geometry_, effort.patches)),
       hits_(trace(patches_, tracer_, receivers_, effort, watch)),
       exchange_(exchange_from(hits_, patches_)),
-      mirrors_(geometry_) {}
+      mirrors_(geometry_),
+      occluders_(geometry_) {}
 
 Transport::Transport(TracedHits hits, geometry::Geometry geometry, std::vector<Receiver> receivers,
                      const Effort& effort)
@@ -60,13 +61,14 @@ Transport::Transport(TracedHits hits, geometry::Geometry geometry, std::vector<R
       patches_(geometry_, patch_edge(geometry_, effort.patches)),
       hits_(std::move(hits)),
       exchange_(exchange_from(hits_, patches_)),
-      mirrors_(geometry_) {}
+      mirrors_(geometry_),
+      occluders_(geometry_) {}
 
 GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires,
                               const Watch& watch) const {
   GroupLight light;
-  PatchLight on_patches = light_on_patches(
-      patches_, exchange_, tracer_, !geometry_.everything_sees_everything(), luminaires, effort_.seed, watch);
+  PatchLight on_patches =
+      light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_.seed, watch);
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
   light.balance.captured_share = on_patches.captured_share;
@@ -88,11 +90,11 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
 void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
                                GroupLight& light) const {
   const Eigen::VectorXf leaving = exitance(exchange_, patches_, light.patch_irradiance_lx).cast<float>();
-  const geometry::RayTracer* shadows = geometry_.everything_sees_everything() ? nullptr : &tracer_;
-  std::vector<DirectLight> straight, mirrored;
+  std::vector<DirectLight> open, shaded, mirrored;
   std::vector<std::unique_ptr<MirrorImage>> images;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
-    straight.emplace_back(luminaire, shadows);
+    open.emplace_back(luminaire, nullptr);
+    shaded.emplace_back(luminaire, &tracer_);
     for (MirrorImage& image : mirrors_.of(luminaire)) {
       images.push_back(std::make_unique<MirrorImage>(std::move(image)));
       mirrored.emplace_back(images.back()->luminaire,
@@ -105,7 +107,11 @@ void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& l
   light.interreflected_lx.assign(receivers_.size(), 0.0);
   const std::int64_t rays = std::int64_t(kSets) * hits_.rays_per_receiver;
   parallel_for(receivers_.size(), watch, "direct light", [&](std::size_t r) {
-    for (const DirectLight& source : straight) light.direct_lx[r] += source.illuminance(receivers_[r]);
+    for (std::size_t l = 0; l < luminaires.size(); ++l) {
+      const bool hidden = occluders_.may_block(receivers_[r].position, luminaires[l].frame.origin,
+                                               open[l].surface().reach_m());
+      light.direct_lx[r] += (hidden ? shaded : open)[l].illuminance(receivers_[r]);
+    }
     for (const DirectLight& source : mirrored)
       light.interreflected_lx[r] += source.illuminance(receivers_[r]);
     const std::int32_t* ray = hits_.of_receiver(r);

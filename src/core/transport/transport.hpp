@@ -6,6 +6,7 @@
 #include "core/transport/effort.hpp"
 #include "core/transport/exchange.hpp"
 #include "core/transport/mirror_images.hpp"
+#include "core/transport/occluders.hpp"
 #include "core/transport/patch_light.hpp"
 
 namespace glow::transport {
@@ -67,6 +68,7 @@ class Transport {
   const TracedHits& hits() const { return hits_; }
   const Exchange& exchange() const { return exchange_; }
   const geometry::RayTracer& tracer() const { return tracer_; }
+  const Occluders& occluders() const { return occluders_; }
 
  private:
   void read_receivers(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
@@ -80,6 +82,7 @@ class Transport {
   TracedHits hits_;
   Exchange exchange_;
   MirrorImages mirrors_;
+  Occluders occluders_;
 };
 
 }  // namespace glow::transport
