@@ -9,7 +9,7 @@ cd "$(dirname "$0")"
 
 packages=(
   g++ cmake ninja-build pkg-config
-  libboost-program-options-dev libembree-dev libtbb-dev libeigen3-dev libfmt-dev libtomlplusplus-dev
+  libboost-program-options-dev libembree-dev libtbb-dev libeigen3-dev libxxhash-dev libfmt-dev libtomlplusplus-dev
   nlohmann-json3-dev libpugixml-dev libgtest-dev libbenchmark-dev
   librsvg2-bin fonts-open-sans
 )

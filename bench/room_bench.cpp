@@ -74,7 +74,9 @@ void bare_rays(benchmark::State& state) {
 }
 
 void full(benchmark::State& state) {
-  for (auto _ : state) benchmark::DoNotOptimize(results::compute_room(demo_room(), {}, {}));
+  for (auto _ : state)
+    benchmark::DoNotOptimize(
+        results::compute_room(demo_room(), *results::Accuracy::parse("normal"), nullptr, {}));
   state.counters["points"] = double(demo_room().grid.points.size());
 }
 
@@ -86,7 +88,8 @@ void relight(benchmark::State& state) {
 
 void full_500(benchmark::State& state) {
   results::RoomResult result;
-  for (auto _ : state) result = results::compute_room(room_of_500(), {}, {});
+  for (auto _ : state)
+    result = results::compute_room(room_of_500(), *results::Accuracy::parse("normal"), nullptr, {});
   const results::GridResult& grid = result.grids.front();
   state.counters["points"] = double(grid.grid.points.size());
   state.counters["mean_pct"] = 100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx;

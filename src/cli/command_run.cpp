@@ -18,8 +18,11 @@ int command_run(const std::vector<std::string>& words) {
                    po::options_description()};
   line.options.add_options()("output,o", po::value<std::string>()->value_name("FOLDER"),
                              "folder to write to; default: PROJECT-results beside the project file")(
-      "strict", "exit with 1 when a requirement is not met")("json",
-                                                             "print results.json instead of the table");
+      "accuracy,a", po::value<std::string>()->value_name("HOW")->default_value("normal"),
+      "draft, normal (means to about 1 %, minima to 3 %), fine, or per cent for means, such as 0.5")(
+      "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
+      "strict", "exit with 1 when a requirement is not surely met")(
+      "json", "print results.json instead of the table");
   add_common_options(line.options);
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
@@ -30,6 +33,17 @@ int command_run(const std::vector<std::string>& words) {
   }
   const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
   RunOptions options;
+  const auto accuracy = results::Accuracy::parse(arguments.text("accuracy"));
+  if (!accuracy) {
+    fmt::print(
+        stderr,
+        FMT_STRING("glowgrid run: --accuracy is \"{}\"; expected draft, normal, fine, or per cent from "
+                   "0.1 to 20\n"),
+        arguments.text("accuracy"));
+    return kBadInput;
+  }
+  options.accuracy = *accuracy;
+  options.use_cache = arguments.values.count("no-cache") == 0;
   options.output = arguments.text("output");
   options.strict = arguments.values.count("strict") > 0;
   options.json = arguments.values.count("json") > 0;

@@ -26,8 +26,10 @@ class Table {
  private:
   void line(const std::string& words) { text_ += words + "\n"; }
   void wrapped(const std::string& indent, const std::string& words) { wrap(text_, indent, words, 4); }
-  std::string painted(const std::string& word, bool good) const {
-    return colour_ ? fmt::format(FMT_STRING("\x1b[{}m{}\x1b[0m"), good ? "32" : "1;31", word) : word;
+  /// "met" in green, "not met" in red, "undecided" in yellow.
+  std::string painted(const std::string& word) const {
+    const char* colour = word == "met" ? "32" : word == "not met" ? "1;31" : "1;33";
+    return colour_ ? fmt::format(FMT_STRING("\x1b[{}m{}\x1b[0m"), colour, word) : word;
   }
   void write_room(const results::RoomResult& room);
   void write_grid(const results::RoomResult& room, const results::GridResult& grid);
@@ -44,10 +46,6 @@ const standards::Check* find_check(const results::RoomResult& room, const std::s
   for (const standards::Check& check : room.checks)
     if (check.where == grid && check.quantity == quantity) return &check;
   return nullptr;
-}
-
-std::string verdict_word(const standards::Check& check) {
-  return check.met ? "met" : "not met";
 }
 
 void Table::write_grid(const results::RoomResult& room, const results::GridResult& grid) {
@@ -68,17 +66,21 @@ void Table::write_grid(const results::RoomResult& room, const results::GridResul
                    u0 ? fmt::format(FMT_STRING("{:.2f}"), u0->required) : "-"));
   const auto word = [&](const standards::Check* check) {
     if (!check) return fmt::format(FMT_STRING("{:>9}"), "-");
-    const std::string padding(9 - verdict_word(*check).size(), ' ');
-    return padding + painted(verdict_word(*check), check->met);
+    const std::string verdict = standards::to_string(check->verdict);
+    return std::string(9 - verdict.size(), ' ') + painted(verdict);
   };
   line(fmt::format(FMT_STRING("  {:<{}} {} {:>9} {:>9} {}"), "verdict", kNameWidth, word(mean), "", "",
                    word(u0)));
   for (const standards::Check* check : {mean, u0})
-    if (check && check->within_uncertainty)
+    if (check && check->verdict == standards::Verdict::undecided)
       wrapped("  ",
-              fmt::format(FMT_STRING("close: {} is {:.4g}, required {:.4g}, sampling uncertainty {:.2g}; the "
-                                     "verdict could be the other"),
-                          to_string(check->quantity), check->actual, check->required, check->uncertainty));
+              fmt::format(FMT_STRING("undecided: {} is {:.4g} +/- {:.2g}, required {:.4g}; {}"),
+                          to_string(check->quantity), check->actual, check->uncertainty, check->required,
+                          room.refinements > 0
+                              ? fmt::format(FMT_STRING("still too close after {} refinements. Treat it "
+                                                       "as not met, or try --accuracy fine"),
+                                            room.refinements)
+                              : std::string("too close to tell")));
 }
 
 void Table::write_luminaires(const results::RoomResult& room) {
@@ -109,10 +111,9 @@ void Table::write_luminaires(const results::RoomResult& room) {
 void Table::write_room(const results::RoomResult& room) {
   const scene::RoomScene& scene = *room.scene;
   line("");
-  line(fmt::format(FMT_STRING("{}: {}"), scene.name,
-                   room.status == results::Status::no_target
-                       ? to_string(room.status)
-                       : painted(to_string(room.status), room.status == results::Status::met)));
+  line(fmt::format(
+      FMT_STRING("{}: {}"), scene.name,
+      room.status == results::Status::no_target ? to_string(room.status) : painted(to_string(room.status))));
   if (scene.requirement)
     wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), scene.requirement->key,
                               scene.requirement->source(), scene.requirement->certainty));
@@ -122,7 +123,7 @@ void Table::write_room(const results::RoomResult& room) {
   const double direct = readings::statistics(grid.direct_lx).mean_lx;
   if (grid.statistics.mean_lx > 0)
     wrapped("  ",
-            fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; +/- {:.2g} lx sampling; "
+            fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; sure to +/- {:.2g} lx; "
                                    "maintenance factor {:.2f}"),
                         100 * direct / grid.statistics.mean_lx,
                         100 - std::round(100 * direct / grid.statistics.mean_lx), grid.uncertainty.mean_lx,

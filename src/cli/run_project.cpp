@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 
 #include "cli/arguments.hpp"
 #include "cli/result_table.hpp"
@@ -10,6 +11,7 @@
 #include "figures/plan_figure.hpp"
 #include "figures/rasterise.hpp"
 #include "files/output_folder.hpp"
+#include "files/transport_cache.hpp"
 
 namespace glow::cli {
 namespace {
@@ -26,6 +28,48 @@ void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
           FMT_STRING("{:.0f} of {:.0f} lm are lost in the ceiling or walls that the luminaires touch: "
                      "they shine into them. Hang such luminaires lower (suspension)"),
           b.escaped_lm, b.emitted_lm));
+}
+
+void warn_of_left_out(const results::RoomResult& room, const results::GridResult& grid, Problems& problems) {
+  std::map<std::string, std::vector<Vec3>> places;
+  for (const results::MisplacedPoint& point : grid.left_out) places[point.inside].push_back(point.position);
+  for (const auto& [inside, points] : places)
+    problems.warning(
+        "E003", {room.scene->name, 0, 0},
+        fmt::format(FMT_STRING("{} of {} points of the {} lie {} and are left out, the first at ({:.2f}, "
+                               "{:.2f}, {:.2f})"),
+                    points.size(), grid.left_out.size() + grid.total_lx.size(), grid.name,
+                    inside.empty() ? std::string("outside the room")
+                                   : fmt::format(FMT_STRING("inside or behind \"{}\""), inside),
+                    points[0].x(), points[0].y(), points[0].z()));
+  if (grid.total_lx.empty())
+    problems.error("E004", {room.scene->name, 0, 0},
+                   fmt::format(FMT_STRING("no point of the {} is left to read; give the plane another height "
+                                          "or move the objects"),
+                               grid.name));
+}
+
+void warn_of_room(const results::RoomResult& room, const results::Accuracy& accuracy, Problems& problems) {
+  warn_of_lost_light(room, problems);
+  for (const results::GridResult& grid : room.grids) warn_of_left_out(room, grid, problems);
+  if (room.accuracy_reached) return;
+  const results::GridResult& grid = room.grids.front();
+  problems.warning(
+      "E005", {room.scene->name, 0, 0},
+      fmt::format(FMT_STRING("an accuracy of {} % was asked for; after {} refinements the mean is sure to "
+                             "{:.2f} %, the minimum to {:.2f} %"),
+                  *accuracy.percent, room.refinements,
+                  100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx,
+                  100 * grid.uncertainty.min_lx / grid.statistics.min_lx));
+}
+
+/// What did not have to be computed again: said beside the answer, which is the same either way.
+void say_reused(const std::vector<results::RoomResult>& rooms, const fs::path& cache) {
+  std::size_t reused = 0;
+  for (const results::RoomResult& room : rooms) reused += room.reused;
+  if (reused > 0)
+    fmt::print(stderr, FMT_STRING("Light transport of {} of {} rooms reused from {}\n"), reused, rooms.size(),
+               fs::proximate(cache).string());
 }
 
 /// Writes grids and figures of one room. The PNG is left out, with a warning, when it cannot be made.
@@ -61,6 +105,10 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run) 
 
 }  // namespace
 
+fs::path cache_folder(const fs::path& project) {
+  return project.parent_path() / (project.stem().string() + "-cache");
+}
+
 fs::path default_output(const fs::path& project) {
   return project.parent_path() / (project.stem().string() + "-results");
 }
@@ -77,20 +125,25 @@ int run_project(const fs::path& path, const RunOptions& options) {
   run.project = &open.project;
   run.standard = open.table->name();
   Problems found;
+  files::TransportCache cache(cache_folder(path));
   {
     Progress progress(options.quiet);
     for (const scene::RoomScene& scene : open.rooms) {
       progress.subject(scene.name);
-      run.rooms.push_back(results::compute_room(scene, transport::Effort{}, progress.watch()));
-      warn_of_lost_light(run.rooms.back(), found);
+      run.rooms.push_back(results::compute_room(scene, options.accuracy, options.use_cache ? &cache : nullptr,
+                                                progress.watch()));
+      warn_of_room(run.rooms.back(), options.accuracy, found);
     }
     for (const results::RoomResult& room : run.rooms) {
+      if (found.error_count() > 0) break;
       progress.watch().stop_if_cancelled();
       write_room(room, folder, found);
     }
     progress.watch().stop_if_cancelled();
   }
   print_problems(found, {}, options.quiet);
+  if (found.error_count() > 0) return kBadInput;
+  if (!options.quiet) say_reused(run.rooms, cache_folder(path));
   run.warnings = open.problems.all();
   run.warnings.insert(run.warnings.end(), found.all().begin(), found.all().end());
   run.files = folder.names();
@@ -104,8 +157,9 @@ int run_project(const fs::path& path, const RunOptions& options) {
     fmt::print(FMT_STRING("{}"), result_table(run, colour_on_output()));
     if (options.say_files) name_files(folder, run);
   }
-  const bool failed = std::any_of(run.rooms.begin(), run.rooms.end(),
-                                  [](const auto& room) { return room.status == results::Status::not_met; });
+  const bool failed = std::any_of(run.rooms.begin(), run.rooms.end(), [](const auto& room) {
+    return room.status == results::Status::not_met || room.status == results::Status::undecided;
+  });
   return options.strict && failed ? kNotMet : kDone;
 }
 

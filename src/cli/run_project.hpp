@@ -4,6 +4,7 @@
 #include <string>
 
 #include "cli/open_project.hpp"
+#include "core/results/room_result.hpp"
 
 namespace glow::cli {
 
@@ -12,11 +13,16 @@ struct RunOptions {
   bool strict = false;
   bool json = false;
   bool quiet = false;
+  results::Accuracy accuracy = *results::Accuracy::parse("normal");
+  bool use_cache = true;  ///< of traced light beside the project
   bool say_files = true;  ///< name the files to open after the table
 };
 
 /// Computes every room, writes results, tables and figures, and prints the answer. Gives the exit code.
 int run_project(const std::filesystem::path& project, const RunOptions& options);
+
+/// Where the traced light of a project's rooms is kept: "<project>-cache" beside it.
+std::filesystem::path cache_folder(const std::filesystem::path& project);
 
 /// Default output folder of a project file.
 std::filesystem::path default_output(const std::filesystem::path& project);

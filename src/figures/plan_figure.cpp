@@ -303,11 +303,11 @@ void PlanFigure::title() {
     if (check.where != grid_.name) continue;
     const bool mean = check.quantity == standards::Quantity::mean_illuminance;
     Figure& figure = figures[mean ? 0 : 1];
-    figure.failed = !check.met;
+    figure.failed = check.verdict != standards::Verdict::met;
     figure.below =
         fmt::format(FMT_STRING("{} {} required: {}"), mean ? "mean," : "U0,",
                     mean ? lux(check.required) + " lx" : fmt::format(FMT_STRING("{:.2f}"), check.required),
-                    check.met ? "met" : "not met");
+                    standards::to_string(check.verdict));
   }
   double x = 560;
   for (const Figure& figure : figures) {

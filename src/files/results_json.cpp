@@ -55,10 +55,11 @@ json check_json(const standards::Check& c) {
           {"required", number(c.required)},
           {"actual", number(c.actual)},
           {"unit", c.unit},
-          {"met", c.met},
+          {"verdict", standards::to_string(c.verdict)},
+          {"met",
+           c.verdict == standards::Verdict::undecided ? json() : json(c.verdict == standards::Verdict::met)},
           {"margin", number(c.margin)},
           {"uncertainty", number(c.uncertainty)},
-          {"within_uncertainty", c.within_uncertainty},
           {"source", c.source},
           {"certainty", c.certainty}};
 }

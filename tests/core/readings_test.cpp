@@ -150,7 +150,7 @@ namespace {
 
 struct VerdictCase {
   double mean, u0, uncertainty;
-  bool mean_met, u0_met, close;
+  Verdict of_mean, of_u0;
 };
 
 class VerdictTest : public testing::TestWithParam<VerdictCase> {};
@@ -165,17 +165,17 @@ TEST_P(VerdictTest, JudgesUnroundedValues) {
   s.u0 = c.u0;
   const auto checks = verify(row, "work plane", s, {c.uncertainty, 0, 0});
   ASSERT_EQ(checks.size(), 2u);
-  EXPECT_EQ(checks[0].met, c.mean_met);
-  EXPECT_EQ(checks[1].met, c.u0_met);
-  EXPECT_EQ(checks[0].within_uncertainty, c.close);
+  EXPECT_EQ(checks[0].verdict, c.of_mean);
+  EXPECT_EQ(checks[1].verdict, c.of_u0);
   EXPECT_DOUBLE_EQ(checks[0].margin, c.mean - 500);
 }
 
 INSTANTIATE_TEST_SUITE_P(Values, VerdictTest,
-                         testing::Values(VerdictCase{500, 0.60, 0, true, true, false},
-                                         VerdictCase{499.6, 0.597, 0, false, false, false},
-                                         VerdictCase{499.6, 0.7, 1, false, true, true},
-                                         VerdictCase{900, 0.2, 1, true, false, false}));
+                         testing::Values(VerdictCase{500, 0.60, 0, Verdict::met, Verdict::met},
+                                         VerdictCase{499.6, 0.597, 0, Verdict::not_met, Verdict::not_met},
+                                         VerdictCase{499.6, 0.7, 1, Verdict::undecided, Verdict::met},
+                                         VerdictCase{500.5, 0.7, 1, Verdict::undecided, Verdict::met},
+                                         VerdictCase{900, 0.2, 1, Verdict::met, Verdict::not_met}));
 
 TEST(Verdict, EmptyColumnsAreNeverMet) {
   readings::Statistics s;

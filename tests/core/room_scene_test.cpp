@@ -140,9 +140,8 @@ TEST(RoomResult, AppliesTheMaintenanceFactorOnceAndAddsUpPower) {
   f.room.task = "circulation.corridor";
   const auto scene = f.build();
   ASSERT_TRUE(scene);
-  transport::Effort effort;
-  effort.patches = 200;
-  const results::RoomResult result = results::compute_room(*scene, effort, {});
+  const results::RoomResult result =
+      results::compute_room(*scene, *results::Accuracy::parse("draft"), nullptr, {});
   const results::GridResult& grid = result.grids.at(0);
   EXPECT_NEAR(grid.statistics.mean_lx, 0.8 * grid.initial.mean_lx, 1e-9);
   for (std::size_t i = 0; i < grid.total_lx.size(); ++i)
@@ -151,7 +150,8 @@ TEST(RoomResult, AppliesTheMaintenanceFactorOnceAndAddsUpPower) {
   EXPECT_DOUBLE_EQ(*result.power.w_per_m2, 20.0 / 24);
   EXPECT_DOUBLE_EQ(*result.power.w_per_m2_100lx, 20.0 / 24 / (grid.statistics.mean_lx / 100));
   EXPECT_EQ(result.checks.size(), 2u);
-  EXPECT_EQ(result.status == results::Status::met, result.checks[0].met && result.checks[1].met);
+  EXPECT_EQ(result.status == results::Status::met, result.checks[0].verdict == standards::Verdict::met &&
+                                                       result.checks[1].verdict == standards::Verdict::met);
   // The total flux on the floor and above it is what the luminaires give: no more than 2000 lm over 24 m2
   // directly.
   EXPECT_LT(readings::statistics(grid.direct_lx).mean_lx, 0.8 * 2000 / (5 * 3));
@@ -161,10 +161,9 @@ TEST(RoomResult, UnknownWattsStayUnknown) {
   Fixture f;
   f.project.schedule[0].photometry = downlight(0.6, 0.3, 0, false);
   f.place({3, 2});
-  transport::Effort effort;
-  effort.patches = 100;
   const auto scene = f.build();
-  const results::RoomResult result = results::compute_room(*scene, effort, {});
+  const results::RoomResult result =
+      results::compute_room(*scene, *results::Accuracy::parse("draft"), nullptr, {});
   EXPECT_FALSE(result.power.installed_w);
   EXPECT_EQ(result.status, results::Status::no_target);
 }

@@ -11,10 +11,16 @@
 
 namespace glow::results {
 
-enum class Status { met, not_met, no_target };
+enum class Status { met, not_met, undecided, no_target };
 
-/// "met", "not met", "no target".
+/// "met", "not met", "undecided", "no target".
 std::string to_string(Status status);
+
+/// A point inside an object, or outside the room.
+struct MisplacedPoint {
+  Vec3 position;
+  std::string inside;  ///< the object's name; empty: outside the room
+};
 
 /// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
 /// once.
@@ -26,6 +32,7 @@ struct GridResult {
   readings::Statistics statistics;
   readings::Statistics initial;  ///< before the maintenance factor
   readings::Uncertainty uncertainty;
+  std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 };
 
 struct Power {
@@ -43,9 +50,32 @@ struct RoomResult {
   Power power;
   transport::FluxBalance balance;
   std::size_t patches = 0, rays = 0;
+  int refinements = 0;           ///< times the effort was raised to decide a check or to reach the accuracy
+  bool accuracy_reached = true;  ///< of an accuracy in per cent
+  bool reused = false;           ///< nothing was traced: every transport came from the store
 };
 
-/// Computes one room. `scene` must outlive the result. Throws Cancelled.
-RoomResult compute_room(const scene::RoomScene& scene, const transport::Effort& effort, const Watch& watch);
+/// How surely a room is to be known.
+struct Accuracy {
+  transport::Effort effort;       ///< to begin with
+  std::optional<double> percent;  ///< wanted for means (95 %); three times as much is allowed for minima
+  int most_refinements = 2;       ///< each with twice the patches and four times the rays
+
+  /// "draft", "normal", "fine", or a number of per cent from 0.1 to 20; nothing when it is none of these.
+  static std::optional<Accuracy> parse(const std::string& words);
+};
+
+/// Keeps traced hits for later; may forget and may fail, in silence.
+class TransportStore {
+ public:
+  virtual ~TransportStore() = default;
+  virtual std::optional<transport::TracedHits> find(const std::string& key) = 0;
+  virtual void keep(const std::string& key, const transport::TracedHits& hits) = 0;
+};
+
+/// Computes one room; refines while a check is undecided or the accuracy is not reached. `scene` must outlive
+/// the result; `store` may be null. Throws Cancelled.
+RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy, TransportStore* store,
+                        const Watch& watch);
 
 }  // namespace glow::results

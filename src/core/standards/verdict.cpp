@@ -10,13 +10,28 @@ std::string to_string(Quantity quantity) {
   return quantity == Quantity::mean_illuminance ? "mean illuminance" : "uniformity U0";
 }
 
+std::string to_string(Verdict verdict) {
+  switch (verdict) {
+    case Verdict::met:
+      return "met";
+    case Verdict::not_met:
+      return "not met";
+    case Verdict::undecided:
+      return "undecided";
+  }
+  return "";
+}
+
 std::vector<Check> verify(const Requirement& requirement, const std::string& where,
                           const readings::Statistics& maintained, const readings::Uncertainty& uncertainty) {
   std::vector<Check> checks;
   const auto add = [&](Quantity quantity, double required, double actual, const char* unit, double spread) {
     const double margin = actual - required;
-    checks.push_back({quantity, where, required, actual, unit, actual >= required, margin, spread,
-                      std::abs(margin) < spread, requirement.source(), requirement.certainty});
+    const Verdict verdict = std::abs(margin) < spread ? Verdict::undecided
+                            : margin >= 0             ? Verdict::met
+                                                      : Verdict::not_met;
+    checks.push_back({quantity, where, required, actual, unit, verdict, margin, spread, requirement.source(),
+                      requirement.certainty});
   };
   if (requirement.em_lx)
     add(Quantity::mean_illuminance, *requirement.em_lx, maintained.mean_lx, "lx", uncertainty.mean_lx);

@@ -66,6 +66,7 @@ Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
     exchange.passing[i] = material.scattering / landing;
     exchange.any_passing = exchange.any_passing || material.scattering > 0;
   }
+  if (n == 0) return exchange;
   // A patch without rays is met by none: 1 keeps its empty row from dividing by nothing.
   exchange.areas = ExchangeMatrix(hits, exchange.rays_per_m2.cwiseMax(1e-9));
   close(exchange);

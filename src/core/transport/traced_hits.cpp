@@ -51,6 +51,16 @@ void bury_covered(TracedHits& hits) {
 
 }  // namespace
 
+bool TracedHits::fits(const PatchSet& patches, std::size_t receivers, const Effort& effort) const {
+  const std::int32_t n = std::int32_t(patches.size());
+  const auto known = [n](std::int32_t hit) { return hit >= kBuried && hit < n; };
+  return patch_begin == first_rays(patches, PatchRays(patches, effort)) &&
+         of_patches.size() == patch_begin.back() && rays_per_receiver == effort.rays_per_receiver &&
+         of_receivers.size() == receivers * kSets * std::size_t(rays_per_receiver) &&
+         std::all_of(of_patches.begin(), of_patches.end(), known) &&
+         std::all_of(of_receivers.begin(), of_receivers.end(), known);
+}
+
 std::int32_t landing_patch(const PatchSet& patches, const geometry::RayTracer& tracer, Vec3f origin,
                            Vec3f direction, std::uint64_t chance, int owner) {
   if (!patches.geometry().has_specular()) return first_patch(patches, tracer, origin, direction, owner);

@@ -19,6 +19,8 @@ struct TracedHits {
   std::int32_t rays_per_receiver = 0;      ///< in each set
   std::vector<std::int32_t> of_receivers;  ///< [(receiver * kSets + set) * rays_per_receiver + ray]
 
+  /// Whether these can be the hits of such a transport: nothing here points outside of it.
+  bool fits(const PatchSet& patches, std::size_t receivers, const Effort& effort) const;
   std::size_t rays() const { return of_patches.size() + of_receivers.size(); }
   const std::int32_t* of_receiver(std::size_t receiver, int set = 0) const {
     return of_receivers.data() + (receiver * kSets + std::size_t(set)) * std::size_t(rays_per_receiver);

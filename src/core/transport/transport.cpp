@@ -42,24 +42,18 @@ void GroupLight::add(const GroupLight& other, double factor) {
 
 Transport::Transport(geometry::Geometry geometry, std::vector<Receiver> receivers, const Effort& effort,
                      const Watch& watch)
-    : geometry_(std::move(geometry)),
-      receivers_(std::move(receivers)),
-      effort_(effort),
-      tracer_(geometry_),
-      patches_(geometry_, patch_edge(geometry_, effort.patches)),
-      hits_(trace(patches_, tracer_, receivers_, effort, watch)),
-      exchange_(exchange_from(hits_, patches_)),
-      mirrors_(geometry_),
-      occluders_(geometry_) {}
+    : Transport(std::nullopt, std::move(geometry), std::move(receivers), effort, watch) {}
 
-Transport::Transport(TracedHits hits, geometry::Geometry geometry, std::vector<Receiver> receivers,
-                     const Effort& effort)
+Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometry,
+                     std::vector<Receiver> receivers, const Effort& effort, const Watch& watch)
     : geometry_(std::move(geometry)),
       receivers_(std::move(receivers)),
       effort_(effort),
       tracer_(geometry_),
       patches_(geometry_, patch_edge(geometry_, effort.patches)),
-      hits_(std::move(hits)),
+      hits_(known && known->fits(patches_, receivers_.size(), effort)
+                ? std::move(*known)
+                : trace(patches_, tracer_, receivers_, effort, watch)),
       exchange_(exchange_from(hits_, patches_)),
       mirrors_(geometry_),
       occluders_(geometry_) {}

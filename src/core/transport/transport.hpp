@@ -1,6 +1,7 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <string>
 
 #include "core/transport/effort.hpp"
@@ -50,9 +51,9 @@ class Transport {
   /// Traces. Throws Cancelled.
   Transport(geometry::Geometry geometry, std::vector<Receiver> receivers, const Effort& effort,
             const Watch& watch);
-  /// From what was traced before, for the very same geometry, receivers and effort.
-  Transport(TracedHits hits, geometry::Geometry geometry, std::vector<Receiver> receivers,
-            const Effort& effort);
+  /// From what was traced before for the very same geometry, receivers and effort, if there is something.
+  Transport(std::optional<TracedHits> known, geometry::Geometry geometry, std::vector<Receiver> receivers,
+            const Effort& effort, const Watch& watch);
   Transport(const Transport&) = delete;
   Transport& operator=(const Transport&) = delete;
 
