@@ -130,8 +130,11 @@ void Table::write_room(const results::RoomResult& room) {
                         scene.maintenance_factor));
   const transport::FluxBalance& b = room.balance;
   if (b.emitted_lm > 0)
-    wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room"),
-                              b.emitted_lm, 100 * b.absorbed_lm / b.emitted_lm));
+    wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room{}"),
+                              b.emitted_lm, 100 * b.absorbed_lm / b.emitted_lm,
+                              b.escaped_lm > 0 ? fmt::format(FMT_STRING(", {:.2f} % gone through openings"),
+                                                             100 * b.escaped_lm / b.emitted_lm)
+                                               : std::string()));
   if (!room.not_checked.empty())
     wrapped("  ",
             fmt::format(FMT_STRING("not checked by this version: {}"), fmt::join(room.not_checked, ", ")));

@@ -21,13 +21,13 @@ namespace fs = std::filesystem;
 void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
   constexpr double kWorthTelling = 0.001;
   const transport::FluxBalance& b = room.balance;
-  if (b.emitted_lm <= 0 || b.escaped_lm < kWorthTelling * b.emitted_lm) return;
+  if (b.emitted_lm <= 0 || b.lost_lm < kWorthTelling * b.emitted_lm) return;
   problems.warning(
       "E001", {room.scene->name, 0, 0},
       fmt::format(
-          FMT_STRING("{:.0f} of {:.0f} lm are lost in the ceiling or walls that the luminaires touch: "
+          FMT_STRING("{:.0f} of {:.0f} lm are lost in the surfaces or objects that the luminaires touch: "
                      "they shine into them. Hang such luminaires lower (suspension)"),
-          b.escaped_lm, b.emitted_lm));
+          b.lost_lm, b.emitted_lm));
 }
 
 void warn_of_left_out(const results::RoomResult& room, const results::GridResult& grid, Problems& problems) {

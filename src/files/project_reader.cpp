@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <map>
 
+#include "files/room_parts_reader.hpp"
 #include "files/toml_table.hpp"
 
 namespace glow::files {
@@ -25,6 +26,7 @@ constexpr Range kInset{0, 50};
 constexpr Range kSpacing{0.005, 50};
 constexpr Range kFactor{0, 1, true};
 constexpr Range kAngle{-3600, 3600};
+constexpr Range kTilt{-180, 180};
 constexpr int kMostRows = 1000;
 
 /// Settings that rooms fall back on; nothing where the file is silent.
@@ -108,6 +110,12 @@ model::LuminairePlacement read_placement(TomlTable& table) {
   placement.rotation_deg = table.quantity("rotation", Dimension::angle, kAngle).value_or(0);
   placement.mounting_height_m = table.quantity("mounting_height", Dimension::length, kDropHeight);
   placement.suspension_m = table.quantity("suspension", Dimension::length, kDropHeight);
+  placement.tilt_deg = table.quantity("tilt", Dimension::angle, kTilt).value_or(0);
+  placement.aim = table.spot("aim");
+  placement.blocks_light = table.flag("blocks_light").value_or(false);
+  if (placement.aim && table.has("tilt"))
+    table.problems().error("P007", table.place_of("tilt"),
+                           "both \"aim\" and \"tilt\" are given; keep one of them");
   placement.height_place = table.place_of(placement.suspension_m ? "suspension" : "mounting_height");
   if (auto array = table.table("array")) {
     const auto rows = array->count("rows", 1, kMostRows, Need::required);
@@ -162,7 +170,7 @@ void settle_reflectances(TomlTable& table, const Defaults& defaults, Room& room,
   settle(own.floor, defaults.floor, room.reflectances.floor);
 }
 
-Room read_room(TomlTable& table, const Defaults& defaults) {
+Room read_room(TomlTable& table, const Defaults& defaults, const Materials& materials) {
   Room room;
   room.place = table.place();
   room.name = table.text("name", Need::required).value_or("");
@@ -191,6 +199,9 @@ Room read_room(TomlTable& table, const Defaults& defaults) {
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
   if (!room.work_plane.spacing_m) room.work_plane.spacing_m = defaults.work_plane.spacing_m;
+  room.objects = read_objects(table, materials);
+  room.openings = read_openings(table, materials);
+  room.ceiling = read_ceiling(table);
   for (TomlTable& placement : table.tables("luminaires"))
     room.luminaires.push_back(read_placement(placement));
   table.finish();
@@ -264,7 +275,8 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   }
   const Defaults defaults = read_defaults(root);
   project.schedule = read_schedule(root);
-  for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults));
+  const Materials materials = read_materials(root);
+  for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
   if (project.rooms.empty() && !root.has("rooms"))
     problems.error("P004", {name, 0, 0}, "the project has no [[rooms]]; expected at least one");
   root.finish();

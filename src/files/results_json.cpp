@@ -110,6 +110,7 @@ json room_json(const results::RoomResult& r) {
   j["flux_balance"] = {{"emitted_lm", number(r.balance.emitted_lm)},
                        {"absorbed_lm", number(r.balance.absorbed_lm)},
                        {"escaped_lm", number(r.balance.escaped_lm)},
+                       {"lost_lm", number(r.balance.lost_lm)},
                        {"captured_share", number(r.balance.captured_share)},
                        {"traced_luminaires", r.balance.traced_luminaires}};
   j["engine"] = {{"patches", r.patches}, {"rays", r.rays}};

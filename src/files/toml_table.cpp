@@ -139,22 +139,46 @@ std::optional<int> TomlTable::count(const std::string& key, int low, int high, N
   return static_cast<int>(*value);
 }
 
-std::optional<Vec2> TomlTable::to_point(const std::string& key, const toml::node& node) {
+std::optional<std::vector<double>> TomlTable::to_lengths(const std::string& key, const toml::node& node,
+                                                         std::size_t count, const char* expected) {
   const toml::array* array = node.as_array();
-  if (!array || array->size() != 2) {
-    wrong_type(key, node, "two lengths, as in [4.5, 2.0]");
+  if (!array || array->size() != count) {
+    wrong_type(key, node, expected);
     return std::nullopt;
   }
-  const auto x = to_quantity(key, *array->get(0), units::Dimension::length);
-  const auto y = to_quantity(key, *array->get(1), units::Dimension::length);
-  if (!x || !y) return std::nullopt;
-  constexpr double kFarthest = 1e7;  // m; a plan's own coordinates can be large
-  if (std::abs(*x) > kFarthest || std::abs(*y) > kFarthest) {
-    problems_->error("P005", place_of(node),
-                     fmt::format(FMT_STRING("\"{}\" is farther than 10 000 km from the origin"), key));
-    return std::nullopt;
+  std::vector<double> lengths;
+  for (const toml::node& element : *array) {
+    const auto length = to_quantity(key, element, units::Dimension::length);
+    if (!length) return std::nullopt;
+    constexpr double kFarthest = 1e7;  // m; a plan's own coordinates can be large
+    if (std::abs(*length) > kFarthest) {
+      problems_->error("P005", place_of(node),
+                       fmt::format(FMT_STRING("\"{}\" is farther than 10 000 km from the origin"), key));
+      return std::nullopt;
+    }
+    lengths.push_back(*length);
   }
-  return Vec2(*x, *y);
+  return lengths;
+}
+
+std::optional<Vec2> TomlTable::to_point(const std::string& key, const toml::node& node) {
+  const auto lengths = to_lengths(key, node, 2, "two lengths, as in [4.5, 2.0]");
+  return lengths ? std::optional(Vec2((*lengths)[0], (*lengths)[1])) : std::nullopt;
+}
+
+std::optional<Vec3> TomlTable::spot(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto lengths = to_lengths(key, *node, 3, "three lengths, as in [4.5, 2.0, 0.8]");
+  return lengths ? std::optional(Vec3((*lengths)[0], (*lengths)[1], (*lengths)[2])) : std::nullopt;
+}
+
+std::optional<bool> TomlTable::flag(const std::string& key) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  if (const auto* value = node->as_boolean()) return value->get();
+  wrong_type(key, *node, "true or false");
+  return std::nullopt;
 }
 
 std::optional<Vec2> TomlTable::point(const std::string& key, Need need) {

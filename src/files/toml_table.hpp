@@ -40,6 +40,9 @@ class TomlTable {
   std::optional<int> count(const std::string& key, int low, int high, Need need = Need::optional);
   /// [x, y]; each a number or a string with a unit.
   std::optional<Vec2> point(const std::string& key, Need need = Need::optional);
+  /// [x, y, z].
+  std::optional<Vec3> spot(const std::string& key, Need need = Need::optional);
+  std::optional<bool> flag(const std::string& key);
   /// [[x, y], [x, y], ...].
   std::optional<std::vector<Vec2>> points(const std::string& key, Need need = Need::optional);
   /// True when the key holds this very text ("auto"); consumes the key then.
@@ -50,6 +53,8 @@ class TomlTable {
   /// All sub-tables, by name, in the order of the file: [key.NAME].
   std::vector<std::pair<std::string, TomlTable>> named_tables(const std::string& key);
 
+  /// Knows the key without reading it, when something about it was reported already.
+  void skip(const std::string& key) { known_.push_back(key); }
   bool has(const std::string& key) const;
   /// Where the key's value stands; the table's own place when it is missing.
   Place place_of(const std::string& key) const;
@@ -64,6 +69,8 @@ class TomlTable {
   void wrong_type(const std::string& key, const toml::node& node, const std::string& expected);
   std::optional<double> to_quantity(const std::string& key, const toml::node& node,
                                     units::Dimension dimension);
+  std::optional<std::vector<double>> to_lengths(const std::string& key, const toml::node& node,
+                                                std::size_t count, const char* expected);
   std::optional<Vec2> to_point(const std::string& key, const toml::node& node);
 
   const toml::table* table_;

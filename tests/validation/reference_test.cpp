@@ -18,7 +18,7 @@ TEST_P(ReferenceTest, IsWithinItsTolerance) {
                               << row.reference << " within " << row.allowed;
   if (result.closed) {
     const auto& b = result.balance;
-    EXPECT_NEAR((b.absorbed_lm + b.escaped_lm) / b.emitted_lm, 1, 0.001);
+    EXPECT_NEAR((b.absorbed_lm + b.escaped_lm + b.lost_lm) / b.emitted_lm, 1, 0.001);
     EXPECT_NEAR(b.captured_share, 1, 0.01);
   }
 }

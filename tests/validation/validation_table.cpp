@@ -39,9 +39,9 @@ int main() {
     const auto& b = result.balance;
     fmt::print(FMT_STRING("| {} | {} | {} | {} | {:.2f} | {} | {} |\n"), id, result.title, result.rows.size(),
                own_passed, worst,
-               result.closed
-                   ? fmt::format(FMT_STRING("{:.5f}"), (b.absorbed_lm + b.escaped_lm) / b.emitted_lm)
-                   : "open scene",
+               result.closed ? fmt::format(FMT_STRING("{:.5f}"),
+                                           (b.absorbed_lm + b.escaped_lm + b.lost_lm) / b.emitted_lm)
+                             : "open scene",
                result.closed ? fmt::format(FMT_STRING("{:.4f}"), b.captured_share) : "-");
     values += int(result.rows.size());
     passed += own_passed;

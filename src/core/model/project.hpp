@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/geometry/polygon.hpp"
+#include "core/model/room_parts.hpp"
 #include "core/photometry/photometry.hpp"
 #include "core/problems/problems.hpp"
 
@@ -45,6 +46,9 @@ struct LuminairePlacement {
   double rotation_deg = 0;
   std::optional<double> mounting_height_m;  ///< of the lower side of the luminous area, above the floor
   std::optional<double> suspension_m;       ///< of the same below the ceiling
+  double tilt_deg = 0;                      ///< by which gamma 0 leans from straight down towards C0
+  std::optional<Vec3> aim;    ///< point that gamma 0 is directed at; the luminaire then turns about that axis
+  bool blocks_light = false;  ///< its body, as the photometric file states it, is part of the room
   Place place, mark_place, at_place, height_place;
 };
 
@@ -57,6 +61,9 @@ struct Room {
   std::optional<std::string> task;
   WorkPlane work_plane;
   std::vector<LuminairePlacement> luminaires;
+  std::vector<Object> objects;
+  std::vector<Opening> openings;
+  std::vector<CeilingSlope> ceiling;  ///< below `height_m`, the lowest counts
   Place place, outline_place, task_place;
 };
 

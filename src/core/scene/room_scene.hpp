@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/geometry/geometry.hpp"
+#include "core/geometry/room_shell.hpp"
 #include "core/model/project.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/readings/grid.hpp"

@@ -22,7 +22,8 @@ bool meets(const Eigen::AlignedBox3d& box, const Vec3& from, const Vec3& way, do
 
 }  // namespace
 
-Occluders::Occluders(const geometry::Geometry& geometry) : everywhere_(!geometry.facets().empty() && !geometry.convex_room()) {
+Occluders::Occluders(const geometry::Geometry& geometry)
+    : everywhere_(!geometry.facets().empty() && !geometry.convex_room()) {
   std::map<int, Eigen::AlignedBox3d> of_surfaces;
   for (std::size_t f = geometry.facets_of_room(); f < geometry.facets().size(); ++f) {
     const geometry::Facet& facet = geometry.facets()[f];

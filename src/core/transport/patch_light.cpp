@@ -163,36 +163,46 @@ class Sum {
   PatchLight light_;
 };
 
-/// Sends a luminaire's light out in `rays` portions; lm on each patch. Gives what lands nowhere, lm.
-double trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
-                 const geometry::RayTracer& tracer, int rays, std::uint64_t seed,
-                 Eigen::Ref<Eigen::VectorXf> flux) {
+/// Light that lands on no patch, lm.
+struct Unlanded {
+  double escaped = 0;  ///< leaves an open scene
+  double lost = 0;     ///< starts, or ends, inside something
+  double sum() const { return escaped + lost; }
+};
+
+/// Sends a luminaire's light out in `rays` portions; lm on each patch.
+Unlanded trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
+                   const geometry::RayTracer& tracer, int rays, std::uint64_t seed,
+                   Eigen::Ref<Eigen::VectorXf> flux) {
   const Emission emission(luminaire, rays, seed);
-  double lost = 0;
+  Unlanded unlanded;
   std::uint64_t number = 0;
   for (const EmittedRay& ray : emission.rays()) {
     const std::int32_t patch =
         landing_patch(patches, tracer, tracer.local(ray.origin), ray.direction.cast<float>(),
                       mixed(seed, ++number), luminaire.owner);
-    if (patch < 0)
-      lost += ray.flux_lm;
-    else
+    if (patch >= 0)
       flux[patch] += static_cast<float>(ray.flux_lm);
+    else
+      (patch == kEscaped ? unlanded.escaped : unlanded.lost) += ray.flux_lm;
   }
-  return lost;
+  return unlanded;
 }
 
 /// All of a luminaire's light, traced out in independent sets.
 void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
                const geometry::RayTracer& tracer, std::uint64_t seed, Sum& sum) {
   Eigen::MatrixXf sets = Eigen::MatrixXf::Zero(Eigen::Index(patches.size()), kSets);
-  std::array<double, kSets> lost{};
+  std::array<Unlanded, kSets> unlanded;
   // The same seeds for every luminaire: what one gives must not depend on which others are there.
   parallel_for(kSets, {}, "", [&](std::size_t set) {
-    lost[set] =
+    unlanded[set] =
         trace_out(luminaire, patches, tracer, kRaysPerSet, mixed(seed, set), sets.col(Eigen::Index(set)));
   });
-  for (const double lm : lost) sum.light().escaped_lm += lm / kSets;
+  for (const Unlanded& u : unlanded) {
+    sum.light().escaped_lm += u.escaped / kSets;
+    sum.light().lost_lm += u.lost / kSets;
+  }
   ++sum.light().traced_luminaires;
   sum.add(sets);
 }
@@ -234,11 +244,12 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                        sets(Eigen::Index(i), set) = float(flux[Eigen::Index(i)]) * seen[std::size_t(set)];
                    }
                  });
-    double staying = emitted, lost = 0;
+    double staying = emitted;
+    Unlanded unlanded;
     if (!exchange.closed) {
       Eigen::VectorXf counted = Eigen::VectorXf::Zero(Eigen::Index(n));
-      lost = trace_out(luminaire, patches, tracer, kRaysToCount, seed, counted);
-      staying -= lost;
+      unlanded = trace_out(luminaire, patches, tracer, kRaysToCount, seed, counted);
+      staying -= unlanded.sum();
     }
     const double arrived = hides ? double(sets.sum()) / kSets : flux.sum();
     const double tolerance = hides ? kCaptureToleranceShaded : kCaptureTolerance;
@@ -248,7 +259,8 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
     }
     caught += arrived;
     expected += staying;
-    sum.light().escaped_lm += lost;
+    sum.light().escaped_lm += unlanded.escaped;
+    sum.light().lost_lm += unlanded.lost;
     if (!hides) {
       sum.add(Eigen::VectorXd(flux * (staying / arrived)));
     } else {

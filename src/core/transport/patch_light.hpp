@@ -14,7 +14,8 @@ struct PatchLight {
   Eigen::VectorXd flux_lm;       ///< per patch
   Eigen::MatrixXf flux_sets_lm;  ///< per patch and sample set; empty where nothing was left to chance
   double emitted_lm = 0;         ///< by the luminaires
-  double escaped_lm = 0;         ///< leaves the scene, or starts where it can light nothing
+  double escaped_lm = 0;         ///< leaves an open scene
+  double lost_lm = 0;            ///< starts inside a surface or an object and lights nothing
   /// What the points on the patches caught of what should arrive, before it was made to balance: 1 = all of
   /// it.
   double captured_share = 1;

@@ -13,6 +13,7 @@ void FluxBalance::add(const FluxBalance& other, double factor) {
   emitted_lm = total;
   absorbed_lm += factor * other.absorbed_lm;
   escaped_lm += factor * other.escaped_lm;
+  lost_lm += factor * other.lost_lm;
   traced_luminaires += other.traced_luminaires;
   solver_residual = std::max(solver_residual, other.solver_residual);
 }
@@ -65,6 +66,7 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
       light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_.seed, watch);
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
+  light.balance.lost_lm = on_patches.lost_lm;
   light.balance.captured_share = on_patches.captured_share;
   light.balance.traced_luminaires = on_patches.traced_luminaires;
   light.patch_flux_lm = std::move(on_patches.flux_lm);

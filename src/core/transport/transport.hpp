@@ -12,11 +12,12 @@
 
 namespace glow::transport {
 
-/// Where a room's light ends up. In a closed room emitted = absorbed, to the residual of the solution.
+/// Where a room's light ends up. emitted = absorbed + escaped + lost, to the residual of the solution.
 struct FluxBalance {
   double emitted_lm = 0;
   double absorbed_lm = 0;
-  double escaped_lm = 0;       ///< leaves an open scene, or is emitted into a surface
+  double escaped_lm = 0;       ///< leaves an open scene
+  double lost_lm = 0;          ///< emitted into a surface or an object
   double captured_share = 1;   ///< see PatchLight
   int traced_luminaires = 0;   ///< see PatchLight
   double solver_residual = 0;  ///< relative, of the linear system

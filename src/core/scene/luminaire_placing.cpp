@@ -1,0 +1,199 @@
+#include "core/scene/luminaire_placing.hpp"
+
+#include <fmt/format.h>
+
+#include "core/arrange/array_placement.hpp"
+
+namespace glow::scene {
+namespace {
+
+constexpr std::size_t kMostLuminaires = 20000;
+constexpr double kHair = 1e-6;  // m
+constexpr int kMostPositionsNamed = 4;
+constexpr double kBodyReflectance = 0.5;
+
+class Placing {
+ public:
+  Placing(const model::Project& project, const model::Room& room, const geometry::RoomShell& shell,
+          geometry::Geometry& geometry, Problems& problems)
+      : project_(project), room_(room), shell_(shell), geometry_(geometry), problems_(problems) {}
+
+  PlacedGroups place_all() {
+    for (const model::LuminairePlacement& placement : room_.luminaires) place(placement);
+    return std::move(placed_);
+  }
+
+ private:
+  void place(const model::LuminairePlacement& placement);
+  std::optional<double> height_of(const model::LuminairePlacement& placement,
+                                  const photometry::LuminousArea& area, const Vec2& at);
+  std::vector<Vec2> positions_of(const model::LuminairePlacement& placement);
+  void warn_of_wall(const model::LuminairePlacement& placement, const photometry::PlacedLuminaire& luminaire);
+  void add_body(const model::LuminairePlacement& placement, const photometry::Photometry& photometry,
+                photometry::PlacedLuminaire& luminaire);
+
+  const model::Project& project_;
+  const model::Room& room_;
+  const geometry::RoomShell& shell_;
+  geometry::Geometry& geometry_;
+  Problems& problems_;
+  PlacedGroups placed_;
+  std::vector<Vec3> owners_;  // places of bodies: those at one place do not shade each other
+};
+
+geometry::Frame frame_of(const model::LuminairePlacement& placement, const Vec3& position) {
+  if (placement.aim) return geometry::Frame::aimed(position, *placement.aim, placement.rotation_deg);
+  return geometry::Frame::tilted(position, placement.rotation_deg, placement.tilt_deg);
+}
+
+/// Height of the middle of the luminous part, m.
+std::optional<double> Placing::height_of(const model::LuminairePlacement& placement,
+                                         const photometry::LuminousArea& area, const Vec2& at) {
+  const double ceiling = shell_.ceiling_height(at);
+  double bottom = ceiling - area.height_m();
+  if (placement.mounting_height_m) bottom = *placement.mounting_height_m;
+  if (placement.suspension_m) bottom = ceiling - *placement.suspension_m;
+  const double top = bottom + area.height_m();
+  if (top > ceiling + kHair) {
+    problems_.error(
+        "P015", placement.height_place,
+        fmt::format(FMT_STRING("luminaire {} would reach {:.2f} m, above the ceiling of \"{}\" at {:.2f} m"),
+                    placement.mark, top, room_.name, ceiling));
+    return std::nullopt;
+  }
+  if (bottom < 0) {
+    problems_.error("P015", placement.height_place,
+                    fmt::format(FMT_STRING("luminaire {} would hang at {:.2f} m, below the floor of \"{}\""),
+                                placement.mark, bottom, room_.name));
+    return std::nullopt;
+  }
+  return std::min((bottom + top) / 2, ceiling);
+}
+
+std::vector<Vec2> Placing::positions_of(const model::LuminairePlacement& placement) {
+  if (placement.at) {
+    if (geometry::contains(shell_.outline, *placement.at)) return {*placement.at};
+    const geometry::Box2 box = geometry::bounding_box(shell_.outline);
+    problems_.error(
+        "P014", placement.at_place,
+        fmt::format(FMT_STRING("luminaire {} at ({:.2f}, {:.2f}) lies outside the room \"{}\"; expected a "
+                               "point inside its outline (x {:.2f} to {:.2f}, y {:.2f} to {:.2f})"),
+                    placement.mark, placement.at->x(), placement.at->y(), room_.name, box.low.x(),
+                    box.high.x(), box.low.y(), box.high.y()));
+    return {};
+  }
+  if (!placement.array) return {};
+  const auto array =
+      arrange::array_positions(shell_.outline, placement.array->rows, placement.array->columns);
+  placed_.array_spacings.push_back(array.spacing);
+  if (!array.outside.empty()) {
+    std::string named;
+    for (std::size_t i = 0; i < array.outside.size() && i < kMostPositionsNamed; ++i)
+      named += fmt::format(FMT_STRING("{}({:.2f}, {:.2f})"), i ? ", " : "", array.outside[i].x(),
+                           array.outside[i].y());
+    if (array.outside.size() > kMostPositionsNamed) named += ", ...";
+    problems_.warning(
+        "P021", placement.place,
+        fmt::format(FMT_STRING("{} of {} positions of the array of {} lie outside the outline of \"{}\" and "
+                               "stay empty: {}"),
+                    array.outside.size(), array.outside.size() + array.inside.size(), placement.mark,
+                    room_.name, named));
+  }
+  if (array.inside.empty())
+    problems_.error("P014", placement.place,
+                    fmt::format(FMT_STRING("no position of the array of {} lies inside \"{}\""),
+                                placement.mark, room_.name));
+  return array.inside;
+}
+
+void Placing::place(const model::LuminairePlacement& placement) {
+  const model::ScheduledLuminaire* scheduled = project_.find(placement.mark);
+  if (!scheduled) {
+    std::vector<std::string> marks;
+    for (const auto& entry : project_.schedule) marks.push_back(entry.mark);
+    const std::string near = nearest_word(placement.mark, marks);
+    problems_.error("P010", placement.mark_place,
+                    fmt::format(FMT_STRING("unknown luminaire mark \"{}\"; {}"), placement.mark,
+                                near.empty() ? std::string("expected one of the [luminaires.MARK] tables")
+                                             : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+    return;
+  }
+  const std::vector<Vec2> positions = positions_of(placement);
+  if (!scheduled->photometry) return;
+  const photometry::Photometry& photometry = *scheduled->photometry;
+  if (positions.empty()) return;
+  LuminaireGroup group{placement.mark, scheduled->photometry, {}, {}};
+  const std::shared_ptr<const photometry::IntensityTable> table(scheduled->photometry, &photometry.table);
+  for (const Vec2& p : positions) {
+    const auto height = height_of(placement, photometry.area, p);
+    if (!height) return;
+    group.luminaires.push_back({table, photometry.area, frame_of(placement, {p.x(), p.y(), *height})});
+    group.rotations_deg.push_back(placement.rotation_deg);
+    warn_of_wall(placement, group.luminaires.back());
+    if (placement.blocks_light) add_body(placement, photometry, group.luminaires.back());
+  }
+  placed_.groups.push_back(std::move(group));
+  std::size_t count = 0;
+  for (const LuminaireGroup& g : placed_.groups) count += g.luminaires.size();
+  if (count > kMostLuminaires)
+    problems_.error("P019", placement.place,
+                    fmt::format(FMT_STRING("room \"{}\" has {} luminaires; at most {} are taken"), room_.name,
+                                count, kMostLuminaires));
+}
+
+/// A luminous area that reaches into a wall loses light there.
+void Placing::warn_of_wall(const model::LuminairePlacement& placement,
+                           const photometry::PlacedLuminaire& luminaire) {
+  const geometry::Frame& f = luminaire.frame;
+  for (const double s : {-0.5, 0.5})
+    for (const double t : {-0.5, 0.5}) {
+      const Vec3 corner =
+          f.origin + s * luminaire.area.extent_c0_m * f.c0 + t * luminaire.area.extent_c90_m * f.c90;
+      const bool inside = geometry::contains(shell_.outline, corner.head<2>());
+      if (inside && geometry::distance_to_edges(shell_.outline, f.origin.head<2>()) > kHair) continue;
+      problems_.warning(
+          "P025", placement.place,
+          fmt::format(FMT_STRING("luminaire {} at ({:.2f}, {:.2f}) reaches into a wall of \"{}\"; light is "
+                                 "lost there"),
+                      placement.mark, f.origin.x(), f.origin.y(), room_.name));
+      return;
+    }
+}
+
+/// A box about the luminous part, from its lower face upwards, as large as the file says.
+void Placing::add_body(const model::LuminairePlacement& placement, const photometry::Photometry& photometry,
+                       photometry::PlacedLuminaire& luminaire) {
+  if (!photometry.body) {
+    problems_.warning("P038", placement.place,
+                      fmt::format(FMT_STRING("blocks_light is set, but the file of {} states no size of its "
+                                             "body; it blocks nothing"),
+                                  placement.mark));
+    return;
+  }
+  const geometry::Frame& f = luminaire.frame;
+  std::size_t owner = 0;
+  while (owner < owners_.size() && (owners_[owner] - f.origin).norm() > kHair) ++owner;
+  if (owner == owners_.size()) owners_.push_back(f.origin);
+  luminaire.owner = static_cast<int>(owner);
+  const photometry::Body& body = *photometry.body;
+  const double lower = photometry.area.height_m() / 2;
+  Eigen::Isometry3d frame = Eigen::Isometry3d::Identity();
+  frame.translation() = f.origin;
+  frame.linear() << f.c0, f.c90, -f.g0;
+  geometry::Material material;
+  material.diffuse = kBodyReflectance;
+  geometry_.add_box(fmt::format(FMT_STRING("luminaire {}"), placement.mark),
+                    {-body.extent_c0_m / 2, -body.extent_c90_m / 2, -lower},
+                    {body.extent_c0_m / 2, body.extent_c90_m / 2, body.height_m - lower}, material, frame,
+                    luminaire.owner);
+}
+
+}  // namespace
+
+PlacedGroups place_luminaires(const model::Project& project, const model::Room& room,
+                              const geometry::RoomShell& shell, geometry::Geometry& geometry,
+                              Problems& problems) {
+  return Placing(project, room, shell, geometry, problems).place_all();
+}
+
+}  // namespace glow::scene
