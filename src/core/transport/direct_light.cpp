@@ -10,9 +10,12 @@ constexpr double kDivision = 0.8;          // largest diagonal of an element ove
 constexpr double kCoarseDivision = 1.0;    // the same for patches, where it need not be right to the permille
 constexpr double kPointLike = 0.06;        // below this share of the distance one point will do
 constexpr double kHorizonDivision = 0.15;  // where the receiving plane cuts through the element
-constexpr double kCoarseHorizon = 0.6;
+constexpr double kCoarseHorizon = 0.2;
 constexpr int kDeepestDivision = 40;   // halvings; reached only by points that touch the luminous area
+constexpr int kLevelOfMeshes = 2;      // a mesh counts as so many quarterings
 constexpr int kDeepestPenumbra = 5;    // further quarterings where an edge of shadow crosses an element
+constexpr double kMesh = 0.067;        // of the net of sight lines, over the distance
+constexpr int kMostMeshes = 6;         // along each side of an element
 constexpr double kCornerInset = 0.01;  // share of the element by which a corner is moved in
 constexpr double kSameShare = 1e-4;
 constexpr double kGauss =
@@ -65,6 +68,7 @@ struct DirectLight::Sight {
   Receiver receiver;  ///< position, normal and axis along the face's x, y, z from its middle
   Vec3 start;         ///< world; where shadow rays begin
   bool coarse;        ///< for a patch
+  bool hidden;        ///< whether sight lines are to be looked along
 
   Vec3 way_from(const Vec2& spot) const {
     const Vec3& p = receiver.position;
@@ -138,8 +142,8 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
   // Along a side that is short against the distance one point does as well as two; not so where shadows are.
   const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
-  const bool thin_s = !passed_ && !element.polar && extent.x() < kPointLike * distance;
-  const bool thin_t = !passed_ && !element.polar && extent.y() < kPointLike * distance;
+  const bool thin_s = !sight.hidden && !element.polar && extent.x() < kPointLike * distance;
+  const bool thin_t = !sight.hidden && !element.polar && extent.y() < kPointLike * distance;
   const double along_s[] = {thin_s ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
   const double along_t[] = {thin_t ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
   const int count_s = thin_s ? 1 : 2, count_t = thin_t ? 1 : 2;
@@ -149,12 +153,12 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
       const Vec2 spot = element.spot(along_s[i], along_t[j]);
       const double lux = unhidden(sight, spot);
       if (lux <= 0) continue;
-      const double share = passed_ ? passed(sight, spot) : 1.0;
+      const double share = sight.hidden ? passed(sight, spot) : 1.0;
       least = std::min(least, share);
       most = std::max(most, share);
       sum += element.weight(along_s[i]) * share * lux / (count_s * count_t);
     }
-  if (passed_ && most >= 0 && penumbra_level < kDeepestPenumbra &&
+  if (sight.hidden && most >= 0 && penumbra_level < kDeepestPenumbra &&
       (most - least > kSameShare || corners_differ(sight, element, most))) {
     const auto [a, b] = element.halves();
     const auto [a1, a2] = a.halves();
@@ -163,6 +167,44 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
     return gauss(sight, a1, next) + gauss(sight, a2, next) + gauss(sight, b1, next) + gauss(sight, b2, next);
   }
   return element.share * sum;
+}
+
+/// An element whose light is smooth. Sight lines through the middles of a net's meshes and the corners; where
+/// they agree, what they found holds for the element, else mesh by mesh.
+double DirectLight::probed(const Sight& sight, const Element& element) const {
+  const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
+  const Vec2 extent = element.extent();
+  const auto meshes = [&](double side) {
+    return std::clamp(static_cast<int>(std::ceil(side / (kMesh * distance))), 2, kMostMeshes);
+  };
+  const int count_s = meshes(extent.x()), count_t = meshes(extent.y());
+  double least = 2, most = -1;
+  for (int i = 0; i < count_s; ++i)
+    for (int j = 0; j < count_t; ++j) {
+      const Vec2 spot = element.spot((i + 0.5) / count_s, (j + 0.5) / count_t);
+      if (sight.facing(spot) <= 0) continue;
+      const double share = passed(sight, spot);
+      least = std::min(least, share);
+      most = std::max(most, share);
+    }
+  if (most < 0) return gauss(sight, element, 0);  // all but a corner lies behind the receiver
+  if (most - least <= kSameShare && !corners_differ(sight, element, most)) {
+    Sight open = sight;
+    open.hidden = false;
+    return most > 0 ? most * gauss(open, element, kDeepestPenumbra) : 0;
+  }
+  double sum = 0;
+  for (int i = 0; i < count_s; ++i)
+    for (int j = 0; j < count_t; ++j) {
+      Element mesh = element;
+      const Vec2 size = (element.high - element.low).cwiseQuotient(Vec2(count_s, count_t));
+      mesh.low = element.low + size.cwiseProduct(Vec2(i, j));
+      mesh.high = mesh.low + size;
+      mesh.share = element.share / (count_s * count_t);
+      if (element.polar) mesh.share *= mesh.mean_radius() / element.mean_radius();
+      sum += gauss(sight, mesh, kLevelOfMeshes);
+    }
+  return sum;
 }
 
 double DirectLight::divided(const Sight& sight, const Element& element, int level) const {
@@ -185,7 +227,8 @@ double DirectLight::divided(const Sight& sight, const Element& element, int leve
   const bool kink = (least < 0 && most > 0) || sight.on_axis(element.spot(0.5, 0.5), diagonal);
   const double division = kink ? (sight.coarse ? kCoarseHorizon : kHorizonDivision)
                                : (sight.coarse ? kCoarseDivision : kDivision);
-  if (diagonal <= division * distance || level >= kDeepestDivision) return gauss(sight, element, 0);
+  if (diagonal <= division * distance || level >= kDeepestDivision)
+    return sight.hidden ? probed(sight, element) : gauss(sight, element, 0);
   const auto [a, b] = element.halves();
   return divided(sight, a, level + 1) + divided(sight, b, level + 1);
 }
@@ -210,7 +253,7 @@ double DirectLight::on_face(const Receiver& receiver, const photometry::Luminous
                  Vec3(face.centre.dot(face.x), face.centre.dot(face.y), face.centre.dot(face.z));
   own.normal = in_face(receiver.normal);
   if (receiver.kernel != Kernel::plane) own.axis = in_face(receiver.axis);
-  const Sight sight{&face, own, receiver.ray_start(), coarse};
+  const Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_)};
   if (surface_.closed() && own.position.z() <= 0) return 0;
   const double reach = face.half.norm(), distance = own.position.norm();
   const bool plane = receiver.kernel == Kernel::plane;
@@ -220,7 +263,9 @@ double DirectLight::on_face(const Receiver& receiver, const photometry::Luminous
   // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
   if (2 * reach <= kDivision * (distance - reach) && behind <= -reach && !sight.on_axis({0, 0}, 2 * reach)) {
     const Vec2 half = face.disc ? Vec2(kDiscSquare * face.half) : face.half;
-    return gauss(sight, {-half, half, 1.0, false, face.half}, 0);
+    const Element whole{-half, half, 1.0, false, face.half};
+    if (!sight.hidden) return gauss(sight, whole, 0);
+    if (!face.disc) return probed(sight, whole);
   }
   if (face.disc) return disc(sight);
   return divided(sight, {-face.half, face.half, 1.0, false, face.half}, 0);

@@ -13,7 +13,9 @@ namespace glow::transport {
 ///
 /// Each luminous face is divided until an element's diagonal is below kDivision times its distance; four
 /// points of Gauss's rule then stand for an element, a single one where the whole area is small against its
-/// distance. Where an element is seen in part it is divided further. Measured against closed forms: see
+/// distance. Where things may hide it, a net of sight lines tells whether an element is seen in full, in part
+/// or not at all; one seen in part is divided further. What hides less than a mesh of the net (1/15 of the
+/// distance, or a sixth of the element) may slip through it. Measured against closed forms: see
 /// docs/validation.md.
 class DirectLight {
  public:
@@ -41,6 +43,7 @@ class DirectLight {
   double divided(const Sight& sight, const Element& element, int level) const;
   bool corners_differ(const Sight& sight, const Element& element, double share) const;
   double gauss(const Sight& sight, const Element& element, int penumbra_level) const;
+  double probed(const Sight& sight, const Element& element) const;
   double unhidden(const Sight& sight, const Vec2& spot) const;
   double passed(const Sight& sight, const Vec2& spot) const;
   double disc(const Sight& sight) const;

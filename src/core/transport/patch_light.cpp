@@ -16,6 +16,7 @@ constexpr std::size_t kPatchesTogether = 64;  // one task's share
 constexpr int kFinest = 8;                    // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
 constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
+constexpr int kAttempts = 8;   // to find a spot in front of a patch
 constexpr int kProbes = 4;     // sight lines that tell whether a patch is partly hidden
 constexpr double kGauss = 0.28867513459481287;
 
@@ -131,14 +132,18 @@ struct Direct {
     const Vec2 shift_patch(unit_interval(mixed(own, 1)), unit_interval(mixed(own, 2)));
     const Vec2 shift_spot(unit_interval(mixed(own, 3)), unit_interval(mixed(own, 4)));
     const Vec2 st = spread_point(std::uint32_t(set), shift_patch);
-    const Vec2 uv = spread_point(std::uint32_t(set) * 5 + 2, shift_spot);
     const Vec3 point =
         patches.point_on(static_cast<int>(i), st.x(), st.y()) + geometry::kStartOffset * facet.normal;
     const Vec3 way = (point - f.origin).normalized();
-    const Vec3 spot =
-        light.surface().spot_seen({way.dot(f.c0), way.dot(f.c90), way.dot(f.g0)}, uv.x(), uv.y());
-    return tracer.passed(point, f.origin + spot.x() * f.c0 + spot.y() * f.c90 + spot.z() * f.g0,
-                         light.luminaire().owner);
+    const Vec3 along(way.dot(f.c0), way.dot(f.c90), way.dot(f.g0));
+    for (int attempt = 0; attempt < kAttempts; ++attempt) {
+      const Vec2 uv = spread_point(std::uint32_t(attempt * kSets + set) * 5 + 2, shift_spot);
+      const Vec3 at = light.surface().spot_seen(along, uv.x(), uv.y());
+      const Vec3 spot = f.origin + at.x() * f.c0 + at.y() * f.c90 + at.z() * f.g0;
+      // What lies behind the patch's plane gives it nothing, and is not part of the share.
+      if (facet.normal.dot(spot - point) > 0) return tracer.passed(point, spot, light.luminaire().owner);
+    }
+    return 1;
   }
 };
 
@@ -237,7 +242,8 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                  [&](std::size_t block) {
                    const std::size_t first = block * kPatchesTogether;
                    for (std::size_t i = first; i < std::min(n, first + kPatchesTogether); ++i) {
-                     flux[Eigen::Index(i)] = direct.flux_on(i);
+                     const bool covered = exchange.visible_area_m2[Eigen::Index(i)] <= 0;
+                     flux[Eigen::Index(i)] = covered ? 0.0 : direct.flux_on(i);
                      if (!hides) continue;
                      const auto seen = direct.seen_in_sets(tracer, occluders, i);
                      for (int set = 0; set < kSets; ++set)

@@ -23,25 +23,34 @@ std::vector<std::uint64_t> first_rays(const PatchSet& patches, const PatchRays& 
   return begin;
 }
 
-/// Within an object that stands against a wall, the covered pieces of floor and walls see each other. A patch
-/// with most of its rays buried is taken as covered, and so are, in turn, those that see little else.
+/// Within an object that stands against a wall, the covered pieces of floor and walls see each other and are
+/// cut off from the room. Patches with most of their rays buried are held to be covered, and so are, in turn,
+/// those that see little else; those that see more of the open room than a stray ray are let go again, in
+/// turn.
 void bury_covered(TracedHits& hits) {
+  constexpr double kCovered = 0.5, kStray = 0.04;  // shares of a patch's rays
   const std::size_t n = hits.patch_begin.size() - 1;
   std::vector<char> covered(n, 0);
   const auto is_buried = [&](std::int32_t hit) {
     return hit == kBuried || (hit >= 0 && covered[std::size_t(hit)]);
   };
-  for (bool changed = true; changed;) {
-    changed = false;
-    for (std::size_t i = 0; i < n; ++i) {
-      if (covered[i]) continue;
-      const auto begin = hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[i]);
-      const auto end = hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[i + 1]);
-      if (2 * std::count_if(begin, end, is_buried) <= end - begin) continue;
-      covered[i] = 1;
-      changed = true;
+  const auto buried_share = [&](std::size_t i) {
+    const auto begin = hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[i]);
+    const auto end = hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[i + 1]);
+    return begin == end ? 0.0 : double(std::count_if(begin, end, is_buried)) / double(end - begin);
+  };
+  const auto until_settled = [&](char from, const auto& changes) {
+    for (bool changed = true; changed;) {
+      changed = false;
+      for (std::size_t i = 0; i < n; ++i)
+        if (covered[i] == from && changes(buried_share(i))) {
+          covered[i] = char(1 - from);
+          changed = true;
+        }
     }
-  }
+  };
+  until_settled(0, [](double buried) { return buried > kCovered; });
+  until_settled(1, [](double buried) { return buried < 1 - kStray; });
   for (std::size_t i = 0; i < n; ++i)
     for (std::uint64_t k = hits.patch_begin[i]; k < hits.patch_begin[i + 1]; ++k)
       if (covered[i] || is_buried(hits.of_patches[k])) hits.of_patches[k] = kBuried;
