@@ -25,50 +25,13 @@ constexpr double kTouching = 1e-7;                  // m; nearer than this the p
 
 }  // namespace
 
-/// Rectangle: along the face's x and y, m. Disc: x = radius as a share, y = angle.
-struct DirectLight::Element {
-  Vec2 low, high;
-  double share;  ///< of the face
-  bool polar;
-  Vec2 half;  ///< half axes of the disc
-
-  Vec2 spot(double s, double t) const {
-    const Vec2 p(low.x() + s * (high.x() - low.x()), low.y() + t * (high.y() - low.y()));
-    return polar ? Vec2(half.x() * p.x() * std::cos(p.y()), half.y() * p.x() * std::sin(p.y())) : p;
-  }
-  double mean_radius() const { return (low.x() + high.x()) / 2; }
-  Vec2 extent() const {
-    const Vec2 size = high - low;
-    return polar ? Vec2(half.maxCoeff() * size.x(), half.maxCoeff() * size.y() * high.x()) : size;
-  }
-  /// Weight of Gauss's point at radius share s: a ring sector has more area outside than inside.
-  double weight(double s) const {
-    if (!polar) return 1;
-    return (low.x() + s * (high.x() - low.x())) / mean_radius();
-  }
-  std::pair<Element, Element> halves() const {
-    Element a = *this, b = *this;
-    const Vec2 size = extent();
-    const int axis = size.x() >= size.y() ? 0 : 1;
-    const double middle = (low[axis] + high[axis]) / 2;
-    a.high[axis] = middle;
-    b.low[axis] = middle;
-    const auto area = [](const Element& e) {
-      const Vec2 s = e.high - e.low;
-      return e.polar ? s.prod() * e.mean_radius() : s.prod();
-    };
-    a.share = share * area(a) / area(*this);
-    b.share = share - a.share;
-    return {a, b};
-  }
-};
-
 struct DirectLight::Sight {
   const photometry::LuminousFace* face;
   Receiver receiver;  ///< position, normal and axis along the face's x, y, z from its middle
   Vec3 start;         ///< world; where shadow rays begin
   bool coarse;        ///< for a patch
   bool hidden;        ///< whether sight lines are to be looked along
+  const std::vector<ShadowEdge>* shades;  ///< null: not known
 
   Vec3 way_from(const Vec2& spot) const {
     const Vec3& p = receiver.position;
@@ -87,10 +50,12 @@ struct DirectLight::Sight {
   Vec3 in_luminaire(const Vec3& v) const { return v.x() * face->x + v.y() * face->y + v.z() * face->z; }
 };
 
-DirectLight::DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer)
+DirectLight::DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer,
+                         const Occluders* occluders)
     : luminaire_(&luminaire),
       surface_(luminaire.area),
-      flat_rectangle_(luminaire.area.shape == photometry::LuminousShape::rectangle && !surface_.point()) {
+      flat_rectangle_(luminaire.area.shape == photometry::LuminousShape::rectangle && !surface_.point()),
+      occluders_(tracer ? occluders : nullptr) {
   if (tracer)
     passed_ = [tracer, owner = luminaire.owner](const Vec3& from, const Vec3& spot) {
       return double(tracer->passed(from, spot, owner));
@@ -169,9 +134,36 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
   return element.share * sum;
 }
 
+/// Where edges are known: in parts of an element that none crosses one sight line tells.
+double DirectLight::cut_at_edges(const Sight& sight, const Element& element, int level) const {
+  const auto box = element.box();
+  const bool crossed = std::any_of(sight.shades->begin(), sight.shades->end(), [&](const ShadowEdge& shade) {
+    return shade.crosses(box.first, box.second);
+  });
+  if (!crossed) {
+    Sight open = sight;
+    open.hidden = false;
+    // The middle, or a spot near a corner where the receiver's plane cuts the element.
+    for (const auto& [s, t] : {std::pair{0.5, 0.5}, {0.05, 0.05}, {0.95, 0.05}, {0.05, 0.95}, {0.95, 0.95}}) {
+      const Vec2 spot = element.spot(s, t);
+      if (sight.facing(spot) <= 0) continue;
+      const double share = passed(sight, spot);
+      return share > 0 ? share * gauss(open, element, kDeepestPenumbra) : 0;
+    }
+    return 0;
+  }
+  if (level >= kDeepestPenumbra) return gauss(sight, element, kDeepestPenumbra);
+  const auto [a, b] = element.halves();
+  const auto [a1, a2] = a.halves();
+  const auto [b1, b2] = b.halves();
+  return cut_at_edges(sight, a1, level + 1) + cut_at_edges(sight, a2, level + 1) +
+         cut_at_edges(sight, b1, level + 1) + cut_at_edges(sight, b2, level + 1);
+}
+
 /// An element whose light is smooth. Sight lines through the middles of a net's meshes and the corners; where
 /// they agree, what they found holds for the element, else mesh by mesh.
 double DirectLight::probed(const Sight& sight, const Element& element) const {
+  if (sight.shades) return cut_at_edges(sight, element, 0);
   const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
   const auto meshes = [&](double side) {
@@ -253,7 +245,10 @@ double DirectLight::on_face(const Receiver& receiver, const photometry::Luminous
                  Vec3(face.centre.dot(face.x), face.centre.dot(face.y), face.centre.dot(face.z));
   own.normal = in_face(receiver.normal);
   if (receiver.kernel != Kernel::plane) own.axis = in_face(receiver.axis);
-  const Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_)};
+  std::vector<ShadowEdge> shades;
+  const bool known = occluders_ && shadow_edges(*occluders_, frame, surface_.reach_m(), face,
+                                                receiver.position, own.position, shades);
+  const Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_), known ? &shades : nullptr};
   if (surface_.closed() && own.position.z() <= 0) return 0;
   const double reach = face.half.norm(), distance = own.position.norm();
   const bool plane = receiver.kernel == Kernel::plane;

@@ -5,7 +5,9 @@
 #include "core/geometry/ray_tracer.hpp"
 #include "core/photometry/luminous_faces.hpp"
 #include "core/photometry/placed_luminaire.hpp"
+#include "core/transport/luminous_element.hpp"
 #include "core/transport/receiver.hpp"
+#include "core/transport/shadow_edges.hpp"
 
 namespace glow::transport {
 
@@ -13,17 +15,19 @@ namespace glow::transport {
 ///
 /// Each luminous face is divided until an element's diagonal is below kDivision times its distance; four
 /// points of Gauss's rule then stand for an element, a single one where the whole area is small against its
-/// distance. Where things may hide it, a net of sight lines tells whether an element is seen in full, in part
-/// or not at all; one seen in part is divided further. What hides less than a mesh of the net (1/15 of the
-/// distance, or a sixth of the element) may slip through it. Measured against closed forms: see
-/// docs/validation.md.
+/// distance. Where things may hide it, the edges of these are projected on it from the
+/// receiver: parts that an edge crosses are divided down to 1/32 of the side, the others are seen in full or
+/// not at all. Where edges are too many, and for light over mirrors, a net of sight lines tells instead; what
+/// hides less than a mesh of it (1/15 of the distance, or a sixth of the element) may then slip through.
+/// Measured against closed forms: see docs/validation.md.
 class DirectLight {
  public:
   /// Share, 0 to 1, of the light from a spot that reaches a point (world).
   using Passed = std::function<double(const Vec3& from, const Vec3& spot)>;
 
-  /// `tracer` null: nothing can hide anything.
-  DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer);
+  /// `tracer` null: nothing can hide anything. `occluders` null: edges are not looked at.
+  DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer,
+              const Occluders* occluders = nullptr);
   /// With another way to find what is hidden: over mirrors.
   DirectLight(const photometry::PlacedLuminaire& luminaire, Passed passed);
 
@@ -36,14 +40,15 @@ class DirectLight {
   const photometry::LuminousSurface& surface() const { return surface_; }
 
  private:
-  struct Element;  // of a face, in the face's coordinates
-  struct Sight;    // the receiver in the face's coordinates
+  using Element = LuminousElement;
+  struct Sight;  // the receiver in a face's coordinates
   double summed(const Receiver& receiver, bool coarse) const;
   double on_face(const Receiver& receiver, const photometry::LuminousFace& face, bool coarse) const;
   double divided(const Sight& sight, const Element& element, int level) const;
   bool corners_differ(const Sight& sight, const Element& element, double share) const;
   double gauss(const Sight& sight, const Element& element, int penumbra_level) const;
   double probed(const Sight& sight, const Element& element) const;
+  double cut_at_edges(const Sight& sight, const Element& element, int level) const;
   double unhidden(const Sight& sight, const Vec2& spot) const;
   double passed(const Sight& sight, const Vec2& spot) const;
   double disc(const Sight& sight) const;
@@ -51,7 +56,8 @@ class DirectLight {
   const photometry::PlacedLuminaire* luminaire_;
   photometry::LuminousSurface surface_;
   bool flat_rectangle_ = false;  ///< one horizontal face (at rest), shining to both sides
-  Passed passed_;                // empty: nothing is hidden
+  const Occluders* occluders_ = nullptr;
+  Passed passed_;  // empty: nothing is hidden
 };
 
 }  // namespace glow::transport

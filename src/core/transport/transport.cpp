@@ -90,7 +90,7 @@ void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& l
   std::vector<std::unique_ptr<MirrorImage>> images;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
     open.emplace_back(luminaire, nullptr);
-    shaded.emplace_back(luminaire, &tracer_);
+    shaded.emplace_back(luminaire, &tracer_, &occluders_);
     for (MirrorImage& image : mirrors_.of(luminaire)) {
       images.push_back(std::make_unique<MirrorImage>(std::move(image)));
       mirrored.emplace_back(images.back()->luminaire,
