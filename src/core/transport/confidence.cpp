@@ -33,7 +33,7 @@ Sets Confidence::sets_at(std::size_t receiver) const {
   for (int set = 0; set < kSets; ++set) {
     const std::int32_t* ray = hits.of_receiver(receiver, set);
     for (std::int32_t k = 0; k < hits.rays_per_receiver; ++k)
-      if (ray[k] >= 0) result[std::size_t(set)] += exitance_[ray[k]] / hits.rays_per_receiver;
+      if (ray[k] >= 0) result[std::size_t(set)] += light_->exitance_by_rays[ray[k]] / hits.rays_per_receiver;
   }
   return result;
 }
@@ -115,14 +115,14 @@ Deviations Confidence::deviations(const std::vector<double>& weights) const {
     for (std::size_t set = 0; set < kSets; ++set) result.of_sets[set] += weights[r] * own[set];
   }
   if (n == 0) return result;
-  const double value = seen.dot(exitance_);
+  const double value = seen.dot(exitance_), by_rays = seen.dot(light_->exitance_by_rays);
   double residual = 0;
   const Eigen::VectorXd adjoint =
       exitance(transport_->exchange(), transport_->patches(),
                LightBalance(transport_->patches(), transport_->exchange()).solve(seen, residual));
   const Sets by_exchange = exchange_deviations(adjoint);
   for (std::size_t set = 0; set < kSets; ++set) {
-    result.of_sets[set] += by_exchange[set] - value;
+    result.of_sets[set] += by_exchange[set] - by_rays;
     if (light_->patch_flux_sets_lm.size() > 0)
       result.of_sets[set] += adjoint.dot(light_->patch_flux_sets_lm.col(Eigen::Index(set)).cast<double>() -
                                          light_->patch_flux_lm);

@@ -16,7 +16,7 @@ namespace glow::transport {
 /// Each luminous face is divided until an element's diagonal is below kDivision times its distance; four
 /// points of Gauss's rule then stand for an element, a single one where the whole area is small against its
 /// distance. Where things may hide it, the edges of these are projected on it from the
-/// receiver: parts that an edge crosses are divided down to 1/32 of the side, the others are seen in full or
+/// receiver: parts that an edge crosses are divided down to 1/64 of the side, the others are seen in full or
 /// not at all. Where edges are too many, and for light over mirrors, a net of sight lines tells instead; what
 /// hides less than a mesh of it (1/15 of the distance, or a sixth of the element) may then slip through.
 /// Measured against closed forms: see docs/validation.md.

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 
+#include "core/transport/hot_patches.hpp"
 #include "core/transport/light_balance.hpp"
 
 namespace glow::transport {
@@ -29,6 +30,7 @@ void GroupLight::add(const GroupLight& other, double factor) {
   if (first) {
     patch_flux_lm.setZero(other.patch_flux_lm.size());
     patch_irradiance_lx.setZero(other.patch_irradiance_lx.size());
+    exitance_by_rays.setZero(other.exitance_by_rays.size());
   }
   const bool sets_here = patch_flux_sets_lm.size() > 0, sets_there = other.patch_flux_sets_lm.size() > 0;
   if (sets_there && !sets_here) patch_flux_sets_lm = patch_flux_lm.cast<float>().replicate(1, kSets);
@@ -38,6 +40,7 @@ void GroupLight::add(const GroupLight& other, double factor) {
     patch_flux_sets_lm.colwise() += (factor * other.patch_flux_lm).cast<float>();
   patch_flux_lm += factor * other.patch_flux_lm;
   patch_irradiance_lx += factor * other.patch_irradiance_lx;
+  exitance_by_rays += factor * other.exitance_by_rays;
   balance.add(other.balance, factor);
 }
 
@@ -85,7 +88,10 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
 
 void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
                                GroupLight& light) const {
-  const Eigen::VectorXf leaving = exitance(exchange_, patches_, light.patch_irradiance_lx).cast<float>();
+  const Eigen::VectorXd all = exitance(exchange_, patches_, light.patch_irradiance_lx);
+  const HotPatches hot(patches_, all);
+  light.exitance_by_rays = hot.left_to_rays();
+  const Eigen::VectorXf leaving = light.exitance_by_rays.cast<float>();
   std::vector<DirectLight> open, shaded, mirrored;
   std::vector<std::unique_ptr<MirrorImage>> images;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
@@ -115,6 +121,7 @@ void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& l
     for (std::int64_t k = 0; k < rays; ++k)
       if (ray[k] >= 0) sum += double(leaving[ray[k]]);
     light.interreflected_lx[r] += sum / double(rays);
+    if (hot.any()) light.interreflected_lx[r] += hot.illuminance(tracer_, receivers_[r], ray, rays);
   });
 }
 

@@ -33,6 +33,7 @@ struct GroupLight {
   Eigen::VectorXd patch_flux_lm;          ///< straight on each patch
   Eigen::MatrixXf patch_flux_sets_lm;     ///< see PatchLight
   Eigen::VectorXd patch_irradiance_lx;    ///< per patch, total
+  Eigen::VectorXd exitance_by_rays;       ///< per patch, lm/m2: what receivers found with rays (HotPatches)
   FluxBalance balance;
 
   /// Adds another group's light at `factor` of its output.
