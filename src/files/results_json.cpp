@@ -38,6 +38,11 @@ json grid_json(const results::GridResult& g, const std::string& room) {
   j.update(statistics_json(g.statistics));
   const Vec3& lowest = grid.points[g.statistics.min_at];
   j["min_at_m"] = {number(lowest.x()), number(lowest.y()), number(lowest.z())};
+  j["left_out"] = json::array();
+  for (const results::MisplacedPoint& point : g.left_out)
+    j["left_out"].push_back(
+        {{"at_m", {number(point.position.x()), number(point.position.y()), number(point.position.z())}},
+         {"inside", point.inside}});
   j["direct_mean_lx"] = number(readings::statistics(g.direct_lx).mean_lx);
   j["interreflected_mean_lx"] = number(readings::statistics(g.interreflected_lx).mean_lx);
   j["initial"] = statistics_json(g.initial);
@@ -113,7 +118,7 @@ json room_json(const results::RoomResult& r) {
                        {"lost_lm", number(r.balance.lost_lm)},
                        {"captured_share", number(r.balance.captured_share)},
                        {"traced_luminaires", r.balance.traced_luminaires}};
-  j["engine"] = {{"patches", r.patches}, {"rays", r.rays}};
+  j["engine"] = {{"patches", r.patches}, {"rays", r.rays}, {"refinements", r.refinements}};
   return j;
 }
 

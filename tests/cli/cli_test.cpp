@@ -1,58 +1,10 @@
 // The built program, run on files in a temporary folder.
-#include <gtest/gtest.h>
-#include <sys/wait.h>
-
-#include <cstdlib>
-#include <nlohmann/json.hpp>
-#include <sstream>
-
-#include "files/embedded_files.hpp"
-#include "temporary_folder.hpp"
+#include "cli/run_program.hpp"
 
 namespace glow::cli {
 namespace {
 
 namespace fs = std::filesystem;
-using nlohmann::json;
-using testing::TemporaryFolder;
-
-std::string content_of(const fs::path& path) {
-  std::ifstream file(path, std::ios::binary);
-  std::ostringstream content;
-  content << file.rdbuf();
-  return content.str();
-}
-
-struct Ran {
-  int code = -1;
-  std::string out, err;
-};
-
-/// Runs `glowgrid WORDS` with the folder as current directory.
-Ran run(const TemporaryFolder& folder, const std::string& words, const std::string& before = "") {
-  const std::string command = "cd '" + folder.path().string() + "' && " + before +
-                              " '" GLOWGRID_PROGRAM "' " + words + " > .stdout 2> .stderr < /dev/null";
-  const int status = std::system(command.c_str());
-  return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, content_of(folder.path() / ".stdout"),
-          content_of(folder.path() / ".stderr")};
-}
-
-/// The demo's files, with one text of the project file replaced.
-void write_project(const TemporaryFolder& folder, const std::string& from = "", const std::string& to = "") {
-  for (const files::EmbeddedFile& file : files::embedded_demo()) {
-    std::string content(file.bytes);
-    if (file.name == "millrace.toml" && !from.empty()) {
-      const std::size_t at = content.find(from);
-      ASSERT_NE(at, std::string::npos) << from;
-      content.replace(at, from.size(), to);
-    }
-    folder.write(file.name, content);
-  }
-}
-
-bool says(const std::string& text, const std::string& words) {
-  return text.find(words) != std::string::npos;
-}
 
 TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
   const TemporaryFolder folder;

@@ -1,0 +1,129 @@
+// Accuracy, refinement and reuse, on the built program and on the call behind it.
+#include <gtest/gtest.h>
+
+#include "cli/run_program.hpp"
+#include "core/results/room_result.hpp"
+#include "scenes/furnished_room.hpp"
+
+namespace glow::cli {
+namespace {
+
+namespace fs = std::filesystem;
+
+TEST(Reuse, UnchangedRoomsAreNotTracedAgainAndGiveTheSameBytes) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const auto results = [&](const std::string& options) {
+    const Ran ran = run(folder, "run millrace.toml -o out " + options);
+    EXPECT_EQ(ran.code, 0) << ran.err;
+    return std::pair(content_of(folder.path() / "out/results.json"), ran.err);
+  };
+  const auto [first, first_err] = results("");
+  EXPECT_FALSE(says(first_err, "reused"));
+  ASSERT_TRUE(fs::exists(folder.path() / "millrace-cache"));
+  const auto [second, second_err] = results("");
+  EXPECT_TRUE(says(second_err, "Light transport of 1 of 1 rooms reused from millrace-cache")) << second_err;
+  EXPECT_TRUE(first == second);
+  // Damaged: not trusted, and written anew.
+  for (const auto& file : fs::directory_iterator(folder.path() / "millrace-cache"))
+    fs::resize_file(file.path(), fs::file_size(file.path()) / 2);
+  const auto [third, third_err] = results("");
+  EXPECT_FALSE(says(third_err, "reused"));
+  EXPECT_TRUE(first == third);
+  // Other luminaires in the same room.
+  write_project(folder, "suspension = 0.5", "suspension = 0.6");
+  const auto [moved, moved_err] = results("");
+  EXPECT_TRUE(says(moved_err, "reused"));
+  EXPECT_FALSE(first == moved);
+  const auto [anew, anew_err] = results("--no-cache");
+  EXPECT_FALSE(says(anew_err, "reused"));
+  EXPECT_TRUE(moved == anew);
+  // Another room.
+  write_project(folder, "height = 3.2", "height = 3.3");
+  EXPECT_FALSE(says(results("").second, "reused"));
+}
+
+TEST(Accuracy, WordsAndPerCentAreTakenOthersRefused) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  double last = 1e9;
+  for (const std::string how : {"draft", "normal", "fine", "0.2"}) {
+    const Ran ran = run(folder, "run millrace.toml -o out --json --accuracy " + how);
+    ASSERT_EQ(ran.code, 0) << ran.err;
+    const json grid = json::parse(ran.out).at("rooms").at(0).at("grids").at(0);
+    const double sure = grid.at("uncertainty").at("mean_lx").get<double>() / grid.at("mean_lx").get<double>();
+    if (how == "0.2") {
+      EXPECT_LE(sure, 0.002);
+    } else {
+      EXPECT_LT(sure, last) << how;
+    }
+    last = sure;
+  }
+  for (const std::string how : {"superb", "0.01", "50", "-1", "1x", "\"\""}) {
+    const Ran ran = run(folder, "run millrace.toml -o out2 --accuracy " + how);
+    EXPECT_EQ(ran.code, 2) << how;
+    EXPECT_TRUE(says(ran.err, "expected draft, normal, fine")) << ran.err;
+    EXPECT_FALSE(fs::exists(folder.path() / "out2"));
+  }
+}
+
+scene::RoomScene small_room() {
+  scene::RoomScene room;
+  room.name = "Store";
+  room.outline = {{0, 0}, {4, 0}, {4, 3}, {0, 3}};
+  room.height_m = 2.6;
+  room.floor_area_m2 = 12;
+  geometry::add_room(room.geometry, room.outline, 2.6, 0.2, 0.5, 0.7);
+  photometry::PlacedLuminaire luminaire;
+  luminaire.table = scenes::lobe(800, 2, 0.1);
+  luminaire.frame.origin = {1.7, 1.3, 2.5};
+  auto photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
+      {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});
+  room.groups.push_back({"P1", photometry, {luminaire}, {0}});
+  room.grid = *readings::plane_grid(room.outline, 0.8, 0.5, 0.5);
+  room.requirement = standards::Requirement{};
+  return room;
+}
+
+TEST(Refinement, GoesOnUntilACheckIsDecidedAndSaysWhenItIsNot) {
+  scene::RoomScene room = small_room();
+  const auto mean_of = [&](const results::Accuracy& accuracy) {
+    return results::compute_room(room, accuracy, nullptr, {}).grids.at(0);
+  };
+  const results::Accuracy draft = *results::Accuracy::parse("draft");
+  const results::GridResult coarse = mean_of({draft.effort, {}, 0});
+  const results::GridResult finest = mean_of({draft.effort.finer().finer(), {}, 0});
+  // The limit where the finest calculation comes out: nothing can decide that.
+  room.requirement->em_lx = finest.statistics.mean_lx;
+  const results::RoomResult undecided = results::compute_room(room, draft, nullptr, {});
+  EXPECT_EQ(undecided.status, results::Status::undecided);
+  EXPECT_EQ(undecided.checks.at(0).verdict, standards::Verdict::undecided);
+  EXPECT_EQ(undecided.refinements, 2);
+  // Within what a draft leaves open, but farther off than the finest calculation does: refined and decided.
+  room.requirement->em_lx = finest.statistics.mean_lx - 0.7 * coarse.uncertainty.mean_lx;
+  ASSERT_LT(finest.uncertainty.mean_lx, 0.5 * coarse.uncertainty.mean_lx);
+  const results::RoomResult decided = results::compute_room(room, draft, nullptr, {});
+  EXPECT_EQ(decided.status, results::Status::met);
+  EXPECT_GT(decided.refinements, 0);
+  // Far off: a draft will do.
+  room.requirement->em_lx = 5 * finest.statistics.mean_lx;
+  EXPECT_EQ(results::compute_room(room, draft, nullptr, {}).refinements, 0);
+}
+
+TEST(Objects, PointsInsideThemAreLeftOutAndNamed) {
+  const TemporaryFolder folder;
+  const std::string kiln =
+      "[[rooms.objects]]\nname = \"kiln\"\nbox = [2, 2, 1.5]\nat = [1, 1, 0]\nreflectance = 0.3\n\n"
+      "[[rooms.luminaires]]";
+  write_project(folder, "[[rooms.luminaires]]", kiln);
+  const Ran ran = run(folder, "run millrace.toml -o out --json");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  EXPECT_TRUE(says(ran.err, "inside or behind \"kiln\" and are left out")) << ran.err;
+  const json grid = json::parse(ran.out).at("rooms").at(0).at("grids").at(0);
+  EXPECT_GT(grid.at("min_lx").get<double>(), 50);
+  EXPECT_GT(grid.at("left_out").size(), 3u);
+  EXPECT_EQ(grid.at("left_out").at(0).at("inside"), "kiln");
+}
+
+}  // namespace
+}  // namespace glow::cli

@@ -1,0 +1,136 @@
+#include "files/transport_cache.hpp"
+
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <sstream>
+
+#include "core/transport/content_key.hpp"
+#include "scenes/furnished_room.hpp"
+#include "temporary_folder.hpp"
+
+namespace glow::files {
+namespace {
+
+namespace fs = std::filesystem;
+using glow::testing::TemporaryFolder;
+
+const std::string kKey = "0123456789abcdef0123456789abcdef";
+
+transport::TracedHits some_hits() {
+  transport::TracedHits hits;
+  hits.patch_begin = {0, 3, 5};
+  hits.of_patches = {1, 1, -1, 0, -2};
+  hits.rays_per_receiver = 2;
+  hits.of_receivers = {0, 1, 1, 0};
+  return hits;
+}
+
+std::string content_of(const fs::path& path) {
+  std::ostringstream content;
+  content << std::ifstream(path, std::ios::binary).rdbuf();
+  return content.str();
+}
+
+TEST(TransportCache, GivesBackWhatItKept) {
+  const TemporaryFolder folder;
+  TransportCache cache(folder.path() / "cache");
+  EXPECT_FALSE(cache.find(kKey));
+  cache.keep(kKey, some_hits());
+  const auto found = cache.find(kKey);
+  ASSERT_TRUE(found);
+  EXPECT_EQ(found->patch_begin, some_hits().patch_begin);
+  EXPECT_EQ(found->of_patches, some_hits().of_patches);
+  EXPECT_EQ(found->rays_per_receiver, 2);
+  EXPECT_EQ(found->of_receivers, some_hits().of_receivers);
+}
+
+TEST(TransportCache, TrustsNothingDamaged) {
+  const TemporaryFolder folder;
+  TransportCache cache(folder.path());
+  cache.keep(kKey, some_hits());
+  const std::string good = content_of(folder.path() / (kKey + ".hits"));
+  const auto found_with = [&](const std::string& bytes) {
+    folder.write(kKey + ".hits", bytes);
+    return cache.find(kKey).has_value();
+  };
+  EXPECT_TRUE(found_with(good));
+  for (std::size_t i = 0; i < good.size(); ++i) {
+    std::string damaged = good;
+    damaged[i] = char(damaged[i] ^ 0x20);
+    EXPECT_FALSE(found_with(damaged)) << "byte " << i;
+    EXPECT_FALSE(found_with(good.substr(0, i))) << "cut at " << i;
+  }
+  // Whole, but not what its name says.
+  fs::rename(folder.path() / (kKey + ".hits"), folder.path() / "other");
+  folder.write("ffff456789abcdef0123456789abcdef.hits", good);
+  EXPECT_FALSE(cache.find("ffff456789abcdef0123456789abcdef"));
+}
+
+TEST(TransportCache, DropsWhatWasUsedLongestAgo) {
+  const TemporaryFolder folder;
+  TransportCache probe(folder.path() / "probe");
+  probe.keep(kKey, some_hits());
+  const auto size = fs::file_size(folder.path() / "probe" / (kKey + ".hits"));
+  TransportCache cache(folder.path() / "cache", 2 * size + 1);
+  const auto key = [](char c) { return std::string(32, c); };
+  const auto age = [&](char c, int hours) {
+    fs::last_write_time(folder.path() / "cache" / (key(c) + ".hits"),
+                        fs::file_time_type::clock::now() - std::chrono::hours(hours));
+  };
+  cache.keep(key('a'), some_hits());
+  age('a', 3);
+  cache.keep(key('b'), some_hits());
+  age('b', 2);
+  EXPECT_TRUE(cache.find(key('a')));  // used just now
+  cache.keep(key('c'), some_hits());
+  EXPECT_TRUE(cache.find(key('a')));
+  EXPECT_FALSE(cache.find(key('b')));
+  EXPECT_TRUE(cache.find(key('c')));
+}
+
+TEST(TransportCache, AFolderThatCannotBeMadeIsAsGoodAsNone) {
+  const TemporaryFolder folder;
+  folder.write("file", "");
+  TransportCache cache(folder.path() / "file" / "cache");
+  cache.keep(kKey, some_hits());
+  EXPECT_FALSE(cache.find(kKey));
+}
+
+TEST(ContentKey, DependsOnAllThatHitsDependOnAndOnNothingElse) {
+  using transport::content_key;
+  const scenes::Scene scene = scenes::furnished_room();
+  const auto key = content_key(scene.geometry, scene.receivers, {});
+  EXPECT_EQ(key.size(), 32u);
+  EXPECT_EQ(key, content_key(scenes::furnished_room().geometry, scene.receivers, {}));
+  auto receivers = scene.receivers;
+  receivers[3].position.z() += 1e-9;
+  EXPECT_NE(key, content_key(scene.geometry, receivers, {}));
+  transport::Effort effort;
+  effort.seed = 2;
+  EXPECT_NE(key, content_key(scene.geometry, scene.receivers, effort));
+  geometry::Geometry more = scene.geometry;
+  more.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, scenes::diffuse(0.3));
+  geometry::Geometry renamed = scene.geometry, brighter = scene.geometry;
+  renamed.add_box("chest", {4, 1, 0}, {4.5, 1.5, 0.4}, scenes::diffuse(0.3));
+  brighter.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, scenes::diffuse(0.31));
+  EXPECT_NE(key, content_key(more, scene.receivers, {}));
+  EXPECT_EQ(content_key(more, scene.receivers, {}), content_key(renamed, scene.receivers, {}));
+  EXPECT_NE(content_key(more, scene.receivers, {}), content_key(brighter, scene.receivers, {}));
+}
+
+TEST(Transport, FromKnownHitsGivesTheSameNumbersAndRefusesForeignOnes) {
+  const scenes::Scene scene = scenes::furnished_room();
+  const transport::Effort effort{300, 32, 64, 1};
+  const transport::Transport first(scene.geometry, scene.receivers, effort, Watch{});
+  const transport::Transport again(first.hits(), scene.geometry, scene.receivers, effort, Watch{});
+  EXPECT_EQ(first.relight(scene.luminaires, {}).interreflected_lx,
+            again.relight(scene.luminaires, {}).interreflected_lx);
+  transport::TracedHits foreign = first.hits();
+  foreign.of_patches[7] = 1 << 20;
+  EXPECT_FALSE(foreign.fits(first.patches(), scene.receivers.size(), effort));
+  EXPECT_FALSE(first.hits().fits(first.patches(), scene.receivers.size() + 1, effort));
+}
+
+}  // namespace
+}  // namespace glow::files
