@@ -2,19 +2,23 @@
 //
 //   full       transport and light of all luminaires, from nothing
 //   bare rays  the rays of `full`, prepared beforehand, traced and thrown away
-//   relight    one changed luminaire group (six linear pendants) on a transport that is there
+//   relight    one changed luminaire group (six linear pendants; one downlight) on a transport that is there
 //   500        the same room with about 500 points: time, and the accuracy that the run itself states
+//   furnished  the same for an office with desks, a cupboard, shelves and a screen
 #include <benchmark/benchmark.h>
 #include <fmt/format.h>
 #include <tbb/blocked_range.h>
 #include <tbb/parallel_for.h>
 
 #include <map>
+#include <numeric>
 #include <vector>
 
 #include "cli/open_project.hpp"
+#include "core/results/grid_uncertainty.hpp"
 #include "core/results/room_result.hpp"
 #include "core/transport/patch_rays.hpp"
+#include "scenes/furnished_room.hpp"
 
 namespace {
 
@@ -41,6 +45,11 @@ std::vector<transport::Receiver> receivers_of(const scene::RoomScene& room) {
   return receivers;
 }
 
+const results::Accuracy& normal() {
+  static const results::Accuracy accuracy = *results::Accuracy::parse("normal");
+  return accuracy;
+}
+
 struct Ray {
   Vec3f origin, direction;
 };
@@ -58,9 +67,10 @@ std::vector<Ray> rays_of(const transport::Transport& transport, const transport:
   return rays;
 }
 
-void bare_rays(benchmark::State& state) {
+void trace_bare(benchmark::State& state, const geometry::Geometry& geometry,
+                const std::vector<transport::Receiver>& receivers) {
   const transport::Effort effort;
-  const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), effort, {});
+  const transport::Transport transport(geometry, receivers, effort, Watch{});
   const std::vector<Ray> rays = rays_of(transport, effort);
   for (auto _ : state) {
     tbb::parallel_for(tbb::blocked_range<std::size_t>(0, rays.size(), 1024), [&](const auto& range) {
@@ -73,27 +83,53 @@ void bare_rays(benchmark::State& state) {
   state.counters["rays"] = double(rays.size());
 }
 
+void bare_rays(benchmark::State& state) {
+  trace_bare(state, demo_room().geometry, receivers_of(demo_room()));
+}
+
 void full(benchmark::State& state) {
-  for (auto _ : state)
-    benchmark::DoNotOptimize(
-        results::compute_room(demo_room(), *results::Accuracy::parse("normal"), nullptr, {}));
+  for (auto _ : state) benchmark::DoNotOptimize(results::compute_room(demo_room(), normal(), nullptr, {}));
   state.counters["points"] = double(demo_room().grid.points.size());
 }
 
 void relight(benchmark::State& state) {
-  const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, {});
-  for (auto _ : state) benchmark::DoNotOptimize(transport.relight(demo_room().groups.at(0).luminaires, {}));
-  state.counters["luminaires"] = double(demo_room().groups.at(0).luminaires.size());
+  const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
+  const auto& luminaires = demo_room().groups.at(std::size_t(state.range(0))).luminaires;
+  for (auto _ : state) benchmark::DoNotOptimize(transport.relight(luminaires, {}));
+  state.counters["luminaires"] = double(luminaires.size());
 }
 
 void full_500(benchmark::State& state) {
   results::RoomResult result;
-  for (auto _ : state)
-    result = results::compute_room(room_of_500(), *results::Accuracy::parse("normal"), nullptr, {});
+  for (auto _ : state) result = results::compute_room(room_of_500(), normal(), nullptr, {});
   const results::GridResult& grid = result.grids.front();
   state.counters["points"] = double(grid.grid.points.size());
   state.counters["mean_pct"] = 100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx;
   state.counters["min_pct"] = 100 * grid.uncertainty.min_lx / grid.statistics.min_lx;
+}
+
+const scenes::Scene& furnished() {
+  static const scenes::Scene scene = scenes::furnished_room();
+  return scene;
+}
+
+void furnished_bare_rays(benchmark::State& state) {
+  trace_bare(state, furnished().geometry, furnished().receivers);
+}
+
+void furnished_full(benchmark::State& state) {
+  std::vector<std::size_t> all(furnished().receivers.size());
+  std::iota(all.begin(), all.end(), std::size_t{0});
+  for (auto _ : state) {
+    const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
+    const transport::GroupLight light = transport.relight(furnished().luminaires, {});
+    benchmark::DoNotOptimize(results::grid_uncertainty(transport, light, all));
+  }
+}
+
+void furnished_relight(benchmark::State& state) {
+  const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
+  for (auto _ : state) benchmark::DoNotOptimize(transport.relight(furnished().luminaires, {}));
 }
 
 /// Prints as usual and keeps the medians for the ratios.
@@ -102,14 +138,24 @@ class Ratios : public benchmark::ConsoleReporter {
   void ReportRuns(const std::vector<Run>& runs) override {
     ConsoleReporter::ReportRuns(runs);
     for (const Run& run : runs)
-      if (run.aggregate_name == "median") median_[run.run_name.function_name] = run.GetAdjustedRealTime();
+      if (run.aggregate_name == "median") {
+        const std::string& arguments = run.run_name.args;
+        median_[run.run_name.function_name + (arguments.empty() ? "" : "/" + arguments)] =
+            run.GetAdjustedRealTime();
+      }
   }
   void print() {
-    fmt::print(FMT_STRING("\nfull / bare rays   {:.2f}   (aim: at most 2)\n"),
-               median_["full"] / median_["bare_rays"]);
-    fmt::print(FMT_STRING("full / relight     {:.0f}   (aim: at least 50)\n"),
-               median_["full"] / median_["relight"]);
-    fmt::print(FMT_STRING("500 points         {:.0f} ms (aim: well under a second)\n"), median_["full_500"]);
+    const auto ratio = [&](const char* words, const char* a, const char* b, const char* aim) {
+      fmt::print(FMT_STRING("{:<44} {:>6.1f}   {}\n"), words, median_[a] / median_[b], aim);
+    };
+    fmt::print(FMT_STRING("\n"));
+    ratio("demo: full / bare rays", "full", "bare_rays", "(aim: at most 1.5)");
+    ratio("furnished: full / bare rays", "furnished_full", "furnished_bare_rays", "(aim: at most 1.5)");
+    ratio("demo: full / relight of six long luminaires", "full", "relight/0", "(aim: at least 100)");
+    ratio("demo: full / relight of one downlight", "full", "relight/1", "(aim: at least 100)");
+    ratio("furnished: full / relight of all six", "furnished_full", "furnished_relight",
+          "(aim: at least 100)");
+    fmt::print(FMT_STRING("{:<44} {:>6.0f}   ms\n"), "demo with 522 points", median_["full_500"]);
   }
 
  private:
@@ -128,7 +174,7 @@ int main(int argc, char** argv) {
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 1;
   const auto add = [](const char* name, void (*function)(benchmark::State&)) {
-    benchmark::RegisterBenchmark(name, function)
+    return benchmark::RegisterBenchmark(name, function)
         ->Unit(benchmark::kMillisecond)
         ->UseRealTime()
         ->Repetitions(15)
@@ -137,8 +183,11 @@ int main(int argc, char** argv) {
   };
   add("bare_rays", bare_rays);
   add("full", full);
-  add("relight", relight);
+  add("relight", relight)->Arg(0)->Arg(1);
   add("full_500", full_500);
+  add("furnished_bare_rays", furnished_bare_rays);
+  add("furnished_full", furnished_full);
+  add("furnished_relight", furnished_relight);
   Ratios reporter;
   benchmark::RunSpecifiedBenchmarks(&reporter);
   reporter.print();

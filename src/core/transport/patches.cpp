@@ -198,15 +198,8 @@ void PatchSet::fill_empty_cells(const Grid& grid) {
     }
 }
 
-int PatchSet::patch_at(int facet_index, const Vec3f& local_point) const {
-  const Grid& grid = grids_[std::size_t(facet_index)];
-  const Vec3f way = local_point - grid.origin;
-  const float along_u = way.dot(grid.cells_u), along_v = way.dot(grid.cells_v);
-  const int i = std::clamp(static_cast<int>(along_u), 0, grid.nu - 1);
-  const int j = std::clamp(static_cast<int>(along_v), 0, grid.nv - 1);
-  const Cell& cell = cells_[grid.first_cell + std::size_t(j * grid.nu + i)];
-  if (cell.count == 1) return cell.first;
-  // A few pieces: the one that holds the point, or is nearest to it.
+/// Of a cell's few pieces the one that holds the point, or is nearest to it.
+int PatchSet::piece_at(const Grid& grid, const Cell& cell, float along_u, float along_v) const {
   const Vec2 p = grid.low + Vec2(along_u * grid.cell.x(), along_v * grid.cell.y());
   int best = cell.first;
   double least = 1e30;

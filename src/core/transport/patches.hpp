@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <vector>
 
@@ -41,7 +42,15 @@ class PatchSet {
   /// The patch of `facet` that holds the point (on the facet, to rounding).
   int patch_at(int facet, const Vec3& point) const { return patch_at(facet, local(point)); }
   /// The same in the coordinates of rays.
-  int patch_at(int facet, const Vec3f& local_point) const;
+  int patch_at(int facet, const Vec3f& local_point) const {
+    const Grid& grid = grids_[std::size_t(facet)];
+    const Vec3f way = local_point - grid.origin;
+    const float along_u = way.dot(grid.cells_u), along_v = way.dot(grid.cells_v);
+    const int i = std::min(std::max(static_cast<int>(along_u), 0), grid.nu - 1);
+    const int j = std::min(std::max(static_cast<int>(along_v), 0), grid.nv - 1);
+    const Cell& cell = cells_[grid.first_cell + std::size_t(j * grid.nu + i)];
+    return cell.count == 1 ? cell.first : piece_at(grid, cell, along_u, along_v);
+  }
   Vec3f local(const Vec3& world) const { return (world - middle_).cast<float>(); }
   /// A point on the patch, evenly spread for s, t evenly spread in [0, 1).
   Vec3 point_on(int patch, double s, double t) const;
@@ -55,15 +64,16 @@ class PatchSet {
 
  private:
   struct Grid {
-    Vec2 low, cell;
+    Vec3f origin, cells_u, cells_v;  ///< of the look-up, local: cell number = (point - origin) . cells_u
     int nu = 1, nv = 1;
     std::size_t first_cell = 0;
-    Vec3f origin, cells_u, cells_v;  ///< of the look-up, local: cell number = (point - origin) . cells_u
+    Vec2 low, cell;
   };
   struct Cell {
     std::int32_t first = -1, count = 0;  ///< its patches
   };
   struct Contact;
+  int piece_at(const Grid& grid, const Cell& cell, float along_u, float along_v) const;
   Grid grid_of(const geometry::Facet& facet) const;
   void cut(int facet_index);
   void cut_cell(int facet_index, const Vec2& low, const Vec2& high, const std::vector<Contact>& contacts);

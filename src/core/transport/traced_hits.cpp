@@ -7,6 +7,49 @@ namespace {
 
 constexpr int kMostTurns = 64;  // mirrors and panes along one ray; more are met only between perfect mirrors
 
+/// Gathers rays and finds where they land many at a time; their numbers rise one by one.
+class Landings {
+ public:
+  Landings(const PatchSet& patches, const geometry::RayTracer& tracer, std::int32_t* hits,
+           std::uint64_t chance)
+      : patches_(patches), tracer_(tracer), hits_(hits), chance_(chance) {}
+
+  void add(const Vec3f& origin, const Vec3f& direction) {
+    origins_[count_] = origin;
+    directions_[count_] = direction;
+    if (++count_ == kTogether) flush();
+  }
+
+  void flush() {
+    if (patches_.geometry().has_specular()) {
+      for (std::size_t i = 0; i < count_; ++i)
+        hits_[i] = landing_patch(patches_, tracer_, origins_[i], directions_[i], mixed(chance_, done_ + i));
+    } else {
+      tracer_.nearest(origins_.data(), directions_.data(), count_, found_.data());
+      const std::int32_t nothing = patches_.geometry().enclosed() ? kBuried : kEscaped;
+      for (std::size_t i = 0; i < count_; ++i)
+        hits_[i] = found_[i].facet < 0 ? nothing
+                   : found_[i].from_behind
+                       ? kBuried
+                       : patches_.patch_at(found_[i].facet,
+                                           Vec3f(origins_[i] + found_[i].distance * directions_[i]));
+    }
+    hits_ += count_;
+    done_ += count_;
+    count_ = 0;
+  }
+
+ private:
+  static constexpr std::size_t kTogether = 128;
+  const PatchSet& patches_;
+  const geometry::RayTracer& tracer_;
+  std::int32_t* hits_;
+  std::uint64_t chance_, done_ = 0;
+  std::size_t count_ = 0;
+  std::array<Vec3f, kTogether> origins_, directions_;
+  std::array<geometry::Hit, kTogether> found_;
+};
+
 std::int32_t first_patch(const PatchSet& patches, const geometry::RayTracer& tracer, const Vec3f& origin,
                          const Vec3f& direction, int owner) {
   const geometry::Hit hit = tracer.nearest(origin, direction, owner);
@@ -103,22 +146,23 @@ TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
   hits.patch_begin = first_rays(patches, patch_rays);
   hits.of_patches.resize(hits.patch_begin.back());
   parallel_for(patches.size(), watch, "light exchange between surfaces", [&](std::size_t i) {
-    std::uint64_t ray = hits.patch_begin[i];
+    Landings landings(patches, tracer, hits.of_patches.data() + hits.patch_begin[i], mixed(effort.seed, i));
     for (int set = 0; set < kSets; ++set)
-      patch_rays.each(static_cast<int>(i), set, [&](const Vec3f& origin, const Vec3f& direction) {
-        hits.of_patches[ray] = landing_patch(patches, tracer, origin, direction, effort.seed ^ ray);
-        ++ray;
-      });
+      patch_rays.each(static_cast<int>(i), set,
+                      [&](const Vec3f& origin, const Vec3f& direction) { landings.add(origin, direction); });
+    landings.flush();
   });
   hits.rays_per_receiver = receiver_rays.rays_per_set();
   hits.of_receivers.resize(receivers.size() * kSets * std::size_t(hits.rays_per_receiver));
   parallel_for(receivers.size(), watch, "what each point sees", [&](std::size_t r) {
-    std::size_t ray = r * kSets * std::size_t(hits.rays_per_receiver);
+    Landings landings(patches, tracer,
+                      hits.of_receivers.data() + r * kSets * std::size_t(hits.rays_per_receiver),
+                      ~mixed(effort.seed, r));
     for (int set = 0; set < kSets; ++set)
       receiver_rays.each(tracer, receivers[r], r, set, [&](const Vec3f& origin, const Vec3f& direction) {
-        hits.of_receivers[ray] = landing_patch(patches, tracer, origin, direction, ~(effort.seed ^ ray));
-        ++ray;
+        landings.add(origin, direction);
       });
+    landings.flush();
   });
   bury_covered(hits);
   return hits;
