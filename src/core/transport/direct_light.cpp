@@ -1,6 +1,7 @@
 #include "core/transport/direct_light.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace glow::transport {
@@ -11,6 +12,7 @@ constexpr double kCoarseDivision = 1.0;    // the same for patches, where it nee
 constexpr double kPointLike = 0.06;        // below this share of the distance one point will do
 constexpr double kHorizonDivision = 0.15;  // where the receiving plane cuts through the element
 constexpr double kCoarseHorizon = 0.2;
+constexpr int kMostAlong = 8;          // points along a side before parts are made by halving
 constexpr int kDeepestDivision = 40;   // halvings; reached only by points that touch the luminous area
 constexpr int kLevelOfMeshes = 2;      // a mesh counts as so many quarterings
 constexpr int kDeepestPenumbra = 5;    // further quarterings where an edge of shadow crosses an element
@@ -267,31 +269,49 @@ double DirectLight::on_face(const Receiver& receiver, const photometry::Luminous
   return divided(sight, {-face.half, face.half, 1.0, false, face.half}, 0);
 }
 
-/// What on_face and gauss come to for the usual case: a flat area, far off, seen in full.
+/// What divided and gauss come to for the usual case, a flat rectangle in front of the receiver's plane, in
+/// one loop: Gauss's two points in each of as many parts along both sides as the distance asks for.
 double DirectLight::plane_illuminance(const Vec3& point, const Vec3& normal) const {
   const geometry::Frame& frame = luminaire_->frame;
   const Vec3 way = point - frame.origin;
-  const double distance2 = way.squaredNorm(), behind = normal.dot(way), reach = surface_.reach_m();
-  if (behind >= reach) return 0;
-  const bool far = 2 * reach <= kCoarseDivision * (std::sqrt(distance2) - reach) && behind <= -reach;
-  if (!flat_rectangle_ || !far) return summed({point, normal}, true);
-  const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
+  const double behind = normal.dot(way);
+  if (behind >= surface_.reach_m()) return 0;
+  if (!flat_rectangle_) return summed({point, normal}, true);
   const Vec2 facing(normal.dot(frame.c0), normal.dot(frame.c90));
+  const double depth = surface_.faces()[0].half.dot(facing.cwiseAbs());  // of the area along the normal
+  if (behind > -depth) return behind >= depth ? 0 : summed({point, normal}, true);
+  const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
   const Vec2 half = surface_.faces()[0].half;
-  const double thin2 = kPointLike * kPointLike * distance2;
-  const int count_s = 4 * half.x() * half.x() < thin2 ? 1 : 2;
-  const int count_t = 4 * half.y() * half.y() < thin2 ? 1 : 2;
+  const Vec2 beside = (along.head<2>().cwiseAbs() - half).cwiseMax(0.0);
+  const double distance = std::sqrt(beside.squaredNorm() + along.z() * along.z());
+  std::array<double, kMostAlong> at[2];
+  int count[2];
+  for (const int axis : {0, 1}) {
+    const double side = 2 * half[axis];
+    if (side < kPointLike * distance) {
+      count[axis] = 1;
+      at[axis][0] = 0;
+      continue;
+    }
+    const double parts = std::ceil(side / (kCoarseDivision * distance));
+    if (!(2 * parts <= kMostAlong)) return summed({point, normal}, true);
+    count[axis] = 2 * int(parts);
+    for (int k = 0; k < int(parts); ++k) {
+      const double middle = -half[axis] + (k + 0.5) * side / parts;
+      at[axis][std::size_t(2 * k)] = middle - kGauss * side / parts;
+      at[axis][std::size_t(2 * k + 1)] = middle + kGauss * side / parts;
+    }
+  }
   double sum = 0;
-  for (int i = 0; i < count_s; ++i)
-    for (int j = 0; j < count_t; ++j) {
-      const double s = count_s == 1 ? 0 : (4 * i - 2) * kGauss * half.x();
-      const double t = count_t == 1 ? 0 : (4 * j - 2) * kGauss * half.y();
+  for (int i = 0; i < count[0]; ++i)
+    for (int j = 0; j < count[1]; ++j) {
+      const double s = at[0][std::size_t(i)], t = at[1][std::size_t(j)];
       const double x = along.x() - s, y = along.y() - t;
       const double d2 = x * x + y * y + along.z() * along.z();
       const double cosine = -(behind - s * facing.x() - t * facing.y());
       sum += luminaire_->table->intensity_along(x, y, along.z()) * cosine / (d2 * std::sqrt(d2));
     }
-  return sum / (count_s * count_t);
+  return sum / (count[0] * count[1]);
 }
 
 double DirectLight::summed(const Receiver& receiver, bool coarse) const {
