@@ -63,7 +63,10 @@ class PlanFigure {
   std::string draw() {
     reserve_luminaires();
     colours();
+    objects(false);
     lines();
+    objects(true);
+    object_names();
     outline();
     luminaires();
     values();
@@ -91,6 +94,8 @@ class PlanFigure {
   void lines();
   void label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words, bool strong);
   void outline();
+  void objects(bool reaching_through);
+  void object_names();
   Vec2 luminaire_size(const scene::LuminaireGroup& group, std::size_t index) const;
   Rect luminaire_rect(const scene::LuminaireGroup& group, std::size_t index) const;
   void reserve_luminaires();
@@ -178,6 +183,38 @@ void PlanFigure::label_lines(const std::vector<std::vector<Vec2>>& chains, const
 
 void PlanFigure::outline() {
   canvas_.path(path_of(scene_.outline, true), "none", kInk, 3);
+  for (const scene::PlanShape& opening : scene_.openings) {
+    canvas_.line(px(opening.outline[0]), px(opening.outline[1]), "#ffffff", 5);
+    canvas_.line(px(opening.outline[0]), px(opening.outline[1]), kInk, 1);
+  }
+}
+
+/// What reaches through the plane is blank within its full line; what stays below or above it is dashed.
+void PlanFigure::objects(bool reaching_through) {
+  canvas_.begin_clip(path_of(scene_.outline, true));
+  const double plane = grid_.grid.height_m;
+  for (const scene::PlanShape& object : scene_.objects) {
+    const bool closed = object.outline.size() > 2;
+    const bool through = object.bottom_m <= plane && object.top_m >= plane;
+    if (through != reaching_through) continue;
+    canvas_.path(path_of(object.outline, closed), through && closed ? kMargin : "none", kInk,
+                 through ? 1.6 : 1.0, through ? nullptr : "5 3");
+  }
+  canvas_.end_group();
+}
+
+void PlanFigure::object_names() {
+  for (const scene::PlanShape& object : scene_.objects) {
+    Vec2 middle = Vec2::Zero();
+    for (const Vec2& p : object.outline) middle += px(p) / double(object.outline.size());
+    const geometry::Box2 extent = geometry::bounding_box(object.outline);
+    const double width = text_width(object.name, kLabelSize);
+    const Rect label = around(middle, width + 6, kLabelSize + 6);
+    if (extent.size().x() * pixels_per_m_ < width || !is_free(label)) continue;
+    taken_.push_back(label);
+    canvas_.text(middle + Vec2(0, kLabelSize * 0.35), object.name,
+                 {kLabelSize, "middle", kInk, false, kMargin, 0});
+  }
 }
 
 /// True size in px along C0 and C90: the body's where the file states it, else the luminous area's.

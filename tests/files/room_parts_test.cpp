@@ -83,7 +83,9 @@ to_height = 3
   geometry::Geometry geometry;
   const auto shell = scene::add_room_geometry(room, geometry::tidied(room.outline), geometry, problems);
   EXPECT_TRUE(problems.all().empty());
-  EXPECT_DOUBLE_EQ(shell.ceiling_height({3, 2}), 2.7);
+  EXPECT_DOUBLE_EQ(shell.shell.ceiling_height({3, 2}), 2.7);
+  EXPECT_EQ(shell.objects.size(), 3u);
+  EXPECT_EQ(shell.openings.size(), 2u);
   EXPECT_FALSE(geometry.enclosed());
   // Wall 3 runs from (6, 4) to (0, 4): the window lies from x = 5 to x = 3.
   double low = 10, high = 0;

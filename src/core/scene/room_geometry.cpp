@@ -23,7 +23,7 @@ class Builder {
   Builder(const model::Room& room, geometry::Geometry& geometry, Problems& problems)
       : room_(room), geometry_(geometry), problems_(problems) {}
 
-  geometry::RoomShell build(const geometry::Polygon& outline) {
+  RoomGeometry build(const geometry::Polygon& outline) {
     shell_ = geometry::RoomShell::flat(outline, room_.height_m, room_.reflectances.floor,
                                        room_.reflectances.walls, room_.reflectances.ceiling);
     for (const model::CeilingSlope& slope : room_.ceiling) shell_.ceiling.push_back(plane_of(slope));
@@ -31,7 +31,7 @@ class Builder {
     for (const model::Opening& opening : room_.openings) add(opening);
     geometry::add_room(geometry_, shell_);
     for (const model::Object& object : room_.objects) add(object);
-    return shell_;
+    return {shell_, std::move(objects_), std::move(openings_)};
   }
 
  private:
@@ -106,6 +106,9 @@ class Builder {
                                     opening.name, opening.wall));
         return;
       }
+    const auto on_wall = [&](double along) { return Vec2(first + along * way.normalized()); };
+    openings_.push_back(
+        {opening.name, {on_wall(hole.low.x()), on_wall(hole.high.x())}, hole.low.y(), hole.high.y()});
     shell_.openings.push_back(std::move(hole));
   }
 
@@ -127,6 +130,7 @@ class Builder {
       for (const Vec2& p : object.outline)
         for (const double z : {object.bottom_m, object.top_m}) corners.emplace_back(p.x(), p.y(), z);
       warn_if_outside(object, corners);
+      objects_.push_back({object.name, object.outline, object.bottom_m, object.top_m});
       geometry_.add_block(object.name, object.outline, object.bottom_m, object.top_m, object.material);
       return;
     }
@@ -137,6 +141,12 @@ class Builder {
       corners.push_back(frame * Vec3(k & 1 ? object.size.x() : 0, k & 2 ? object.size.y() : 0,
                                      k & 4 ? object.size.z() : 0));
     warn_if_outside(object, corners);
+    PlanShape plan{object.name, {corners[0].head<2>(), corners[1].head<2>()}, object.at.z(), corners[4].z()};
+    if (object.shape == model::ObjectShape::box) {
+      plan.outline.push_back(corners[3].head<2>());
+      plan.outline.push_back(corners[2].head<2>());
+    }
+    objects_.push_back(std::move(plan));
     if (object.shape == model::ObjectShape::box)
       geometry_.add_box(object.name, Vec3::Zero(), object.size, object.material, frame);
     else
@@ -148,12 +158,13 @@ class Builder {
   geometry::Geometry& geometry_;
   Problems& problems_;
   geometry::RoomShell shell_;
+  std::vector<PlanShape> objects_, openings_;
 };
 
 }  // namespace
 
-geometry::RoomShell add_room_geometry(const model::Room& room, const geometry::Polygon& outline,
-                                      geometry::Geometry& geometry, Problems& problems) {
+RoomGeometry add_room_geometry(const model::Room& room, const geometry::Polygon& outline,
+                               geometry::Geometry& geometry, Problems& problems) {
   return Builder(room, geometry, problems).build(outline);
 }
 

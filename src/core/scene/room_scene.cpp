@@ -35,7 +35,10 @@ class Builder {
     scene_.floor_area_m2 = geometry::signed_area(scene_.outline);
     scene_.maintenance_factor = room_.maintenance_factor;
     scene_.reflectances = room_.reflectances;
-    shell_ = add_room_geometry(room_, scene_.outline, scene_.geometry, problems_);
+    RoomGeometry built = add_room_geometry(room_, scene_.outline, scene_.geometry, problems_);
+    shell_ = std::move(built.shell);
+    scene_.objects = std::move(built.objects);
+    scene_.openings = std::move(built.openings);
     find_task();
     lay_grid();
     PlacedGroups placed = place_luminaires(project_, room_, shell_, scene_.geometry, problems_);

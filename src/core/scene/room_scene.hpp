@@ -20,6 +20,13 @@ struct LuminaireGroup {
   std::vector<double> rotations_deg;  ///< of each luminaire
 };
 
+/// What an object, or an opening in a wall, looks like from above.
+struct PlanShape {
+  std::string name;
+  geometry::Polygon outline;  ///< a panel's and an opening's has two corners
+  double bottom_m = 0, top_m = 0;
+};
+
 /// One room, ready to compute: everything looked up, placed and checked.
 struct RoomScene {
   std::string name;
@@ -29,6 +36,7 @@ struct RoomScene {
   double maintenance_factor = 1;
   model::Reflectances reflectances;
   geometry::Geometry geometry;
+  std::vector<PlanShape> objects, openings;
   std::vector<LuminaireGroup> groups;
   readings::PlaneGrid grid;
   std::string grid_name = "work plane";
