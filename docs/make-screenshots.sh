@@ -33,6 +33,8 @@ sed -e 's/glazing"/glasing"/; s/at = \[3.2/at = [32/' millrace-demo/millrace.tom
 terminal check.png <check.txt
 cp millrace-demo/millrace-results/figures/throwing-room--work-plane.png "$here/screenshots/plan.png"
 cd millrace-demo
+{ echo '$ glowgrid probe millrace.toml --at 2.4,3.2,0.85'; "$program" probe millrace.toml --at 2.4,3.2,0.85; } >probe.txt
+terminal probe.png <probe.txt
 { echo '$ glowgrid inspect photometry/tarnfell-p1.ldt -o curves'; "$program" inspect photometry/tarnfell-p1.ldt; } >sheet.txt
 terminal inspect-sheet.png <sheet.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null

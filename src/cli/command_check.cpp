@@ -17,6 +17,8 @@ void describe(const scene::RoomScene& room) {
              room.name, room.floor_area_m2, room.height_m, luminaires, room.maintenance_factor);
   fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
              room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor);
+  if (!room.objects.empty() || !room.openings.empty())
+    fmt::print(FMT_STRING("  objects: {}; openings: {}\n"), room.objects.size(), room.openings.size());
   fmt::print(FMT_STRING("  {} at {:.2f} m ({})\n"), room.grid_name, grid.height_m, room.plane_height_source);
   fmt::print(FMT_STRING("  {} points, {:.3f} x {:.3f} m, {:.2f} m along the walls left out\n"),
              grid.points.size(), grid.cell.x(), grid.cell.y(), grid.inset_m);
