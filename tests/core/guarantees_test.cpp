@@ -173,6 +173,26 @@ TEST(Guarantees, PanesPassTheirShare) {
   }
 }
 
+TEST(Guarantees, NormalAccuracyIsOnePerCentOfMeansAndThreeOfMinima) {
+  const Scene scene = scenes::furnished_room();
+  const auto values = [&](const Effort& effort) {
+    const GroupLight light = light_of(scene, effort);
+    std::vector<double> sum;
+    for (std::size_t r = 0; r < scene.receivers.size(); ++r)
+      sum.push_back(light.direct_lx[r] + light.interreflected_lx[r]);
+    return std::pair(std::accumulate(sum.begin(), sum.end(), 0.0) / double(sum.size()),
+                     *std::min_element(sum.begin(), sum.end()));
+  };
+  const auto [mean, least] = values({6000, 256, 4096, 77});
+  for (const std::uint64_t seed : {1, 2, 3}) {
+    Effort effort;
+    effort.seed = seed;
+    const auto [our_mean, our_least] = values(effort);
+    EXPECT_NEAR(our_mean, mean, 0.01 * mean);
+    EXPECT_NEAR(our_least, least, 0.03 * least);
+  }
+}
+
 TEST(Guarantees, LightTravelsBothWaysAlike) {
   // A small Lambertian disc and a receiver change places, facing each other's way: the same illuminance.
   Scene scene = scenes::furnished_room();

@@ -177,13 +177,14 @@ TEST(Transport, ReceiversInsideAnObjectAreReported) {
   geometry.add_box("chest", {1, 1, 0}, {2, 2, 1}, diffuse(0.4));
   const Receiver in_chest{{1.5, 1.5, 0.5}, Vec3::UnitZ()}, in_air{{3, 3, 0.5}, Vec3::UnitZ()},
       under_floor{{3, 1, -0.2}, Vec3::UnitZ()}, outside{{6, 1, 1}, Vec3::UnitX()},
-      under_lid{{1.5, 1.5, 1}, -Vec3::UnitZ()}, on_lid{{1.5, 1.5, 1}, Vec3::UnitZ()};
-  const Transport transport(geometry, {in_chest, in_air, under_floor, outside, under_lid, on_lid}, coarse(),
-                            {});
+      under_lid{{1.5, 1.5, 1}, -Vec3::UnitZ()}, on_lid{{1.5, 1.5, 1}, Vec3::UnitZ()},
+      in_wall{{0, 1, 1}, Vec3::UnitZ()}, on_wall{{0, 1, 1}, Vec3::UnitX()};
+  const Transport transport(
+      geometry, {in_chest, in_air, under_floor, outside, under_lid, on_lid, in_wall, on_wall}, coarse(), {});
   std::vector<std::pair<std::size_t, std::string>> found;
   for (const MisplacedReceiver& m : transport.misplaced()) found.emplace_back(m.receiver, m.inside);
   EXPECT_EQ(found, (std::vector<std::pair<std::size_t, std::string>>{
-                       {0, "chest"}, {2, "floor"}, {3, ""}, {4, "chest"}}));
+                       {0, "chest"}, {2, "floor"}, {3, ""}, {4, "chest"}, {6, "wall 4"}}));
 }
 
 TEST(Transport, CancellingStopsTheWork) {

@@ -130,7 +130,7 @@ std::vector<MisplacedReceiver> Transport::misplaced() const {
   const std::int64_t rays = std::int64_t(kSets) * hits_.rays_per_receiver;
   for (std::size_t r = 0; r < receivers_.size(); ++r) {
     const std::int32_t* ray = hits_.of_receiver(r);
-    if (2 * std::count(ray, ray + rays, kBuried) <= rays) continue;
+    if (4 * std::count(ray, ray + rays, kBuried) <= rays) continue;
     // Looks again, to tell the designer where the point is.
     std::map<std::string, int> votes;
     ReceiverRays(Effort{}).each(

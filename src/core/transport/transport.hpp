@@ -61,8 +61,8 @@ class Transport {
 
   GroupLight relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) const;
 
-  /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than half
-  /// of their rays.
+  /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than a
+  /// quarter of their rays: they lie inside something, or in a surface.
   std::vector<MisplacedReceiver> misplaced() const;
 
   const geometry::Geometry& geometry() const { return geometry_; }
