@@ -6,7 +6,7 @@
 
 namespace glow::cli {
 
-/// Exit codes of the program; documented in docs/guide.md.
+/// Exit codes of the program; documented in docs/results.md.
 enum ExitCode : int {
   kDone = 0,
   kNotMet = 1,        ///< --strict, and some requirement is not met

@@ -49,7 +49,7 @@ json grid_json(const results::GridResult& g, const std::string& room) {
   j["uncertainty"] = {{"mean_lx", number(g.uncertainty.mean_lx)},
                       {"min_lx", number(g.uncertainty.min_lx)},
                       {"uniformity", number(g.uncertainty.u0)},
-                      {"meaning", "half width of the 95 % interval, from independent sample sets"}};
+                      {"meaning", "half width of the 95 % interval: sample sets and size of patches"}};
   j["csv"] = grid_file("grids", room, g.name, "csv");
   return j;
 }

@@ -5,33 +5,18 @@
 
 #include <random>
 
-#include "core/geometry/room_shell.hpp"
+#include "scenes/furnished_room.hpp"
 
 namespace glow::transport {
 namespace {
 
 using photometry::PlacedLuminaire;
+using scenes::diffuse;
+using scenes::lobe;
 
 constexpr double kRoundoff = 1e-9;
 constexpr double kSolver = 2e-5;    // the solution's residual is 1e-6 of the direct light
 constexpr double kSampling = 0.02;  // what another set of rays may change at one point of these coarse rooms
-
-std::shared_ptr<photometry::IntensityTable> lobe(double peak, double exponent, double skew) {
-  std::vector<double> planes, gammas, candela;
-  for (double c = 0; c <= 360; c += 15) planes.push_back(c);
-  for (double g = 0; g <= 90; g += 2.5) gammas.push_back(g);
-  for (const double c : planes)
-    for (const double g : gammas)
-      candela.push_back(peak * std::pow(std::max(0.0, std::cos(g * kDegree)), exponent) *
-                        (1 + skew * std::sin(g * kDegree) * std::cos(c * kDegree)));
-  return std::make_shared<photometry::IntensityTable>(planes, gammas, candela);
-}
-
-geometry::Material diffuse(double reflectance) {
-  geometry::Material material;
-  material.diffuse = reflectance;
-  return material;
-}
 
 struct Room {
   geometry::Geometry geometry;

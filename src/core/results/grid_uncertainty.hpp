@@ -8,7 +8,7 @@ namespace glow::results {
 /// Half widths of the 95 % intervals of a grid's mean, minimum and U0, initial values. Covers what
 /// transport::Confidence covers, and that the lowest of many uncertain values is lower than each of them
 /// would be alone.
-/// `total_lx`: initial values at the grid's receivers, which are `first`... of the transport.
+/// `receivers`: numbers, in the transport, of the grid's points.
 readings::Uncertainty grid_uncertainty(const transport::Transport& transport,
                                        const transport::GroupLight& light,
                                        const std::vector<std::size_t>& receivers);
