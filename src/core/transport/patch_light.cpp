@@ -212,6 +212,49 @@ void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& pat
   sum.add(sets);
 }
 
+/// What points on the patches find of a luminaire's light, lm.
+struct Found {
+  Eigen::VectorXd flux;  ///< if nothing is hidden
+  Eigen::MatrixXf sets;  ///< what is left of it in each sample set; empty when nothing can be hidden
+
+  bool hides() const { return sets.size() > 0; }
+  double sum() const { return hides() ? double(sets.sum()) / kSets : flux.sum(); }
+  double tolerance() const { return hides() ? kCaptureToleranceShaded : kCaptureTolerance; }
+  /// Scaled to `lm` in all, into `sum`.
+  void add_to(Sum& total, double lm) {
+    if (!hides()) {
+      total.add(Eigen::VectorXd(flux * (lm / sum())));
+      return;
+    }
+    for (Eigen::Index set = 0; set < kSets; ++set)
+      sets.col(set) *= float(lm / std::max(double(sets.col(set).sum()), 1e-9 * lm));
+    total.add(sets);
+  }
+};
+
+Found find_at_points(const DirectLight& light, const PatchSet& patches, const Exchange& exchange,
+                     const geometry::RayTracer& tracer, const Occluders& occluders, std::uint64_t seed,
+                     const Watch& watch) {
+  const std::size_t n = patches.size();
+  const bool hides = occluders.any();
+  const Direct direct{patches, light, seed};
+  Found found{Eigen::VectorXd(n), Eigen::MatrixXf(hides ? n : 0, hides ? kSets : 0)};
+  const auto on_patch = [&](std::size_t patch) {
+    const Eigen::Index i = Eigen::Index(patch);
+    found.flux[i] = exchange.visible_area_m2[i] > 0 ? direct.flux_on(patch) : 0.0;
+    if (!hides) return;
+    std::array<float, kSets> seen{};
+    if (found.flux[i] > 0) seen = direct.seen_in_sets(tracer, occluders, patch);
+    for (int set = 0; set < kSets; ++set) found.sets(i, set) = float(found.flux[i]) * seen[std::size_t(set)];
+  };
+  parallel_for((n + kPatchesTogether - 1) / kPatchesTogether, watch, "light on the surfaces",
+               [&](std::size_t block) {
+                 const std::size_t first = block * kPatchesTogether;
+                 for (std::size_t i = first; i < std::min(n, first + kPatchesTogether); ++i) on_patch(i);
+               });
+  return found;
+}
+
 }  // namespace
 
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
@@ -219,7 +262,6 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                             const std::vector<photometry::PlacedLuminaire>& luminaires, std::uint64_t seed,
                             const Watch& watch) {
   const std::size_t n = patches.size();
-  const bool hides = occluders.any();
   Sum sum(n);
   double caught = 0, expected = 0;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
@@ -235,31 +277,14 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
       continue;
     }
     const DirectLight light(luminaire, nullptr);
-    const Direct direct{patches, light, seed};
-    Eigen::VectorXd flux(n);
-    Eigen::MatrixXf sets(hides ? n : 0, hides ? kSets : 0);
-    parallel_for((n + kPatchesTogether - 1) / kPatchesTogether, watch, "light on the surfaces",
-                 [&](std::size_t block) {
-                   const std::size_t first = block * kPatchesTogether;
-                   for (std::size_t i = first; i < std::min(n, first + kPatchesTogether); ++i) {
-                     const bool covered = exchange.visible_area_m2[Eigen::Index(i)] <= 0;
-                     flux[Eigen::Index(i)] = covered ? 0.0 : direct.flux_on(i);
-                     if (!hides) continue;
-                     const auto seen = direct.seen_in_sets(tracer, occluders, i);
-                     for (int set = 0; set < kSets; ++set)
-                       sets(Eigen::Index(i), set) = float(flux[Eigen::Index(i)]) * seen[std::size_t(set)];
-                   }
-                 });
-    double staying = emitted;
+    Found found = find_at_points(light, patches, exchange, tracer, occluders, seed, watch);
     Unlanded unlanded;
     if (!exchange.closed) {
       Eigen::VectorXf counted = Eigen::VectorXf::Zero(Eigen::Index(n));
       unlanded = trace_out(luminaire, patches, tracer, kRaysToCount, seed, counted);
-      staying -= unlanded.sum();
     }
-    const double arrived = hides ? double(sets.sum()) / kSets : flux.sum();
-    const double tolerance = hides ? kCaptureToleranceShaded : kCaptureTolerance;
-    if (std::abs(arrived - staying) > tolerance * emitted || arrived <= 0) {
+    const double staying = emitted - unlanded.sum(), arrived = found.sum();
+    if (std::abs(arrived - staying) > found.tolerance() * emitted || arrived <= 0) {
       trace_out(luminaire, patches, tracer, seed, sum);
       continue;
     }
@@ -267,13 +292,7 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
     expected += staying;
     sum.light().escaped_lm += unlanded.escaped;
     sum.light().lost_lm += unlanded.lost;
-    if (!hides) {
-      sum.add(Eigen::VectorXd(flux * (staying / arrived)));
-    } else {
-      for (Eigen::Index set = 0; set < kSets; ++set)
-        sets.col(set) *= float(staying / std::max(double(sets.col(set).sum()), 1e-9 * staying));
-      sum.add(sets);
-    }
+    found.add_to(sum, staying);
   }
   if (expected > 0) sum.light().captured_share = caught / expected;
   return std::move(sum.light());
