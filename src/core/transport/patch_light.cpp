@@ -10,15 +10,21 @@ namespace {
 
 constexpr double kCaptureTolerance = 0.01;        // share of the flux that points on patches may miss
 constexpr double kCaptureToleranceShaded = 0.03;  // the same where sight lines are left to chance
-constexpr int kRaysPerSet = 1 << 12;              // of a luminaire whose light is traced out
-constexpr int kRaysToCount = 1 << 11;  // to find how much of a luminaire's light stays in an open scene
-constexpr std::size_t kPatchesTogether = 64;  // one task's share
-constexpr int kFinest = 8;                    // most subdivisions of a patch along each side
+constexpr int kRaysPerSet = 1 << 12;              // of a luminaire that is traced out, with normal effort
+constexpr std::size_t kPatchesTogether = 64;      // one task's share
+constexpr int kFinest = 8;                        // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
 constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
 constexpr int kAttempts = 8;   // to find a spot in front of a patch
 constexpr int kProbes = 4;     // sight lines that tell whether a patch is partly hidden
 constexpr double kGauss = 0.28867513459481287;
+
+int rays_per_set(const Effort& effort) {
+  const Effort normal = Effort::normal();
+  const double finer =
+      double(effort.patches) / normal.patches * effort.rays_per_patch / normal.rays_per_patch;
+  return std::clamp(static_cast<int>(kRaysPerSet * finer), 1 << 10, 1 << 18);
+}
 
 /// Light of one luminaire on patches.
 struct Direct {
@@ -168,48 +174,41 @@ class Sum {
   PatchLight light_;
 };
 
-/// Light that lands on no patch, lm.
-struct Unlanded {
-  double escaped = 0;  ///< leaves an open scene
-  double lost = 0;     ///< starts, or ends, inside something
-  double sum() const { return escaped + lost; }
+/// A luminaire's light, traced out in independent sets; lm, means over the sets.
+struct Traced {
+  Eigen::MatrixXf straight, mirrored;  ///< per patch and set: without, and after, a mirror on the way
+  double escaped = 0;                  ///< leaves an open scene
+  double lost = 0;                     ///< starts, or ends, inside something
+  double landed_straight() const { return double(straight.sum()) / kSets; }
 };
 
-/// Sends a luminaire's light out in `rays` portions; lm on each patch.
-Unlanded trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
-                   const geometry::RayTracer& tracer, int rays, std::uint64_t seed,
-                   Eigen::Ref<Eigen::VectorXf> flux) {
-  const Emission emission(luminaire, rays, seed);
-  Unlanded unlanded;
-  std::uint64_t number = 0;
-  for (const EmittedRay& ray : emission.rays()) {
-    const std::int32_t patch =
-        landing_patch(patches, tracer, tracer.local(ray.origin), ray.direction.cast<float>(),
-                      mixed(seed, ++number), luminaire.owner);
-    if (patch >= 0)
-      flux[patch] += static_cast<float>(ray.flux_lm);
-    else
-      (patch == kEscaped ? unlanded.escaped : unlanded.lost) += ray.flux_lm;
-  }
-  return unlanded;
-}
-
-/// All of a luminaire's light, traced out in independent sets.
-void trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
-               const geometry::RayTracer& tracer, std::uint64_t seed, Sum& sum) {
-  Eigen::MatrixXf sets = Eigen::MatrixXf::Zero(Eigen::Index(patches.size()), kSets);
-  std::array<Unlanded, kSets> unlanded;
+Traced trace_out(const photometry::PlacedLuminaire& luminaire, const PatchSet& patches,
+                 const geometry::RayTracer& tracer, int rays_per_set, std::uint64_t seed) {
+  Traced traced;
+  traced.straight.setZero(Eigen::Index(patches.size()), kSets);
+  if (patches.geometry().has_specular()) traced.mirrored.setZero(Eigen::Index(patches.size()), kSets);
+  std::array<double, kSets> escaped{}, lost{};
   // The same seeds for every luminaire: what one gives must not depend on which others are there.
   parallel_for(kSets, {}, "", [&](std::size_t set) {
-    unlanded[set] =
-        trace_out(luminaire, patches, tracer, kRaysPerSet, mixed(seed, set), sets.col(Eigen::Index(set)));
+    const Emission emission(luminaire, rays_per_set, mixed(seed, set));
+    std::uint64_t number = mixed(seed, 1000 + set);
+    for (const EmittedRay& ray : emission.rays()) {
+      bool over_mirror = false;
+      const std::int32_t patch =
+          landing_patch(patches, tracer, tracer.local(ray.origin), ray.direction.cast<float>(), ++number,
+                        luminaire.owner, &over_mirror);
+      if (patch >= 0)
+        (over_mirror ? traced.mirrored : traced.straight)(patch, Eigen::Index(set)) +=
+            static_cast<float>(ray.flux_lm);
+      else
+        (patch == kEscaped ? escaped : lost)[set] += ray.flux_lm;
+    }
   });
-  for (const Unlanded& u : unlanded) {
-    sum.light().escaped_lm += u.escaped / kSets;
-    sum.light().lost_lm += u.lost / kSets;
+  for (std::size_t set = 0; set < kSets; ++set) {
+    traced.escaped += escaped[set] / kSets;
+    traced.lost += lost[set] / kSets;
   }
-  ++sum.light().traced_luminaires;
-  sum.add(sets);
+  return traced;
 }
 
 /// What points on the patches find of a luminaire's light, lm.
@@ -241,7 +240,8 @@ Found find_at_points(const DirectLight& light, const PatchSet& patches, const Ex
   Found found{Eigen::VectorXd(n), Eigen::MatrixXf(hides ? n : 0, hides ? kSets : 0)};
   const auto on_patch = [&](std::size_t patch) {
     const Eigen::Index i = Eigen::Index(patch);
-    found.flux[i] = exchange.visible_area_m2[i] > 0 ? direct.flux_on(patch) : 0.0;
+    const double landing = patches.material_of(patches.patches()[patch]).landing();
+    found.flux[i] = exchange.visible_area_m2[i] > 0 ? landing * direct.flux_on(patch) : 0.0;
     if (!hides) return;
     std::array<float, kSets> seen{};
     if (found.flux[i] > 0) seen = direct.seen_in_sets(tracer, occluders, patch);
@@ -259,43 +259,47 @@ Found find_at_points(const DirectLight& light, const PatchSet& patches, const Ex
 
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                             const geometry::RayTracer& tracer, const Occluders& occluders,
-                            const std::vector<photometry::PlacedLuminaire>& luminaires, std::uint64_t seed,
+                            const std::vector<photometry::PlacedLuminaire>& luminaires, const Effort& effort,
                             const Watch& watch) {
-  const std::size_t n = patches.size();
-  Sum sum(n);
+  Sum sum(patches.size());
+  PatchLight& result = sum.light();
+  const bool all_straight = exchange.closed && !patches.geometry().has_specular();
   double caught = 0, expected = 0;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
     watch.stop_if_cancelled();
     const double emitted = luminaire.table->flux();
-    sum.light().emitted_lm += emitted;
-    if (n == 0) {
-      sum.light().escaped_lm += emitted;
-      continue;
-    }
-    if (patches.geometry().has_specular()) {
-      trace_out(luminaire, patches, tracer, seed, sum);
+    result.emitted_lm += emitted;
+    if (patches.size() == 0) {
+      result.escaped_lm += emitted;
       continue;
     }
     const DirectLight light(luminaire, nullptr);
-    Found found = find_at_points(light, patches, exchange, tracer, occluders, seed, watch);
-    Unlanded unlanded;
-    if (!exchange.closed) {
-      Eigen::VectorXf counted = Eigen::VectorXf::Zero(Eigen::Index(n));
-      unlanded = trace_out(luminaire, patches, tracer, kRaysToCount, seed, counted);
-    }
-    const double staying = emitted - unlanded.sum(), arrived = found.sum();
-    if (std::abs(arrived - staying) > found.tolerance() * emitted || arrived <= 0) {
-      trace_out(luminaire, patches, tracer, seed, sum);
+    Found found = find_at_points(light, patches, exchange, tracer, occluders, effort.seed, watch);
+    const auto near = [&](double lm) {
+      return found.sum() > 0 && std::abs(found.sum() - lm) <= found.tolerance() * emitted;
+    };
+    if (all_straight && near(emitted)) {
+      caught += found.sum();
+      expected += emitted;
+      found.add_to(sum, emitted);
       continue;
     }
-    caught += arrived;
-    expected += staying;
-    sum.light().escaped_lm += unlanded.escaped;
-    sum.light().lost_lm += unlanded.lost;
-    found.add_to(sum, staying);
+    const Traced traced = trace_out(luminaire, patches, tracer, rays_per_set(effort), effort.seed);
+    result.escaped_lm += traced.escaped;
+    result.lost_lm += traced.lost;
+    if (traced.mirrored.size() > 0) sum.add(traced.mirrored);
+    const double straight = traced.landed_straight();
+    if (!all_straight && near(straight)) {
+      caught += found.sum();
+      expected += straight;
+      found.add_to(sum, straight);
+    } else {
+      ++result.traced_luminaires;
+      sum.add(traced.straight);
+    }
   }
-  if (expected > 0) sum.light().captured_share = caught / expected;
-  return std::move(sum.light());
+  if (expected > 0) result.captured_share = caught / expected;
+  return std::move(result);
 }
 
 }  // namespace glow::transport

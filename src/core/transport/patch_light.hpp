@@ -25,11 +25,12 @@ struct PatchLight {
 
 /// Illuminance at Gauss's points of every patch, times area and the share that is not hidden (one sight line
 /// from each patch in each sample set). In a closed scene a luminaire's sum is scaled to its flux when it is
-/// within 1 % of it (3 % where things hide); else, and wherever there are mirrors or clear panes, the
-/// luminaire's own light is traced out ray by ray.
+/// within 1 % of it (3 % where things hide). In a scene with openings, mirrors or clear panes its light is
+/// traced out as well, ray by ray: that tells what lands without a mirror, which the sum is scaled to, and
+/// gives what comes over mirrors. Where the sum is not near enough the traced light is taken.
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                             const geometry::RayTracer& tracer, const Occluders& occluders,
-                            const std::vector<photometry::PlacedLuminaire>& luminaires, std::uint64_t seed,
+                            const std::vector<photometry::PlacedLuminaire>& luminaires, const Effort& effort,
                             const Watch& watch);
 
 }  // namespace glow::transport

@@ -114,7 +114,8 @@ bool TracedHits::fits(const PatchSet& patches, std::size_t receivers, const Effo
 }
 
 std::int32_t landing_patch(const PatchSet& patches, const geometry::RayTracer& tracer, Vec3f origin,
-                           Vec3f direction, std::uint64_t chance, int owner) {
+                           Vec3f direction, std::uint64_t chance, int owner, bool* mirrored) {
+  if (mirrored) *mirrored = false;
   if (!patches.geometry().has_specular()) return first_patch(patches, tracer, origin, direction, owner);
   for (int turn = 0; turn < kMostTurns; ++turn) {
     const geometry::Hit hit = tracer.nearest(origin, direction, owner);
@@ -128,6 +129,7 @@ std::int32_t landing_patch(const PatchSet& patches, const geometry::RayTracer& t
     const float lift = static_cast<float>(geometry::kStartOffset);
     if (number < material.mirror) {
       direction -= 2 * direction.dot(normal) * normal;
+      if (mirrored) *mirrored = true;
       origin = place + lift * normal;
     } else if (number < material.mirror + material.clear) {
       origin = place - lift * normal;

@@ -32,7 +32,9 @@ TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
 
 /// Follows one ray (local coordinates) to where its light lands: through clear panes and over mirrors, which
 /// of them by chance with the material's shares. `chance` settles it. Facets of `owner` are passed through.
+/// `mirrored`, if given, is told whether the light came over a mirror.
 std::int32_t landing_patch(const PatchSet& patches, const geometry::RayTracer& tracer, Vec3f origin,
-                           Vec3f direction, std::uint64_t chance, int owner = geometry::kNobody);
+                           Vec3f direction, std::uint64_t chance, int owner = geometry::kNobody,
+                           bool* mirrored = nullptr);
 
 }  // namespace glow::transport

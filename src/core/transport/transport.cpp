@@ -66,7 +66,7 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
                               const Watch& watch) const {
   GroupLight light;
   PatchLight on_patches =
-      light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_.seed, watch);
+      light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_, watch);
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
   light.balance.lost_lm = on_patches.lost_lm;
