@@ -48,12 +48,12 @@ Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
   for (Eigen::VectorXd* v : {&exchange.rays_per_m2, &exchange.visible_area_m2, &exchange.open_area_m2,
                              &exchange.reflectance, &exchange.passing})
     v->setZero(n);
-  for (Eigen::Index i = 0; i < n; ++i) {
-    const std::size_t patch = std::size_t(i);
+  parallel_for(std::size_t(n), {}, "", [&](std::size_t patch) {
+    const Eigen::Index i = Eigen::Index(patch);
     const geometry::Material& material = patches.material_of(patches.patches()[patch]);
     const double landing = material.landing();
     const std::uint64_t begin = hits.patch_begin[patch], end = hits.patch_begin[patch + 1];
-    if (begin == end || landing <= 0) continue;
+    if (begin == end || landing <= 0) return;
     exchange.rays_per_m2[i] = double(end - begin) / (landing * patches.patches()[patch].area_m2);
     const auto first = hits.of_patches.begin() + std::ptrdiff_t(begin);
     const auto last = hits.of_patches.begin() + std::ptrdiff_t(end);
@@ -61,13 +61,13 @@ Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
     const auto buried = std::count(first, last, kBuried);
     exchange.visible_area_m2[i] = double(last - first - buried) / exchange.rays_per_m2[i];
     exchange.open_area_m2[i] = double(escaped) / exchange.rays_per_m2[i];
-    exchange.closed = exchange.closed && escaped == 0;
     exchange.reflectance[i] = material.diffuse / landing;
     exchange.passing[i] = material.scattering / landing;
-    exchange.any_passing = exchange.any_passing || material.scattering > 0;
-  }
+  });
+  exchange.closed = (exchange.open_area_m2.array() == 0).all();
+  exchange.any_passing = (exchange.passing.array() > 0).any();
   if (n == 0) return exchange;
-  // A patch without rays is met by none: 1 keeps its empty row from dividing by nothing.
+  // A patch without rays is met by none; a hair keeps its empty row from dividing by nothing.
   exchange.areas = ExchangeMatrix(hits, exchange.rays_per_m2.cwiseMax(1e-9));
   close(exchange);
   return exchange;

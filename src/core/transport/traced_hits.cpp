@@ -82,11 +82,13 @@ void bury_covered(TracedHits& hits) {
     const auto end = hits.of_patches.begin() + std::ptrdiff_t(hits.patch_begin[i + 1]);
     return begin == end ? 0.0 : double(std::count_if(begin, end, is_buried)) / double(end - begin);
   };
+  std::vector<double> shares(n);
   const auto until_settled = [&](char from, const auto& changes) {
     for (bool changed = true; changed;) {
       changed = false;
+      parallel_for(n, {}, "", [&](std::size_t i) { shares[i] = covered[i] == from ? buried_share(i) : 0; });
       for (std::size_t i = 0; i < n; ++i)
-        if (covered[i] == from && changes(buried_share(i))) {
+        if (covered[i] == from && changes(shares[i])) {
           covered[i] = char(1 - from);
           changed = true;
         }
@@ -94,9 +96,11 @@ void bury_covered(TracedHits& hits) {
   };
   until_settled(0, [](double buried) { return buried > kCovered; });
   until_settled(1, [](double buried) { return buried < 1 - kStray; });
-  for (std::size_t i = 0; i < n; ++i)
+  if (std::none_of(covered.begin(), covered.end(), [](char c) { return c != 0; })) return;
+  parallel_for(n, {}, "", [&](std::size_t i) {
     for (std::uint64_t k = hits.patch_begin[i]; k < hits.patch_begin[i + 1]; ++k)
       if (covered[i] || is_buried(hits.of_patches[k])) hits.of_patches[k] = kBuried;
+  });
   for (std::int32_t& hit : hits.of_receivers)
     if (is_buried(hit)) hit = kBuried;
 }
