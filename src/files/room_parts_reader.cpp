@@ -34,7 +34,7 @@ geometry::Material read_shares(TomlTable& table) {
   return material;
 }
 
-/// By `material` = a name, or `reflectance` = a number; `assumed` when neither is there.
+/// By `material` = a name, or `reflectance` = a number; nothing when neither is there or the name is unknown.
 std::optional<geometry::Material> read_material(TomlTable& table, const Materials& materials) {
   const auto name = table.text("material");
   const auto reflectance = table.quantity("reflectance", Dimension::ratio, Range{0, 0.98});

@@ -272,6 +272,45 @@ TEST(Guarantees, BodiesShadeOthersButNotTheirOwnLightNorTheirTwins) {
   EXPECT_GT(other.direct_lx[1], 0);
 }
 
+TEST(Guarantees, TrianglesGiveTheLightOfTheSameBox) {
+  Scene box;
+  geometry::add_room(box.geometry, {{0, 0}, {5, 0}, {5, 4}, {0, 4}}, 2.8, 0.2, 0.5, 0.7);
+  Scene mesh = box;
+  box.geometry.add_box("table", {2, 1, 0.4}, {3.4, 2, 0.75}, diffuse(0.4));
+  std::vector<Vec3> corners;
+  for (int k = 0; k < 8; ++k) corners.emplace_back(k & 1 ? 3.4 : 2, k & 2 ? 2 : 1, k & 4 ? 0.75 : 0.4);
+  // The last one has no area, as happens in files; it is left out.
+  mesh.geometry.add_triangles(mesh.geometry.add_surface("table", diffuse(0.4)), corners,
+                              {{0, 2, 1},
+                               {1, 2, 3},
+                               {4, 5, 6},
+                               {5, 7, 6},
+                               {0, 1, 4},
+                               {1, 5, 4},
+                               {2, 6, 3},
+                               {3, 6, 7},
+                               {0, 4, 2},
+                               {2, 4, 6},
+                               {1, 3, 5},
+                               {3, 7, 5},
+                               {0, 0, 1}});
+  ASSERT_EQ(mesh.geometry.facets().size(), mesh.geometry.facets_of_room() + 12);
+  std::array<GroupLight, 2> lights;
+  for (Scene* scene : {&box, &mesh}) {
+    scene->luminaires = {luminaire({2.4, 2.2, 2.7}, {LuminousShape::rectangle, 1.2, 0.3, {}})};
+    scene->receivers = {{{2.7, 1.5, 0.75}, Vec3::UnitZ()},
+                        {{2.7, 1.5, 0}, Vec3::UnitZ()},
+                        {{3.6, 1.6, 0.2}, Vec3::UnitZ()},
+                        {{4.5, 3, 0.8}, Vec3::UnitZ()}};
+    lights[scene == &mesh] = light_of(*scene, Effort{});
+  }
+  for (std::size_t r = 0; r < box.receivers.size(); ++r) {
+    EXPECT_NEAR(lights[1].direct_lx[r], lights[0].direct_lx[r], 0.005 * lights[0].direct_lx[r] + 1e-9);
+    EXPECT_NEAR(lights[1].interreflected_lx[r], lights[0].interreflected_lx[r],
+                0.03 * lights[0].interreflected_lx[r]);
+  }
+}
+
 TEST(Guarantees, RoomShellsCloseWhateverTheirCeiling) {
   const geometry::Polygon ell = {{0, 0}, {6, 0}, {6, 2.5}, {2, 2.5}, {2, 5}, {0, 5}};
   struct Case {
