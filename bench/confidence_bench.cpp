@@ -30,7 +30,7 @@ Values computed(const scenes::Scene& scene, const transport::Effort& effort, boo
   if (!with_uncertainty) return values;
   std::vector<std::size_t> all(total.size());
   std::iota(all.begin(), all.end(), std::size_t{0});
-  values.uncertainty = results::grid_uncertainty(transport, light, all);
+  values.uncertainty = results::grid_uncertainty(transport::Confidence(transport, light), light, all);
   return values;
 }
 

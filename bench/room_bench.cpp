@@ -33,7 +33,10 @@ const scene::RoomScene& demo_room() {
 const scene::RoomScene& room_of_500() {
   static const scene::RoomScene room = [] {
     scene::RoomScene copy = demo_room();
-    copy.grid = *readings::plane_grid(copy.outline, copy.grid.height_m, copy.grid.inset_m, 0.305);
+    const readings::PlaneGrid& usual = demo_room().work_plane();
+    copy.grids.resize(1);
+    copy.grids[0].grid =
+        *readings::plane_grid(copy.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
     return copy;
   }();
   return room;
@@ -41,7 +44,8 @@ const scene::RoomScene& room_of_500() {
 
 std::vector<transport::Receiver> receivers_of(const scene::RoomScene& room) {
   std::vector<transport::Receiver> receivers;
-  for (const Vec3& point : room.grid.points) receivers.push_back({point, Vec3::UnitZ()});
+  for (const scene::SceneGrid& grid : room.grids)
+    for (std::size_t i = 0; i < grid.grid.points.size(); ++i) receivers.push_back(grid.receiver(i));
   return receivers;
 }
 
@@ -89,7 +93,7 @@ void bare_rays(benchmark::State& state) {
 
 void full(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(results::compute_room(demo_room(), normal(), nullptr, {}));
-  state.counters["points"] = double(demo_room().grid.points.size());
+  state.counters["points"] = double(receivers_of(demo_room()).size());
 }
 
 void relight(benchmark::State& state) {
@@ -123,7 +127,7 @@ void furnished_full(benchmark::State& state) {
   for (auto _ : state) {
     const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
     const transport::GroupLight light = transport.relight(furnished().luminaires, {});
-    benchmark::DoNotOptimize(results::grid_uncertainty(transport, light, all));
+    benchmark::DoNotOptimize(results::grid_uncertainty(transport::Confidence(transport, light), light, all));
   }
 }
 

@@ -2,34 +2,81 @@
 
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
 #include "cli/terminal.hpp"
+#include "cli/text_layout.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
 namespace {
 
-void describe(const scene::RoomScene& room) {
+constexpr std::size_t kMostListed = 12;
+
+/// "  word: a; b; c", wrapped.
+void list(const char* word, const std::vector<std::string>& entries) {
+  if (entries.empty()) return;
+  std::string words = std::string(word) + ": ";
+  for (std::size_t i = 0; i < std::min(entries.size(), kMostListed); ++i) words += (i ? "; " : "") + entries[i];
+  if (entries.size() > kMostListed)
+    words += fmt::format(FMT_STRING("; and {} more"), entries.size() - kMostListed);
+  std::string text;
+  wrap(text, "  ", words, 4);
+  fmt::print(FMT_STRING("{}"), text);
+}
+
+void describe_grids(const scene::RoomScene& room, const units::ShownUnits& units) {
+  const readings::PlaneGrid& grid = room.work_plane();
+  const char* m = units.length_unit();
+  fmt::print(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
+             units.length(grid.plane.origin.z()), m, room.plane_height_source);
+  fmt::print(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
+             grid.points.size(), units.length(grid.cell.x()), units.length(grid.cell.y()), m,
+             units.length(grid.inset_m), m);
+  std::vector<std::string> wanted;
+  std::size_t walls = 0, points = 0;
+  for (const scene::SceneGrid& each : room.grids) {
+    if (each.role == scene::GridRole::wanted)
+      wanted.push_back(fmt::format(FMT_STRING("{} ({} points)"), each.name, each.grid.points.size()));
+    if (each.role == scene::GridRole::wanted || each.role == scene::GridRole::work_plane) continue;
+    walls += each.role == scene::GridRole::wall;
+    points += each.grid.points.size();
+  }
+  list("grids", wanted);
+  if (points > 0)
+    fmt::print(FMT_STRING("  also read: floor, ceiling and {} walls, {} points\n"), walls, points);
+  std::vector<std::string> spots;
+  for (const scene::SceneSpot& spot : room.spots) spots.push_back(spot.name);
+  list("points", spots);
+}
+
+void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
   std::size_t luminaires = 0;
   for (const auto& group : room.groups) luminaires += group.luminaires.size();
-  const readings::PlaneGrid& grid = room.grid;
-  fmt::print(FMT_STRING("{}\n  {:.2f} m2, {:.2f} m high, {} luminaires, maintenance factor {:.2f}\n"),
-             room.name, room.floor_area_m2, room.height_m, luminaires, room.maintenance_factor);
+  const char* m = units.length_unit();
+  fmt::print(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {} luminaires, maintenance factor {:.2f}\n"), room.name,
+             units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m), m, luminaires,
+             room.maintenance_factor);
   fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
              room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor);
-  if (!room.objects.empty() || !room.openings.empty())
-    fmt::print(FMT_STRING("  objects: {}; openings: {}\n"), room.objects.size(), room.openings.size());
-  fmt::print(FMT_STRING("  {} at {:.2f} m ({})\n"), room.grid_name, grid.height_m, room.plane_height_source);
-  fmt::print(FMT_STRING("  {} points, {:.3f} x {:.3f} m, {:.2f} m along the walls left out\n"),
-             grid.points.size(), grid.cell.x(), grid.cell.y(), grid.inset_m);
+  std::vector<std::string> names;
+  for (const scene::PlanShape& object : room.objects) names.push_back(object.name);
+  list("objects", names);
+  names.clear();
+  for (const scene::PlanShape& opening : room.openings) names.push_back(opening.name);
+  list("openings", names);
+  list("touching", room.meetings);
+  list("assumed, since the project does not say", room.assumed);
+  describe_grids(room, units);
   if (!room.requirement) {
     fmt::print(FMT_STRING("  no task: nothing will be held against a requirement\n"));
     return;
   }
   const standards::Requirement& r = *room.requirement;
-  fmt::print(FMT_STRING("  {}: mean {} lx, U0 {} ({}; certainty of the values: {})\n"), r.key,
-             r.em_lx ? fmt::format(FMT_STRING("{:g}"), *r.em_lx) : "-",
-             r.uo ? fmt::format(FMT_STRING("{:.2f}"), *r.uo) : "-", r.source(), r.certainty);
+  fmt::print(
+      FMT_STRING("  {}: mean {}, U0 {} ({}; certainty of the values: {})\n"), r.key,
+      r.em_lx ? fmt::format(FMT_STRING("{} {}"), units::light_words(units, *r.em_lx), units.light_unit()) : "-",
+      r.uo ? fmt::format(FMT_STRING("{:.2f}"), *r.uo) : "-", r.source(), r.certainty);
 }
 
 }  // namespace
@@ -42,6 +89,7 @@ int command_check(const std::vector<std::string>& words) {
                    "project",
                    false,
                    po::options_description()};
+  add_units_option(line.options);
   line.options.add_options()("quiet,q", "errors only")("help,h", "show this help");
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
@@ -58,7 +106,9 @@ int command_check(const std::vector<std::string>& words) {
     return kBadInput;
   }
   if (quiet) return kDone;
-  for (const scene::RoomScene& room : open.rooms) describe(room);
+  units::ShownUnits units = open.project.units;
+  if (!apply_units_option(parsed.arguments, "check", units)) return kBadInput;
+  for (const scene::RoomScene& room : open.rooms) describe(room, units);
   const std::size_t remarks = open.problems.all().size();
   const std::string counted = remarks == 0   ? "no warnings"
                               : remarks == 1 ? "1 warning or note"

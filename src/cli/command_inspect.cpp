@@ -97,7 +97,7 @@ class Figures {
     folder_.write(name + ".svg", svg);
     const fs::path png = folder_.staged(name + ".png");
     std::string reason;
-    if (!figures::rasterise(png.parent_path() / (name + ".svg"), png, reason)) {
+    if (!figures::convert_svg(png.parent_path() / (name + ".svg"), png, reason)) {
       folder_.forget(name + ".png");
       fmt::print(stderr, FMT_STRING("{}.png is not written: {}\n"), name, reason);
     }

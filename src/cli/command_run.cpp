@@ -2,6 +2,7 @@
 
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/figure_options.hpp"
 #include "cli/run_project.hpp"
 #include "core/parallel/parallel.hpp"
 
@@ -11,7 +12,7 @@ namespace po = boost::program_options;
 int command_run(const std::vector<std::string>& words) {
   CommandLine line{"glowgrid run PROJECT [options]",
                    "Computes every room of the project, holds it against its task's requirements and writes\n"
-                   "results.json, a CSV and a figure (SVG, PNG) for each grid.",
+                   "results.json, a CSV for each grid, and figures.",
                    "  glowgrid run millrace.toml -o out --strict",
                    "project",
                    false,
@@ -23,6 +24,7 @@ int command_run(const std::vector<std::string>& words) {
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
+  add_units_option(line.options);
   add_common_options(line.options);
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
@@ -43,6 +45,10 @@ int command_run(const std::vector<std::string>& words) {
     return kBadInput;
   }
   options.accuracy = *accuracy;
+  if (arguments.has("units")) {
+    options.units.emplace();
+    if (!apply_units_option(arguments, "run", *options.units)) return kBadInput;
+  }
   options.use_cache = arguments.values.count("no-cache") == 0;
   options.output = arguments.text("output");
   options.strict = arguments.values.count("strict") > 0;

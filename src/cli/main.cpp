@@ -27,6 +27,7 @@ constexpr Command kCommands[] = {
     {"check", "read a project and report errors and doubts; compute nothing", command_check},
     {"probe", "light at one spot, and which luminaires give it", command_probe},
     {"run", "compute a project, verify it, write results and figures", command_run},
+    {"draw", "make figures again from results: other colours, levels, formats", command_draw},
 };
 
 void print_help(std::FILE* stream) {

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include "files/fingerprint.hpp"
+#include "files/mesh_reader.hpp"
 #include "files/project_reader.hpp"
 #include "files/requirement_table_reader.hpp"
 
@@ -32,6 +34,8 @@ OpenProject open_project(const std::filesystem::path& path) {
   if (!project) return open;
   open.project = std::move(*project);
   files::load_photometry(open.project, path.parent_path(), open.problems);
+  files::load_meshes(open.project, path.parent_path(), open.problems);
+  open.inputs = files::fingerprint(*bytes, open.project, path.parent_path());
   open.table = find_table(open.project, open.problems);
   if (open.table) {
     for (const model::Room& room : open.project.rooms) {

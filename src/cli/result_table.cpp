@@ -10,7 +10,7 @@
 namespace glow::cli {
 namespace {
 
-constexpr std::size_t kNameWidth = 26;
+constexpr std::size_t kNameWidth = 26;  // the whole table keeps to 80 columns
 
 class Table {
  public:
@@ -32,7 +32,14 @@ class Table {
     return colour_ ? fmt::format(FMT_STRING("\x1b[{}m{}\x1b[0m"), colour, word) : word;
   }
   void write_room(const results::RoomResult& room);
-  void write_grid(const results::RoomResult& room, const results::GridResult& grid);
+  double light(double lux) const { return run_.project->units.light(lux); }
+  static std::string fitted(const std::string& name) {
+    return name.size() <= kNameWidth ? name : name.substr(0, kNameWidth - 2) + "..";
+  }
+  std::string row(const std::string& name, const readings::Statistics& s) const;
+  void write_plane(const results::RoomResult& room, const results::GridResult& grid);
+  void write_other_grids(const results::RoomResult& room);
+  void write_spots(const results::RoomResult& room);
   void write_luminaires(const results::RoomResult& room);
   void write_summary();
 
@@ -48,21 +55,28 @@ const standards::Check* find_check(const results::RoomResult& room, const std::s
   return nullptr;
 }
 
-void Table::write_grid(const results::RoomResult& room, const results::GridResult& grid) {
-  const readings::Statistics& s = grid.statistics;
-  const std::string name = fmt::format(FMT_STRING("{} {:.2f} m"), grid.name, grid.grid.height_m);
+std::string Table::row(const std::string& name, const readings::Statistics& s) const {
   const auto ratio = [](const std::optional<double>& v) {
     return v ? fmt::format(FMT_STRING("{:.2f}"), *v) : std::string("-");
   };
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean lx", "min lx",
-                   "max lx", "U0", "min/max"));
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9} {:>9}"), name, kNameWidth, s.mean_lx,
-                   s.min_lx, s.max_lx, ratio(s.u0), ratio(s.min_over_max)));
+  return fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9} {:>9}"), fitted(name), kNameWidth,
+                     light(s.mean_lx), light(s.min_lx), light(s.max_lx), ratio(s.u0), ratio(s.min_over_max));
+}
+
+/// The work plane with its verdicts.
+void Table::write_plane(const results::RoomResult& room, const results::GridResult& grid) {
+  const units::ShownUnits& units = run_.project->units;
+  const std::string unit = units.light_unit();
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean " + unit,
+                   "min " + unit, "max " + unit, "U0", "min/max"));
+  line(row(fmt::format(FMT_STRING("{} {:.2f} {}"), grid.name, units.length(grid.grid.plane.origin.z()),
+                       units.length_unit()),
+           grid.statistics));
   const standards::Check* mean = find_check(room, grid.name, standards::Quantity::mean_illuminance);
   const standards::Check* u0 = find_check(room, grid.name, standards::Quantity::uniformity);
   if (!mean && !u0) return;
   line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "required", kNameWidth,
-                   mean ? fmt::format(FMT_STRING("{:.0f}"), mean->required) : "-", "", "",
+                   mean ? units::light_words(units, mean->required) : "-", "", "",
                    u0 ? fmt::format(FMT_STRING("{:.2f}"), u0->required) : "-"));
   const auto word = [&](const standards::Check* check) {
     if (!check) return fmt::format(FMT_STRING("{:>9}"), "-");
@@ -71,16 +85,65 @@ void Table::write_grid(const results::RoomResult& room, const results::GridResul
   };
   line(fmt::format(FMT_STRING("  {:<{}} {} {:>9} {:>9} {}"), "verdict", kNameWidth, word(mean), "", "",
                    word(u0)));
-  for (const standards::Check* check : {mean, u0})
-    if (check && check->verdict == standards::Verdict::undecided)
-      wrapped("  ",
-              fmt::format(FMT_STRING("undecided: {} is {:.4g} +/- {:.2g}, required {:.4g}; {}"),
-                          to_string(check->quantity), check->actual, check->uncertainty, check->required,
-                          room.refinements > 0
-                              ? fmt::format(FMT_STRING("still too close after {} refinements. Treat it "
-                                                       "as not met, or try --accuracy fine"),
-                                            room.refinements)
-                              : std::string("too close to tell")));
+  for (const standards::Check* check : {mean, u0}) {
+    if (!check || check->verdict != standards::Verdict::undecided) continue;
+    const double factor = check == mean ? light(1) : 1;
+    wrapped("  ",
+            fmt::format(FMT_STRING("undecided: {} is {:.4g} +/- {:.2g}, required {:.4g}; {}"),
+                        to_string(check->quantity), factor * check->actual, factor * check->uncertainty,
+                        factor * check->required,
+                        room.refinements > 0
+                            ? fmt::format(FMT_STRING("still too close after {} refinements. Treat it "
+                                                     "as not met, or try --accuracy fine"),
+                                          room.refinements)
+                            : std::string("too close to tell")));
+  }
+}
+
+/// Where else light was read: a line for each grid, all walls in one.
+void Table::write_other_grids(const results::RoomResult& room) {
+  double walls = 0, area = 0, least = INFINITY, most = 0;
+  std::size_t count = 0;
+  for (const results::GridResult& grid : room.grids) {
+    if (grid.role == scene::GridRole::work_plane || grid.total_lx.empty()) continue;
+    if (grid.role != scene::GridRole::wall) {
+      line(row(grid.kernel == transport::Kernel::plane
+                   ? grid.name
+                   : fmt::format(FMT_STRING("{} ({})"), grid.name, grid.kind()),
+               grid.statistics));
+      continue;
+    }
+    double own = geometry::signed_area(grid.grid.outline);
+    for (const geometry::Polygon& hole : grid.grid.holes) own -= std::abs(geometry::signed_area(hole));
+    walls += own * grid.statistics.mean_lx;
+    area += own;
+    least = std::min(least, grid.statistics.min_lx);
+    most = std::max(most, grid.statistics.max_lx);
+    ++count;
+  }
+  if (count == 0 || area <= 0) return;
+  readings::Statistics all;
+  all.mean_lx = walls / area;
+  all.min_lx = least;
+  all.max_lx = most;
+  if (all.mean_lx > 0) all.u0 = least / all.mean_lx;
+  if (most > 0) all.min_over_max = least / most;
+  line(row(fmt::format(FMT_STRING("{} walls"), count), all));
+}
+
+void Table::write_spots(const results::RoomResult& room) {
+  if (room.spots.empty()) return;
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "points", kNameWidth,
+                   std::string("total ") + run_.project->units.light_unit(), "direct", "inter.", "+/-"));
+  for (const results::SpotResult& spot : room.spots) {
+    if (spot.misplaced) {
+      line(fmt::format(FMT_STRING("  {:<{}} {:>9}"), fitted(spot.name), kNameWidth, "unreadable"));
+      continue;
+    }
+    line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}"), fitted(spot.name), kNameWidth,
+                     light(spot.total_lx()), light(spot.direct_lx), light(spot.interreflected_lx),
+                     light(spot.uncertainty_lx)));
+  }
 }
 
 void Table::write_luminaires(const results::RoomResult& room) {
@@ -117,17 +180,19 @@ void Table::write_room(const results::RoomResult& room) {
   if (scene.requirement)
     wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), scene.requirement->key,
                               scene.requirement->source(), scene.requirement->certainty));
-  for (const results::GridResult& grid : room.grids) write_grid(room, grid);
+  write_plane(room, room.grids.front());
+  write_other_grids(room);
+  write_spots(room);
   write_luminaires(room);
   const results::GridResult& grid = room.grids.front();
   const double direct = readings::statistics(grid.direct_lx).mean_lx;
   if (grid.statistics.mean_lx > 0)
     wrapped("  ",
-            fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; sure to +/- {:.2g} lx; "
+            fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; sure to +/- {:.2g} {}; "
                                    "maintenance factor {:.2f}"),
                         100 * direct / grid.statistics.mean_lx,
-                        100 - std::round(100 * direct / grid.statistics.mean_lx), grid.uncertainty.mean_lx,
-                        scene.maintenance_factor));
+                        100 - std::round(100 * direct / grid.statistics.mean_lx), light(grid.uncertainty.mean_lx),
+                        run_.project->units.light_unit(), scene.maintenance_factor));
   const transport::FluxBalance& b = room.balance;
   if (b.emitted_lm > 0)
     wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room{}"),

@@ -8,9 +8,11 @@
 #include "cli/arguments.hpp"
 #include "cli/result_table.hpp"
 #include "cli/terminal.hpp"
-#include "figures/plan_figure.hpp"
-#include "figures/rasterise.hpp"
+#include "cli/write_figures.hpp"
+#include "files/drawn_list.hpp"
 #include "files/output_folder.hpp"
+#include "files/project_reader.hpp"
+#include "files/results_reader.hpp"
 #include "files/transport_cache.hpp"
 
 namespace glow::cli {
@@ -30,13 +32,16 @@ void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
           b.lost_lm, b.emitted_lm));
 }
 
+/// Points of walls and the like lie behind things as a matter of course; those of a plane that somebody asked for
+/// do not.
 void warn_of_left_out(const results::RoomResult& room, const results::GridResult& grid, Problems& problems) {
+  if (grid.role != scene::GridRole::work_plane && grid.role != scene::GridRole::wanted) return;
   std::map<std::string, std::vector<Vec3>> places;
   for (const results::MisplacedPoint& point : grid.left_out) places[point.inside].push_back(point.position);
   for (const auto& [inside, points] : places)
     problems.warning(
         "E003", {room.scene->name, 0, 0},
-        fmt::format(FMT_STRING("{} of {} points of the {} lie {} and are left out, the first at ({:.2f}, "
+        fmt::format(FMT_STRING("{} of {} points of {} lie {} and are left out, the first at ({:.2f}, "
                                "{:.2f}, {:.2f})"),
                     points.size(), grid.left_out.size() + grid.total_lx.size(), grid.name,
                     inside.empty() ? std::string("outside the room")
@@ -44,7 +49,7 @@ void warn_of_left_out(const results::RoomResult& room, const results::GridResult
                     points[0].x(), points[0].y(), points[0].z()));
   if (grid.total_lx.empty())
     problems.error("E004", {room.scene->name, 0, 0},
-                   fmt::format(FMT_STRING("no point of the {} is left to read; give the plane another height "
+                   fmt::format(FMT_STRING("no point of {} is left to read; give the plane another height "
                                           "or move the objects"),
                                grid.name));
 }
@@ -52,13 +57,29 @@ void warn_of_left_out(const results::RoomResult& room, const results::GridResult
 void warn_of_room(const results::RoomResult& room, const results::Accuracy& accuracy, Problems& problems) {
   warn_of_lost_light(room, problems);
   for (const results::GridResult& grid : room.grids) warn_of_left_out(room, grid, problems);
+  for (const results::SpotResult& spot : room.spots)
+    if (spot.misplaced)
+      problems.warning("E006", {room.scene->name, 0, 0},
+                       fmt::format(FMT_STRING("point \"{}\" lies {} and cannot be read"), spot.name,
+                                   spot.misplaced->inside.empty()
+                                       ? std::string("outside the room")
+                                       : fmt::format(FMT_STRING("inside or behind \"{}\""), spot.misplaced->inside)));
   if (room.accuracy_reached) return;
-  const results::GridResult& grid = room.grids.front();
+  const auto roughness = [](const results::GridResult& grid) {
+    if (grid.total_lx.empty() || grid.role == scene::GridRole::floor || grid.role == scene::GridRole::ceiling ||
+        grid.role == scene::GridRole::wall)
+      return 0.0;
+    return std::max(grid.uncertainty.mean_lx / grid.statistics.mean_lx,
+                    grid.uncertainty.min_lx / grid.statistics.min_lx / 3);
+  };
+  const results::GridResult& grid =
+      *std::max_element(room.grids.begin(), room.grids.end(),
+                        [&](const auto& a, const auto& b) { return roughness(a) < roughness(b); });
   problems.warning(
       "E005", {room.scene->name, 0, 0},
-      fmt::format(FMT_STRING("an accuracy of {} % was asked for; after {} refinements the mean is sure to "
+      fmt::format(FMT_STRING("an accuracy of {} % was asked for; after {} refinements the mean of {} is sure to "
                              "{:.2f} %, the minimum to {:.2f} %"),
-                  *accuracy.percent, room.refinements,
+                  *accuracy.percent, room.refinements, grid.name,
                   100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx,
                   100 * grid.uncertainty.min_lx / grid.statistics.min_lx));
 }
@@ -72,35 +93,56 @@ void say_reused(const std::vector<results::RoomResult>& rooms, const fs::path& c
                fs::proximate(cache).string());
 }
 
-/// Writes grids and figures of one room. The PNG is left out, with a warning, when it cannot be made.
-void write_room(const results::RoomResult& room, files::OutputFolder& folder, Problems& problems) {
-  const std::string& name = room.scene->name;
-  for (const results::GridResult& grid : room.grids) {
-    folder.write(files::grid_file("grids", name, grid.name, "csv"), files::grid_csv(grid));
-    const std::string svg = files::grid_file("figures", name, grid.name, "svg");
-    const std::string png = files::grid_file("figures", name, grid.name, "png");
-    folder.write(svg, figures::plan_svg(room, grid));
-    const fs::path made = folder.staged(png);
-    std::string reason;
-    if (figures::rasterise(made.parent_path() / fs::path(svg).filename(), made, reason)) continue;
-    folder.forget(png);
-    problems.warning("E002", {png, 0, 0}, fmt::format(FMT_STRING("not written: {}"), reason));
-  }
-}
-
-void name_files(const files::OutputFolder& folder, const files::RunResult& run) {
+/// What to open first; the rest is counted.
+void name_files(const files::OutputFolder& folder, const files::RunResult& run, const std::string& project) {
   fmt::print(FMT_STRING("\nWritten to {}:\n"), fs::proximate(folder.target()).string());
-  const auto show = [&](const std::string& name, const char* what) {
-    if (std::find(run.files.begin(), run.files.end(), name) != run.files.end() || name == files::kResultsFile)
-      fmt::print(FMT_STRING("  {:<46} {}\n"), name, what);
+  const auto has = [&](const std::string& name) {
+    return std::find(run.files.begin(), run.files.end(), name) != run.files.end();
+  };
+  const auto show = [&](const std::string& name, const std::string& what) {
+    fmt::print(FMT_STRING("  {:<46} {}\n"), name, what);
   };
   show(files::kResultsFile, "everything, for other programs");
+  for (const results::RoomResult& room : run.rooms) {
+    const std::string& name = room.scene->name;
+    const std::string plan = files::grid_file("figures", name, room.grids.front().name, "");
+    show(plan + (has(plan + "png") ? "png" : "svg"), "the plan, to look at");
+    const std::string sheet = fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
+    if (has(sheet)) show(sheet, "floor, ceiling and walls");
+  }
+  std::size_t figures = 0, grids = 0;
+  for (const std::string& name : run.files) {
+    figures += name.rfind("figures/", 0) == 0 && name.find(".svg") != std::string::npos;
+    grids += name.rfind("grids/", 0) == 0;
+  }
+  show("figures/*.svg", fmt::format(FMT_STRING("{} figures"), figures));
+  show("grids/*.csv", fmt::format(FMT_STRING("values at points of {} grids"), grids));
+  fmt::print(FMT_STRING("More of them, as PNG or PDF, in other scales or levels: glowgrid draw {}\n"), project);
+}
+
+/// Grids and figures. Figures are made from what results.json tells, as `draw` makes them.
+void write_all(const files::RunResult& run, files::OutputFolder& folder, Problems& found, const Watch& watch) {
   for (const results::RoomResult& room : run.rooms)
-    for (const results::GridResult& grid : room.grids) {
-      show(files::grid_file("figures", room.scene->name, grid.name, "png"), "the plan, to look at");
-      show(files::grid_file("figures", room.scene->name, grid.name, "svg"), "the same, to scale");
-      show(files::grid_file("grids", room.scene->name, grid.name, "csv"), "values at points");
-    }
+    for (const results::GridResult& grid : room.grids)
+      folder.write(files::grid_file("grids", room.scene->name, grid.name, "csv"),
+                   files::grid_csv(grid, run.project->units));
+  const auto record = files::read_results(files::results_json(run), files::kResultsFile, found);
+  if (!record) return;
+  std::vector<figures::Figure> list = figures::figures_of(*record);
+  list.erase(std::remove_if(list.begin(), list.end(), [](const auto& figure) { return !figure.usual; }), list.end());
+  write_figures(
+      list,
+      [](const figures::Figure& figure) {
+        return figure.main ? std::set{FigureFormat::svg, FigureFormat::png} : std::set{FigureFormat::svg};
+      },
+      "figures/", folder, found, watch);
+}
+
+/// Names that go when this run's files come: those of the run before, and what was drawn from it.
+std::vector<std::string> stale_files(const fs::path& target) {
+  std::vector<std::string> stale = files::files_of_earlier_run(target / files::kResultsFile);
+  for (const std::string& name : files::drawn_files(target / "figures")) stale.push_back("figures/" + name);
+  return stale;
 }
 
 }  // namespace
@@ -120,10 +162,13 @@ int run_project(const fs::path& path, const RunOptions& options) {
     fmt::print(stderr, FMT_STRING("{}\n"), error_summary(open, path));
     return kBadInput;
   }
+  if (options.units) open.project.units = *options.units;
   files::OutputFolder folder(options.output.empty() ? default_output(path) : options.output);
   files::RunResult run;
   run.project = &open.project;
   run.standard = open.table->name();
+  run.inputs = open.inputs;
+  run.warnings = open.problems.all();
   Problems found;
   files::TransportCache cache(cache_folder(path));
   {
@@ -134,28 +179,23 @@ int run_project(const fs::path& path, const RunOptions& options) {
                                                 progress.watch()));
       warn_of_room(run.rooms.back(), options.accuracy, found);
     }
-    for (const results::RoomResult& room : run.rooms) {
-      if (found.error_count() > 0) break;
-      progress.watch().stop_if_cancelled();
-      write_room(room, folder, found);
-    }
+    if (!found.has_errors()) write_all(run, folder, found, progress.watch());
     progress.watch().stop_if_cancelled();
   }
   print_problems(found, {}, options.quiet);
-  if (found.error_count() > 0) return kBadInput;
+  if (found.has_errors()) return kBadInput;
   if (!options.quiet) say_reused(run.rooms, cache_folder(path));
-  run.warnings = open.problems.all();
   run.warnings.insert(run.warnings.end(), found.all().begin(), found.all().end());
   run.files = folder.names();
   const std::string document = files::results_json(run);
   folder.write(files::kResultsFile, document);
-  folder.commit(files::files_of_earlier_run(folder.target() / files::kResultsFile));
+  folder.commit(stale_files(folder.target()));
 
   if (options.json) {
     fmt::print(FMT_STRING("{}"), document);
   } else {
     fmt::print(FMT_STRING("{}"), result_table(run, colour_on_output()));
-    if (options.say_files) name_files(folder, run);
+    if (options.say_files) name_files(folder, run, path.string());
   }
   const bool failed = std::any_of(run.rooms.begin(), run.rooms.end(), [](const auto& room) {
     return room.status == results::Status::not_met || room.status == results::Status::undecided;

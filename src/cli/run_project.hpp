@@ -16,6 +16,7 @@ struct RunOptions {
   results::Accuracy accuracy = *results::Accuracy::parse("normal");
   bool use_cache = true;  ///< of traced light beside the project
   bool say_files = true;  ///< name the files to open after the table
+  std::optional<units::ShownUnits> units;  ///< instead of the project's
 };
 
 /// Computes every room, writes results, tables and figures, and prints the answer. Gives the exit code.

@@ -34,18 +34,91 @@ std::string scale_colour(double share) {
                      channel(-0.0041960863 * l - 0.7034186147 * m + 1.7076147010 * s));
 }
 
-ColourScale banded_scale(double low, double high, int wanted) {
-  ColourScale scale;
+namespace {
+
+constexpr int kUsualBands = 8;
+constexpr int kSmoothBands = 64;
+
+/// Round levels above low and up to high, in about `wanted` steps.
+std::vector<double> round_levels(double low, double high, int wanted) {
   const double range = std::max(high - low, std::max(std::abs(high) * 0.02, 1e-3));
   const double power = std::pow(10.0, std::floor(std::log10(range / wanted)));
-  scale.step = 10 * power;
+  double step = 10 * power;
   for (const double factor : {5.0, 2.5, 2.0, 1.0})
-    if (factor * power >= range / wanted) scale.step = factor * power;
-  for (double n = std::floor(low / scale.step) + 1; n * scale.step <= high; n += 1)
-    scale.levels.push_back(n * scale.step);
+    if (factor * power >= range / wanted) step = factor * power;
+  std::vector<double> levels;
+  for (double n = std::floor(low / step) + 1; n * step <= high; n += 1) levels.push_back(n * step);
+  return levels;
+}
+
+/// Levels of one of the preferred series (1; 1, 3; 1, 2, 5; ...) that has about `wanted` of them in range.
+std::vector<double> log_levels(double low, double high, int wanted) {
+  const double least = std::max(low, std::max(high, 1e-3) / 1e4);
+  std::vector<double> best;
+  for (const std::vector<double>& series :
+       {std::vector<double>{1}, {1, 3}, {1, 2, 5}, {1, 1.5, 2, 3, 5, 7}, {1, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 4, 5, 6, 7, 8.5}}) {
+    std::vector<double> levels;
+    for (double power = std::pow(10.0, std::floor(std::log10(least))); power <= high; power *= 10)
+      for (const double factor : series)
+        if (factor * power > least && factor * power <= high) levels.push_back(factor * power);
+    if (best.empty() || std::abs(int(levels.size()) - wanted) < std::abs(int(best.size()) - wanted)) best = levels;
+  }
+  // Less than any series resolves: even steps do.
+  return best.size() < 2 ? round_levels(low, high, wanted) : best;
+}
+
+std::vector<double> even_levels(double low, double high, int bands, bool logarithmic) {
+  std::vector<double> levels;
+  const double from = logarithmic ? std::max(low, std::max(high, 1e-3) / 1e4) : low;
+  for (int k = 1; k < bands; ++k) {
+    const double share = double(k) / bands;
+    levels.push_back(logarithmic ? from * std::pow(high / from, share) : from + share * (high - from));
+  }
+  return levels;
+}
+
+void colour(ColourScale& scale) {
   const double bands = double(scale.levels.size());
+  scale.colours.clear();
   for (std::size_t i = 0; i <= scale.levels.size(); ++i)
     scale.colours.push_back(scale_colour(bands > 0 ? double(i) / bands : 0.6));
+}
+
+std::vector<double> shown(const std::vector<double>& lux, const units::ShownUnits& units) {
+  std::vector<double> levels;
+  for (const double value : lux) levels.push_back(units.light(value));
+  return levels;
+}
+
+}  // namespace
+
+ColourScale banded_scale(double low, double high, int wanted) {
+  ColourScale scale;
+  scale.levels = scale.lines = scale.marks = round_levels(low, high, wanted);
+  colour(scale);
+  return scale;
+}
+
+ColourScale styled_scale(double low, double high, const model::FigureStyle& style,
+                         const units::ShownUnits& units) {
+  ColourScale scale;
+  if (style.limits) {
+    low = units.light(style.limits->first);
+    high = units.light(style.limits->second);
+    scale.low_limit = low;
+    scale.high_limit = high;
+  }
+  const int wanted = style.steps.value_or(kUsualBands);
+  std::vector<double> round = style.logarithmic ? log_levels(low, high, wanted) : round_levels(low, high, wanted);
+  if (!style.levels.empty()) round = shown(style.levels, units);
+  // Bands begin and end at the limits, so that what lies beyond has none of their colours.
+  if (style.limits)
+    round.erase(std::remove_if(round.begin(), round.end(), [&](double v) { return v <= low || v >= high; }),
+                round.end());
+  scale.levels = style.smooth ? even_levels(low, high, kSmoothBands, style.logarithmic) : round;
+  scale.lines = style.isolux ? shown(*style.isolux, units) : round;
+  scale.marks = round;
+  colour(scale);
   return scale;
 }
 

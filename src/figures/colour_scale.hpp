@@ -1,18 +1,23 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
+#include "core/model/figure_style.hpp"
+
 namespace glow::figures {
 
-/// Bands of illuminance and their colours, dark to light.
+/// Bands of light level and their colours, dark to light, in the unit that people see.
 ///
 /// Colours are even steps in OKLab (Ottosson 2020): lightness rises steadily, so the order survives in grey
 /// and for colour-blind eyes; hue runs from slate blue over clay to straw and only helps.
 struct ColourScale {
   std::vector<double> levels;        ///< lower limits of the bands from the second on, rising
   std::vector<std::string> colours;  ///< "#rrggbb" of each band; one more than levels
-  double step = 0;
+  std::vector<double> lines;         ///< where isolux lines run
+  std::vector<double> marks;         ///< levels that the legend names
+  std::optional<double> low_limit, high_limit;  ///< values beyond are marked as such
   /// Index of the band that holds the value.
   std::size_t band(double value) const;
   /// Whether black text reads better than white on the band.
@@ -21,6 +26,10 @@ struct ColourScale {
 
 /// Bands of a round step (1, 2, 2.5 or 5 times a power of ten) that cover low..high in about `wanted` bands.
 ColourScale banded_scale(double low, double high, int wanted);
+
+/// The scale for values from low to high as the style asks for it. The style's levels are in lx.
+ColourScale styled_scale(double low, double high, const model::FigureStyle& style,
+                         const units::ShownUnits& units);
 
 /// Colour at share 0 (dark) to 1 (light) of the scale.
 std::string scale_colour(double share);

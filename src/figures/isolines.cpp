@@ -112,41 +112,6 @@ Lattice smooth_lattice(const readings::PlaneGrid& grid, const std::vector<double
   return lattice;
 }
 
-std::vector<std::vector<Vec2>> region_above(const Lattice& lattice, double level) {
-  const Crossing cross{lattice, level};
-  std::vector<std::vector<Vec2>> pieces;
-  for (int j = 0; j + 1 < lattice.ny; ++j) {
-    int run = -1;  // first cell of a run of whole cells
-    const auto end_run = [&](int i) {
-      if (run >= 0)
-        pieces.push_back(
-            {lattice.node(run, j), lattice.node(i, j), lattice.node(i, j + 1), lattice.node(run, j + 1)});
-      run = -1;
-    };
-    for (int i = 0; i + 1 < lattice.nx; ++i) {
-      std::vector<Vec2> piece;
-      int corners = 0;
-      for (int k = 0; k < 4; ++k) {
-        const int ai = i + kCorner[k][0], aj = j + kCorner[k][1], bi = i + kCorner[k + 1][0],
-                  bj = j + kCorner[k + 1][1];
-        if (cross.above(ai, aj)) {
-          piece.push_back(lattice.node(ai, aj));
-          ++corners;
-        }
-        if (cross.above(ai, aj) != cross.above(bi, bj)) piece.push_back(cross.between(ai, aj, bi, bj));
-      }
-      if (corners == 4) {
-        if (run < 0) run = i;
-        continue;
-      }
-      end_run(i);
-      if (piece.size() >= 3) pieces.push_back(std::move(piece));
-    }
-    end_run(lattice.nx - 1);
-  }
-  return pieces;
-}
-
 std::vector<std::vector<Vec2>> isolines(const Lattice& lattice, double level) {
   const Crossing cross{lattice, level};
   struct Ends {
@@ -202,6 +167,22 @@ std::vector<std::vector<Vec2>> isolines(const Lattice& lattice, double level) {
   for (std::size_t p = 0; p < points.size(); ++p)
     if (!used[p]) follow(int(p));
   return lines;
+}
+
+std::vector<std::vector<Vec2>> region_above(const Lattice& lattice, double level) {
+  // With a border far below every level around it, all lines close, and they cross to the border at its inner
+  // side: along the lattice's own edge.
+  constexpr double kFarBelow = -1e300;
+  Lattice padded;
+  padded.low = lattice.low - lattice.step;
+  padded.step = lattice.step;
+  padded.nx = lattice.nx + 2;
+  padded.ny = lattice.ny + 2;
+  padded.values.assign(std::size_t(padded.nx) * std::size_t(padded.ny), kFarBelow);
+  for (int j = 0; j < lattice.ny; ++j)
+    std::copy_n(lattice.values.begin() + j * lattice.nx, lattice.nx,
+                padded.values.begin() + (j + 1) * padded.nx + 1);
+  return isolines(padded, level);
 }
 
 }  // namespace glow::figures

@@ -1,13 +1,11 @@
 #pragma once
 
-#include <string>
-
-#include "core/results/room_result.hpp"
+#include "figures/flat_view.hpp"
 
 namespace glow::figures {
 
-/// Plan of one grid as SVG, 1280 x 800: false colours in bands, labelled isolux lines, values, luminaires at
-/// true size and rotation, outline, axes in metres, legend, and the verdict in the title. Maintained values.
-std::string plan_svg(const results::RoomResult& room, const results::GridResult& grid);
+/// One grid as SVG, 1280 x 800: false colours in bands, labelled isolux lines, values, outlines of things,
+/// luminaires at true size and rotation, axes, legend, and the verdict in the title. Maintained values.
+std::string plan_svg(const FigureInput& input, const results::GridResult& grid);
 
 }  // namespace glow::figures

@@ -32,6 +32,7 @@ SvgCanvas::SvgCanvas(double width, double height) {
   root_.append_attribute("viewBox") =
       fmt::format(FMT_STRING("0 0 {} {}"), pixels(width), pixels(height)).c_str();
   root_.append_attribute("font-family") = "Open Sans, DejaVu Sans, sans-serif";
+  root_.append_attribute("fill-rule") = "evenodd";  // regions with holes are several loops of one path
   here_ = root_;
   rectangle({0, 0}, {width, height}, "#ffffff");
 }
@@ -117,6 +118,25 @@ void SvgCanvas::text(const Vec2& at, const std::string& words, const Text& style
         fmt::format(FMT_STRING("rotate({} {} {})"), pixels(style.turn_deg), pixels(at.x()), pixels(at.y()))
             .c_str();
   node.text().set(words.c_str());
+}
+
+std::string SvgCanvas::stripes(const std::string& name, const char* background, const char* colour) {
+  const std::string use = fmt::format(FMT_STRING("url(#{})"), name);
+  if (!patterns_.insert(name).second) return use;
+  pugi::xml_node pattern = root_.append_child("pattern");
+  pattern.append_attribute("id") = name.c_str();
+  for (const char* side : {"width", "height"}) pattern.append_attribute(side) = "7";
+  pattern.append_attribute("patternUnits") = "userSpaceOnUse";
+  pattern.append_attribute("patternTransform") = "rotate(45)";
+  const auto bar = [&](const char* width, const char* fill) {
+    pugi::xml_node node = pattern.append_child("rect");
+    node.append_attribute("width") = width;
+    node.append_attribute("height") = "7";
+    node.append_attribute("fill") = fill;
+  };
+  bar("7", background);
+  bar("2", colour);
+  return use;
 }
 
 void SvgCanvas::opacity_of_last(double opacity) {

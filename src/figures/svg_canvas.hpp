@@ -1,6 +1,7 @@
 #pragma once
 
 #include <memory>
+#include <set>
 #include <pugixml.hpp>
 #include <string>
 #include <vector>
@@ -36,6 +37,8 @@ class SvgCanvas {
               double stroke_width = 1);
   void line(const Vec2& a, const Vec2& b, const char* stroke, double stroke_width = 1);
   void text(const Vec2& at, const std::string& words, const Text& style);
+  /// A fill of slanting stripes, by its name: the first call with a name makes it.
+  std::string stripes(const std::string& name, const char* background, const char* colour);
   void opacity_of_last(double opacity);
 
   std::string bytes() const;
@@ -45,6 +48,7 @@ class SvgCanvas {
   pugi::xml_document document_;
   pugi::xml_node root_, here_, last_;
   int clips_ = 0;
+  std::set<std::string> patterns_;
 };
 
 /// Path data through the points, in pixels; `closed` joins the last to the first.

@@ -12,8 +12,14 @@ struct EmbeddedFile {
   std::string_view bytes;
 };
 
-/// data/*.csv: the requirement tables.
+/// data/: requirement tables (*.csv), everyday finishes and furniture (*.toml).
 const std::vector<EmbeddedFile>& embedded_tables();
+/// The one of that name.
+inline const EmbeddedFile* embedded_table(std::string_view name) {
+  for (const EmbeddedFile& file : embedded_tables())
+    if (file.name == name) return &file;
+  return nullptr;
+}
 /// demo/: the example project.
 const std::vector<EmbeddedFile>& embedded_demo();
 

@@ -17,6 +17,12 @@ inline json number(double value) {
   return std::stod(fmt::format(FMT_STRING("{:.9g}"), value));
 }
 
+/// Six significant digits, for long lists of light levels.
+inline json short_number(double value) {
+  if (!std::isfinite(value)) return nullptr;
+  return std::stod(fmt::format(FMT_STRING("{:.6g}"), value));
+}
+
 inline json number(const std::optional<double>& value) {
   return value ? number(*value) : json(nullptr);
 }

@@ -6,6 +6,7 @@
 #include <fstream>
 #include <sstream>
 
+#include "core/photometry/transform.hpp"
 #include "files/photometry_reader.hpp"
 #include "files/project_reader.hpp"
 
@@ -54,8 +55,11 @@ void load_photometry(model::Project& project, const std::filesystem::path& folde
     const std::filesystem::path path = folder / entry.file;
     const auto bytes = read_file(path, kLargestPhotometricFile, entry.file_place, problems);
     if (!bytes) continue;
-    if (auto photometry = read_photometry(*bytes, path.string(), problems, beside(path)))
-      entry.photometry = std::make_shared<const photometry::Photometry>(std::move(*photometry));
+    auto photometry = read_photometry(*bytes, path.string(), problems, beside(path));
+    if (!photometry) continue;
+    const double flux = photometry->flux_lm();
+    if (entry.flux_lm && flux > 0) *photometry = photometry::scaled(*photometry, *entry.flux_lm / flux);
+    entry.photometry = std::make_shared<const photometry::Photometry>(std::move(*photometry));
   }
 }
 

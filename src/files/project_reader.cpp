@@ -6,6 +6,9 @@
 #include <algorithm>
 #include <map>
 
+#include "files/objects_reader.hpp"
+#include "files/placement_reader.hpp"
+#include "files/readings_reader.hpp"
 #include "files/room_parts_reader.hpp"
 #include "files/toml_table.hpp"
 
@@ -21,13 +24,9 @@ constexpr int kMostDots = 64;  // in one key; the parser's own recursion has no 
 constexpr Range kReflectance{0, 0.98};
 constexpr Range kHeight{0, 200, true};
 constexpr Range kPlaneHeight{0, 200};
-constexpr Range kDropHeight{0, 200};
 constexpr Range kInset{0, 50};
 constexpr Range kSpacing{0.005, 50};
 constexpr Range kFactor{0, 1, true};
-constexpr Range kAngle{-3600, 3600};
-constexpr Range kTilt{-180, 180};
-constexpr int kMostRows = 1000;
 
 /// Settings that rooms fall back on; nothing where the file is silent.
 struct Defaults {
@@ -35,6 +34,7 @@ struct Defaults {
   std::optional<double> maintenance_factor;
   bool states_maintenance = false;  // even if what it states was refused
   model::WorkPlane work_plane;
+  bool surfaces = true;
 };
 
 /// Line of the first key or table head that nests deeper than anyone means; 0 when there is none.
@@ -86,53 +86,9 @@ Defaults read_defaults(TomlTable& root) {
   defaults.maintenance_factor = table->quantity("maintenance_factor", Dimension::ratio, kFactor);
   defaults.states_maintenance = table->has("maintenance_factor");
   defaults.work_plane = read_work_plane(*table);
+  defaults.surfaces = table->flag("surfaces").value_or(true);
   table->finish();
   return defaults;
-}
-
-std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
-  std::vector<model::ScheduledLuminaire> schedule;
-  for (auto& [mark, table] : root.named_tables("luminaires")) {
-    const auto file = table.text("file", Need::required);
-    table.finish();
-    schedule.push_back({mark, file.value_or(""), table.place(), table.place_of("file"), nullptr});
-  }
-  return schedule;
-}
-
-model::LuminairePlacement read_placement(TomlTable& table) {
-  model::LuminairePlacement placement;
-  placement.place = table.place();
-  placement.mark = table.text("mark", Need::required).value_or("");
-  placement.mark_place = table.place_of("mark");
-  placement.at = table.point("at");
-  placement.at_place = table.place_of("at");
-  placement.rotation_deg = table.quantity("rotation", Dimension::angle, kAngle).value_or(0);
-  placement.mounting_height_m = table.quantity("mounting_height", Dimension::length, kDropHeight);
-  placement.suspension_m = table.quantity("suspension", Dimension::length, kDropHeight);
-  placement.tilt_deg = table.quantity("tilt", Dimension::angle, kTilt).value_or(0);
-  placement.aim = table.spot("aim");
-  placement.blocks_light = table.flag("blocks_light").value_or(false);
-  if (placement.aim && table.has("tilt"))
-    table.problems().error("P007", table.place_of("tilt"),
-                           "both \"aim\" and \"tilt\" are given; keep one of them");
-  placement.height_place = table.place_of(placement.suspension_m ? "suspension" : "mounting_height");
-  if (auto array = table.table("array")) {
-    const auto rows = array->count("rows", 1, kMostRows, Need::required);
-    const auto columns = array->count("columns", 1, kMostRows, Need::required);
-    if (rows && columns) placement.array = model::ArraySize{*rows, *columns};
-    array->finish();
-  }
-  if (table.has("at") == table.has("array"))
-    table.problems().error(
-        "P007", table.place(),
-        "a luminaire needs either \"at\" (one luminaire) or \"array\" (rows and columns), and not "
-        "both");
-  if (placement.mounting_height_m && placement.suspension_m)
-    table.problems().error("P007", placement.height_place,
-                           "both \"mounting_height\" and \"suspension\" are given; keep one of them");
-  table.finish();
-  return placement;
 }
 
 void read_outline(TomlTable& table, Room& room) {
@@ -178,12 +134,16 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
   bool assumed = false;
   settle_reflectances(table, defaults, room, assumed);
-  if (assumed)
-    table.problems().warning(
-        "P023", room.place,
-        fmt::format(FMT_STRING("room \"{}\": reflectance not stated everywhere; assumed ceiling {}, "
-                               "walls {}, floor {}"),
-                    room.name, room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor));
+  if (assumed) {
+    const std::string words =
+        fmt::format(FMT_STRING("ceiling {}, walls {}, floor {}"), room.reflectances.ceiling,
+                    room.reflectances.walls, room.reflectances.floor);
+    table.problems().warning("P023", room.place,
+                             fmt::format(FMT_STRING("room \"{}\": reflectance not stated everywhere; assumed "
+                                                    "{}"),
+                                         room.name, words));
+    room.assumed.push_back("reflectance: " + words);
+  }
   const auto factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
   if (!defaults.states_maintenance && !table.has("maintenance_factor"))
     table.problems().error(
@@ -199,13 +159,29 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
   if (!room.work_plane.spacing_m) room.work_plane.spacing_m = defaults.work_plane.spacing_m;
-  room.objects = read_objects(table, materials);
-  room.openings = read_openings(table, materials);
+  room.walls = read_walls(table, materials);
+  room.openings = read_openings(table, materials, room.assumed);
+  room.objects = read_objects(table, materials, room.assumed);
   room.ceiling = read_ceiling(table);
-  for (TomlTable& placement : table.tables("luminaires"))
-    room.luminaires.push_back(read_placement(placement));
+  room.luminaires = read_placements(table);
+  room.surfaces = table.flag("surfaces").value_or(defaults.surfaces);
+  room.grids = read_grids(table);
+  room.spots = read_spots(table);
   table.finish();
   return room;
+}
+
+model::FigureStyle read_figure_style(TomlTable& root) {
+  model::FigureStyle style;
+  auto table = root.table("figures");
+  if (!table) return style;
+  for (const std::string& key : model::FigureStyle::keys())
+    if (const auto words = table->words(key))
+      if (const auto expected = style.set(key, *words, root.units()))
+        table->problems().error("P005", table->place_of(key),
+                                fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected {}"), key, *words, *expected));
+  table->finish();
+  return style;
 }
 
 void check_names(const Project& project, Problems& problems) {
@@ -271,8 +247,19 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
     project.name = table->text("name").value_or(project.name);
     project.standard = table->text("standard").value_or("");
     project.standard_place = table->place_of("standard");
+    if (const auto words = table->text("units")) {
+      if (const auto units = units::ShownUnits::parse(*words))
+        project.units = *units;
+      else
+        problems.error("P005", table->place_of("units"),
+                       fmt::format(FMT_STRING("\"units\" is \"{}\"; expected lx or fc, and m or ft, such as "
+                                              "\"fc, ft\""),
+                                   *words));
+    }
     table->finish();
   }
+  root.set_units(project.units);
+  project.figures = read_figure_style(root);
   const Defaults defaults = read_defaults(root);
   project.schedule = read_schedule(root);
   const Materials materials = read_materials(root);

@@ -7,52 +7,15 @@
 #include <nlohmann/json.hpp>
 
 #include "core/version.hpp"
-#include "files/json_number.hpp"
+#include "files/grid_json.hpp"
+#include "files/json_text.hpp"
 #include "files/project_reader.hpp"
+#include "files/results_reader.hpp"
 
 namespace glow::files {
 namespace {
 
-constexpr int kResultsFormat = 1;
-constexpr std::size_t kLargestResults = 256u << 20;
-
-json statistics_json(const readings::Statistics& s) {
-  return {{"mean_lx", number(s.mean_lx)},
-          {"min_lx", number(s.min_lx)},
-          {"max_lx", number(s.max_lx)},
-          {"uniformity", number(s.u0)},
-          {"min_over_max", number(s.min_over_max)}};
-}
-
-json grid_json(const results::GridResult& g, const std::string& room) {
-  const readings::PlaneGrid& grid = g.grid;
-  json j = {{"name", g.name},
-            {"kind", g.kind},
-            {"points", grid.points.size()},
-            {"counts", {grid.count.nx, grid.count.ny}},
-            {"spacing_m", {number(grid.cell.x()), number(grid.cell.y())}},
-            {"spacing_rule", grid.by_rule ? "EN 12464-1: p = 0.2 * 5^(lg d), nearest whole number" : "given"},
-            {"largest_pitch_m", number(grid.count.p_m)},
-            {"height_m", number(grid.height_m)},
-            {"inset_m", number(grid.inset_m)}};
-  j.update(statistics_json(g.statistics));
-  const Vec3& lowest = grid.points[g.statistics.min_at];
-  j["min_at_m"] = {number(lowest.x()), number(lowest.y()), number(lowest.z())};
-  j["left_out"] = json::array();
-  for (const results::MisplacedPoint& point : g.left_out)
-    j["left_out"].push_back(
-        {{"at_m", {number(point.position.x()), number(point.position.y()), number(point.position.z())}},
-         {"inside", point.inside}});
-  j["direct_mean_lx"] = number(readings::statistics(g.direct_lx).mean_lx);
-  j["interreflected_mean_lx"] = number(readings::statistics(g.interreflected_lx).mean_lx);
-  j["initial"] = statistics_json(g.initial);
-  j["uncertainty"] = {{"mean_lx", number(g.uncertainty.mean_lx)},
-                      {"min_lx", number(g.uncertainty.min_lx)},
-                      {"uniformity", number(g.uncertainty.u0)},
-                      {"meaning", "half width of the 95 % interval: sample sets and size of patches"}};
-  j["csv"] = grid_file("grids", room, g.name, "csv");
-  return j;
-}
+constexpr int kResultsFormat = 2;
 
 json check_json(const standards::Check& c) {
   return {{"quantity", to_string(c.quantity)},
@@ -69,14 +32,19 @@ json check_json(const standards::Check& c) {
           {"certainty", c.certainty}};
 }
 
+/// Size in plan and shape of what people see of a luminaire.
+json size_json(const photometry::Photometry& ph) {
+  Vec2 size(ph.area.extent_c0_m, ph.area.extent_c90_m);
+  if (ph.body) size = {ph.body->extent_c0_m, ph.body->extent_c90_m};
+  return {number(size.x()), number(size.y())};
+}
+
 json luminaires_json(const scene::RoomScene& scene) {
   json list = json::array();
   for (const scene::LuminaireGroup& group : scene.groups) {
-    json positions = json::array();
-    for (const auto& luminaire : group.luminaires) {
-      const Vec3& p = luminaire.frame.origin;
-      positions.push_back({number(p.x()), number(p.y()), number(p.z())});
-    }
+    json positions = json::array(), rotations = json::array();
+    for (const auto& luminaire : group.luminaires) positions.push_back(point_json(luminaire.frame.origin));
+    for (const double rotation : group.rotations_deg) rotations.push_back(number(rotation));
     const photometry::Photometry& ph = *group.photometry;
     list.push_back({{"mark", group.mark},
                     {"manufacturer", ph.manufacturer},
@@ -84,9 +52,58 @@ json luminaires_json(const scene::RoomScene& scene) {
                     {"format", ph.format},
                     {"count", group.luminaires.size()},
                     {"flux_lm", number(ph.flux_lm())},
+                    {"dimming", number(group.dimming)},
                     {"watts_w", number(ph.watts)},
-                    {"rotation_deg", number(group.rotations_deg.empty() ? 0.0 : group.rotations_deg.front())},
+                    {"cct_k", number(group.cct_k)},
+                    {"size_m", size_json(ph)},
+                    {"round", ph.body ? ph.body->round : photometry::is_round(ph.area.shape)},
+                    {"rotations_deg", rotations},
                     {"positions_m", positions}});
+  }
+  return list;
+}
+
+json shapes_json(const std::vector<scene::PlanShape>& shapes) {
+  json list = json::array();
+  for (const scene::PlanShape& shape : shapes)
+    list.push_back({{"name", shape.name},
+                    {"outline_m", points_json(shape.outline)},
+                    {"bottom_m", number(shape.bottom_m)},
+                    {"top_m", number(shape.top_m)},
+                    {"solid", shape.solid}});
+  return list;
+}
+
+json finishes_json(const scene::RoomScene& scene) {
+  json list = json::array();
+  for (const auto& [surface, finish] : scene.finishes) {
+    const geometry::Material& m = finish.material;
+    list.push_back({{"surface", surface},
+                    {"material", finish.name.empty() ? json(nullptr) : json(finish.name)},
+                    {"reflectance", number(m.diffuse)},
+                    {"mirror", number(m.mirror)},
+                    {"transmittance", number(m.clear)},
+                    {"scattering", number(m.scattering)},
+                    {"colour", finish.colour ? point_json(*finish.colour) : json(nullptr)}});
+  }
+  return list;
+}
+
+json spots_json(const results::RoomResult& r) {
+  json list = json::array();
+  for (const results::SpotResult& spot : r.spots) {
+    json j = {{"name", spot.name},
+              {"at_m", point_json(spot.receiver.position)},
+              {"facing", point_json(spot.receiver.normal)}};
+    if (spot.misplaced) {
+      j["inside"] = spot.misplaced->inside;
+    } else {
+      j["direct_lx"] = number(spot.direct_lx);
+      j["interreflected_lx"] = number(spot.interreflected_lx);
+      j["total_lx"] = number(spot.total_lx());
+      j["uncertainty_lx"] = number(spot.uncertainty_lx);
+    }
+    list.push_back(std::move(j));
   }
   return list;
 }
@@ -103,9 +120,7 @@ json room_json(const results::RoomResult& r) {
   j["maintenance_factor"] = number(s.maintenance_factor);
   j["values"] = "maintained: initial values times maintenance_factor, once";
   j["plane_height_source"] = s.plane_height_source;
-  j["luminaires"] = luminaires_json(s);
-  j["grids"] = json::array();
-  for (const results::GridResult& grid : r.grids) j["grids"].push_back(grid_json(grid, s.name));
+  j["assumed"] = s.assumed;
   j["checks"] = json::array();
   for (const standards::Check& check : r.checks) j["checks"].push_back(check_json(check));
   j["not_checked"] = r.not_checked;
@@ -119,6 +134,16 @@ json room_json(const results::RoomResult& r) {
                        {"captured_share", number(r.balance.captured_share)},
                        {"traced_luminaires", r.balance.traced_luminaires}};
   j["engine"] = {{"patches", r.patches}, {"rays", r.rays}, {"refinements", r.refinements}};
+  j["outline_m"] = points_json(s.outline);
+  j["walls"] = s.wall_names;
+  j["luminaires"] = luminaires_json(s);
+  j["objects"] = shapes_json(s.objects);
+  j["openings"] = shapes_json(s.openings);
+  j["surfaces"] = finishes_json(s);
+  j["points"] = spots_json(r);
+  j["grids"] = json::array();
+  for (const results::GridResult& grid : r.grids)
+    j["grids"].push_back(grid_json(grid, grid_file("grids", s.name, grid.name, "csv")));
   return j;
 }
 
@@ -141,13 +166,17 @@ std::string results_json(const RunResult& run) {
   json document = {{"format", kResultsFormat},
                    {"made_by", std::string("glowgrid ") + kVersion},
                    {"project", run.project->name},
-                   {"standard", run.standard}};
+                   {"standard", run.standard},
+                   {"inputs", run.inputs},
+                   {"units", run.project->units.words()},
+                   {"figures", json::object()}};
+  for (const auto& [key, words] : run.project->figures.settings()) document["figures"][key] = words;
   document["rooms"] = json::array();
   for (const results::RoomResult& room : run.rooms) document["rooms"].push_back(room_json(room));
   document["warnings"] = json::array();
   for (const Problem& problem : run.warnings) document["warnings"].push_back(to_string(problem));
   document["files"] = run.files;
-  return document.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
+  return json_text(document);
 }
 
 std::vector<std::string> files_of_earlier_run(const std::filesystem::path& results_file) {
@@ -166,12 +195,20 @@ std::vector<std::string> files_of_earlier_run(const std::filesystem::path& resul
   return names;
 }
 
-std::string grid_csv(const results::GridResult& g) {
-  std::string text = "x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx\n";
+std::string grid_csv(const results::GridResult& g, const units::ShownUnits& units) {
+  const char *m = units.length_unit(), *lx = units.light_unit();
+  std::string text = fmt::format(
+      FMT_STRING("x_{0},y_{0},z_{0},normal_x,normal_y,normal_z,direct_{1},interreflected_{1},total_{1}\n"), m,
+      lx);
+  // Directions hold rounding errors that look like results.
+  const auto clean = [](double v) { return std::abs(v) < 1e-12 ? 0.0 : v; };
   for (std::size_t i = 0; i < g.grid.points.size(); ++i) {
     const Vec3& p = g.grid.points[i];
-    text += fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g},0,0,1,{:.6g},{:.6g},{:.6g}\n"), p.x(), p.y(), p.z(),
-                        g.direct_lx[i], g.interreflected_lx[i], g.total_lx[i]);
+    const Vec3& n = g.grid.normal_of(i);
+    text += fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g}\n"),
+                        units.length(clean(p.x())), units.length(clean(p.y())), units.length(clean(p.z())),
+                        clean(n.x()), clean(n.y()), clean(n.z()), units.light(g.direct_lx[i]),
+                        units.light(g.interreflected_lx[i]), units.light(g.total_lx[i]));
   }
   return text;
 }

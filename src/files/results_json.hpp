@@ -13,6 +13,7 @@ namespace glow::files {
 struct RunResult {
   const model::Project* project = nullptr;
   std::string standard;
+  std::string inputs;  ///< fingerprint of the files that the results come from
   std::vector<results::RoomResult> rooms;
   std::vector<Problem> warnings;
   std::vector<std::string> files;  ///< written beside results.json
@@ -25,9 +26,9 @@ std::string results_json(const RunResult& run);
 /// Names that point outside of the folder are left out.
 std::vector<std::string> files_of_earlier_run(const std::filesystem::path& results_file);
 
-/// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx; header row, maintained
-/// values.
-std::string grid_csv(const results::GridResult& grid);
+/// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx, or ft and fc; header row,
+/// maintained values.
+std::string grid_csv(const results::GridResult& grid, const units::ShownUnits& units);
 
 /// "grids/throwing-room--work-plane.csv" and the like.
 std::string grid_file(const std::string& folder, const std::string& room, const std::string& grid,

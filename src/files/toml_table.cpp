@@ -45,6 +45,12 @@ int line_of(const toml::node& node) {
 TomlTable::TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems)
     : table_(&table), name_(std::move(name)), file_(std::move(file)), problems_(&problems) {}
 
+TomlTable TomlTable::inner(const toml::table& table, std::string name) const {
+  TomlTable result(table, std::move(name), file_, *problems_);
+  result.units_ = units_;
+  return result;
+}
+
 Place TomlTable::place_of(const toml::node& node) const {
   return {file_, line_of(node), static_cast<int>(node.source().begin.column)};
 }
@@ -96,6 +102,8 @@ std::optional<double> TomlTable::to_quantity(const std::string& key, const toml:
                                              units::Dimension dimension) {
   if (node.is_number()) {
     const double value = node.value<double>().value_or(std::nan(""));
+    if (std::isfinite(value) && dimension == units::Dimension::length) return units_.metres_of(value);
+    if (std::isfinite(value) && dimension == units::Dimension::illuminance) return units_.lux_of(value);
     if (std::isfinite(value)) return value;
   } else if (const auto text = node.value<std::string>(); node.is_string() && text) {
     const units::Parsed parsed = units::parse_quantity(*text, dimension);
@@ -173,6 +181,21 @@ std::optional<Vec3> TomlTable::spot(const std::string& key, Need need) {
   return lengths ? std::optional(Vec3((*lengths)[0], (*lengths)[1], (*lengths)[2])) : std::nullopt;
 }
 
+std::optional<Vec3> TomlTable::place_in_room(const std::string& key) {
+  const toml::node* node = take(key, Need::required);
+  if (!node) return std::nullopt;
+  const toml::array* array = node->as_array();
+  if (!array || array->size() != 2) return spot(key);
+  const auto p = to_point(key, *node);
+  return p ? std::optional(Vec3(p->x(), p->y(), std::nan(""))) : std::nullopt;
+}
+
+std::vector<std::string> TomlTable::keys() const {
+  std::vector<std::string> names;
+  for (const auto& [key, node] : *table_) names.emplace_back(key.str());
+  return names;
+}
+
 std::optional<bool> TomlTable::flag(const std::string& key) {
   const toml::node* node = take(key, Need::optional);
   if (!node) return std::nullopt;
@@ -186,15 +209,85 @@ std::optional<Vec2> TomlTable::point(const std::string& key, Need need) {
   return node ? to_point(key, *node) : std::nullopt;
 }
 
-std::optional<std::vector<Vec2>> TomlTable::points(const std::string& key, Need need) {
-  const toml::node* node = take(key, need);
-  if (!node) return std::nullopt;
-  const toml::array* array = node->as_array();
+const toml::array* TomlTable::take_corners(const std::string& key, const char* expected,
+                                           const toml::node*& node) {
+  node = take(key, Need::optional);
+  if (!node) return nullptr;
   constexpr std::size_t kMostCorners = 2000;
-  if (!array || array->empty() || array->size() > kMostCorners) {
-    wrong_type(key, *node, "a list of 3 to 2000 corners, as in [[0, 0], [9.6, 0], [9.6, 6.4]]");
+  const toml::array* array = node->as_array();
+  if (array && !array->empty() && array->size() <= kMostCorners) return array;
+  wrong_type(key, *node, expected);
+  return nullptr;
+}
+
+std::optional<std::vector<Vec3>> TomlTable::spots(const std::string& key) {
+  const toml::node* node = nullptr;
+  const toml::array* array = take_corners(
+      key, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
+  if (!array) return std::nullopt;
+  std::vector<Vec3> spots;
+  for (const toml::node& element : *array) {
+    const auto p = to_lengths(key, element, 3, "three lengths, as in [4.5, 2.0, 0.8]");
+    if (!p) return std::nullopt;
+    spots.emplace_back((*p)[0], (*p)[1], (*p)[2]);
+  }
+  return spots;
+}
+
+std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, std::size_t count, double low,
+                                                      double high) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  std::vector<double> values;
+  if (const toml::array* array = node->as_array())
+    for (const toml::node& element : *array) {
+      const auto value = element.is_number() ? element.value<double>() : std::nullopt;
+      if (value && *value >= low && *value <= high) values.push_back(*value);
+    }
+  const toml::array* array = node->as_array();
+  if (array && values.size() == count && array->size() == count) return values;
+  wrong_type(key, *node, fmt::format(FMT_STRING("{} numbers from {} to {}"), count, low, high));
+  return std::nullopt;
+}
+
+std::optional<std::string> TomlTable::words(const std::string& key) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  const auto one = [](const toml::node& n) -> std::optional<std::string> {
+    if (const auto text = n.value<std::string>(); n.is_string() && text) return text;
+    if (const auto* truth = n.as_boolean()) return std::string(truth->get() ? "true" : "false");
+    if (const auto number = n.value<double>(); n.is_number() && number)
+      return fmt::format(FMT_STRING("{}"), *number);
+    return std::nullopt;
+  };
+  std::optional<std::string> words = one(*node);
+  if (const toml::array* array = node->as_array()) {
+    words = std::string();
+    for (const toml::node& element : *array) {
+      const auto word = one(element);
+      if (!word) words.reset();
+      if (!words) break;
+      *words += (words->empty() ? "" : ", ") + *word;
+    }
+  }
+  if (!words) wrong_type(key, *node, "text, a number, true or false, or a list of them");
+  return words;
+}
+
+bool TomlTable::is_text(const std::string& key) const {
+  const toml::node* node = table_->get(key);
+  return node && node->is_string();
+}
+
+std::optional<std::vector<Vec2>> TomlTable::points(const std::string& key, Need need) {
+  if (need == Need::required && !has(key)) {
+    take(key, need);
     return std::nullopt;
   }
+  const toml::node* node = nullptr;
+  const toml::array* array =
+      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0], [9.6, 0], [9.6, 6.4]]", node);
+  if (!array) return std::nullopt;
   std::vector<Vec2> points;
   for (const toml::node& element : *array) {
     const auto p = to_point(key, element);
@@ -214,7 +307,7 @@ bool TomlTable::is_word(const std::string& key, const std::string& word) {
 std::optional<TomlTable> TomlTable::table(const std::string& key) {
   const toml::node* node = take(key, Need::optional);
   if (!node) return std::nullopt;
-  if (const toml::table* inner = node->as_table()) return TomlTable(*inner, key, file_, *problems_);
+  if (const toml::table* inner = node->as_table()) return this->inner(*inner, key);
   wrong_type(key, *node, "a table, as in { key = value }");
   return std::nullopt;
 }
@@ -230,7 +323,7 @@ std::vector<TomlTable> TomlTable::tables(const std::string& key) {
   }
   for (const toml::node& element : *array) {
     if (const toml::table* inner = element.as_table()) {
-      result.emplace_back(*inner, key, file_, *problems_);
+      result.push_back(this->inner(*inner, key));
     } else {
       wrong_type(key, element, fmt::format(FMT_STRING("a [[{}]] table"), key));
     }
@@ -250,7 +343,7 @@ std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std
   for (const auto& [name, inner] : *outer) {
     if (const toml::table* table = inner.as_table()) {
       result.emplace_back(std::string(name.str()),
-                          TomlTable(*table, key + "." + std::string(name.str()), file_, *problems_));
+                          this->inner(*table, key + "." + std::string(name.str())));
     } else {
       wrong_type(std::string(name.str()), inner, fmt::format(FMT_STRING("a table such as [{}.P1]"), key));
     }

@@ -9,9 +9,11 @@
 #include "core/geometry/vec.hpp"
 #include "core/problems/problems.hpp"
 #include "core/units/quantity.hpp"
+#include "core/units/shown_units.hpp"
 
 namespace toml {
 inline namespace v3 {
+class array;
 class table;
 class node;
 }  // namespace v3
@@ -42,10 +44,23 @@ class TomlTable {
   std::optional<Vec2> point(const std::string& key, Need need = Need::optional);
   /// [x, y, z].
   std::optional<Vec3> spot(const std::string& key, Need need = Need::optional);
+  /// [x, y] or [x, y, z]; z is NaN in the shorter form. Required.
+  std::optional<Vec3> place_in_room(const std::string& key);
+  /// All keys of the table, in alphabetical order.
+  std::vector<std::string> keys() const;
+  /// `count` numbers from low to high.
+  std::optional<std::vector<double>> numbers(const std::string& key, std::size_t count, double low,
+                                             double high);
+  /// [[x, y, z], ...], 3 to 2000 of them.
+  std::optional<std::vector<Vec3>> spots(const std::string& key);
+  /// What stands there as one line of words: text, a number, true or false, or a list of them with commas
+  /// between.
+  std::optional<std::string> words(const std::string& key);
   std::optional<bool> flag(const std::string& key);
   /// [[x, y], [x, y], ...].
   std::optional<std::vector<Vec2>> points(const std::string& key, Need need = Need::optional);
   /// True when the key holds this very text ("auto"); consumes the key then.
+  bool is_text(const std::string& key) const;
   bool is_word(const std::string& key, const std::string& word);
   std::optional<TomlTable> table(const std::string& key);
   /// [[key]] tables, in the order of the file.
@@ -60,6 +75,9 @@ class TomlTable {
   Place place_of(const std::string& key) const;
   Place place() const;
   Problems& problems() { return *problems_; }
+  /// Bare lengths and light levels are in these units from now on, also in tables taken from this one.
+  void set_units(const units::ShownUnits& units) { units_ = units; }
+  const units::ShownUnits& units() const { return units_; }
   /// Names the keys that were never asked for, with the nearest one that could have been meant.
   void finish();
 
@@ -71,12 +89,15 @@ class TomlTable {
                                     units::Dimension dimension);
   std::optional<std::vector<double>> to_lengths(const std::string& key, const toml::node& node,
                                                 std::size_t count, const char* expected);
+  TomlTable inner(const toml::table& table, std::string name) const;
+  const toml::array* take_corners(const std::string& key, const char* expected, const toml::node*& node);
   std::optional<Vec2> to_point(const std::string& key, const toml::node& node);
 
   const toml::table* table_;
   std::string name_;
   std::string file_;
   Problems* problems_;
+  units::ShownUnits units_;
   std::vector<std::string> known_;
 };
 

@@ -12,7 +12,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr std::string_view kMagic = "Glow Grid hits 1";
+constexpr std::string_view kMagic = "Glow Grid hits 2";
 constexpr std::size_t kChecksum = 32;  // characters at the end
 constexpr std::uintmax_t kLargestFile = std::uintmax_t{4} << 30;
 
@@ -61,11 +61,9 @@ std::optional<transport::TracedHits> TransportCache::find(const std::string& key
     return std::nullopt;
   bytes.remove_prefix(kMagic.size() + key.size());
   transport::TracedHits hits;
-  std::vector<std::int32_t> per_receiver;
-  if (!take(bytes, hits.patch_begin) || !take(bytes, hits.of_patches) || !take(bytes, per_receiver) ||
-      !take(bytes, hits.of_receivers) || per_receiver.size() != 1 || !bytes.empty())
+  if (!take(bytes, hits.patch_begin) || !take(bytes, hits.of_patches) || !take(bytes, hits.receiver_begin) ||
+      !take(bytes, hits.of_receivers) || !bytes.empty())
     return std::nullopt;
-  hits.rays_per_receiver = per_receiver[0];
   std::error_code ignored;  // only keeps it from being the next to go
   fs::last_write_time(path_of(key), fs::file_time_type::clock::now(), ignored);
   return hits;
@@ -76,7 +74,7 @@ void TransportCache::keep(const std::string& key, const transport::TracedHits& h
   bytes += key;
   append(bytes, hits.patch_begin);
   append(bytes, hits.of_patches);
-  append(bytes, std::vector<std::int32_t>{hits.rays_per_receiver});
+  append(bytes, hits.receiver_begin);
   append(bytes, hits.of_receivers);
   bytes += transport::content_checksum(bytes.data(), bytes.size());
   if (bytes.size() > most_bytes_) return;

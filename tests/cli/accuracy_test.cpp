@@ -79,8 +79,9 @@ scene::RoomScene small_room() {
   luminaire.frame.origin = {1.7, 1.3, 2.5};
   auto photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
       {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});
-  room.groups.push_back({"P1", photometry, {luminaire}, {0}});
-  room.grid = *readings::plane_grid(room.outline, 0.8, 0.5, 0.5);
+  room.groups.push_back({"P1", photometry, {luminaire}, {0}, 1, {}});
+  room.grids.push_back({"work plane", scene::GridRole::work_plane, transport::Kernel::plane, Vec3::UnitX(),
+                        *readings::plane_grid(room.outline, 0.8, 0.5, 0.5)});
   room.requirement = standards::Requirement{};
   return room;
 }

@@ -46,7 +46,9 @@ struct Fixture {
   Problems problems;
 
   Fixture() {
-    project.schedule.push_back({"P1", "p1.ldt", {}, {}, downlight(0.6, 0.3, 0.1)});
+    project.schedule.emplace_back();
+    project.schedule.back().mark = "P1";
+    project.schedule.back().photometry = downlight(0.6, 0.3, 0.1);
     room.name = "Kiln store";
     room.outline = {{0, 0}, {6, 0}, {6, 4}, {0, 4}};
     room.height_m = 3;
@@ -95,11 +97,11 @@ TEST(RoomScene, HangsTheLuminousAreaAtItsLowerSide) {
 TEST(RoomScene, TakesThePlaneFromTheTaskUnlessOneIsGiven) {
   Fixture f;
   f.place({3, 2});
-  EXPECT_DOUBLE_EQ(f.build()->grid.height_m, 0.8);  // neither
+  EXPECT_DOUBLE_EQ(f.build()->work_plane().plane.origin.z(), 0.8);  // neither
   f.room.task = "circulation.corridor";
-  EXPECT_DOUBLE_EQ(f.build()->grid.height_m, 0);
+  EXPECT_DOUBLE_EQ(f.build()->work_plane().plane.origin.z(), 0);
   f.room.work_plane.height_m = 1.2;
-  EXPECT_DOUBLE_EQ(f.build()->grid.height_m, 1.2);
+  EXPECT_DOUBLE_EQ(f.build()->work_plane().plane.origin.z(), 1.2);
 }
 
 TEST(RoomScene, WarnsOfWhatWouldMakeTheResultDoubtful) {

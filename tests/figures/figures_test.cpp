@@ -105,31 +105,31 @@ TEST(ColourScale, BandsAreRoundAndCoverTheValues) {
 }
 
 TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
-  scene::RoomScene scene;
-  scene.name = "Glaze & <kiln>";
-  scene.outline = {{0, 0}, {8, 0}, {8, 6}, {0, 6}};
-  scene.height_m = 3;
-  scene.grid = unit_grid(8, 6);
+  results::RoomRecord room;
+  room.name = "Glaze & <kiln>";
+  room.outline = {{0, 0}, {8, 0}, {8, 6}, {0, 6}};
+  room.height_m = 3;
   standards::Requirement row;
   row.em_lx = 300;
   row.uo = 0.6;
-  scene.requirement = row;
-  results::RoomResult room;
-  room.scene = &scene;
   results::GridResult grid;
   grid.name = "work plane";
-  grid.grid = scene.grid;
+  grid.role = scene::GridRole::work_plane;
+  grid.grid = unit_grid(8, 6);
+  grid.grid.outline = room.outline;
   for (const Vec3& p : grid.grid.points) grid.total_lx.push_back(100 + 60 * p.x());
   grid.statistics = readings::statistics(grid.total_lx);
   room.checks = standards::verify(row, grid.name, grid.statistics, {});
   room.grids.push_back(grid);
-  const std::string svg = plan_svg(room, grid);
+  FigureInput input;
+  input.room = &room;
+  const std::string svg = plan_svg(input, grid);
   pugi::xml_document document;
   ASSERT_TRUE(document.load_string(svg.c_str()));
   for (const char* words : {"Glaze &amp; &lt;kiln&gt;", "340 lx", "0.60 required: not met", "U0 limit 204 lx",
                             "min 130", "Illuminance in lx", "x in m", "48 points"})
     EXPECT_NE(svg.find(words), std::string::npos) << words;
-  EXPECT_EQ(svg, plan_svg(room, grid));
+  EXPECT_EQ(svg, plan_svg(input, grid));
 }
 
 /// A 2 degree spot, rotational.

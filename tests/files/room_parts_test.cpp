@@ -73,19 +73,21 @@ to_height = 3
   ASSERT_EQ(room.objects.size(), 3u);
   EXPECT_DOUBLE_EQ(room.objects[0].size.x(), 2.4);
   EXPECT_DOUBLE_EQ(room.objects[1].size.z(), 6 * 0.3048);
-  EXPECT_DOUBLE_EQ(room.objects[1].material.scattering, 0.5);
-  EXPECT_TRUE(room.objects[1].material.two_sided);
+  EXPECT_DOUBLE_EQ(room.objects[1].finish.material.scattering, 0.5);
+  EXPECT_TRUE(room.objects[1].finish.material.two_sided);
   EXPECT_DOUBLE_EQ(room.objects[2].bottom_m, 2.6);
   ASSERT_EQ(room.openings.size(), 2u);
-  EXPECT_DOUBLE_EQ(room.openings[0].pane->diffuse, 0.08);
-  EXPECT_DOUBLE_EQ(room.openings[0].pane->clear, 0.7);
+  EXPECT_DOUBLE_EQ(room.openings[0].pane->material.diffuse, 0.08);
+  EXPECT_DOUBLE_EQ(room.openings[0].pane->material.clear, 0.7);
   EXPECT_FALSE(room.openings[1].pane);
   geometry::Geometry geometry;
-  const auto shell = scene::add_room_geometry(room, geometry::tidied(room.outline), geometry, problems);
+  const geometry::Polygon outline = geometry::tidied(room.outline);
+  const auto built =
+      scene::add_room_geometry(room, outline, scene::WrittenWalls(room, outline), geometry, problems);
   EXPECT_TRUE(problems.all().empty());
-  EXPECT_DOUBLE_EQ(shell.shell.ceiling_height({3, 2}), 2.7);
-  EXPECT_EQ(shell.objects.size(), 3u);
-  EXPECT_EQ(shell.openings.size(), 2u);
+  EXPECT_DOUBLE_EQ(built.shell.ceiling_height({3, 2}), 2.7);
+  EXPECT_EQ(built.things.size(), 3u);
+  EXPECT_EQ(built.shell.openings.size(), 2u);
   EXPECT_FALSE(geometry.enclosed());
   // Wall 3 runs from (6, 4) to (0, 4): the window lies from x = 5 to x = 3.
   double low = 10, high = 0;
@@ -119,7 +121,8 @@ TEST_P(RoomPartsFault, IsToldWithItsPlaceAndItsMend) {
   if (project && problems.error_count() == 0) {
     const model::Room& room = project->rooms.at(0);
     geometry::Geometry geometry;
-    scene::add_room_geometry(room, geometry::tidied(room.outline), geometry, problems);
+    const geometry::Polygon outline = geometry::tidied(room.outline);
+    scene::add_room_geometry(room, outline, scene::WrittenWalls(room, outline), geometry, problems);
   }
   int found = 0;
   for (const Problem& p : problems.all()) {

@@ -21,7 +21,7 @@ transport::TracedHits some_hits() {
   transport::TracedHits hits;
   hits.patch_begin = {0, 3, 5};
   hits.of_patches = {1, 1, -1, 0, -2};
-  hits.rays_per_receiver = 2;
+  hits.receiver_begin = {0, 2, 4};
   hits.of_receivers = {0, 1, 1, 0};
   return hits;
 }
@@ -41,7 +41,7 @@ TEST(TransportCache, GivesBackWhatItKept) {
   ASSERT_TRUE(found);
   EXPECT_EQ(found->patch_begin, some_hits().patch_begin);
   EXPECT_EQ(found->of_patches, some_hits().of_patches);
-  EXPECT_EQ(found->rays_per_receiver, 2);
+  EXPECT_EQ(found->receiver_begin, some_hits().receiver_begin);
   EXPECT_EQ(found->of_receivers, some_hits().of_receivers);
 }
 
@@ -128,8 +128,13 @@ TEST(Transport, FromKnownHitsGivesTheSameNumbersAndRefusesForeignOnes) {
             again.relight(scene.luminaires, {}).interreflected_lx);
   transport::TracedHits foreign = first.hits();
   foreign.of_patches[7] = 1 << 20;
-  EXPECT_FALSE(foreign.fits(first.patches(), scene.receivers.size(), effort));
-  EXPECT_FALSE(first.hits().fits(first.patches(), scene.receivers.size() + 1, effort));
+  EXPECT_FALSE(foreign.fits(first.patches(), scene.receivers, effort));
+  std::vector<transport::Receiver> more = scene.receivers;
+  more.push_back(more.front());
+  EXPECT_FALSE(first.hits().fits(first.patches(), more, effort));
+  more = scene.receivers;
+  more[3].lean = true;
+  EXPECT_FALSE(first.hits().fits(first.patches(), more, effort));
 }
 
 }  // namespace

@@ -3,6 +3,9 @@
 #include <algorithm>
 
 #include <limits>
+#include <map>
+
+#include "core/geometry/mesh.hpp"
 
 namespace glow::geometry {
 namespace {
@@ -122,11 +125,43 @@ void Geometry::add_polygon(int surface, const std::vector<Vec3>& corners,
 
 void Geometry::add_triangles(int surface, const std::vector<Vec3>& vertices,
                              const std::vector<std::array<int, 3>>& triangles) {
+  std::vector<std::array<int, 3>> with_area;
   for (const auto& [a, b, c] : triangles) {
-    const std::vector<Vec3> corners = {vertices[std::size_t(a)], vertices[std::size_t(b)],
-                                       vertices[std::size_t(c)]};
-    if (area_vector(corners).norm() > 2 * kNoArea) add_polygon(surface, corners);
+    const Vec3 normal =
+        area_vector({vertices[std::size_t(a)], vertices[std::size_t(b)], vertices[std::size_t(c)]});
+    if (normal.norm() > 2 * kNoArea) with_area.push_back({a, b, c});
   }
+  for (const FlatPiece& piece : flat_pieces(vertices, with_area)) add_flat_piece(surface, vertices, piece);
+}
+
+void Geometry::add_flat_piece(int surface, const std::vector<Vec3>& vertices, const FlatPiece& piece) {
+  Facet facet;
+  facet.surface = surface;
+  facet.normal = Vec3::Zero();
+  for (const auto& [a, b, c] : piece.triangles)
+    facet.normal +=
+        area_vector({vertices[std::size_t(a)], vertices[std::size_t(b)], vertices[std::size_t(c)]});
+  facet.normal.normalize();
+  const std::array<int, 3>& first = piece.triangles.front();
+  facet.origin = vertices[std::size_t(first[0])];
+  const Vec3 along = vertices[std::size_t(first[1])] - facet.origin;
+  facet.u = (along - along.dot(facet.normal) * facet.normal).normalized();
+  facet.v = facet.normal.cross(facet.u);
+  std::map<int, int> index;
+  const auto local = [&](int corner) {
+    const auto [found, is_new] = index.emplace(corner, int(facet.vertices.size()));
+    if (is_new) facet.vertices.push_back(facet.local(vertices[std::size_t(corner)]));
+    return found->second;
+  };
+  for (const auto& [a, b, c] : piece.triangles) {
+    const int i = local(a), j = local(b), k = local(c);
+    facet.triangles.push_back({i, j, k});
+  }
+  for (const std::vector<int>& loop : piece.loops) {
+    facet.loops.emplace_back();
+    for (const int corner : loop) facet.loops.back().push_back(facet.vertices[std::size_t(local(corner))]);
+  }
+  add_facet(std::move(facet));
 }
 
 void Geometry::add_box(const std::string& name, const Vec3& low, const Vec3& high, const Material& material,
@@ -144,9 +179,7 @@ void Geometry::add_box(const std::string& name, const Vec3& low, const Vec3& hig
   face({corner(0, 0, 1), corner(1, 0, 1), corner(1, 1, 1), corner(0, 1, 1)});  // +z
 }
 
-void Geometry::add_block(const std::string& name, const Polygon& plan, double bottom, double top,
-                         const Material& material) {
-  const int surface = add_surface(name, material);
+void Geometry::add_block(int surface, const Polygon& plan, double bottom, double top) {
   const Polygon outline = tidied(plan);
   const auto at = [](const Vec2& p, double z) { return Vec3(p.x(), p.y(), z); };
   std::vector<Vec3> upper, lower;

@@ -8,6 +8,8 @@
 
 namespace glow::geometry {
 
+struct FlatPiece;
+
 /// What a surface does with the light that meets it: shares of it, together at most 1; the rest is absorbed.
 struct Material {
   double diffuse = 0;     ///< reflected evenly in luminance (Lambert)
@@ -59,15 +61,19 @@ class Geometry {
   /// convex, in the same plane, either winding.
   void add_polygon(int surface, const std::vector<Vec3>& corners,
                    const std::vector<std::vector<Vec3>>& holes = {}, int owner = kNobody);
-  /// Any triangles, counter-clockwise seen from the lit side; those without area are left out.
+  /// Any triangles, counter-clockwise seen from the lit side; those without area are left out, neighbours in
+  /// one plane become one facet.
   void add_triangles(int surface, const std::vector<Vec3>& vertices,
                      const std::vector<std::array<int, 3>>& triangles);
   /// A solid box with faces along the axes of `frame`, facing outwards; `low` and `high` in that frame.
   void add_box(const std::string& name, const Vec3& low, const Vec3& high, const Material& material,
                const Eigen::Isometry3d& frame = Eigen::Isometry3d::Identity(), int owner = kNobody);
   /// A solid upright block: `plan` (simple, either winding) from z = bottom to z = top.
+  void add_block(int surface, const Polygon& plan, double bottom, double top);
   void add_block(const std::string& name, const Polygon& plan, double bottom, double top,
-                 const Material& material);
+                 const Material& material) {
+    add_block(add_surface(name, material), plan, bottom, top);
+  }
   /// The same things elsewhere.
   Geometry moved(const Eigen::Isometry3d& motion) const;
 
@@ -94,6 +100,7 @@ class Geometry {
 
  private:
   void add_facet(Facet facet);
+  void add_flat_piece(int surface, const std::vector<Vec3>& vertices, const FlatPiece& piece);
 
   std::vector<Surface> surfaces_;
   std::vector<Facet> facets_;

@@ -69,32 +69,39 @@ std::vector<double> breaks(const RoomShell& shell, const Vec2& a, const Vec2& b)
 }
 
 void add_wall(Geometry& geometry, const RoomShell& shell, std::size_t wall) {
+  std::vector<std::vector<Vec3>> holes;
+  for (const WallOpening& opening : shell.openings)
+    if (opening.wall == wall) holes.push_back(opening_corners(shell, opening));
+  const std::string name = shell.wall_names.empty() ? fmt::format(FMT_STRING("wall {}"), wall + 1)
+                                                    : shell.wall_names[wall];
+  geometry.add_polygon(geometry.add_surface(name, shell.wall_material(wall)), wall_corners(shell, wall),
+                       holes);
+  for (const WallOpening& opening : shell.openings)
+    if (opening.wall == wall && opening.has_pane)
+      geometry.add_polygon(geometry.add_surface(opening.name, opening.pane), opening_corners(shell, opening));
+}
+
+}  // namespace
+
+std::vector<Vec3> wall_corners(const RoomShell& shell, std::size_t wall) {
   const Vec2& a = shell.outline[wall];
   const Vec2& b = shell.outline[(wall + 1) % shell.outline.size()];
-  const Vec2 along = (b - a).normalized();
   std::vector<Vec3> corners = {raised(b, 0), raised(a, 0), raised(a, shell.ceiling_height(a))};
   for (const double t : breaks(shell, a, b)) {
     const Vec2 p = a + t * (b - a);
     corners.push_back(raised(p, shell.ceiling_height(p)));
   }
   corners.push_back(raised(b, shell.ceiling_height(b)));
-  std::vector<std::vector<Vec3>> holes;
-  const auto rectangle = [&](const WallOpening& o) {
-    const Vec2 left = a + o.low.x() * along, right = a + o.high.x() * along;
-    return std::vector<Vec3>{raised(right, o.low.y()), raised(left, o.low.y()), raised(left, o.high.y()),
-                             raised(right, o.high.y())};
-  };
-  for (const WallOpening& opening : shell.openings)
-    if (opening.wall == wall) holes.push_back(rectangle(opening));
-  geometry.add_polygon(
-      geometry.add_surface(fmt::format(FMT_STRING("wall {}"), wall + 1), shell.wall_material(wall)), corners,
-      holes);
-  for (const WallOpening& opening : shell.openings)
-    if (opening.wall == wall && opening.has_pane)
-      geometry.add_polygon(geometry.add_surface(opening.name, opening.pane), rectangle(opening));
+  return corners;
 }
 
-}  // namespace
+std::vector<Vec3> opening_corners(const RoomShell& shell, const WallOpening& opening) {
+  const Vec2& a = shell.outline[opening.wall];
+  const Vec2 along = (shell.outline[(opening.wall + 1) % shell.outline.size()] - a).normalized();
+  const Vec2 left = a + opening.high.x() * along, right = a + opening.low.x() * along;
+  return {raised(left, opening.low.y()), raised(right, opening.low.y()), raised(right, opening.high.y()),
+          raised(left, opening.high.y())};
+}
 
 RoomShell RoomShell::flat(const Polygon& outline, double height, double floor_reflectance,
                           double wall_reflectance, double ceiling_reflectance) {

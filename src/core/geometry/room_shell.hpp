@@ -32,6 +32,7 @@ struct RoomShell {
   Material floor_material, ceiling_material;
   std::vector<Material> walls;  ///< one, or one for each wall
   std::vector<WallOpening> openings;
+  std::vector<std::string> wall_names;  ///< empty: "wall 1", ... by the outline's edges
 
   static RoomShell flat(const Polygon& outline, double height, double floor_reflectance,
                         double wall_reflectance, double ceiling_reflectance);
@@ -39,7 +40,13 @@ struct RoomShell {
   const Material& wall_material(std::size_t wall) const { return walls[walls.size() == 1 ? 0 : wall]; }
 };
 
-/// Adds the room's surfaces: "floor", "ceiling", "wall 1", ... and the panes by their names.
+/// Corners of a wall seen from inside the room, counter-clockwise from the lower left one, with those where the
+/// ceiling has an edge.
+std::vector<Vec3> wall_corners(const RoomShell& shell, std::size_t wall);
+/// Likewise of an opening.
+std::vector<Vec3> opening_corners(const RoomShell& shell, const WallOpening& opening);
+
+/// Adds the room's surfaces: "floor", "ceiling", the walls and the panes by their names.
 void add_room(Geometry& geometry, const RoomShell& shell);
 
 /// A room with a flat ceiling and diffuse surfaces.

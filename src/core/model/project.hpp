@@ -6,9 +6,12 @@
 #include <vector>
 
 #include "core/geometry/polygon.hpp"
+#include "core/model/figure_style.hpp"
+#include "core/model/readings.hpp"
 #include "core/model/room_parts.hpp"
 #include "core/photometry/photometry.hpp"
 #include "core/problems/problems.hpp"
+#include "core/units/shown_units.hpp"
 
 namespace glow::model {
 
@@ -31,6 +34,8 @@ struct ScheduledLuminaire {
   std::string file;  ///< as written, relative to the project's folder
   Place place;       ///< of the mark
   Place file_place;
+  std::optional<double> flux_lm;  ///< of the luminaire, instead of the file's
+  std::optional<double> cct_k;    ///< correlated colour temperature
   std::shared_ptr<const photometry::Photometry> photometry;  ///< null until it has been read
 };
 
@@ -38,11 +43,36 @@ struct ArraySize {
   int rows = 1, columns = 1;
 };
 
-/// One entry of a room's luminaires: a single one or an array.
+struct Row {
+  Vec2 from = Vec2::Zero(), to = Vec2::Zero();  ///< of the first and the last one
+  int count = 2;
+};
+
+struct Ring {
+  Vec2 centre = Vec2::Zero();
+  double radius_m = 1;
+  int count = 3;
+};
+
+/// A place on a wall: `from_m` along it from its first corner.
+struct OnWall {
+  int number = 1;
+  std::string name;  ///< instead of the number
+  double from_m = 0;
+};
+
+enum class Mounting { unstated, recessed, surface, suspended, wall, standing };
+
+/// One entry of a room's luminaires: a single one, a row, a ring or an array.
 struct LuminairePlacement {
   std::string mark;
   std::optional<Vec2> at;
   std::optional<ArraySize> array;
+  std::optional<Row> row;
+  std::optional<Ring> ring;
+  std::optional<OnWall> on_wall;
+  Mounting mounting = Mounting::unstated;
+  double dimming = 1;  ///< share of full output
   double rotation_deg = 0;
   std::optional<double> mounting_height_m;  ///< of the lower side of the luminous area, above the floor
   std::optional<double> suspension_m;       ///< of the same below the ceiling
@@ -63,7 +93,12 @@ struct Room {
   std::vector<LuminairePlacement> luminaires;
   std::vector<Object> objects;
   std::vector<Opening> openings;
-  std::vector<CeilingSlope> ceiling;  ///< below `height_m`, the lowest counts
+  std::vector<Wall> walls;
+  std::vector<CeilingPart> ceiling;  ///< below `height_m`, the lowest counts
+  std::vector<GridWish> grids;
+  std::vector<SpotWish> spots;
+  bool surfaces = true;              ///< light on walls, ceiling and floor is read
+  std::vector<std::string> assumed;  ///< what the file does not state, in words
   Place place, outline_place, task_place;
 };
 
@@ -73,6 +108,8 @@ struct Project {
   Place standard_place;
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Room> rooms;
+  units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file
+  FigureStyle figures;
 
   const ScheduledLuminaire* find(const std::string& mark) const;
 };

@@ -1,49 +1,97 @@
 #pragma once
 
+#include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
 
 #include "core/geometry/geometry.hpp"
+#include "core/geometry/mesh.hpp"
 #include "core/problems/problems.hpp"
 
 namespace glow::model {
 
+/// What a surface does with light, and what it is called.
+struct Finish {
+  std::string name;  ///< of the material or finish; empty: a plain reflectance
+  geometry::Material material;
+  std::optional<Vec3> colour;  ///< diffuse reflectance in red, green and blue (linear); their mean is the
+                               ///< material's diffuse reflectance
+};
+
 enum class ObjectShape {
-  box,    ///< solid, `size` along x, y, z
-  panel,  ///< thin upright sheet, seen from both sides: `size` = along x and up
-  block   ///< solid with an outline in plan, from `bottom` to `top`
+  box,       ///< solid, `size` along x, y, z
+  panel,     ///< thin upright sheet, seen from both sides: `size` = along x and up
+  block,     ///< solid with an outline in plan, from `bottom` to `top`
+  cylinder,  ///< solid and upright, `size` = diameter, diameter, height; `at` is the middle of its foot
+  thing,     ///< furniture by its plain name: `kind`, `size`
+  mesh       ///< triangles from a file
+};
+
+/// Triangles from a file, and how they come into the room.
+struct MeshUse {
+  std::string file;  ///< as written, relative to the project's folder
+  Place place;
+  double scale = 1;  ///< m for each unit of the file
+  bool z_up = true;  ///< false: the file's y axis points up
+  std::map<std::string, Finish> finishes;            ///< by the file's own names of materials
+  std::shared_ptr<const geometry::Mesh> mesh;        ///< null until it has been read
+};
+
+/// The same thing several times, along its own axes.
+struct Repeat {
+  int columns = 1, rows = 1;
+  Vec2 step = Vec2::Zero();  ///< m from one to the next, along and across
 };
 
 /// Something that stands, hangs or leans in a room.
 struct Object {
   std::string name;
   ObjectShape shape = ObjectShape::box;
-  Vec3 at = Vec3::Zero();    ///< box, panel: the corner that is lowest along all of its own axes
-  Vec3 size = Vec3::Zero();  ///< m
+  std::string kind;          ///< of a thing: "table", ...
+  Vec3 at = Vec3::Zero();    ///< the corner that is lowest along all of its own axes, unless the shape says
+  Vec3 size = Vec3::Zero();  ///< m: along, deep, high
   double rotation_deg = 0;   ///< about the vertical through `at`, counter-clockwise seen from above
+  double thickness_m = 0;    ///< of a thing's top and shelves
+  double leg_m = 0;          ///< width of a thing's legs or posts
+  int shelves = 0;
   geometry::Polygon outline;
   double bottom_m = 0, top_m = 0;
-  geometry::Material material;
+  std::optional<MeshUse> mesh;
+  std::optional<Repeat> repeat;
+  Finish finish;
   Place place;
 };
 
 /// A window, door or plain hole in a wall.
 struct Opening {
   std::string name;
+  std::string kind;   ///< "window", "door" or "opening"
   int wall = 1;       ///< from 1: wall 1 runs from corner 1 to corner 2 of the outline as written
-  double from_m = 0;  ///< along the wall from its first corner
+  std::string wall_name;  ///< instead of the number
+  double from_m = 0;      ///< along the wall from its first corner
   double sill_m = 0;
-  Vec2 size = Vec2::Zero();                ///< along the wall and up
-  std::optional<geometry::Material> pane;  ///< nothing: a hole
+  Vec2 size = Vec2::Zero();  ///< along the wall and up
+  double frame_share = 0;    ///< of its area
+  std::optional<Finish> pane;  ///< frame included; nothing: a hole
+  Place place;
+};
+
+/// A wall that has a name or a finish of its own.
+struct Wall {
+  int number = 1;  ///< as of openings
+  std::string name;
+  std::optional<Finish> finish;
   Place place;
 };
 
 /// A part of the ceiling that rises in one direction: at `height_m` above `from`, at `to_height_m` above
-/// `to`.
-struct CeilingSlope {
+/// `to`; or, with an `over`, a lower part with an outline of its own at `height_m`.
+struct CeilingPart {
   Vec2 from = Vec2::Zero(), to = Vec2::Zero();
   double height_m = 0, to_height_m = 0;
+  geometry::Polygon over;
   Place place;
 };
 

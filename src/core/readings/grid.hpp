@@ -22,21 +22,65 @@ struct GridCount {
 ///         cells, so that they are near square.
 GridCount grid_count(double lx_m, double ly_m);
 
-/// A horizontal grid over a room: points in the middle of even cells, only inside the outline less its inset.
+/// Where a grid lies: its points are origin + x u + y v. Light is read on the side that `normal` shows, which
+/// is u x v or its opposite: a ceiling keeps the plan's x and y and faces down.
+struct Plane {
+  Vec3 origin = Vec3::Zero();
+  Vec3 u = Vec3::UnitX(), v = Vec3::UnitY(), normal = Vec3::UnitZ();  ///< unit length, at right angles
+
+  static Plane level(double height_m) {
+    Plane plane;
+    plane.origin.z() = height_m;
+    return plane;
+  }
+  Vec3 at(const Vec2& p) const { return origin + p.x() * u + p.y() * v; }
+  Vec2 local(const Vec3& p) const { return {(p - origin).dot(u), (p - origin).dot(v)}; }
+  bool is_level() const { return std::abs(normal.z()) > 1 - 1e-9; }
+};
+
+/// How dense a grid is: by `grid_count`, by the widest cell, or by numbers of columns and rows.
+struct GridDensity {
+  std::optional<double> spacing_m;
+  std::optional<int> columns, rows;  ///< along u and v; both or none
+};
+
+/// A grid over a flat area: points in the middle of even cells, only inside the outline less its inset and
+/// outside of the holes. Outline, holes, cells and corner are in the plane's own coordinates, m.
 struct PlaneGrid {
-  std::vector<Vec3> points;               ///< row after row, x fastest
-  std::vector<std::array<int, 2>> cells;  ///< column and row of each point
+  Plane plane;
+  geometry::Polygon outline;               ///< of the whole area
+  std::vector<geometry::Polygon> holes;    ///< windows and doors of a wall: not part of it
+  std::vector<Vec3> points;                ///< row after row, x fastest
+  std::vector<Vec3> normals;               ///< of each point; empty: the plane's
+  std::vector<std::array<int, 2>> cells;   ///< column and row of each point
   GridCount count;
   Vec2 low = Vec2::Zero();   ///< corner of the bounding box that the cells divide
   Vec2 cell = Vec2::Zero();  ///< m
-  double height_m = 0;
-  double inset_m = 0;   ///< strip along the walls that is left out
-  bool by_rule = true;  ///< false: the spacing was given
+  double inset_m = 0;        ///< strip along the edges that is left out
+  bool by_rule = true;       ///< false: the density was given
+
+  Vec2 middle_of(const std::array<int, 2>& column_row) const {
+    return low + Vec2((column_row[0] + 0.5) * cell.x(), (column_row[1] + 0.5) * cell.y());
+  }
+  const Vec3& normal_of(std::size_t point) const { return normals.empty() ? plane.normal : normals[point]; }
 };
 
-/// `spacing_m`: nothing = by grid_count; else cells at most that wide. Nothing comes back when the inset
-/// leaves no area, or no point falls into it.
-std::optional<PlaneGrid> plane_grid(const geometry::Polygon& outline, double height_m, double inset_m,
-                                    std::optional<double> spacing_m);
+/// Whether a point of a grid may lie there: inside, at least `inset_m` and in any case a hair from every edge.
+bool is_in_grid_area(const geometry::Polygon& outline, double inset_m, const Vec2& point);
+
+/// Number of points that `plane_grid` would lay at most.
+double most_points(const geometry::Polygon& outline, double inset_m, const GridDensity& density);
+
+/// `outline` and `holes` in the plane's coordinates. Nothing comes back when the inset leaves no area, or no
+/// point falls into it.
+std::optional<PlaneGrid> plane_grid(const Plane& plane, const geometry::Polygon& outline,
+                                    const std::vector<geometry::Polygon>& holes, double inset_m,
+                                    const GridDensity& density);
+
+/// A level grid over a room's plan.
+inline std::optional<PlaneGrid> plane_grid(const geometry::Polygon& outline, double height_m, double inset_m,
+                                           std::optional<double> spacing_m) {
+  return plane_grid(Plane::level(height_m), outline, {}, inset_m, {spacing_m, {}, {}});
+}
 
 }  // namespace glow::readings

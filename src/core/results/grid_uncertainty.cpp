@@ -24,10 +24,9 @@ double selection_bias(const std::vector<double>& total, const std::vector<Sets>&
 
 }  // namespace
 
-readings::Uncertainty grid_uncertainty(const transport::Transport& transport,
+readings::Uncertainty grid_uncertainty(const transport::Confidence& confidence,
                                        const transport::GroupLight& light,
                                        const std::vector<std::size_t>& receivers) {
-  const transport::Confidence confidence(transport, light);
   std::vector<double> total;
   std::vector<Sets> deviations(receivers.size());
   parallel_for(receivers.size(), {}, "", [&](std::size_t i) {

@@ -7,9 +7,9 @@ namespace glow::results {
 
 /// Half widths of the 95 % intervals of a grid's mean, minimum and U0, initial values. Covers what
 /// transport::Confidence covers, and that the lowest of many uncertain values is lower than each of them
-/// would be alone.
+/// would be alone. `light` and `transport` are those that `confidence` was made of.
 /// `receivers`: numbers, in the transport, of the grid's points.
-readings::Uncertainty grid_uncertainty(const transport::Transport& transport,
+readings::Uncertainty grid_uncertainty(const transport::Confidence& confidence,
                                        const transport::GroupLight& light,
                                        const std::vector<std::size_t>& receivers);
 

@@ -21,9 +21,10 @@ ProbeResult probe(const scene::RoomScene& scene, const transport::Receiver& spot
   for (const scene::LuminaireGroup& group : scene.groups)
     for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
       const transport::GroupLight light = transport.relight({luminaire}, watch);
-      result.luminaires.push_back({group.mark, luminaire.frame.origin, factor * light.direct_lx[0],
-                                   factor * light.interreflected_lx[0]});
-      sum.add(light, factor);
+      const double share = factor * group.dimming;
+      result.luminaires.push_back({group.mark, luminaire.frame.origin, share * light.direct_lx[0],
+                                   share * light.interreflected_lx[0]});
+      sum.add(light, factor * group.dimming);
     }
   result.direct_lx = sum.direct_lx[0];
   result.interreflected_lx = sum.interreflected_lx[0];

@@ -26,13 +26,28 @@ struct MisplacedPoint {
 /// once.
 struct GridResult {
   std::string name;
-  std::string kind;  ///< "horizontal plane"
+  scene::GridRole role = scene::GridRole::wanted;
+  transport::Kernel kernel = transport::Kernel::plane;
+  Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders
   readings::PlaneGrid grid;
   std::vector<double> direct_lx, interreflected_lx, total_lx;  ///< per point
   readings::Statistics statistics;
   readings::Statistics initial;  ///< before the maintenance factor
   readings::Uncertainty uncertainty;
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
+
+  /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical".
+  std::string kind() const;
+};
+
+/// The light at one of the designer's spots, maintained.
+struct SpotResult {
+  std::string name;
+  transport::Receiver receiver;
+  double direct_lx = 0, interreflected_lx = 0;
+  double uncertainty_lx = 0;                ///< half width of the 95 % interval of the total
+  std::optional<MisplacedPoint> misplaced;  ///< cannot be read; nothing else counts then
+  double total_lx() const { return direct_lx + interreflected_lx; }
 };
 
 struct Power {
@@ -44,7 +59,8 @@ struct Power {
 struct RoomResult {
   const scene::RoomScene* scene = nullptr;
   Status status = Status::no_target;
-  std::vector<GridResult> grids;
+  std::vector<GridResult> grids;  ///< in the scene's order; one that holds no readable point has no values
+  std::vector<SpotResult> spots;
   std::vector<standards::Check> checks;
   std::vector<std::string> not_checked;
   Power power;

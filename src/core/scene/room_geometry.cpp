@@ -4,13 +4,17 @@
 
 #include <algorithm>
 
+#include "core/scene/clashes.hpp"
+
 namespace glow::scene {
 namespace {
 
-constexpr double kHair = 1e-6;       // m
-constexpr double kLowestRoom = 0.1;  // m from floor to ceiling
+constexpr double kHair = 1e-6;           // m
+constexpr double kLowestRoom = 0.1;      // m from floor to ceiling
+constexpr double kSmallestMesh = 0.02;   // m; smaller ones are most likely in another unit
+constexpr double kLargestMesh = 10;      // times the room
 
-geometry::CeilingPlane plane_of(const model::CeilingSlope& slope) {
+geometry::CeilingPlane plane_of(const model::CeilingPart& slope) {
   const Vec2 way = slope.to - slope.from;
   geometry::CeilingPlane plane;
   plane.slope = way * ((slope.to_height_m - slope.height_m) / way.squaredNorm());
@@ -20,152 +24,219 @@ geometry::CeilingPlane plane_of(const model::CeilingSlope& slope) {
 
 class Builder {
  public:
-  Builder(const model::Room& room, geometry::Geometry& geometry, Problems& problems)
-      : room_(room), geometry_(geometry), problems_(problems) {}
+  Builder(const model::Room& room, const WrittenWalls& walls, geometry::Geometry& geometry,
+          Problems& problems)
+      : room_(room), walls_(walls), geometry_(geometry), problems_(problems) {}
 
   RoomGeometry build(const geometry::Polygon& outline) {
-    shell_ = geometry::RoomShell::flat(outline, room_.height_m, room_.reflectances.floor,
-                                       room_.reflectances.walls, room_.reflectances.ceiling);
-    for (const model::CeilingSlope& slope : room_.ceiling) shell_.ceiling.push_back(plane_of(slope));
-    for (const Vec2& corner : shell_.outline) check_height(corner);
+    geometry::RoomShell& shell = result_.shell;
+    shell = geometry::RoomShell::flat(outline, room_.height_m, room_.reflectances.floor,
+                                      room_.reflectances.walls, room_.reflectances.ceiling);
+    for (const model::CeilingPart& part : room_.ceiling)
+      if (part.over.empty()) shell.ceiling.push_back(plane_of(part));
+    for (const Vec2& corner : shell.outline) check_height(corner);
+    finish_walls();
     for (const model::Opening& opening : room_.openings) add(opening);
-    geometry::add_room(geometry_, shell_);
-    for (const model::Object& object : room_.objects) add(object);
-    return {shell_, std::move(objects_), std::move(openings_)};
+    geometry::add_room(geometry_, shell);
+    for (const model::CeilingPart& part : room_.ceiling)
+      if (!part.over.empty()) add_lower_ceiling(part);
+    result_.things =
+        place_things(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
+    for (const Thing& thing : result_.things) add(thing);
+    result_.meetings = find_clashes(room_.name, shell, result_.things, problems_);
+    return std::move(result_);
   }
 
  private:
-  void check_height(const Vec2& corner) {
-    if (shell_.ceiling_height(corner) >= kLowestRoom) return;
-    problems_.error(
-        "P033", room_.ceiling.empty() ? room_.place : room_.ceiling.front().place,
-        fmt::format(FMT_STRING("the ceiling of \"{}\" comes down to {:.2f} m at corner ({:.2f}, {:.2f}); "
-                               "expected {} m or more above the floor everywhere"),
-                    room_.name, shell_.ceiling_height(corner), corner.x(), corner.y(), kLowestRoom));
-  }
-
-  /// Wall of the tidied outline that holds wall `number` of the outline as written, and the place of that
-  /// wall's first corner along it, m; -1 when there is none.
-  struct FoundWall {
-    int wall = -1;
-    double start = 0, sign = 1;
-  };
-  FoundWall find_wall(int number) const {
-    const geometry::Polygon& written = room_.outline;
-    if (number > int(written.size())) return {};
-    const Vec2& a = written[std::size_t(number - 1)];
-    const Vec2& b = written[std::size_t(number) % written.size()];
-    for (std::size_t i = 0; i < shell_.outline.size(); ++i) {
-      const Vec2& p = shell_.outline[i];
-      const Vec2 way = shell_.outline[(i + 1) % shell_.outline.size()] - p;
-      const Vec2 along = way.normalized();
-      const auto on_wall = [&](const Vec2& q) {
-        const double t = along.dot(q - p);
-        return t > -kHair && t < way.norm() + kHair && (q - p - t * along).norm() < kHair;
-      };
-      if (on_wall(a) && on_wall(b)) return {int(i), along.dot(a - p), along.dot(b - a) >= 0 ? 1.0 : -1.0};
-    }
-    return {};
-  }
-
-  void add(const model::Opening& opening) {
-    const FoundWall found = find_wall(opening.wall);
-    if (found.wall < 0) {
-      problems_.error("P034", opening.place,
-                      fmt::format(FMT_STRING("opening \"{}\" is in wall {}, but \"{}\" has {} walls"),
-                                  opening.name, opening.wall, room_.name, room_.outline.size()));
-      return;
-    }
-    const std::size_t wall = std::size_t(found.wall);
-    const Vec2& first = shell_.outline[wall];
-    const Vec2 way = shell_.outline[(wall + 1) % shell_.outline.size()] - first;
-    const double a = found.start + found.sign * opening.from_m, b = a + found.sign * opening.size.x();
-    geometry::WallOpening hole{wall,
-                               {std::min(a, b), opening.sill_m},
-                               {std::max(a, b), opening.sill_m + opening.size.y()},
-                               opening.name,
-                               opening.pane.value_or(geometry::Material{}),
-                               opening.pane.has_value()};
-    const auto top = [&](double along) { return shell_.ceiling_height(first + along * way.normalized()); };
-    const double lowest = std::min(top(hole.low.x()), top(hole.high.x()));
-    if (hole.low.x() < -kHair || hole.high.x() > way.norm() + kHair || hole.high.y() > lowest + kHair) {
-      problems_.error(
-          "P035", opening.place,
-          fmt::format(
-              FMT_STRING("opening \"{}\" reaches beyond its wall: from {:.2f} to {:.2f} m along it and "
-                         "up to {:.2f} m; the wall is {:.2f} m long and {:.2f} m high there"),
-              opening.name, opening.from_m, opening.from_m + opening.size.x(), hole.high.y(), way.norm(),
-              lowest));
-      return;
-    }
-    for (const geometry::WallOpening& other : shell_.openings)
-      if (other.wall == wall && (other.low.array() < hole.high.array() - kHair).all() &&
-          (hole.low.array() < other.high.array() - kHair).all()) {
-        problems_.error("P036", opening.place,
-                        fmt::format(FMT_STRING("openings \"{}\" and \"{}\" overlap in wall {}"), other.name,
-                                    opening.name, opening.wall));
-        return;
-      }
-    const auto on_wall = [&](double along) { return Vec2(first + along * way.normalized()); };
-    openings_.push_back(
-        {opening.name, {on_wall(hole.low.x()), on_wall(hole.high.x())}, hole.low.y(), hole.high.y()});
-    shell_.openings.push_back(std::move(hole));
-  }
-
-  void warn_if_outside(const model::Object& object, const std::vector<Vec3>& corners) {
-    for (const Vec3& p : corners) {
-      const bool inside = geometry::contains(shell_.outline, p.head<2>()) ||
-                          geometry::distance_to_edges(shell_.outline, p.head<2>()) < kHair;
-      if (inside && p.z() > -kHair && p.z() < shell_.ceiling_height(p.head<2>()) + kHair) continue;
-      problems_.warning("P037", object.place,
-                        fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at ({:.2f}, {:.2f}, {:.2f})"),
-                                    object.name, room_.name, p.x(), p.y(), p.z()));
-      return;
-    }
-  }
-
-  void add(const model::Object& object) {
-    if (object.shape == model::ObjectShape::block) {
-      std::vector<Vec3> corners;
-      for (const Vec2& p : object.outline)
-        for (const double z : {object.bottom_m, object.top_m}) corners.emplace_back(p.x(), p.y(), z);
-      warn_if_outside(object, corners);
-      objects_.push_back({object.name, object.outline, object.bottom_m, object.top_m});
-      geometry_.add_block(object.name, object.outline, object.bottom_m, object.top_m, object.material);
-      return;
-    }
-    const Eigen::Isometry3d frame =
-        Eigen::Translation3d(object.at) * Eigen::AngleAxisd(object.rotation_deg * kDegree, Vec3::UnitZ());
-    std::vector<Vec3> corners;
-    for (int k = 0; k < 8; ++k)
-      corners.push_back(frame * Vec3(k & 1 ? object.size.x() : 0, k & 2 ? object.size.y() : 0,
-                                     k & 4 ? object.size.z() : 0));
-    warn_if_outside(object, corners);
-    PlanShape plan{object.name, {corners[0].head<2>(), corners[1].head<2>()}, object.at.z(), corners[4].z()};
-    if (object.shape == model::ObjectShape::box) {
-      plan.outline.push_back(corners[3].head<2>());
-      plan.outline.push_back(corners[2].head<2>());
-    }
-    objects_.push_back(std::move(plan));
-    if (object.shape == model::ObjectShape::box)
-      geometry_.add_box(object.name, Vec3::Zero(), object.size, object.material, frame);
-    else
-      geometry_.add_polygon(geometry_.add_surface(object.name, object.material),
-                            {corners[0], corners[1], corners[5], corners[4]});
-  }
+  void check_height(const Vec2& corner);
+  void finish_walls();
+  void add(const model::Opening& opening);
+  bool fits(const model::Opening& opening, const geometry::WallOpening& hole, double wall_length);
+  void add_lower_ceiling(const model::CeilingPart& part);
+  void add(const Thing& thing);
+  void add_mesh(const Thing& thing);
+  bool has_sound_size(const Thing& thing);
 
   const model::Room& room_;
+  const WrittenWalls& walls_;
   geometry::Geometry& geometry_;
   Problems& problems_;
-  geometry::RoomShell shell_;
-  std::vector<PlanShape> objects_, openings_;
+  RoomGeometry result_;
 };
+
+void Builder::check_height(const Vec2& corner) {
+  const double height = result_.shell.ceiling_height(corner);
+  if (height >= kLowestRoom) return;
+  problems_.error(
+      "P033", room_.ceiling.empty() ? room_.place : room_.ceiling.front().place,
+      fmt::format(FMT_STRING("the ceiling of \"{}\" comes down to {:.2f} m at corner ({:.2f}, {:.2f}); "
+                             "expected {} m or more above the floor everywhere"),
+                  room_.name, height, corner.x(), corner.y(), kLowestRoom));
+}
+
+void Builder::finish_walls() {
+  geometry::RoomShell& shell = result_.shell;
+  shell.wall_names = walls_.names();
+  shell.walls.assign(shell.outline.size(), shell.walls.front());
+  for (const model::Wall& wall : room_.walls) {
+    const auto place = walls_.find(wall.number, {});
+    if (!place)
+      problems_.error("P034", wall.place,
+                      fmt::format(FMT_STRING("there is no wall {}: \"{}\" has {} walls"), wall.number,
+                                  room_.name, room_.outline.size()));
+    else if (wall.finish)
+      shell.walls[place->wall] = wall.finish->material;
+  }
+}
+
+void Builder::add(const model::Opening& opening) {
+  const auto place = walls_.find(opening.wall, opening.wall_name);
+  if (!place) {
+    problems_.error("P034", opening.place,
+                    opening.wall_name.empty()
+                        ? fmt::format(FMT_STRING("opening \"{}\" is in wall {}, but \"{}\" has {} walls"),
+                                      opening.name, opening.wall, room_.name, room_.outline.size())
+                        : fmt::format(FMT_STRING("opening \"{}\" is in wall \"{}\", which \"{}\" does not "
+                                                 "have; expected {}"),
+                                      opening.name, opening.wall_name, room_.name, walls_.choices()));
+    return;
+  }
+  geometry::RoomShell& shell = result_.shell;
+  const double a = place->along(opening.from_m), b = place->along(opening.from_m + opening.size.x());
+  geometry::WallOpening hole{place->wall,
+                             {std::min(a, b), opening.sill_m},
+                             {std::max(a, b), opening.sill_m + opening.size.y()},
+                             opening.name,
+                             opening.pane ? opening.pane->material : geometry::Material{},
+                             opening.pane.has_value()};
+  const Vec2 way = shell.outline[(place->wall + 1) % shell.outline.size()] - shell.outline[place->wall];
+  if (fits(opening, hole, way.norm())) shell.openings.push_back(std::move(hole));
+}
+
+bool Builder::fits(const model::Opening& opening, const geometry::WallOpening& hole, double wall_length) {
+  const geometry::RoomShell& shell = result_.shell;
+  const Vec2& first = shell.outline[hole.wall];
+  const Vec2 along = (shell.outline[(hole.wall + 1) % shell.outline.size()] - first).normalized();
+  const double lowest = std::min(shell.ceiling_height(first + hole.low.x() * along),
+                                 shell.ceiling_height(first + hole.high.x() * along));
+  if (hole.low.x() < -kHair || hole.high.x() > wall_length + kHair || hole.high.y() > lowest + kHair) {
+    problems_.error(
+        "P035", opening.place,
+        fmt::format(
+            FMT_STRING("opening \"{}\" reaches beyond its wall: from {:.2f} to {:.2f} m along it and "
+                       "up to {:.2f} m; the wall is {:.2f} m long and {:.2f} m high there"),
+            opening.name, opening.from_m, opening.from_m + opening.size.x(), hole.high.y(), wall_length,
+            lowest));
+    return false;
+  }
+  for (const geometry::WallOpening& other : shell.openings)
+    if (other.wall == hole.wall && (other.low.array() < hole.high.array() - kHair).all() &&
+        (hole.low.array() < other.high.array() - kHair).all()) {
+      problems_.error("P036", opening.place,
+                      fmt::format(FMT_STRING("openings \"{}\" and \"{}\" overlap in {}"), other.name,
+                                  opening.name, walls_.name_of(hole.wall)));
+      return false;
+    }
+  return true;
+}
+
+/// A part of the ceiling that hangs lower is a block of the ceiling's finish.
+void Builder::add_lower_ceiling(const model::CeilingPart& part) {
+  const geometry::RoomShell& shell = result_.shell;
+  double top = 0;
+  for (const Vec2& p : part.over) {
+    const bool inside =
+        geometry::contains(shell.outline, p) || geometry::distance_to_edges(shell.outline, p) < kHair;
+    if (!inside) {
+      problems_.error("P039", part.place,
+                      fmt::format(FMT_STRING("the lower ceiling reaches out of \"{}\" at ({:.2f}, {:.2f})"),
+                                  room_.name, p.x(), p.y()));
+      return;
+    }
+    top = std::max(top, shell.ceiling_height(p));
+  }
+  if (part.height_m < kLowestRoom || part.height_m >= top) {
+    problems_.error("P039", part.place,
+                    fmt::format(FMT_STRING("the lower ceiling is at {:.2f} m; expected {} m or more, and below "
+                                           "the ceiling at {:.2f} m"),
+                                part.height_m, kLowestRoom, top));
+    return;
+  }
+  geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material);
+}
+
+void Builder::add(const Thing& thing) {
+  if (thing.object->shape == model::ObjectShape::mesh) {
+    if (has_sound_size(thing)) add_mesh(thing);
+    return;
+  }
+  const int surface = geometry_.add_surface(thing.name, thing.object->finish.material);
+  for (const Solid& solid : thing.solids) {
+    if (solid.plan.size() > 2) {
+      geometry_.add_block(surface, solid.plan, solid.bottom_m, solid.top_m);
+      continue;
+    }
+    const auto at = [&](std::size_t k, double z) {
+      return Vec3(solid.plan[k].x(), solid.plan[k].y(), z);
+    };
+    geometry_.add_polygon(surface, {at(0, solid.bottom_m), at(1, solid.bottom_m), at(1, solid.top_m),
+                                    at(0, solid.top_m)});
+  }
+}
+
+/// A mesh in the wrong unit makes a room that looks computed and is nonsense.
+bool Builder::has_sound_size(const Thing& thing) {
+  const model::MeshUse& use = *thing.object->mesh;
+  const Vec3 size = thing.mesh.size();
+  const geometry::Box2 box = geometry::bounding_box(result_.shell.outline);
+  const double room = std::max(box.size().maxCoeff(), room_.height_m);
+  const std::string words = fmt::format(
+      FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} m large in \"{}\""), thing.name, size.x(),
+      size.y(), size.z(), room_.name);
+  if (size.maxCoeff() > kLargestMesh * room) {
+    problems_.error("P047", use.place,
+                    words + "; the file is most likely in another unit: give scale = \"mm\", \"cm\" or "
+                            "\"in\"");
+    return false;
+  }
+  if (size.maxCoeff() > room || size.maxCoeff() < kSmallestMesh)
+    problems_.warning("P047", use.place, words + "; is scale = its file's unit (\"mm\", \"cm\", \"m\", \"in\")?");
+  if (thing.simplified_m > 0)
+    problems_.warning("P048", use.place,
+                      fmt::format(FMT_STRING("\"{}\" has {} triangles in its file and takes part with {}: "
+                                             "corners were moved by up to {:.0f} mm"),
+                                  thing.name, thing.triangles_in_file, thing.mesh.triangle_count(),
+                                  1000 * thing.simplified_m));
+  return true;
+}
+
+/// Closed meshes are seen from outside; open ones from both sides, since nobody can tell which is which.
+void Builder::add_mesh(const Thing& thing) {
+  const model::MeshUse& use = *thing.object->mesh;
+  const geometry::Enclosure enclosure = geometry::enclosure_of(thing.mesh);
+  for (const geometry::Mesh::Part& part : thing.mesh.parts) {
+    const auto own = use.finishes.find(part.material);
+    geometry::Material material =
+        (own != use.finishes.end() ? own->second : thing.object->finish).material;
+    material.two_sided = enclosure == geometry::Enclosure::open;
+    std::vector<std::array<int, 3>> triangles = part.triangles;
+    if (enclosure == geometry::Enclosure::inwards)
+      for (auto& t : triangles) std::swap(t[1], t[2]);
+    geometry_.add_triangles(geometry_.add_surface(thing.name, material), thing.mesh.vertices, triangles);
+  }
+  for (const auto& [name, finish] : use.finishes)
+    if (std::none_of(thing.mesh.parts.begin(), thing.mesh.parts.end(),
+                     [&, &material = name](const auto& part) { return part.material == material; }))
+      problems_.warning("P049", use.place,
+                        fmt::format(FMT_STRING("\"{}\" has no material \"{}\" in its file; it holds: {}"),
+                                    thing.name, name, geometry::material_names(thing.mesh)));
+}
 
 }  // namespace
 
 RoomGeometry add_room_geometry(const model::Room& room, const geometry::Polygon& outline,
-                               geometry::Geometry& geometry, Problems& problems) {
-  return Builder(room, geometry, problems).build(outline);
+                               const WrittenWalls& walls, geometry::Geometry& geometry, Problems& problems) {
+  return Builder(room, walls, geometry, problems).build(outline);
 }
 
 }  // namespace glow::scene

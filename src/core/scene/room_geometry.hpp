@@ -1,18 +1,21 @@
 #pragma once
 
 #include "core/scene/room_scene.hpp"
+#include "core/scene/things.hpp"
+#include "core/scene/written_walls.hpp"
 
 namespace glow::scene {
 
-/// Shell, openings and objects of a room as surfaces, with what does not fit noted: objects that stick out of
-/// the room or overlap, openings outside their wall, a ceiling that meets the floor. `outline` is the room's,
-/// tidied and counter-clockwise. The shell is given back as well, for heights of the ceiling, and what a plan
-/// shows of it all.
+/// Shell, openings and objects of a room as surfaces, with what does not fit noted: things that stick out of
+/// the room, stand in each other or float, openings outside their wall, a ceiling that meets the floor.
+/// `outline` is the room's, tidied and counter-clockwise. The shell is given back as well, for heights of the
+/// ceiling, and the things in their places.
 struct RoomGeometry {
   geometry::RoomShell shell;
-  std::vector<PlanShape> objects, openings;
+  std::vector<Thing> things;
+  std::vector<std::string> meetings;  ///< what touches what
 };
 RoomGeometry add_room_geometry(const model::Room& room, const geometry::Polygon& outline,
-                               geometry::Geometry& geometry, Problems& problems);
+                               const WrittenWalls& walls, geometry::Geometry& geometry, Problems& problems);
 
 }  // namespace glow::scene

@@ -3,7 +3,9 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <set>
 
+#include "core/scene/grid_placing.hpp"
 #include "core/scene/luminaire_placing.hpp"
 #include "core/scene/room_geometry.hpp"
 
@@ -12,7 +14,6 @@ namespace {
 
 constexpr double kDefaultInset = 0.5;        // m; EN 12464-1: strip along the walls
 constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
-constexpr std::size_t kMostPoints = 200000;
 constexpr double kSamePitch = 0.02;  // relative
 
 class Builder {
@@ -35,13 +36,17 @@ class Builder {
     scene_.floor_area_m2 = geometry::signed_area(scene_.outline);
     scene_.maintenance_factor = room_.maintenance_factor;
     scene_.reflectances = room_.reflectances;
-    RoomGeometry built = add_room_geometry(room_, scene_.outline, scene_.geometry, problems_);
-    shell_ = std::move(built.shell);
-    scene_.objects = std::move(built.objects);
-    scene_.openings = std::move(built.openings);
+    const WrittenWalls walls(room_, scene_.outline);
+    scene_.wall_names = walls.names();
+    RoomGeometry built = add_room_geometry(room_, scene_.outline, walls, scene_.geometry, problems_);
+    describe(built);
     find_task();
-    lay_grid();
-    PlacedGroups placed = place_luminaires(project_, room_, shell_, scene_.geometry, problems_);
+    lay_work_plane();
+    for (SceneGrid& grid : place_grids(room_, built, walls, problems_)) scene_.grids.push_back(std::move(grid));
+    check_grid_names();
+    scene_.spots = place_spots(room_, built, problems_);
+    PlacedGroups placed =
+        place_luminaires(project_, room_, built.shell, walls, scene_.geometry, problems_);
     scene_.groups = std::move(placed.groups);
     array_spacings_ = std::move(placed.array_spacings);
     if (room_.luminaires.empty())
@@ -54,8 +59,10 @@ class Builder {
   }
 
  private:
+  void describe(const RoomGeometry& built);
   void find_task();
-  void lay_grid();
+  void lay_work_plane();
+  void check_grid_names();
   double plane_height();
   void warn_of_equal_pitch();
 
@@ -64,9 +71,51 @@ class Builder {
   const standards::RequirementTable& table_;
   Problems& problems_;
   RoomScene scene_;
-  geometry::RoomShell shell_;
   std::vector<Vec2> array_spacings_;
 };
+
+/// What plans show of the room and its things, and what all of it is made of.
+void Builder::describe(const RoomGeometry& built) {
+  for (const Thing& thing : built.things) {
+    scene_.objects.push_back({thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m,
+                              thing.solids.size() == 1});
+    scene_.finishes.push_back({thing.name, thing.object->finish});
+  }
+  for (const geometry::WallOpening& opening : built.shell.openings) {
+    const std::vector<Vec3> corners = geometry::opening_corners(built.shell, opening);
+    scene_.openings.push_back({opening.name,
+                               {corners[1].head<2>(), corners[0].head<2>()},
+                               opening.low.y(),
+                               opening.high.y(),
+                               false});
+  }
+  const auto shell = [&](const std::string& name, const geometry::Material& material) {
+    model::Finish finish;
+    finish.material = material;
+    for (const model::Wall& wall : room_.walls)
+      if (wall.finish && (wall.name == name || fmt::format(FMT_STRING("wall {}"), wall.number) == name))
+        finish = *wall.finish;
+    scene_.finishes.push_back({name, finish});
+  };
+  shell("floor", built.shell.floor_material);
+  shell("ceiling", built.shell.ceiling_material);
+  for (std::size_t i = 0; i < scene_.wall_names.size(); ++i)
+    shell(scene_.wall_names[i], built.shell.wall_material(i));
+  for (const model::Opening& opening : room_.openings)
+    if (opening.pane) scene_.finishes.push_back({opening.name, *opening.pane});
+  scene_.assumed = room_.assumed;
+  scene_.meetings = built.meetings;
+}
+
+/// Two grids of one name would write the same files.
+void Builder::check_grid_names() {
+  std::set<std::string> names;
+  for (const SceneGrid& grid : scene_.grids)
+    if (!names.insert(grid.name).second)
+      problems_.error("P008", room_.place,
+                      fmt::format(FMT_STRING("\"{}\" has two grids called \"{}\"; give one another name"),
+                                  room_.name, grid.name));
+}
 
 void Builder::find_task() {
   if (!room_.task) return;
@@ -96,7 +145,7 @@ double Builder::plane_height() {
   return kDefaultPlaneHeight;
 }
 
-void Builder::lay_grid() {
+void Builder::lay_work_plane() {
   const model::WorkPlane& plane = room_.work_plane;
   const double height = plane_height();
   if (height < 0 || height >= room_.height_m) {
@@ -117,16 +166,17 @@ void Builder::lay_grid() {
                     inset, room_.name));
     return;
   }
-  const double smallest = std::sqrt(box->size().prod() / double(kMostPoints));
+  const double smallest = std::sqrt(box->size().prod() / kMostPoints);
   if (plane.spacing_m && *plane.spacing_m < smallest) {
     problems_.error(
         "P018", plane.place,
-        fmt::format(FMT_STRING("a spacing of {:.4f} m makes more than {} points; expected {:.3f} m or more"),
+        fmt::format(FMT_STRING("a spacing of {:.4f} m makes more than {:.0f} points; expected {:.3f} m or more"),
                     *plane.spacing_m, kMostPoints, smallest));
     return;
   }
   if (auto grid = readings::plane_grid(scene_.outline, height, inset, plane.spacing_m)) {
-    scene_.grid = std::move(*grid);
+    scene_.grids.push_back({"work plane", GridRole::work_plane, transport::Kernel::plane, Vec3::UnitX(),
+                            std::move(*grid)});
   } else {
     problems_.error(
         "P017", plane.place,
@@ -140,10 +190,12 @@ void Builder::lay_grid() {
 /// A grid in step with the luminaires meets every one at the same place and shows too even or too uneven a
 /// picture.
 void Builder::warn_of_equal_pitch() {
+  if (scene_.grids.empty()) return;
+  const readings::PlaneGrid& grid = scene_.work_plane();
   for (const Vec2& spacing : array_spacings_)
     for (int axis = 0; axis < 2; ++axis) {
-      const int count = axis == 0 ? scene_.grid.count.nx : scene_.grid.count.ny;
-      if (count < 2 || std::abs(scene_.grid.cell[axis] / spacing[axis] - 1) > kSamePitch) continue;
+      const int count = axis == 0 ? grid.count.nx : grid.count.ny;
+      if (count < 2 || std::abs(grid.cell[axis] / spacing[axis] - 1) > kSamePitch) continue;
       problems_.warning(
           "P022", room_.work_plane.place,
           fmt::format(FMT_STRING("the grid of \"{}\" has the same pitch as the luminaires along {} ({:.2f} "
@@ -152,7 +204,34 @@ void Builder::warn_of_equal_pitch() {
     }
 }
 
+constexpr std::array<std::pair<GridRole, const char*>, 5> kRoles = {{{GridRole::work_plane, "work plane"},
+                                                                     {GridRole::floor, "floor"},
+                                                                     {GridRole::ceiling, "ceiling"},
+                                                                     {GridRole::wall, "wall"},
+                                                                     {GridRole::wanted, "wanted"}}};
+
 }  // namespace
+
+std::string to_string(GridRole role) {
+  for (const auto& [known, words] : kRoles)
+    if (known == role) return words;
+  return "";
+}
+
+std::optional<GridRole> grid_role(const std::string& words) {
+  for (const auto& [role, known] : kRoles)
+    if (known == words) return role;
+  return std::nullopt;
+}
+
+transport::Receiver SceneGrid::receiver(std::size_t point) const {
+  transport::Receiver receiver{grid.points[point], grid.normal_of(point)};
+  receiver.kernel = kernel;
+  receiver.lean = role == GridRole::floor || role == GridRole::ceiling || role == GridRole::wall;
+  if (kernel == transport::Kernel::semicylinder) receiver.normal = facing;
+  if (kernel == transport::Kernel::cylinder) receiver.normal = Vec3::UnitZ();
+  return receiver;
+}
 
 std::optional<RoomScene> build_room_scene(const model::Project& project, const model::Room& room,
                                           const standards::RequirementTable& table, Problems& problems) {

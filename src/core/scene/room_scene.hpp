@@ -9,15 +9,18 @@
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/readings/grid.hpp"
 #include "core/standards/requirement_table.hpp"
+#include "core/transport/receiver.hpp"
 
 namespace glow::scene {
 
 /// Luminaires that are switched together: one entry of the room's list.
 struct LuminaireGroup {
   std::string mark;
-  std::shared_ptr<const photometry::Photometry> photometry;
+  std::shared_ptr<const photometry::Photometry> photometry;  ///< at the flux that the project states
   std::vector<photometry::PlacedLuminaire> luminaires;
   std::vector<double> rotations_deg;  ///< of each luminaire
+  double dimming = 1;                 ///< share of full output
+  std::optional<double> cct_k;
 };
 
 /// What an object, or an opening in a wall, looks like from above.
@@ -25,6 +28,36 @@ struct PlanShape {
   std::string name;
   geometry::Polygon outline;  ///< a panel's and an opening's has two corners
   double bottom_m = 0, top_m = 0;
+  bool solid = true;  ///< false: legs and shelves, a mesh, or an opening; one can look into it
+};
+
+enum class GridRole { work_plane, floor, ceiling, wall, wanted };
+
+/// "work plane", "floor", "ceiling", "wall", "wanted".
+std::string to_string(GridRole role);
+std::optional<GridRole> grid_role(const std::string& words);
+
+/// Where light is read over an area.
+struct SceneGrid {
+  std::string name;
+  GridRole role = GridRole::wanted;
+  transport::Kernel kernel = transport::Kernel::plane;
+  Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders
+  readings::PlaneGrid grid;
+
+  transport::Receiver receiver(std::size_t point) const;
+};
+
+/// Where light is read at one spot.
+struct SceneSpot {
+  std::string name;
+  transport::Receiver receiver;
+};
+
+/// A surface of the room and what it is made of.
+struct SurfaceFinish {
+  std::string surface;
+  model::Finish finish;
 };
 
 /// One room, ready to compute: everything looked up, placed and checked.
@@ -36,12 +69,18 @@ struct RoomScene {
   double maintenance_factor = 1;
   model::Reflectances reflectances;
   geometry::Geometry geometry;
+  std::vector<std::string> wall_names;  ///< by the outline's edges
   std::vector<PlanShape> objects, openings;
   std::vector<LuminaireGroup> groups;
-  readings::PlaneGrid grid;
-  std::string grid_name = "work plane";
+  std::vector<SceneGrid> grids;  ///< the work plane first
+  std::vector<SceneSpot> spots;
+  std::vector<SurfaceFinish> finishes;
   std::string plane_height_source;  ///< why the plane is at its height, in words
   std::optional<standards::Requirement> requirement;
+  std::vector<std::string> assumed;   ///< what the project does not state
+  std::vector<std::string> meetings;  ///< what touches what
+
+  const readings::PlaneGrid& work_plane() const { return grids.front().grid; }
 };
 
 /// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;

@@ -32,8 +32,9 @@ Sets Confidence::sets_at(std::size_t receiver) const {
   Sets result{};
   for (int set = 0; set < kSets; ++set) {
     const std::int32_t* ray = hits.of_receiver(receiver, set);
-    for (std::int32_t k = 0; k < hits.rays_per_receiver; ++k)
-      if (ray[k] >= 0) result[std::size_t(set)] += light_->exitance_by_rays[ray[k]] / hits.rays_per_receiver;
+    const std::int64_t rays = hits.rays_per_set(receiver);
+    for (std::int64_t k = 0; k < rays; ++k)
+      if (ray[k] >= 0) result[std::size_t(set)] += light_->exitance_by_rays[ray[k]] / double(rays);
   }
   return result;
 }
@@ -108,8 +109,9 @@ Deviations Confidence::deviations(const std::vector<double>& weights) const {
   for (std::size_t r = 0; r < weights.size(); ++r) {
     if (weights[r] == 0) continue;
     const std::int32_t* ray = hits.of_receiver(r);
-    const double share = weights[r] / (double(kSets) * hits.rays_per_receiver);
-    for (std::int32_t k = 0; k < kSets * hits.rays_per_receiver; ++k)
+    const std::int64_t rays = hits.rays_of_receiver(r);
+    const double share = weights[r] / double(rays);
+    for (std::int64_t k = 0; k < rays; ++k)
       if (ray[k] >= 0) seen[ray[k]] += share;
     const Sets own = sets_at(r);
     for (std::size_t set = 0; set < kSets; ++set) result.of_sets[set] += weights[r] * own[set];

@@ -7,7 +7,7 @@
 namespace glow::transport {
 namespace {
 
-constexpr std::uint32_t kWayOfTracing = 1;  // raise it when the same input would give other hits
+constexpr std::uint32_t kWayOfTracing = 2;  // raise it when the same input would give other hits
 
 /// Plain numbers, one after the other.
 class Bytes {
@@ -68,6 +68,7 @@ std::string content_key(const geometry::Geometry& geometry, const std::vector<Re
   for (const Receiver& receiver : receivers) {
     for (const Vec3& v : {receiver.position, receiver.normal, receiver.axis}) bytes.add(v);
     bytes.add(int(receiver.kernel));
+    bytes.add(receiver.lean);
   }
   return content_checksum(bytes.bytes().data(), bytes.bytes().size());
 }

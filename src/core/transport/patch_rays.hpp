@@ -67,8 +67,10 @@ class ReceiverRays {
  public:
   explicit ReceiverRays(const Effort& effort) : effort_(effort) {}
 
-  /// A multiple of 128, or 64.
-  int rays_per_set() const { return effort_.rays_per_receiver; }
+  /// A multiple of 128, or 16, 32 or 64.
+  int rays_per_set(const Receiver& receiver) const {
+    return receiver.lean ? effort_.rays_per_receiver / 4 : effort_.rays_per_receiver;
+  }
 
   /// Calls visit(origin, direction), local, for every ray of one set.
   template <class Visit>
@@ -77,8 +79,8 @@ class ReceiverRays {
     const Vec3f origin = tracer.local(receiver.ray_start());
     const std::uint64_t own = mixed(mixed(effort_.seed ^ 0x5265636569766572ull, number), std::uint64_t(set));
     const DirectionTable& table =
-        DirectionTable::of(receiver.kernel, std::min(rays_per_set(), DirectionTable::kBlockSize));
-    for (int b = 0; b < rays_per_set() / table.size(); ++b) {
+        DirectionTable::of(receiver.kernel, std::min(rays_per_set(receiver), DirectionTable::kBlockSize));
+    for (int b = 0; b < rays_per_set(receiver) / table.size(); ++b) {
       const std::uint64_t chance = mixed(own, std::uint64_t(b));
       const HemisphereFrame frame = frame_of(receiver, chance);
       const Vec3f* directions = table.block(chance);

@@ -30,14 +30,20 @@ const SpreadPoints& SpreadPoints::table() {
 
 namespace {
 
-/// Solves cdf(x) = u on [low, high] by halving; cdf rises.
-template <class Cdf>
-double inverse(const Cdf& cdf, double u, double low, double high) {
-  for (int step = 0; step < 50; ++step) {
-    const double middle = (low + high) / 2;
-    (cdf(middle) < u ? low : high) = middle;
+/// Solves cdf(x) = u on [low, high], where cdf rises with the slope `density`: Newton's steps, halving where
+/// they would leave the interval.
+template <class Cdf, class Density>
+double inverse(const Cdf& cdf, const Density& density, double u, double low, double high) {
+  constexpr double kClose = 1e-10;
+  double x = (low + high) / 2;
+  for (int step = 0; step < 60 && high - low > kClose; ++step) {
+    const double excess = cdf(x) - u;
+    (excess < 0 ? low : high) = x;
+    const double next = x - excess / density(x);
+    if (std::abs(next - x) < kClose) return x;
+    x = next > low && next < high ? next : (low + high) / 2;
   }
-  return (low + high) / 2;
+  return x;
 }
 
 /// The direction for two evenly spread numbers, with the kernel's density.
@@ -48,7 +54,8 @@ Vec3 drawn(Kernel kernel, double s, double t) {
   const double around = 2 * kPi * t;
   // Density sin^2 of the polar angle, times the solid angle's sin: cylinders.
   const auto from_axis = [&] {
-    return inverse([](double x) { return (x - std::sin(x) * std::cos(x)) / kPi; }, s, 0, kPi);
+    return inverse([](double x) { return (x - std::sin(x) * std::cos(x)) / kPi; },
+                   [](double x) { return 2 * std::sin(x) * std::sin(x) / kPi; }, s, 0, kPi);
   };
   switch (kernel) {
     case Kernel::plane:
@@ -57,7 +64,8 @@ Vec3 drawn(Kernel kernel, double s, double t) {
       return along(from_axis(), around);
     case Kernel::semicylinder:
       return along(from_axis(),
-                   inverse([](double x) { return (x + kPi + std::sin(x)) / (2 * kPi); }, t, -kPi, kPi));
+                   inverse([](double x) { return (x + kPi + std::sin(x)) / (2 * kPi); },
+                           [](double x) { return (1 + std::cos(x)) / (2 * kPi); }, t, -kPi, kPi));
     case Kernel::hemisphere: {
       // (1 + c) dc over [-1, 1]: cumulative (1 + c)^2 / 4.
       return along(std::acos(2 * std::sqrt(1 - s) - 1), around);
@@ -81,20 +89,30 @@ DirectionTable::DirectionTable(Kernel kernel, int size)
   }
 }
 
-const DirectionTable& DirectionTable::of(Kernel kernel, int size) {
-  static const auto all_sizes = [](Kernel k) {
-    return std::array<DirectionTable, 4>{DirectionTable(k, 16), DirectionTable(k, 32), DirectionTable(k, 64),
-                                         DirectionTable(k, 128)};
-  };
-  static const std::array<DirectionTable, 4> plane = all_sizes(Kernel::plane);
-  static const std::array<DirectionTable, 4> cylinder = all_sizes(Kernel::cylinder);
-  static const std::array<DirectionTable, 4> semicylinder = all_sizes(Kernel::semicylinder);
-  static const std::array<DirectionTable, 4> hemisphere = all_sizes(Kernel::hemisphere);
-  const auto& tables = kernel == Kernel::plane          ? plane
-                       : kernel == Kernel::cylinder     ? cylinder
-                       : kernel == Kernel::semicylinder ? semicylinder
-                                                        : hemisphere;
+namespace {
+
+/// Tables of one kernel, made when it is first asked for: most runs need one kernel only.
+template <Kernel kernel>
+const DirectionTable& table_of(int size) {
+  static const std::array<DirectionTable, 4> tables = {DirectionTable(kernel, 16), DirectionTable(kernel, 32),
+                                                       DirectionTable(kernel, 64), DirectionTable(kernel, 128)};
   return tables[size == 16 ? 0 : size == 32 ? 1 : size == 64 ? 2 : 3];
+}
+
+}  // namespace
+
+const DirectionTable& DirectionTable::of(Kernel kernel, int size) {
+  switch (kernel) {
+    case Kernel::cylinder:
+      return table_of<Kernel::cylinder>(size);
+    case Kernel::semicylinder:
+      return table_of<Kernel::semicylinder>(size);
+    case Kernel::hemisphere:
+      return table_of<Kernel::hemisphere>(size);
+    case Kernel::plane:
+      break;
+  }
+  return table_of<Kernel::plane>(size);
 }
 
 HemisphereFrame::HemisphereFrame(const Vec3& normal, std::uint64_t chance) : z(normal.cast<float>()) {

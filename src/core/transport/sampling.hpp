@@ -71,9 +71,10 @@ class DirectionTable {
   const Vec3f* block(std::uint64_t chance) const {
     return directions_.data() + std::size_t(chance % kBlocks) * std::size_t(size_);
   }
+  /// To be had through `of`.
+  DirectionTable(Kernel kernel, int size);
 
  private:
-  DirectionTable(Kernel kernel, int size);
   int size_;
   std::vector<Vec3f> directions_;
 };

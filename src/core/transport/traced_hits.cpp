@@ -58,11 +58,13 @@ std::int32_t first_patch(const PatchSet& patches, const geometry::RayTracer& tra
   return patches.patch_at(hit.facet, Vec3f(origin + hit.distance * direction));
 }
 
-std::vector<std::uint64_t> first_rays(const PatchSet& patches, const PatchRays& rays) {
+/// Where the rays of each thing begin among those of all, and where the last ones end.
+template <class Thing, class Rays>
+std::vector<std::uint64_t> first_rays(const std::vector<Thing>& things, const Rays& rays) {
   std::vector<std::uint64_t> begin = {0};
-  begin.reserve(patches.size() + 1);
-  for (const Patch& patch : patches.patches())
-    begin.push_back(begin.back() + std::uint64_t(kSets) * std::uint64_t(rays.rays_per_set(patch)));
+  begin.reserve(things.size() + 1);
+  for (const Thing& thing : things)
+    begin.push_back(begin.back() + std::uint64_t(kSets) * std::uint64_t(rays.rays_per_set(thing)));
   return begin;
 }
 
@@ -107,12 +109,13 @@ void bury_covered(TracedHits& hits) {
 
 }  // namespace
 
-bool TracedHits::fits(const PatchSet& patches, std::size_t receivers, const Effort& effort) const {
+bool TracedHits::fits(const PatchSet& patches, const std::vector<Receiver>& receivers,
+                      const Effort& effort) const {
   const std::int32_t n = std::int32_t(patches.size());
   const auto known = [n](std::int32_t hit) { return hit >= kBuried && hit < n; };
-  return patch_begin == first_rays(patches, PatchRays(patches, effort)) &&
-         of_patches.size() == patch_begin.back() && rays_per_receiver == effort.rays_per_receiver &&
-         of_receivers.size() == receivers * kSets * std::size_t(rays_per_receiver) &&
+  return patch_begin == first_rays(patches.patches(), PatchRays(patches, effort)) &&
+         of_patches.size() == patch_begin.back() && receiver_begin == first_rays(receivers, ReceiverRays(effort)) &&
+         of_receivers.size() == receiver_begin.back() &&
          std::all_of(of_patches.begin(), of_patches.end(), known) &&
          std::all_of(of_receivers.begin(), of_receivers.end(), known);
 }
@@ -149,7 +152,7 @@ TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
   TracedHits hits;
   const PatchRays patch_rays(patches, effort);
   const ReceiverRays receiver_rays(effort);
-  hits.patch_begin = first_rays(patches, patch_rays);
+  hits.patch_begin = first_rays(patches.patches(), patch_rays);
   hits.of_patches.resize(hits.patch_begin.back());
   parallel_for(patches.size(), watch, "light exchange between surfaces", [&](std::size_t i) {
     Landings landings(patches, tracer, hits.of_patches.data() + hits.patch_begin[i], mixed(effort.seed, i));
@@ -158,11 +161,10 @@ TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
                       [&](const Vec3f& origin, const Vec3f& direction) { landings.add(origin, direction); });
     landings.flush();
   });
-  hits.rays_per_receiver = receiver_rays.rays_per_set();
-  hits.of_receivers.resize(receivers.size() * kSets * std::size_t(hits.rays_per_receiver));
+  hits.receiver_begin = first_rays(receivers, receiver_rays);
+  hits.of_receivers.resize(hits.receiver_begin.back());
   parallel_for(receivers.size(), watch, "what each point sees", [&](std::size_t r) {
-    Landings landings(patches, tracer,
-                      hits.of_receivers.data() + r * kSets * std::size_t(hits.rays_per_receiver),
+    Landings landings(patches, tracer, hits.of_receivers.data() + hits.receiver_begin[r],
                       ~mixed(effort.seed, r));
     for (int set = 0; set < kSets; ++set)
       receiver_rays.each(tracer, receivers[r], r, set, [&](const Vec3f& origin, const Vec3f& direction) {

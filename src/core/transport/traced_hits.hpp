@@ -14,16 +14,21 @@ inline constexpr std::int32_t kBuried = -2;   ///< met the inside of an object, 
 
 /// What all rays of a transport met. This is all of it that costs time; the rest follows from it.
 struct TracedHits {
-  std::vector<std::uint64_t> patch_begin;  ///< n + 1; first ray of each patch
-  std::vector<std::int32_t> of_patches;    ///< patch after patch, set after set
-  std::int32_t rays_per_receiver = 0;      ///< in each set
-  std::vector<std::int32_t> of_receivers;  ///< [(receiver * kSets + set) * rays_per_receiver + ray]
+  std::vector<std::uint64_t> patch_begin;     ///< n + 1; first ray of each patch
+  std::vector<std::int32_t> of_patches;       ///< patch after patch, set after set
+  std::vector<std::uint64_t> receiver_begin;  ///< likewise of each receiver
+  std::vector<std::int32_t> of_receivers;     ///< receiver after receiver, set after set
 
   /// Whether these can be the hits of such a transport: nothing here points outside of it.
-  bool fits(const PatchSet& patches, std::size_t receivers, const Effort& effort) const;
+  bool fits(const PatchSet& patches, const std::vector<Receiver>& receivers, const Effort& effort) const;
   std::size_t rays() const { return of_patches.size() + of_receivers.size(); }
+  /// Number of a receiver's rays in all sets, and in one of them.
+  std::int64_t rays_of_receiver(std::size_t receiver) const {
+    return std::int64_t(receiver_begin[receiver + 1] - receiver_begin[receiver]);
+  }
+  std::int64_t rays_per_set(std::size_t receiver) const { return rays_of_receiver(receiver) / kSets; }
   const std::int32_t* of_receiver(std::size_t receiver, int set = 0) const {
-    return of_receivers.data() + (receiver * kSets + std::size_t(set)) * std::size_t(rays_per_receiver);
+    return of_receivers.data() + receiver_begin[receiver] + std::uint64_t(set * rays_per_set(receiver));
   }
 };
 

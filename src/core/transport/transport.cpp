@@ -55,7 +55,7 @@ Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometr
       effort_(effort),
       tracer_(geometry_),
       patches_(geometry_, patch_edge(geometry_, effort.patches)),
-      hits_(known && known->fits(patches_, receivers_.size(), effort)
+      hits_(known && known->fits(patches_, receivers_, effort)
                 ? std::move(*known)
                 : trace(patches_, tracer_, receivers_, effort, watch)),
       exchange_(exchange_from(hits_, patches_)),
@@ -107,7 +107,6 @@ void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& l
   }
   light.direct_lx.assign(receivers_.size(), 0.0);
   light.interreflected_lx.assign(receivers_.size(), 0.0);
-  const std::int64_t rays = std::int64_t(kSets) * hits_.rays_per_receiver;
   parallel_for(receivers_.size(), watch, "direct light", [&](std::size_t r) {
     for (std::size_t l = 0; l < luminaires.size(); ++l) {
       const bool hidden = occluders_.may_block(receivers_[r].position, luminaires[l].frame.origin,
@@ -117,6 +116,7 @@ void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& l
     for (const DirectLight& source : mirrored)
       light.interreflected_lx[r] += source.illuminance(receivers_[r]);
     const std::int32_t* ray = hits_.of_receiver(r);
+    const std::int64_t rays = hits_.rays_of_receiver(r);
     double sum = 0;
     for (std::int64_t k = 0; k < rays; ++k)
       if (ray[k] >= 0) sum += double(leaving[ray[k]]);
@@ -127,8 +127,8 @@ void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& l
 
 std::vector<MisplacedReceiver> Transport::misplaced() const {
   std::vector<MisplacedReceiver> result;
-  const std::int64_t rays = std::int64_t(kSets) * hits_.rays_per_receiver;
   for (std::size_t r = 0; r < receivers_.size(); ++r) {
+    const std::int64_t rays = hits_.rays_of_receiver(r);
     const std::int32_t* ray = hits_.of_receiver(r);
     if (4 * std::count(ray, ray + rays, kBuried) <= rays) continue;
     // Looks again, to tell the designer where the point is.

@@ -1,0 +1,162 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "cli/commands.hpp"
+#include "cli/figure_options.hpp"
+#include "cli/open_project.hpp"
+#include "cli/run_project.hpp"
+#include "cli/terminal.hpp"
+#include "cli/write_figures.hpp"
+#include "files/drawn_list.hpp"
+#include "files/fingerprint.hpp"
+#include "files/project_reader.hpp"
+#include "files/results_reader.hpp"
+
+namespace glow::cli {
+namespace po = boost::program_options;
+namespace fs = std::filesystem;
+namespace {
+
+/// Results to draw from, and where they came from.
+struct Source {
+  fs::path results;  ///< the results.json
+  results::RunRecord run;
+};
+
+std::string lower(std::string words) {
+  for (char& c : words)
+    if (c >= 'A' && c <= 'Z') c = char(c - 'A' + 'a');
+  return words;
+}
+
+/// Results that no longer belong to the project are drawn, but not in silence.
+void take_from_project(const fs::path& path, Source& source, Problems& problems) {
+  Problems ignored;  // `check` and `run` report on the project
+  const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, ignored);
+  if (!bytes) return;
+  const auto project = files::read_project(*bytes, path.string(), problems);
+  if (!project) return;
+  source.run.style = project->figures;
+  source.run.units = project->units;
+  if (files::fingerprint(*bytes, *project, path.parent_path()) != source.run.inputs)
+    problems.warning("R011", {path.string(), 0, 0},
+                     fmt::format(FMT_STRING("has changed since {} was computed: these figures show the earlier "
+                                            "state. Run it again: glowgrid run {}"),
+                                 fs::proximate(source.results).string(), path.string()));
+}
+
+/// A results.json, the folder that holds one, or a project whose results lie where `run` puts them.
+std::optional<Source> open_source(const fs::path& path, Problems& problems) {
+  Source source;
+  std::error_code error;
+  const bool is_project = path.extension() == ".toml";
+  source.results = is_project                       ? default_output(path) / files::kResultsFile
+                   : fs::is_directory(path, error) ? path / files::kResultsFile
+                                                   : path;
+  if (is_project && fs::exists(path, error) && !fs::exists(source.results, error)) {
+    problems.error("R012", {path.string(), 0, 0},
+                   fmt::format(FMT_STRING("has no results at {}; compute it first: glowgrid run {}, or name its "
+                                          "results"),
+                               fs::proximate(source.results).string(), path.string()));
+    return std::nullopt;
+  }
+  const auto bytes = files::read_file(is_project && !fs::exists(path, error) ? path : source.results,
+                                      files::kLargestResults, {}, problems);
+  if (!bytes) return std::nullopt;
+  auto run = files::read_results(*bytes, source.results.string(), problems);
+  if (!run) return std::nullopt;
+  source.run = std::move(*run);
+  if (is_project) take_from_project(path, source, problems);
+  return source;
+}
+
+/// Figures whose name or title holds one of the words; all without words.
+std::vector<figures::Figure> chosen(std::vector<figures::Figure> list, const std::vector<std::string>& words) {
+  if (words.empty()) return list;
+  std::vector<figures::Figure> result;
+  for (figures::Figure& figure : list) {
+    const std::string name = lower(figure.base + " " + figure.what);
+    if (std::any_of(words.begin(), words.end(),
+                    [&](const std::string& word) { return name.find(lower(word)) != std::string::npos; }))
+      result.push_back(std::move(figure));
+  }
+  if (!result.empty()) return result;
+  fmt::print(stderr, FMT_STRING("glowgrid draw: no figure is called {}; there are:\n"), fmt::join(words, " or "));
+  for (const figures::Figure& figure : list) fmt::print(stderr, FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
+  return {};
+}
+
+int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat>& formats, bool quiet) {
+  const std::vector<figures::Figure> list = chosen(figures::figures_of(source.run), arguments.texts("only"));
+  if (list.empty()) return kBadInput;
+  const bool own_folder = !arguments.has("output");
+  files::OutputFolder folder(own_folder ? source.results.parent_path() / "figures"
+                                        : fs::path(arguments.text("output")));
+  Problems found;
+  {
+    Progress progress(quiet);
+    progress.subject(source.run.project);
+    write_figures(list, [&](const figures::Figure&) { return formats; }, "", folder, found, progress.watch());
+    progress.watch().stop_if_cancelled();
+  }
+  print_problems(found, {}, quiet);
+  // The next run takes away what it did not write itself, so that no picture outlives its results.
+  if (own_folder) folder.write(files::kDrawnList, files::drawn_list(folder.target(), folder.names()));
+  folder.commit({});
+  if (quiet) return kDone;
+  fmt::print(FMT_STRING("Written to {}:\n"), fs::proximate(folder.target()).string());
+  for (const figures::Figure& figure : list) fmt::print(FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
+  return kDone;
+}
+
+CommandLine command_line() {
+  CommandLine line{"glowgrid draw RESULTS|PROJECT [options]",
+                   "Makes the figures of a run again from its results.json, without computing: all of them, or\n"
+                   "those whose name or title holds one of the words of --only. Given the project, its [figures]\n"
+                   "settings count as they are now; options count more.",
+                   "  glowgrid draw millrace.toml --only columns --only showroom\n"
+                   "  glowgrid draw millrace-results --limits 100,1000 --scale log --format pdf,script",
+                   "source",
+                   false,
+                   po::options_description()};
+  line.options.add_options()("only", po::value<std::vector<std::string>>()->value_name("WORD")->composing(),
+                             "only figures with this word; may be given several times")(
+      "format,f", po::value<std::string>()->value_name("LIST")->default_value("svg,png"),
+      "any of svg, png, pdf and script (gnuplot, with its data)")(
+      "output,o", po::value<std::string>()->value_name("FOLDER"), "default: figures/ beside results.json");
+  add_figure_options(line.options);
+  add_common_options(line.options);
+  return line;
+}
+
+}  // namespace
+
+int command_draw(const std::vector<std::string>& words) {
+  const ParseResult parsed = parse(command_line(), words);
+  if (parsed.exit_code >= 0) return parsed.exit_code;
+  const Arguments& arguments = parsed.arguments;
+  if (!arguments.has("source")) {
+    fmt::print(stderr, FMT_STRING("glowgrid draw: which results, or which project? See glowgrid draw --help\n"));
+    return kBadInput;
+  }
+  const auto formats = parse_formats(arguments.text("format"));
+  if (!formats) {
+    fmt::print(stderr, FMT_STRING("glowgrid draw: --format is \"{}\"; expected any of svg, png, pdf and script, with "
+                                  "commas between\n"),
+               arguments.text("format"));
+    return kBadInput;
+  }
+  const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
+  const bool quiet = arguments.values.count("quiet") > 0;
+  Problems problems;
+  auto source = open_source(arguments.text("source"), problems);
+  print_problems(problems, {}, quiet);
+  if (!source || problems.has_errors()) return kBadInput;
+  if (!apply_units_option(arguments, "draw", source->run.units) ||
+      !apply_figure_options(arguments, "draw", source->run.units, source->run.style))
+    return kBadInput;
+  return draw(arguments, *source, *formats, quiet);
+}
+
+}  // namespace glow::cli

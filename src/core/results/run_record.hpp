@@ -1,0 +1,51 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/model/figure_style.hpp"
+#include "core/results/room_result.hpp"
+
+namespace glow::results {
+
+/// What a run's results.json tells, as far as figures need it. Figures are made from this only, so that they
+/// can be made again without computing.
+
+struct LuminaireRecord {
+  std::string mark;
+  Vec3 position = Vec3::Zero();
+  double rotation_deg = 0;
+  Vec2 size_m = Vec2::Zero();  ///< along C0 and C90: of the body, or of the luminous area
+  bool round = false;
+};
+
+/// A mark of the schedule as it occurs in a room.
+struct MarkRecord {
+  std::string mark, luminaire;
+  std::size_t count = 0;
+};
+
+struct RoomRecord {
+  std::string name;
+  geometry::Polygon outline;
+  double height_m = 0;
+  double maintenance_factor = 1;
+  std::vector<std::string> wall_names;  ///< by the outline's edges
+  std::vector<scene::PlanShape> objects, openings;
+  std::vector<LuminaireRecord> luminaires;
+  std::vector<MarkRecord> marks;
+  std::vector<GridResult> grids;
+  std::vector<standards::Check> checks;
+
+  const GridResult* find_grid(const std::string& name) const;
+};
+
+struct RunRecord {
+  std::string project;
+  std::string inputs;  ///< fingerprint of what the results were computed from
+  units::ShownUnits units;
+  model::FigureStyle style;
+  std::vector<RoomRecord> rooms;
+};
+
+}  // namespace glow::results

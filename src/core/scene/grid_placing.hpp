@@ -1,0 +1,16 @@
+#pragma once
+
+#include "core/scene/room_geometry.hpp"
+
+namespace glow::scene {
+
+/// Grids on walls, floor and ceiling, and those that the designer asks for; what cannot be laid is noted.
+std::vector<SceneGrid> place_grids(const model::Room& room, const RoomGeometry& built,
+                                   const WrittenWalls& walls, Problems& problems);
+
+/// The designer's spots, with their directions.
+std::vector<SceneSpot> place_spots(const model::Room& room, const RoomGeometry& built, Problems& problems);
+
+inline constexpr double kMostPoints = 200000;  ///< of one grid
+
+}  // namespace glow::scene

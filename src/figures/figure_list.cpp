@@ -1,0 +1,86 @@
+#include "figures/figure_list.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "figures/columns_figure.hpp"
+#include "figures/plan_figure.hpp"
+#include "figures/room_sheet.hpp"
+#include "files/project_reader.hpp"
+
+namespace glow::figures {
+namespace {
+
+using Grids = std::vector<const results::GridResult*>;
+
+class List {
+ public:
+  explicit List(const results::RunRecord& run) : run_(run) {
+    for (const results::RoomRecord& room : run.rooms)
+      for (const results::GridResult& grid : room.grids) {
+        if (grid.total_lx.empty()) continue;
+        const double low = grid.statistics.min_lx, high = grid.statistics.max_lx;
+        common_ = common_ ? std::pair(std::min(common_->first, low), std::max(common_->second, high))
+                          : std::pair(low, high);
+      }
+  }
+
+  std::vector<Figure> make() {
+    for (const results::RoomRecord& room : run_.rooms) add(room);
+    return std::move(figures_);
+  }
+
+ private:
+  void add(const results::RoomRecord& room) {
+    const auto input = std::make_shared<const FigureInput>(FigureInput{&room, run_.style, run_.units, common_});
+    const std::string first = files::file_name_part(room.name) + "--";
+    Grids surfaces, ceiling;
+    for (const results::GridResult& grid : room.grids) {
+      if (grid.total_lx.empty()) continue;
+      if (grid.role == scene::GridRole::floor) surfaces.push_back(&grid);
+      if (grid.role == scene::GridRole::ceiling) ceiling.push_back(&grid);
+      if (grid.role == scene::GridRole::wall) continue;
+      const std::string base = first + files::file_name_part(grid.name);
+      add(base, fmt::format(FMT_STRING("{}: {}"), room.name, grid.name), input, {&grid}, false,
+          [input, &grid] { return plan_svg(*input, grid); });
+      figures_.back().main = grid.role == scene::GridRole::work_plane;
+      figures_.back().usual = figures_.back().main || grid.role == scene::GridRole::wanted;
+      if (grid.role != scene::GridRole::work_plane && grid.role != scene::GridRole::wanted) continue;
+      add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input, {&grid},
+          true, [input, &grid] { return columns_svg(*input, grid); });
+    }
+    const Grids walls = walls_in_order(room);
+    surfaces.insert(surfaces.end(), ceiling.begin(), ceiling.end());
+    surfaces.insert(surfaces.end(), walls.begin(), walls.end());
+    add_sheet(first + "walls--sheet", "walls, seen from inside, turning right", input, walls);
+    if (surfaces.size() > walls.size())
+      add_sheet(first + "room--sheet", "floor, ceiling and walls", input, surfaces);
+    if (!surfaces.empty()) figures_.back().usual = true;
+  }
+
+  void add_sheet(const std::string& base, const std::string& subject,
+                 const std::shared_ptr<const FigureInput>& input, const Grids& grids) {
+    if (grids.empty()) return;
+    add(base, fmt::format(FMT_STRING("{}: {}"), input->room->name, subject), input, grids, false,
+        [input, subject, grids] { return sheet_svg(*input, subject, grids); });
+  }
+
+  void add(const std::string& base, const std::string& what, const std::shared_ptr<const FigureInput>& input,
+           const Grids& grids, bool columns, std::function<std::string()> svg) {
+    figures_.push_back({base, what, false, false, std::move(svg),
+                        [=] { return plot_script(*input, grids, base, columns); }});
+  }
+
+  const results::RunRecord& run_;
+  std::optional<std::pair<double, double>> common_;
+  std::vector<Figure> figures_;
+};
+
+}  // namespace
+
+std::vector<Figure> figures_of(const results::RunRecord& run) {
+  return List(run).make();
+}
+
+}  // namespace glow::figures

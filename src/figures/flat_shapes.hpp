@@ -1,0 +1,31 @@
+#pragma once
+
+#include "core/results/run_record.hpp"
+
+namespace glow::figures {
+
+/// An outline that belongs on the drawing of a grid, in the grid's own coordinates.
+struct FlatShape {
+  std::string name;
+  geometry::Polygon outline;  ///< two corners: a line
+  bool covers = false;        ///< hides the area behind it; otherwise it is only near, and dashed
+  bool opening = false;       ///< a window or door
+};
+
+/// What people expect to see beside the values: on level grids things and openings in plan, on walls windows,
+/// doors and the things that stand before them, on other grids nothing.
+std::vector<FlatShape> shapes_on(const results::RoomRecord& room, const results::GridResult& grid);
+
+struct FlatLuminaire {
+  const results::LuminaireRecord* luminaire = nullptr;
+  Vec2 at = Vec2::Zero();
+  double rotation_deg = 0;
+};
+
+/// The luminaires above or below a level grid; none on others.
+std::vector<FlatLuminaire> luminaires_on(const results::RoomRecord& room, const results::GridResult& grid);
+
+/// "Throwing room: wall 2 (street side), seen from inside" and the like: where the grid lies, in words.
+std::string place_words(const results::GridResult& grid, const units::ShownUnits& units);
+
+}  // namespace glow::figures

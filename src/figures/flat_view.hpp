@@ -1,0 +1,94 @@
+#pragma once
+
+#include "core/results/run_record.hpp"
+#include "figures/colour_scale.hpp"
+#include "figures/flat_shapes.hpp"
+#include "figures/isolines.hpp"
+#include "figures/svg_canvas.hpp"
+
+namespace glow::figures {
+
+inline constexpr const char* kBlank = "#f4f3f0";  ///< what is not evaluated
+inline constexpr const char* kFail = "#a3243b";
+
+/// Everything that the figures of a room share.
+struct FigureInput {
+  const results::RoomRecord* room = nullptr;
+  model::FigureStyle style;
+  units::ShownUnits units;
+  /// Lowest and highest value of all figures, where they share one scale; lx.
+  std::optional<std::pair<double, double>> common;
+};
+
+/// The scale for one or several grids.
+ColourScale scale_of(const FigureInput& input, const std::vector<const results::GridResult*>& grids);
+
+/// "123" or "4.5", without the unit.
+std::string light_label(double shown);
+
+/// A grid drawn flat at a place on a sheet: false colours, lines, values, outlines, luminaires.
+class FlatView {
+ public:
+  /// `corner`: px of the low corner of the grid's bounding box. `limit_lx`: a line that a requirement sets,
+  /// strongly marked. `small`: part of a sheet, without names of luminaires and the ring about the lowest
+  /// value.
+  FlatView(SvgCanvas& canvas, const FigureInput& input, const results::GridResult& grid,
+           const ColourScale& scale, const Vec2& corner, double pixels_per_m, bool small,
+           std::optional<double> limit_lx = std::nullopt);
+
+  void draw();
+  const geometry::Box2& box() const { return box_; }
+  Vec2 px(const Vec2& m) const {
+    return {corner_.x() + (m.x() - box_.low.x()) * pixels_per_m_,
+            corner_.y() - (m.y() - box_.low.y()) * pixels_per_m_};
+  }
+
+ private:
+  struct Rect {
+    Vec2 low, high;
+    bool meets(const Rect& o) const {
+      return low.x() < o.high.x() && o.low.x() < high.x() && low.y() < o.high.y() && o.low.y() < high.y();
+    }
+  };
+  static Rect around(const Vec2& centre, double width, double height) {
+    const Vec2 half(width / 2, height / 2);
+    return {centre - half, centre + half};
+  }
+  std::string path_of(const std::vector<Vec2>& points, bool closed) const;
+  bool is_free(const Rect& rect) const;
+
+  void colours();
+  void beyond_limits();
+  void blank_cells();
+  void lines();
+  void label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words, bool strong);
+  void shapes(bool covering);
+  void shape_names();
+  void outline();
+  Vec2 luminaire_size(const FlatLuminaire& luminaire) const;
+  Rect luminaire_rect(const FlatLuminaire& luminaire) const;
+  void luminaire(const FlatLuminaire& luminaire);
+  void lowest();
+  void values();
+
+  SvgCanvas& canvas_;
+  const FigureInput& input_;
+  const results::GridResult& grid_;
+  const ColourScale& scale_;
+  Vec2 corner_;
+  double pixels_per_m_;
+  bool small_;
+  std::optional<double> limit_;  // as shown
+  geometry::Box2 box_;
+  std::vector<double> shown_;  // values as shown
+  Lattice lattice_;
+  std::vector<FlatShape> shapes_;
+  std::vector<FlatLuminaire> luminaires_;
+  std::vector<Rect> taken_;  // by labels
+};
+
+/// The bands with their levels, from (x, y) down, at most `height` px high. Gives the y below it.
+double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const units::ShownUnits& units, double x,
+                  double y, double height);
+
+}  // namespace glow::figures

@@ -1,0 +1,114 @@
+#include "figures/room_sheet.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "figures/curve_style.hpp"
+
+namespace glow::figures {
+namespace {
+
+constexpr double kLeft = 28, kTop = 92, kRight = 150, kBottom = 24;
+constexpr double kGap = 22, kLabel = 40, kRowGap = 14;
+constexpr double kMostPixelsPerM = 200;
+constexpr int kBisections = 40;
+
+/// Where each grid's drawing begins (its upper left corner), in rows, at a scale.
+struct Packing {
+  std::vector<Vec2> corners;
+  double height = 0;
+  double widest = 0;
+};
+
+/// Room for its label, however narrow the grid is.
+double width_of(const results::GridResult& grid, double pixels_per_m) {
+  return geometry::bounding_box(grid.grid.outline).size().x() * pixels_per_m;
+}
+
+Packing pack(const std::vector<const results::GridResult*>& grids, double pixels_per_m) {
+  const double width = kSheetWidth - kLeft - kRight;
+  Packing packing;
+  double x = 0, y = 0, row = 0;
+  for (const results::GridResult* grid : grids) {
+    const double w = width_of(*grid, pixels_per_m);
+    const double h = geometry::bounding_box(grid->grid.outline).size().y() * pixels_per_m + kLabel;
+    if (x > 0 && x + w > width) {
+      x = 0;
+      y += row + kRowGap;
+      row = 0;
+    }
+    packing.corners.push_back({kLeft + x, kTop + y});
+    packing.widest = std::max(packing.widest, x + w);
+    x += w + kGap;
+    row = std::max(row, h);
+  }
+  packing.height = y + row;
+  return packing;
+}
+
+/// The largest scale at which all fits.
+double fitting_scale(const std::vector<const results::GridResult*>& grids) {
+  const auto fits = [&](double scale) {
+    const Packing packing = pack(grids, scale);
+    return packing.height <= kSheetHeight - kTop - kBottom && packing.widest <= kSheetWidth - kLeft - kRight;
+  };
+  double low = 1e-3, high = kMostPixelsPerM;
+  for (int k = 0; k < kBisections; ++k) {
+    const double middle = (low + high) / 2;
+    (fits(middle) ? low : high) = middle;
+  }
+  return low;
+}
+
+/// As much of the words as fits.
+std::string fitted(std::string words, double width, double size) {
+  while (words.size() > 3 && text_width(words, size) > width) words.pop_back();
+  return words;
+}
+
+}  // namespace
+
+std::vector<const results::GridResult*> walls_in_order(const results::RoomRecord& room) {
+  std::vector<const results::GridResult*> walls;
+  const std::size_t n = room.wall_names.size();
+  for (std::size_t k = 0; k < n; ++k) {
+    const results::GridResult* grid = room.find_grid(room.wall_names[(n - k) % n]);
+    if (grid && grid->role == scene::GridRole::wall && !grid->total_lx.empty()) walls.push_back(grid);
+  }
+  return walls;
+}
+
+std::string sheet_svg(const FigureInput& input, const std::string& subject,
+                      const std::vector<const results::GridResult*>& grids) {
+  SvgCanvas canvas(kSheetWidth, kSheetHeight);
+  const ColourScale scale = scale_of(input, grids);
+  const double pixels_per_m = fitting_scale(grids);
+  const Packing packing = pack(grids, pixels_per_m);
+  canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
+  canvas.text({kLeft, 66},
+              fmt::format(FMT_STRING("{}; maintained (factor {:.2f})"), subject, input.room->maintenance_factor),
+              {14, "start", kSheetGrey});
+  for (std::size_t i = 0; i < grids.size(); ++i) {
+    const results::GridResult& grid = *grids[i];
+    const Vec2& corner = packing.corners[i];
+    const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
+    const double width = std::max(width_of(grid, pixels_per_m) + kGap - 4, 40.0);
+    canvas.text(corner + Vec2(0, 12), fitted(grid.name, width, 13), {13, "start", kSheetInk, true});
+    const auto words = [&](double lux) { return light_label(input.units.light(lux)); };
+    const std::string numbers =
+        fmt::format(FMT_STRING("mean {}, min {}, max {} {}"), words(grid.statistics.mean_lx),
+                    words(grid.statistics.min_lx), words(grid.statistics.max_lx), input.units.light_unit());
+    const std::string mean_only = fmt::format(FMT_STRING("mean {}"), words(grid.statistics.mean_lx));
+    canvas.text(corner + Vec2(0, 28), text_width(numbers, 11.5) <= width ? numbers : fitted(mean_only, width, 11.5),
+                {11.5, "start", kSheetGrey});
+    FlatView(canvas, input, grid, scale, corner + Vec2(0, kLabel - 4 + box.size().y() * pixels_per_m),
+             pixels_per_m, true)
+        .draw();
+  }
+  draw_scale(canvas, scale, input.units, std::min(kLeft + packing.widest + 46, kSheetWidth - kRight + 24), kTop + 14,
+             400);
+  return canvas.bytes();
+}
+
+}  // namespace glow::figures
