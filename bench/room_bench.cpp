@@ -35,8 +35,7 @@ const scene::RoomScene& room_of_500() {
     scene::RoomScene copy = demo_room();
     const readings::PlaneGrid& usual = demo_room().work_plane();
     copy.grids.resize(1);
-    copy.grids[0].grid =
-        *readings::plane_grid(copy.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
+    copy.grids[0].grid = *readings::plane_grid(copy.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
     return copy;
   }();
   return room;

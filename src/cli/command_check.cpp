@@ -17,7 +17,8 @@ constexpr std::size_t kMostListed = 12;
 void list(const char* word, const std::vector<std::string>& entries) {
   if (entries.empty()) return;
   std::string words = std::string(word) + ": ";
-  for (std::size_t i = 0; i < std::min(entries.size(), kMostListed); ++i) words += (i ? "; " : "") + entries[i];
+  for (std::size_t i = 0; i < std::min(entries.size(), kMostListed); ++i)
+    words += (i ? "; " : "") + entries[i];
   if (entries.size() > kMostListed)
     words += fmt::format(FMT_STRING("; and {} more"), entries.size() - kMostListed);
   std::string text;
@@ -54,9 +55,9 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
   std::size_t luminaires = 0;
   for (const auto& group : room.groups) luminaires += group.luminaires.size();
   const char* m = units.length_unit();
-  fmt::print(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {} luminaires, maintenance factor {:.2f}\n"), room.name,
-             units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m), m, luminaires,
-             room.maintenance_factor);
+  fmt::print(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {} luminaires, maintenance factor {:.2f}\n"),
+             room.name, units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m), m,
+             luminaires, room.maintenance_factor);
   fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
              room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor);
   std::vector<std::string> names;
@@ -73,10 +74,11 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
     return;
   }
   const standards::Requirement& r = *room.requirement;
-  fmt::print(
-      FMT_STRING("  {}: mean {}, U0 {} ({}; certainty of the values: {})\n"), r.key,
-      r.em_lx ? fmt::format(FMT_STRING("{} {}"), units::light_words(units, *r.em_lx), units.light_unit()) : "-",
-      r.uo ? fmt::format(FMT_STRING("{:.2f}"), *r.uo) : "-", r.source(), r.certainty);
+  fmt::print(FMT_STRING("  {}: mean {}, U0 {} ({}; certainty of the values: {})\n"), r.key,
+             r.em_lx
+                 ? fmt::format(FMT_STRING("{} {}"), units::light_words(units, *r.em_lx), units.light_unit())
+                 : "-",
+             r.uo ? fmt::format(FMT_STRING("{:.2f}"), *r.uo) : "-", r.source(), r.certainty);
 }
 
 }  // namespace

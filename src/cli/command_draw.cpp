@@ -40,10 +40,11 @@ void take_from_project(const fs::path& path, Source& source, Problems& problems)
   source.run.style = project->figures;
   source.run.units = project->units;
   if (files::fingerprint(*bytes, *project, path.parent_path()) != source.run.inputs)
-    problems.warning("R011", {path.string(), 0, 0},
-                     fmt::format(FMT_STRING("has changed since {} was computed: these figures show the earlier "
-                                            "state. Run it again: glowgrid run {}"),
-                                 fs::proximate(source.results).string(), path.string()));
+    problems.warning(
+        "R011", {path.string(), 0, 0},
+        fmt::format(FMT_STRING("has changed since {} was computed: these figures show the earlier "
+                               "state. Run it again: glowgrid run {}"),
+                    fs::proximate(source.results).string(), path.string()));
 }
 
 /// A results.json, the folder that holds one, or a project whose results lie where `run` puts them.
@@ -51,14 +52,15 @@ std::optional<Source> open_source(const fs::path& path, Problems& problems) {
   Source source;
   std::error_code error;
   const bool is_project = path.extension() == ".toml";
-  source.results = is_project                       ? default_output(path) / files::kResultsFile
+  source.results = is_project                      ? default_output(path) / files::kResultsFile
                    : fs::is_directory(path, error) ? path / files::kResultsFile
                                                    : path;
   if (is_project && fs::exists(path, error) && !fs::exists(source.results, error)) {
-    problems.error("R012", {path.string(), 0, 0},
-                   fmt::format(FMT_STRING("has no results at {}; compute it first: glowgrid run {}, or name its "
-                                          "results"),
-                               fs::proximate(source.results).string(), path.string()));
+    problems.error(
+        "R012", {path.string(), 0, 0},
+        fmt::format(FMT_STRING("has no results at {}; compute it first: glowgrid run {}, or name its "
+                               "results"),
+                    fs::proximate(source.results).string(), path.string()));
     return std::nullopt;
   }
   const auto bytes = files::read_file(is_project && !fs::exists(path, error) ? path : source.results,
@@ -72,7 +74,8 @@ std::optional<Source> open_source(const fs::path& path, Problems& problems) {
 }
 
 /// Figures whose name or title holds one of the words; all without words.
-std::vector<figures::Figure> chosen(std::vector<figures::Figure> list, const std::vector<std::string>& words) {
+std::vector<figures::Figure> chosen(std::vector<figures::Figure> list,
+                                    const std::vector<std::string>& words) {
   if (words.empty()) return list;
   std::vector<figures::Figure> result;
   for (figures::Figure& figure : list) {
@@ -82,8 +85,10 @@ std::vector<figures::Figure> chosen(std::vector<figures::Figure> list, const std
       result.push_back(std::move(figure));
   }
   if (!result.empty()) return result;
-  fmt::print(stderr, FMT_STRING("glowgrid draw: no figure is called {}; there are:\n"), fmt::join(words, " or "));
-  for (const figures::Figure& figure : list) fmt::print(stderr, FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
+  fmt::print(stderr, FMT_STRING("glowgrid draw: no figure is called {}; there are:\n"),
+             fmt::join(words, " or "));
+  for (const figures::Figure& figure : list)
+    fmt::print(stderr, FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
   return {};
 }
 
@@ -97,7 +102,8 @@ int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat
   {
     Progress progress(quiet);
     progress.subject(source.run.project);
-    write_figures(list, [&](const figures::Figure&) { return formats; }, "", folder, found, progress.watch());
+    write_figures(
+        list, [&](const figures::Figure&) { return formats; }, "", folder, found, progress.watch());
     progress.watch().stop_if_cancelled();
   }
   print_problems(found, {}, quiet);
@@ -106,20 +112,22 @@ int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat
   folder.commit({});
   if (quiet) return kDone;
   fmt::print(FMT_STRING("Written to {}:\n"), fs::proximate(folder.target()).string());
-  for (const figures::Figure& figure : list) fmt::print(FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
+  for (const figures::Figure& figure : list)
+    fmt::print(FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
   return kDone;
 }
 
 CommandLine command_line() {
-  CommandLine line{"glowgrid draw RESULTS|PROJECT [options]",
-                   "Makes the figures of a run again from its results.json, without computing: all of them, or\n"
-                   "those whose name or title holds one of the words of --only. Given the project, its [figures]\n"
-                   "settings count as they are now; options count more.",
-                   "  glowgrid draw millrace.toml --only columns --only showroom\n"
-                   "  glowgrid draw millrace-results --limits 100,1000 --scale log --format pdf,script",
-                   "source",
-                   false,
-                   po::options_description()};
+  CommandLine line{
+      "glowgrid draw RESULTS|PROJECT [options]",
+      "Makes the figures of a run again from its results.json, without computing: all of them, or\n"
+      "those whose name or title holds one of the words of --only. Given the project, its [figures]\n"
+      "settings count as they are now; options count more.",
+      "  glowgrid draw millrace.toml --only columns --only showroom\n"
+      "  glowgrid draw millrace-results --limits 100,1000 --scale log --format pdf,script",
+      "source",
+      false,
+      po::options_description()};
   line.options.add_options()("only", po::value<std::vector<std::string>>()->value_name("WORD")->composing(),
                              "only figures with this word; may be given several times")(
       "format,f", po::value<std::string>()->value_name("LIST")->default_value("svg,png"),
@@ -137,13 +145,15 @@ int command_draw(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   if (!arguments.has("source")) {
-    fmt::print(stderr, FMT_STRING("glowgrid draw: which results, or which project? See glowgrid draw --help\n"));
+    fmt::print(stderr,
+               FMT_STRING("glowgrid draw: which results, or which project? See glowgrid draw --help\n"));
     return kBadInput;
   }
   const auto formats = parse_formats(arguments.text("format"));
   if (!formats) {
-    fmt::print(stderr, FMT_STRING("glowgrid draw: --format is \"{}\"; expected any of svg, png, pdf and script, with "
-                                  "commas between\n"),
+    fmt::print(stderr,
+               FMT_STRING("glowgrid draw: --format is \"{}\"; expected any of svg, png, pdf and script, with "
+                          "commas between\n"),
                arguments.text("format"));
     return kBadInput;
   }

@@ -52,11 +52,12 @@ void print_table(const scene::RoomScene& room, const Vec3& at, const std::string
                  const results::ProbeResult& result, const units::ShownUnits& units) {
   const auto light = [&](double lux) { return units.light(lux); };
   const std::string lx = units.light_unit();
-  fmt::print(FMT_STRING("{} at {} {}, facing {}; maintained, factor {:.2f}\n"), room.name, in_words(at, units),
-             units.length_unit(), facing, room.maintenance_factor);
+  fmt::print(FMT_STRING("{} at {} {}, facing {}; maintained, factor {:.2f}\n"), room.name,
+             in_words(at, units), units.length_unit(), facing, room.maintenance_factor);
   fmt::print(
-      FMT_STRING("  direct          {0:>9.1f} {4}\n  interreflected  {1:>9.1f} {4}\n  total           {2:>9.1f} "
-                 "{4}, sure to +/- {3:.2g} {4}\n\n"),
+      FMT_STRING(
+          "  direct          {0:>9.1f} {4}\n  interreflected  {1:>9.1f} {4}\n  total           {2:>9.1f} "
+          "{4}, sure to +/- {3:.2g} {4}\n\n"),
       light(result.direct_lx), light(result.interreflected_lx), light(result.total_lx()),
       light(result.uncertainty_lx), lx);
   fmt::print(FMT_STRING("  {:<10} {:<24} {:>9} {:>7} {:>9} {:>15}\n"), "luminaire",

@@ -42,7 +42,8 @@ bool apply_units_option(const Arguments& arguments, const std::string& command, 
     units = *parsed;
     return true;
   }
-  fmt::print(stderr, FMT_STRING("glowgrid {}: --units is \"{}\"; expected lx or fc, and m or ft, such as fc,ft\n"),
+  fmt::print(stderr,
+             FMT_STRING("glowgrid {}: --units is \"{}\"; expected lx or fc, and m or ft, such as fc,ft\n"),
              command, arguments.text("units"));
   return false;
 }
@@ -54,7 +55,8 @@ bool apply_figure_options(const Arguments& arguments, const std::string& command
     if (!arguments.has(name.c_str())) continue;
     const std::string words = arguments.text(name.c_str());
     if (const auto expected = style.set(key, words, units)) {
-      fmt::print(stderr, FMT_STRING("glowgrid {}: --{} is \"{}\"; expected {}\n"), command, name, words, *expected);
+      fmt::print(stderr, FMT_STRING("glowgrid {}: --{} is \"{}\"; expected {}\n"), command, name, words,
+                 *expected);
       return false;
     }
   }

@@ -17,7 +17,7 @@ struct OpenProject {
   std::vector<scene::RoomScene> rooms;
   const standards::RequirementTable* table = nullptr;
   std::string inputs;  ///< fingerprint of the files
-  Problems problems;  ///< everything found, ordered by place
+  Problems problems;   ///< everything found, ordered by place
   std::map<std::string, std::string> sources;
   bool usable = false;  ///< no errors: `rooms` holds every room
 };

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "cli/text_layout.hpp"
 
@@ -39,6 +40,7 @@ class Table {
   std::string row(const std::string& name, const readings::Statistics& s) const;
   void write_plane(const results::RoomResult& room, const results::GridResult& grid);
   void write_other_grids(const results::RoomResult& room);
+  void write_left_out(const results::GridResult& grid);
   void write_spots(const results::RoomResult& room);
   void write_luminaires(const results::RoomResult& room);
   void write_summary();
@@ -72,6 +74,7 @@ void Table::write_plane(const results::RoomResult& room, const results::GridResu
   line(row(fmt::format(FMT_STRING("{} {:.2f} {}"), grid.name, units.length(grid.grid.plane.origin.z()),
                        units.length_unit()),
            grid.statistics));
+  write_left_out(grid);
   const standards::Check* mean = find_check(room, grid.name, standards::Quantity::mean_illuminance);
   const standards::Check* u0 = find_check(room, grid.name, standards::Quantity::uniformity);
   if (!mean && !u0) return;
@@ -88,15 +91,14 @@ void Table::write_plane(const results::RoomResult& room, const results::GridResu
   for (const standards::Check* check : {mean, u0}) {
     if (!check || check->verdict != standards::Verdict::undecided) continue;
     const double factor = check == mean ? light(1) : 1;
-    wrapped("  ",
-            fmt::format(FMT_STRING("undecided: {} is {:.4g} +/- {:.2g}, required {:.4g}; {}"),
-                        to_string(check->quantity), factor * check->actual, factor * check->uncertainty,
-                        factor * check->required,
-                        room.refinements > 0
-                            ? fmt::format(FMT_STRING("still too close after {} refinements. Treat it "
-                                                     "as not met, or try --accuracy fine"),
-                                          room.refinements)
-                            : std::string("too close to tell")));
+    wrapped("  ", fmt::format(FMT_STRING("undecided: {} is {:.4g} +/- {:.2g}, required {:.4g}; {}"),
+                              to_string(check->quantity), factor * check->actual, factor * check->uncertainty,
+                              factor * check->required,
+                              room.refinements > 0
+                                  ? fmt::format(FMT_STRING("still too close after {} refinements. Treat it "
+                                                           "as not met, or try --accuracy fine"),
+                                                room.refinements)
+                                  : std::string("too close to tell")));
   }
 }
 
@@ -111,6 +113,7 @@ void Table::write_other_grids(const results::RoomResult& room) {
                    ? grid.name
                    : fmt::format(FMT_STRING("{} ({})"), grid.name, grid.kind()),
                grid.statistics));
+      if (grid.role == scene::GridRole::wanted) write_left_out(grid);
       continue;
     }
     double own = geometry::signed_area(grid.grid.outline);
@@ -131,6 +134,20 @@ void Table::write_other_grids(const results::RoomResult& room) {
   line(row(fmt::format(FMT_STRING("{} walls"), count), all));
 }
 
+/// Points of a grid that lie inside things, and inside which.
+void Table::write_left_out(const results::GridResult& grid) {
+  std::map<std::string, std::size_t> inside;
+  for (const results::MisplacedPoint& point : grid.left_out) ++inside[point.inside];
+  std::string words;
+  for (const auto& [thing, count] : inside)
+    words += fmt::format(FMT_STRING("{}{} {}"), words.empty() ? "" : ", ", count,
+                         thing.empty() ? std::string("outside the room")
+                                       : fmt::format(FMT_STRING("inside or behind {}"), thing));
+  if (!words.empty())
+    wrapped("    ", fmt::format(FMT_STRING("of {} points left out: {}"),
+                                grid.left_out.size() + grid.total_lx.size(), words));
+}
+
 void Table::write_spots(const results::RoomResult& room) {
   if (room.spots.empty()) return;
   line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "points", kNameWidth,
@@ -140,8 +157,8 @@ void Table::write_spots(const results::RoomResult& room) {
       line(fmt::format(FMT_STRING("  {:<{}} {:>9}"), fitted(spot.name), kNameWidth, "unreadable"));
       continue;
     }
-    line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}"), fitted(spot.name), kNameWidth,
-                     light(spot.total_lx()), light(spot.direct_lx), light(spot.interreflected_lx),
+    line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}"), fitted(spot.name),
+                     kNameWidth, light(spot.total_lx()), light(spot.direct_lx), light(spot.interreflected_lx),
                      light(spot.uncertainty_lx)));
   }
 }
@@ -187,12 +204,13 @@ void Table::write_room(const results::RoomResult& room) {
   const results::GridResult& grid = room.grids.front();
   const double direct = readings::statistics(grid.direct_lx).mean_lx;
   if (grid.statistics.mean_lx > 0)
-    wrapped("  ",
-            fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; sure to +/- {:.2g} {}; "
-                                   "maintenance factor {:.2f}"),
-                        100 * direct / grid.statistics.mean_lx,
-                        100 - std::round(100 * direct / grid.statistics.mean_lx), light(grid.uncertainty.mean_lx),
-                        run_.project->units.light_unit(), scene.maintenance_factor));
+    wrapped(
+        "  ",
+        fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; sure to +/- {:.2g} {}; "
+                               "maintenance factor {:.2f}"),
+                    100 * direct / grid.statistics.mean_lx,
+                    100 - std::round(100 * direct / grid.statistics.mean_lx), light(grid.uncertainty.mean_lx),
+                    run_.project->units.light_unit(), scene.maintenance_factor));
   const transport::FluxBalance& b = room.balance;
   if (b.emitted_lm > 0)
     wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room{}"),
@@ -211,6 +229,7 @@ void Table::write_summary() {
     judged += room.status != results::Status::no_target;
     met += room.status == results::Status::met;
   }
+  if (judged == 0) return;
   line("");
   line(fmt::format(FMT_STRING("{} of {} rooms with a target meet it"), met, judged));
 }

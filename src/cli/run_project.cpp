@@ -32,10 +32,12 @@ void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
           b.lost_lm, b.emitted_lm));
 }
 
-/// Points of walls and the like lie behind things as a matter of course; those of a plane that somebody asked for
-/// do not.
+/// Of a plane that somebody asked for most points should be readable; a few inside things the table tells of.
+/// Points of walls and the like lie behind things as a matter of course.
 void warn_of_left_out(const results::RoomResult& room, const results::GridResult& grid, Problems& problems) {
   if (grid.role != scene::GridRole::work_plane && grid.role != scene::GridRole::wanted) return;
+  constexpr std::size_t kWorthWarning = 4;  // one point in so many
+  if (kWorthWarning * grid.left_out.size() < grid.left_out.size() + grid.total_lx.size()) return;
   std::map<std::string, std::vector<Vec3>> places;
   for (const results::MisplacedPoint& point : grid.left_out) places[point.inside].push_back(point.position);
   for (const auto& [inside, points] : places)
@@ -59,15 +61,16 @@ void warn_of_room(const results::RoomResult& room, const results::Accuracy& accu
   for (const results::GridResult& grid : room.grids) warn_of_left_out(room, grid, problems);
   for (const results::SpotResult& spot : room.spots)
     if (spot.misplaced)
-      problems.warning("E006", {room.scene->name, 0, 0},
-                       fmt::format(FMT_STRING("point \"{}\" lies {} and cannot be read"), spot.name,
-                                   spot.misplaced->inside.empty()
-                                       ? std::string("outside the room")
-                                       : fmt::format(FMT_STRING("inside or behind \"{}\""), spot.misplaced->inside)));
+      problems.warning(
+          "E006", {room.scene->name, 0, 0},
+          fmt::format(FMT_STRING("point \"{}\" lies {} and cannot be read"), spot.name,
+                      spot.misplaced->inside.empty()
+                          ? std::string("outside the room")
+                          : fmt::format(FMT_STRING("inside or behind \"{}\""), spot.misplaced->inside)));
   if (room.accuracy_reached) return;
   const auto roughness = [](const results::GridResult& grid) {
-    if (grid.total_lx.empty() || grid.role == scene::GridRole::floor || grid.role == scene::GridRole::ceiling ||
-        grid.role == scene::GridRole::wall)
+    if (grid.total_lx.empty() || grid.role == scene::GridRole::floor ||
+        grid.role == scene::GridRole::ceiling || grid.role == scene::GridRole::wall)
       return 0.0;
     return std::max(grid.uncertainty.mean_lx / grid.statistics.mean_lx,
                     grid.uncertainty.min_lx / grid.statistics.min_lx / 3);
@@ -77,11 +80,12 @@ void warn_of_room(const results::RoomResult& room, const results::Accuracy& accu
                         [&](const auto& a, const auto& b) { return roughness(a) < roughness(b); });
   problems.warning(
       "E005", {room.scene->name, 0, 0},
-      fmt::format(FMT_STRING("an accuracy of {} % was asked for; after {} refinements the mean of {} is sure to "
-                             "{:.2f} %, the minimum to {:.2f} %"),
-                  *accuracy.percent, room.refinements, grid.name,
-                  100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx,
-                  100 * grid.uncertainty.min_lx / grid.statistics.min_lx));
+      fmt::format(
+          FMT_STRING("an accuracy of {} % was asked for; after {} refinements the mean of {} is sure to "
+                     "{:.2f} %, the minimum to {:.2f} %"),
+          *accuracy.percent, room.refinements, grid.name,
+          100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx,
+          100 * grid.uncertainty.min_lx / grid.statistics.min_lx));
 }
 
 /// What did not have to be computed again: said beside the answer, which is the same either way.
@@ -107,7 +111,8 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
     const std::string& name = room.scene->name;
     const std::string plan = files::grid_file("figures", name, room.grids.front().name, "");
     show(plan + (has(plan + "png") ? "png" : "svg"), "the plan, to look at");
-    const std::string sheet = fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
+    const std::string sheet =
+        fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
     if (has(sheet)) show(sheet, "floor, ceiling and walls");
   }
   std::size_t figures = 0, grids = 0;
@@ -117,11 +122,12 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
   }
   show("figures/*.svg", fmt::format(FMT_STRING("{} figures"), figures));
   show("grids/*.csv", fmt::format(FMT_STRING("values at points of {} grids"), grids));
-  fmt::print(FMT_STRING("More of them, as PNG or PDF, in other scales or levels: glowgrid draw {}\n"), project);
+  fmt::print(FMT_STRING("More figures, as PNG or PDF, with other levels: glowgrid draw {}\n"), project);
 }
 
 /// Grids and figures. Figures are made from what results.json tells, as `draw` makes them.
-void write_all(const files::RunResult& run, files::OutputFolder& folder, Problems& found, const Watch& watch) {
+void write_all(const files::RunResult& run, files::OutputFolder& folder, Problems& found,
+               const Watch& watch) {
   for (const results::RoomResult& room : run.rooms)
     for (const results::GridResult& grid : room.grids)
       folder.write(files::grid_file("grids", room.scene->name, grid.name, "csv"),
@@ -129,7 +135,8 @@ void write_all(const files::RunResult& run, files::OutputFolder& folder, Problem
   const auto record = files::read_results(files::results_json(run), files::kResultsFile, found);
   if (!record) return;
   std::vector<figures::Figure> list = figures::figures_of(*record);
-  list.erase(std::remove_if(list.begin(), list.end(), [](const auto& figure) { return !figure.usual; }), list.end());
+  list.erase(std::remove_if(list.begin(), list.end(), [](const auto& figure) { return !figure.usual; }),
+             list.end());
   write_figures(
       list,
       [](const figures::Figure& figure) {

@@ -21,7 +21,8 @@ struct Job {
 
   void run() {
     if (!formats.empty() && *formats.begin() != FigureFormat::script) files::write_whole(svg, figure->svg());
-    for (const auto& [format, target] : {std::pair(FigureFormat::png, png), std::pair(FigureFormat::pdf, pdf)})
+    for (const auto& [format, target] :
+         {std::pair(FigureFormat::png, png), std::pair(FigureFormat::pdf, pdf)})
       if (formats.count(format) && fault.empty()) figures::convert_svg(svg, target, fault);
     if (!formats.count(FigureFormat::script)) return;
     const figures::PlotScript plot = figure->script();
@@ -37,7 +38,8 @@ std::optional<std::set<FigureFormat>> parse_formats(const std::string& words) {
   for (std::size_t begin = 0; begin <= words.size();) {
     const std::size_t end = std::min(words.find(',', begin), words.size());
     const std::string word = words.substr(begin, end - begin);
-    const auto found = std::find_if(kNames.begin(), kNames.end(), [&](const auto& n) { return n.second == word; });
+    const auto found =
+        std::find_if(kNames.begin(), kNames.end(), [&](const auto& n) { return n.second == word; });
     if (found == kNames.end()) return std::nullopt;
     formats.insert(found->first);
     begin = end + 1;

@@ -13,8 +13,8 @@ enum class FigureFormat { svg, png, pdf, script };
 /// "svg,png": names with commas between; nothing when one of them is not known.
 std::optional<std::set<FigureFormat>> parse_formats(const std::string& words);
 
-/// Writes figures into `folder` below `prefix` ("figures/"), on all threads. `formats_of` says which files of a
-/// figure are wanted. What cannot be converted is left out, with one warning. Throws Cancelled.
+/// Writes figures into `folder` below `prefix` ("figures/"), on all threads. `formats_of` says which files of
+/// a figure are wanted. What cannot be converted is left out, with one warning. Throws Cancelled.
 void write_figures(const std::vector<figures::Figure>& list,
                    const std::function<std::set<FigureFormat>(const figures::Figure&)>& formats_of,
                    const std::string& prefix, files::OutputFolder& folder, Problems& problems,

@@ -54,17 +54,22 @@ std::vector<double> round_levels(double low, double high, int wanted) {
 /// Levels of one of the preferred series (1; 1, 3; 1, 2, 5; ...) that has about `wanted` of them in range.
 std::vector<double> log_levels(double low, double high, int wanted) {
   const double least = std::max(low, std::max(high, 1e-3) / 1e4);
+  constexpr double kNarrow = 3;  // in a narrow range even steps are nearly even ratios, and rounder
+  if (high < kNarrow * least) return round_levels(low, high, wanted);
   std::vector<double> best;
-  for (const std::vector<double>& series :
-       {std::vector<double>{1}, {1, 3}, {1, 2, 5}, {1, 1.5, 2, 3, 5, 7}, {1, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 4, 5, 6, 7, 8.5}}) {
+  for (const std::vector<double>& series : {std::vector<double>{1},
+                                            {1, 3},
+                                            {1, 2, 5},
+                                            {1, 1.5, 2, 3, 5, 7},
+                                            {1, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 4, 5, 6, 7, 8.5}}) {
     std::vector<double> levels;
     for (double power = std::pow(10.0, std::floor(std::log10(least))); power <= high; power *= 10)
       for (const double factor : series)
         if (factor * power > least && factor * power <= high) levels.push_back(factor * power);
-    if (best.empty() || std::abs(int(levels.size()) - wanted) < std::abs(int(best.size()) - wanted)) best = levels;
+    if (best.empty() || std::abs(int(levels.size()) - wanted) < std::abs(int(best.size()) - wanted))
+      best = levels;
   }
-  // Less than any series resolves: even steps do.
-  return best.size() < 2 ? round_levels(low, high, wanted) : best;
+  return best;
 }
 
 std::vector<double> even_levels(double low, double high, int bands, bool logarithmic) {
@@ -109,7 +114,8 @@ ColourScale styled_scale(double low, double high, const model::FigureStyle& styl
     scale.high_limit = high;
   }
   const int wanted = style.steps.value_or(kUsualBands);
-  std::vector<double> round = style.logarithmic ? log_levels(low, high, wanted) : round_levels(low, high, wanted);
+  std::vector<double> round =
+      style.logarithmic ? log_levels(low, high, wanted) : round_levels(low, high, wanted);
   if (!style.levels.empty()) round = shown(style.levels, units);
   // Bands begin and end at the limits, so that what lies beyond has none of their colours.
   if (style.limits)

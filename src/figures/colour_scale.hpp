@@ -13,10 +13,10 @@ namespace glow::figures {
 /// Colours are even steps in OKLab (Ottosson 2020): lightness rises steadily, so the order survives in grey
 /// and for colour-blind eyes; hue runs from slate blue over clay to straw and only helps.
 struct ColourScale {
-  std::vector<double> levels;        ///< lower limits of the bands from the second on, rising
-  std::vector<std::string> colours;  ///< "#rrggbb" of each band; one more than levels
-  std::vector<double> lines;         ///< where isolux lines run
-  std::vector<double> marks;         ///< levels that the legend names
+  std::vector<double> levels;                   ///< lower limits of the bands from the second on, rising
+  std::vector<std::string> colours;             ///< "#rrggbb" of each band; one more than levels
+  std::vector<double> lines;                    ///< where isolux lines run
+  std::vector<double> marks;                    ///< levels that the legend names
   std::optional<double> low_limit, high_limit;  ///< values beyond are marked as such
   /// Index of the band that holds the value.
   std::size_t band(double value) const;

@@ -147,10 +147,10 @@ void ColumnsFigure::axis() {
   const double step = round_step(top_, 5);
   for (double light = 0; light <= top_ * (1 + 1e-9); light += step) {
     canvas_.path(path_data({px(left, light), px(far, light), px(right, light)}), "none", kGridLine, 1);
-    canvas_.text(px(left, light) + Vec2(-8, 4), fmt::format(FMT_STRING("{:g}"), light), {12, "end", kSheetGrey});
+    canvas_.text(px(left, light) + Vec2(-8, 4), fmt::format(FMT_STRING("{:g}"), light),
+                 {12, "end", kSheetGrey});
   }
-  for (const Vec2& corner : {left, far, right})
-    canvas_.line(px(corner, 0), px(corner, top_), kGridLine, 1);
+  for (const Vec2& corner : {left, far, right}) canvas_.line(px(corner, 0), px(corner, top_), kGridLine, 1);
   canvas_.text(px(left, top_) + Vec2(-8, -14), input_.units.light_unit(), {12, "end", kSheetGrey});
 }
 

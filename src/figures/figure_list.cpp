@@ -33,7 +33,8 @@ class List {
 
  private:
   void add(const results::RoomRecord& room) {
-    const auto input = std::make_shared<const FigureInput>(FigureInput{&room, run_.style, run_.units, common_});
+    const auto input =
+        std::make_shared<const FigureInput>(FigureInput{&room, run_.style, run_.units, common_});
     const std::string first = files::file_name_part(room.name) + "--";
     Grids surfaces, ceiling;
     for (const results::GridResult& grid : room.grids) {
@@ -47,8 +48,8 @@ class List {
       figures_.back().main = grid.role == scene::GridRole::work_plane;
       figures_.back().usual = figures_.back().main || grid.role == scene::GridRole::wanted;
       if (grid.role != scene::GridRole::work_plane && grid.role != scene::GridRole::wanted) continue;
-      add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input, {&grid},
-          true, [input, &grid] { return columns_svg(*input, grid); });
+      add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input,
+          {&grid}, true, [input, &grid] { return columns_svg(*input, grid); });
     }
     const Grids walls = walls_in_order(room);
     surfaces.insert(surfaces.end(), ceiling.begin(), ceiling.end());

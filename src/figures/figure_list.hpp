@@ -8,10 +8,10 @@ namespace glow::figures {
 
 /// One figure that can be made from a run's results.
 struct Figure {
-  std::string base;     ///< of its files, "throwing-room--work-plane"
-  std::string what;     ///< what it shows, in words
-  bool main = false;    ///< a room's first figure: what people look at before all others
-  bool usual = false;   ///< made by every run, not only when it is asked for
+  std::string base;    ///< of its files, "throwing-room--work-plane"
+  std::string what;    ///< what it shows, in words
+  bool main = false;   ///< a room's first figure: what people look at before all others
+  bool usual = false;  ///< made by every run, not only when it is asked for
   std::function<std::string()> svg;
   std::function<PlotScript()> script;
 };

@@ -103,7 +103,8 @@ std::string place_words(const results::GridResult& grid, const units::ShownUnits
     return light + fmt::format(FMT_STRING("at {:.2f} {}{}"), units.length(grid.grid.plane.origin.z()),
                                units.length_unit(),
                                grid.grid.plane.normal.z() < 0 && !solid ? ", facing down" : "");
-  return light + (kind == "vertical plane" ? "upright, seen from the side that is read" : "seen from the side that is read");
+  return light + (kind == "vertical plane" ? "upright, seen from the side that is read"
+                                           : "seen from the side that is read");
 }
 
 }  // namespace glow::figures

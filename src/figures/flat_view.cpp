@@ -14,6 +14,8 @@ constexpr const char* kAbove = "#ffffff";
 constexpr const char* kStripes = "#b04a5a";
 constexpr double kLabelSize = 12, kValueSize = 11, kSmallValueSize = 9.5, kSmallestValue = 5;
 constexpr int kMostNodes = 160, kMostSmallNodes = 80;  // of the fine lattice along one side
+constexpr std::size_t kMostNamed = 30;                 // luminaires
+constexpr int kFewCells = 80;                          // up to here lines are rounded in any case
 
 /// Width of a character against the size of its letters, for fitting values into cells.
 constexpr double kWidthOfDigit = 0.58;
@@ -51,7 +53,8 @@ FlatView::FlatView(SvgCanvas& canvas, const FigureInput& input, const results::G
   if (limit_lx) limit_ = input.units.light(*limit_lx);
   for (const double lux : grid.total_lx) shown_.push_back(input.units.light(lux));
   const int most = std::max(grid.grid.count.nx, grid.grid.count.ny);
-  lattice_ = smooth_lattice(grid.grid, shown_, std::clamp((small ? kMostSmallNodes : kMostNodes) / most, 1, 12));
+  const int parts = (small ? kMostSmallNodes : kMostNodes) / most;
+  lattice_ = smooth_lattice(grid.grid, shown_, std::clamp(parts, most <= kFewCells ? 3 : 1, 12));
 }
 
 std::string FlatView::path_of(const std::vector<Vec2>& points, bool closed) const {
@@ -70,6 +73,10 @@ void FlatView::draw() {
     if (!(shape.opening || shape.covers) || shape.outline.size() < 3) continue;
     const geometry::Box2 box = geometry::bounding_box(shape.outline);
     taken_.push_back({px({box.low.x(), box.high.y()}), px({box.high.x(), box.low.y()})});
+  }
+  if (!small_) {
+    const Rect label = lowest_rect();
+    taken_.push_back({label.low - Vec2(12, 4), label.high + Vec2(12, 4)});
   }
   canvas_.begin_clip(path_of(grid_.grid.outline, true));
   colours();
@@ -128,7 +135,8 @@ void FlatView::blank_cells() {
       const bool hole = std::any_of(grid.holes.begin(), grid.holes.end(),
                                     [&](const auto& h) { return geometry::contains(h, middle); });
       if (hole || !readings::is_in_grid_area(grid.outline, grid.inset_m, middle)) continue;
-      canvas_.rectangle(px(middle + Vec2(-grid.cell.x(), grid.cell.y()) / 2), grid.cell * pixels_per_m_, kBlank);
+      canvas_.rectangle(px(middle + Vec2(-grid.cell.x(), grid.cell.y()) / 2), grid.cell * pixels_per_m_,
+                        kBlank);
     }
 }
 
@@ -150,7 +158,8 @@ void FlatView::lines() {
   const auto chains = isolines(lattice_, *limit_);
   for (const auto& chain : chains) canvas_.path(path_of(chain, false), "none", kFail, 2.2, "7 4");
   label_lines(chains,
-              fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()), true);
+              fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()),
+              true);
 }
 
 void FlatView::label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words,
@@ -245,6 +254,8 @@ void FlatView::luminaire(const FlatLuminaire& l) {
   }
   canvas_.end_group();
   const std::string& mark = l.luminaire->mark;
+  // In large arrays one name for all leaves room for the values.
+  if (luminaires_.size() > kMostNamed && !named_.insert(mark).second) return;
   const Rect own = luminaire_rect(l);
   const Vec2 label(centre.x(), own.high.y() + 11);
   const Rect rect = around(label - Vec2(0, 4), text_width(mark, kLabelSize) + 4, kLabelSize);
@@ -253,18 +264,24 @@ void FlatView::luminaire(const FlatLuminaire& l) {
   canvas_.text(label, mark, {kLabelSize, "middle", kInk, true, "#ffffff"});
 }
 
-void FlatView::lowest() {
+std::string FlatView::lowest_words() const {
+  return "min " + light_label(shown_[grid_.statistics.min_at]);
+}
+
+/// The label beside the lowest point, on the side where there is more room.
+FlatView::Rect FlatView::lowest_rect() const {
   const Vec2 lowest = grid_.grid.middle_of(grid_.grid.cells[grid_.statistics.min_at]);
-  const std::string words = "min " + light_label(shown_[grid_.statistics.min_at]);
-  const double width = text_width(words, kLabelSize) + 10;
-  Vec2 at = px(lowest);
-  canvas_.circle(at, 4, "#ffffff", kFail, 2);
+  const double width = text_width(lowest_words(), kLabelSize) + 10;
   const bool left_half = lowest.x() < (box_.low.x() + box_.high.x()) / 2;
-  at += Vec2(left_half ? width / 2 + 8 : -width / 2 - 8, 0);
-  const Rect rect = around(at, width, kLabelSize + 6);
+  return around(px(lowest) + Vec2(left_half ? width / 2 + 8 : -width / 2 - 8, 0), width, kLabelSize + 6);
+}
+
+void FlatView::lowest() {
+  canvas_.circle(px(grid_.grid.middle_of(grid_.grid.cells[grid_.statistics.min_at])), 4, "#ffffff", kFail, 2);
+  const Rect rect = lowest_rect();
   canvas_.rectangle(rect.low, rect.high - rect.low, "#ffffff", kFail, 1);
-  canvas_.text(at + Vec2(0, kLabelSize * 0.36), words, {kLabelSize, "middle", kFail, true});
-  taken_.push_back({rect.low - Vec2(12, 4), rect.high + Vec2(12, 4)});
+  canvas_.text((rect.low + rect.high) / 2 + Vec2(0, kLabelSize * 0.36), lowest_words(),
+               {kLabelSize, "middle", kFail, true});
 }
 
 void FlatView::values() {
@@ -274,8 +291,9 @@ void FlatView::values() {
   double size = small_ ? kSmallValueSize : kValueSize;
   const Vec2 cell = grid.cell * pixels_per_m_;
   if (all)
-    size = std::max(kSmallestValue, std::min({size, cell.x() / (kWidthOfDigit * double(longest.size() + 1)),
-                                              cell.y() / 1.3}));
+    size =
+        std::max(kSmallestValue,
+                 std::min({size, cell.x() / (kWidthOfDigit * double(longest.size() + 1)), cell.y() / 1.3}));
   const double widest = text_width(longest, size);
   const int skip_x = all ? 1 : std::max(1, int(std::ceil((widest + 12) / cell.x())));
   const int skip_y = all ? 1 : std::max(1, int(std::ceil((size + 8) / cell.y())));
@@ -287,7 +305,8 @@ void FlatView::values() {
     if (!all && !is_free(around(centre, width + 2, size + 2))) continue;
     const Vec2 half(width / 2 / pixels_per_m_, 0);
     const Vec2 middle = grid.middle_of(grid.cells[i]);
-    if (!geometry::contains(grid.outline, middle - half) || !geometry::contains(grid.outline, middle + half)) continue;
+    const auto inside = [&](const Vec2& p) { return geometry::in_inset_area(grid.outline, grid.inset_m, p); };
+    if (!inside(middle - half) || !inside(middle + half)) continue;
     const std::size_t band = scale_.band(shown_[i]);
     const bool beyond = (scale_.low_limit && shown_[i] < *scale_.low_limit) ||
                         (scale_.high_limit && shown_[i] > *scale_.high_limit);

@@ -68,6 +68,8 @@ class FlatView {
   Vec2 luminaire_size(const FlatLuminaire& luminaire) const;
   Rect luminaire_rect(const FlatLuminaire& luminaire) const;
   void luminaire(const FlatLuminaire& luminaire);
+  std::string lowest_words() const;
+  Rect lowest_rect() const;
   void lowest();
   void values();
 
@@ -84,7 +86,8 @@ class FlatView {
   Lattice lattice_;
   std::vector<FlatShape> shapes_;
   std::vector<FlatLuminaire> luminaires_;
-  std::vector<Rect> taken_;  // by labels
+  std::vector<Rect> taken_;      // by labels
+  std::set<std::string> named_;  // marks
 };
 
 /// The bands with their levels, from (x, y) down, at most `height` px high. Gives the y below it.

@@ -21,7 +21,8 @@ struct Lattice {
 /// point, outside the outline, continue their neighbours in a straight line so that lines run out cleanly.
 Lattice smooth_lattice(const readings::PlaneGrid& grid, const std::vector<double>& lux, int parts_per_cell);
 
-/// Region where the lattice is at least `level`, as closed loops: inside is what an odd number of them surrounds.
+/// Region where the lattice is at least `level`, as closed loops: inside is what an odd number of them
+/// surrounds.
 std::vector<std::vector<Vec2>> region_above(const Lattice& lattice, double level);
 
 /// Lines of equal value, each a chain of points.

@@ -99,7 +99,11 @@ void PlanFigure::axes(const FlatView& view) {
                fmt::format(FMT_STRING("{} in {}"), plan ? "x" : "along", units.length_unit()),
                {12, "middle", kSheetGrey});
   canvas_.text({low.x() - 52, (low.y() + high.y()) / 2},
-               fmt::format(FMT_STRING("{} in {}"), plan ? "y" : upright ? "height" : "across", units.length_unit()),
+               fmt::format(FMT_STRING("{} in {}"),
+                           plan      ? "y"
+                           : upright ? "height"
+                                     : "across",
+                           units.length_unit()),
                {12, "middle", kSheetGrey, false, nullptr, -90});
 }
 

@@ -91,18 +91,19 @@ std::string flat_plot(DataFile& data, const FigureInput& input, const results::G
     text += fmt::format(FMT_STRING("  {} index {} using 1:2:(sprintf('%.0f', $3)) with labels font ',8' "
                                    "notitle, \\\n"),
                         file, values);
-  return text + fmt::format(FMT_STRING("  {} index {} using 1:2 with lines lw 2 lc rgb 'black' notitle\n"), file,
-                            outline);
+  return text + fmt::format(FMT_STRING("  {} index {} using 1:2 with lines lw 2 lc rgb 'black' notitle\n"),
+                            file, outline);
 }
 
 std::string columns_plot(DataFile& data, const FigureInput& input, const results::GridResult& grid,
                          const std::string& file) {
   const int values = data.add_values(grid);
   return fmt::format(
-      FMT_STRING("set title {}\nset xlabel 'u in {}'\nset ylabel 'v in {}'\nset zlabel '{}'\nset xyplane at 0\n"
-                 "set boxwidth {:.4g}\nset boxdepth {:.4g}\nset style fill solid 1 border lc rgb 'black'\n"
-                 "set pm3d depthorder base\nset view 60, 30\nsplot {} index {} using 1:2:3:3 with boxes fc palette "
-                 "notitle\n"),
+      FMT_STRING(
+          "set title {}\nset xlabel 'u in {}'\nset ylabel 'v in {}'\nset zlabel '{}'\nset xyplane at 0\n"
+          "set boxwidth {:.4g}\nset boxdepth {:.4g}\nset style fill solid 1 border lc rgb 'black'\n"
+          "set pm3d depthorder base\nset view 60, 30\nsplot {} index {} using 1:2:3:3 with boxes fc palette "
+          "notitle\n"),
       quoted(input.room->name + ": " + grid.name), input.units.length_unit(), input.units.length_unit(),
       input.units.light_unit(), 0.86 * input.units.length(grid.grid.cell.x()),
       0.86 * input.units.length(grid.grid.cell.y()), file, values);
@@ -116,8 +117,9 @@ PlotScript plot_script(const FigureInput& input, const std::vector<const results
   const ColourScale scale = scale_of(input, grids);
   const std::string file = quoted(base + ".dat");
   std::string text = fmt::format(
-      FMT_STRING("# gnuplot {0}.gp   makes {0}.svg\nset terminal svg size 1280,800 font 'Open Sans,12' background "
-                 "'white'\nset output '{0}.svg'\n"),
+      FMT_STRING(
+          "# gnuplot {0}.gp   makes {0}.svg\nset terminal svg size 1280,800 font 'Open Sans,12' background "
+          "'white'\nset output '{0}.svg'\n"),
       base);
   text += palette_of(scale);
   if (grids.size() > 1) {

@@ -86,9 +86,10 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
   const double pixels_per_m = fitting_scale(grids);
   const Packing packing = pack(grids, pixels_per_m);
   canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
-  canvas.text({kLeft, 66},
-              fmt::format(FMT_STRING("{}; maintained (factor {:.2f})"), subject, input.room->maintenance_factor),
-              {14, "start", kSheetGrey});
+  canvas.text(
+      {kLeft, 66},
+      fmt::format(FMT_STRING("{}; maintained (factor {:.2f})"), subject, input.room->maintenance_factor),
+      {14, "start", kSheetGrey});
   for (std::size_t i = 0; i < grids.size(); ++i) {
     const results::GridResult& grid = *grids[i];
     const Vec2& corner = packing.corners[i];
@@ -100,14 +101,15 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
         fmt::format(FMT_STRING("mean {}, min {}, max {} {}"), words(grid.statistics.mean_lx),
                     words(grid.statistics.min_lx), words(grid.statistics.max_lx), input.units.light_unit());
     const std::string mean_only = fmt::format(FMT_STRING("mean {}"), words(grid.statistics.mean_lx));
-    canvas.text(corner + Vec2(0, 28), text_width(numbers, 11.5) <= width ? numbers : fitted(mean_only, width, 11.5),
+    canvas.text(corner + Vec2(0, 28),
+                text_width(numbers, 11.5) <= width ? numbers : fitted(mean_only, width, 11.5),
                 {11.5, "start", kSheetGrey});
     FlatView(canvas, input, grid, scale, corner + Vec2(0, kLabel - 4 + box.size().y() * pixels_per_m),
              pixels_per_m, true)
         .draw();
   }
-  draw_scale(canvas, scale, input.units, std::min(kLeft + packing.widest + 46, kSheetWidth - kRight + 24), kTop + 14,
-             400);
+  draw_scale(canvas, scale, input.units, std::min(kLeft + packing.widest + 46, kSheetWidth - kRight + 24),
+             kTop + 14, 400);
   return canvas.bytes();
 }
 

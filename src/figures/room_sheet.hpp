@@ -4,8 +4,8 @@
 
 namespace glow::figures {
 
-/// Several grids of a room on one sheet, 1280 x 800, at one scale of length and one of colour, each with its name,
-/// mean and least value; in the order given, in rows.
+/// Several grids of a room on one sheet, 1280 x 800, at one scale of length and one of colour, each with its
+/// name, mean and least value; in the order given, in rows.
 std::string sheet_svg(const FigureInput& input, const std::string& subject,
                       const std::vector<const results::GridResult*>& grids);
 

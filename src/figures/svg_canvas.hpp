@@ -1,8 +1,8 @@
 #pragma once
 
 #include <memory>
-#include <set>
 #include <pugixml.hpp>
+#include <set>
 #include <string>
 #include <vector>
 

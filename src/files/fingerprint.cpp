@@ -45,7 +45,8 @@ std::string fingerprint(std::string_view project_bytes, const model::Project& pr
       if (object.mesh) names.insert(object.mesh->file);
   for (const std::string& name : names) {
     Problems ignored;  // what cannot be read was noted when it was
-    if (const auto bytes = read_file(folder / name, kLargestMeshFile, {}, ignored)) hash = hash_of(*bytes, hash);
+    if (const auto bytes = read_file(folder / name, kLargestMeshFile, {}, ignored))
+      hash = hash_of(*bytes, hash);
   }
   return fmt::format(FMT_STRING("{:016x}"), hash);
 }

@@ -95,7 +95,8 @@ void read_cells(const json& j, readings::PlaneGrid& grid) {
 
 double number_of(const json& j) {
   const double value = j.get<double>();
-  if (!std::isfinite(value) || std::abs(value) > kLargest) throw std::runtime_error("a number is out of range");
+  if (!std::isfinite(value) || std::abs(value) > kLargest)
+    throw std::runtime_error("a number is out of range");
   return value;
 }
 

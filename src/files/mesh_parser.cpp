@@ -3,10 +3,10 @@
 #include <assimp/material.h>
 #include <assimp/scene.h>
 
-#include <assimp/DefaultLogger.hpp>
 #include <assimp/DefaultIOSystem.h>
-#include <assimp/Importer.hpp>
 #include <fmt/format.h>
+#include <assimp/DefaultLogger.hpp>
+#include <assimp/Importer.hpp>
 
 #include <cmath>
 #include <map>
@@ -91,7 +91,8 @@ class Collector {
       }
       index.push_back(welded({double(p.x), double(p.y), double(p.z)}));
     }
-    auto& triangles = mesh_.parts[part.mMaterialIndex < mesh_.parts.size() ? part.mMaterialIndex : 0].triangles;
+    auto& triangles =
+        mesh_.parts[part.mMaterialIndex < mesh_.parts.size() ? part.mMaterialIndex : 0].triangles;
     for (unsigned f = 0; f < part.mNumFaces; ++f) {
       const aiFace& face = part.mFaces[f];
       if (face.mNumIndices < 3 || face.mNumIndices > kMostCorners) continue;
@@ -99,7 +100,8 @@ class Collector {
       for (unsigned k = 0; k < face.mNumIndices; ++k)
         if (face.mIndices[k] < index.size()) corners.push_back(index[face.mIndices[k]]);
       add_face(corners, triangles);
-      if (mesh_.vertices.size() > 3 * kMostMeshTriangles || (count_ += corners.size()) > 3 * kMostMeshTriangles) {
+      if (mesh_.vertices.size() > 3 * kMostMeshTriangles ||
+          (count_ += corners.size()) > 3 * kMostMeshTriangles) {
         fault_ = fmt::format(FMT_STRING("it has more than {} triangles; simplify it before it is used here"),
                              kMostMeshTriangles);
         return;

@@ -193,10 +193,11 @@ void load_meshes(model::Project& project, const fs::path& folder, Problems& prob
       if (!object.mesh) continue;
       model::MeshUse& use = *object.mesh;
       if (leads_out(use.file, folder)) {
-        problems.error("P043", use.place,
-                       fmt::format(FMT_STRING("\"{}\" leads out of the project's folder; put the mesh into it, "
-                                              "or below it"),
-                                   use.file));
+        problems.error(
+            "P043", use.place,
+            fmt::format(FMT_STRING("\"{}\" leads out of the project's folder; put the mesh into it, "
+                                   "or below it"),
+                        use.file));
         continue;
       }
       const auto [found, is_new] = read.try_emplace(use.file);

@@ -90,8 +90,9 @@ void check_height(TomlTable& table, const LuminairePlacement& placement) {
     refuse("suspension", "both \"mounting_height\" and \"suspension\" are given; keep one of them");
   if ((m == Mounting::recessed || m == Mounting::surface) &&
       (placement.mounting_height_m || placement.suspension_m))
-    refuse("mounting", "a recessed or surface luminaire sits at the ceiling; leave out \"mounting_height\" "
-                       "and \"suspension\", or say mounting = \"suspended\"");
+    refuse("mounting",
+           "a recessed or surface luminaire sits at the ceiling; leave out \"mounting_height\" "
+           "and \"suspension\", or say mounting = \"suspended\"");
   if (m == Mounting::suspended && !placement.mounting_height_m && !placement.suspension_m)
     refuse("mounting", "a suspended luminaire needs \"suspension\" or \"mounting_height\"");
   if (m == Mounting::wall && !placement.mounting_height_m)

@@ -178,8 +178,9 @@ model::FigureStyle read_figure_style(TomlTable& root) {
   for (const std::string& key : model::FigureStyle::keys())
     if (const auto words = table->words(key))
       if (const auto expected = style.set(key, *words, root.units()))
-        table->problems().error("P005", table->place_of(key),
-                                fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected {}"), key, *words, *expected));
+        table->problems().error(
+            "P005", table->place_of(key),
+            fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected {}"), key, *words, *expected));
   table->finish();
   return style;
 }

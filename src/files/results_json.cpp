@@ -163,12 +163,9 @@ std::string grid_file(const std::string& folder, const std::string& room, const 
 }
 
 std::string results_json(const RunResult& run) {
-  json document = {{"format", kResultsFormat},
-                   {"made_by", std::string("glowgrid ") + kVersion},
-                   {"project", run.project->name},
-                   {"standard", run.standard},
-                   {"inputs", run.inputs},
-                   {"units", run.project->units.words()},
+  json document = {{"format", kResultsFormat},     {"made_by", std::string("glowgrid ") + kVersion},
+                   {"project", run.project->name}, {"standard", run.standard},
+                   {"inputs", run.inputs},         {"units", run.project->units.words()},
                    {"figures", json::object()}};
   for (const auto& [key, words] : run.project->figures.settings()) document["figures"][key] = words;
   document["rooms"] = json::array();

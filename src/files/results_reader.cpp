@@ -35,7 +35,8 @@ void read_luminaires(const json& list, results::RoomRecord& room) {
                                  number_of(rotations[i]),
                                  {number_of(group.at("size_m").at(0)), number_of(group.at("size_m").at(1))},
                                  group.at("round").get<bool>()});
-    auto same = std::find_if(room.marks.begin(), room.marks.end(), [&](const auto& m) { return m.mark == mark; });
+    auto same =
+        std::find_if(room.marks.begin(), room.marks.end(), [&](const auto& m) { return m.mark == mark; });
     if (same == room.marks.end())
       same = room.marks.insert(same, {mark, group.at("luminaire").get<std::string>(), 0});
     same->count += positions.size();
@@ -79,11 +80,12 @@ void read_head(const json& document, results::RunRecord& run) {
     throw std::runtime_error("it was not made by glowgrid");
   const int format = document.at("format").get<int>();
   if (format != kFormat)
-    throw std::runtime_error(
-        fmt::format(FMT_STRING("its format is {}, this version reads {}; run the project again"), format, kFormat));
+    throw std::runtime_error(fmt::format(
+        FMT_STRING("its format is {}, this version reads {}; run the project again"), format, kFormat));
   run.project = document.at("project").get<std::string>();
   run.inputs = document.at("inputs").get<std::string>();
-  if (const auto units = units::ShownUnits::parse(document.at("units").get<std::string>())) run.units = *units;
+  if (const auto units = units::ShownUnits::parse(document.at("units").get<std::string>()))
+    run.units = *units;
   for (const auto& [key, words] : document.at("figures").items())
     if (run.style.set(key, words.get<std::string>(), {}))
       throw std::runtime_error("a setting of its figures is not understood");
@@ -114,10 +116,11 @@ std::optional<results::RunRecord> read_results(std::string_view bytes, const std
     check_names(run);
     return run;
   } catch (const json::exception& error) {
-    problems.error("R010", {name, 0, 0},
-                   fmt::format(FMT_STRING("this is not a whole results.json of this version ({}); run the project "
-                                          "again"),
-                               std::string(error.what()).substr(0, 120)));
+    problems.error(
+        "R010", {name, 0, 0},
+        fmt::format(FMT_STRING("this is not a whole results.json of this version ({}); run the project "
+                               "again"),
+                    std::string(error.what()).substr(0, 120)));
   } catch (const std::runtime_error& error) {
     problems.error("R010", {name, 0, 0}, fmt::format(FMT_STRING("cannot be used: {}"), error.what()));
   }

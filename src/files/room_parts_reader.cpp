@@ -61,8 +61,7 @@ void read_pane(TomlTable& table, const Materials& materials, Opening& opening,
   if (opening.frame_share > 0 && !frame_reflectance)
     assume(fmt::format(FMT_STRING("frame of reflectance {}"), kUsualFrameReflectance));
   if (!finish) return;
-  opening.pane =
-      with_frame(*finish, opening.frame_share, frame_reflectance.value_or(kUsualFrameReflectance));
+  opening.pane = with_frame(*finish, opening.frame_share, frame_reflectance.value_or(kUsualFrameReflectance));
   const geometry::Material& m = opening.pane->material;
   const double sum = m.diffuse + m.mirror + m.clear + m.scattering;
   if (sum > 0.995)
@@ -136,9 +135,8 @@ std::vector<model::CeilingPart> read_ceiling(TomlTable& room) {
       if (!over) continue;
       part.over = *over;
       if (const auto fault = geometry::fault_of_outline(part.over))
-        table.problems().error(
-            "P013", table.place_of("over"),
-            fmt::format(FMT_STRING("this outline is not a simple polygon: {}"), *fault));
+        table.problems().error("P013", table.place_of("over"),
+                               fmt::format(FMT_STRING("this outline is not a simple polygon: {}"), *fault));
       else
         parts.push_back(std::move(part));
       continue;

@@ -222,8 +222,8 @@ const toml::array* TomlTable::take_corners(const std::string& key, const char* e
 
 std::optional<std::vector<Vec3>> TomlTable::spots(const std::string& key) {
   const toml::node* node = nullptr;
-  const toml::array* array = take_corners(
-      key, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
+  const toml::array* array =
+      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
   if (!array) return std::nullopt;
   std::vector<Vec3> spots;
   for (const toml::node& element : *array) {
@@ -342,8 +342,7 @@ std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std
   }
   for (const auto& [name, inner] : *outer) {
     if (const toml::table* table = inner.as_table()) {
-      result.emplace_back(std::string(name.str()),
-                          this->inner(*table, key + "." + std::string(name.str())));
+      result.emplace_back(std::string(name.str()), this->inner(*table, key + "." + std::string(name.str())));
     } else {
       wrong_type(std::string(name.str()), inner, fmt::format(FMT_STRING("a table such as [{}.P1]"), key));
     }

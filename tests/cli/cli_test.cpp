@@ -162,7 +162,7 @@ INSTANTIATE_TEST_SUITE_P(
         BadProject{"height = 3.2", "height = 3.2\nwork_plane = { height = 3.2 }", "P016", "the work plane"},
         BadProject{"height = 3.2", "height = 3.2\nwork_plane = { inset = 4 }", "P017", "leaves nothing"},
         BadProject{"height = 3.2", "height = 3.2\nwork_plane = { spacing = 0.006 }", "P018", "200000 points"},
-        BadProject{"array = { rows = 2, columns = 3 }", "", "P007", "either \"at\""},
+        BadProject{"array = { rows = 2, columns = 3 }", "", "P007", "exactly one of \"at\""},
         BadProject{"size = [9.6, 6.4]", "", "P007", "either \"size\""},
         BadProject{"photometry/quillon-d2.ies", "photometry/quillon.ies", "R001", "there is no file"},
         BadProject{"photometry/quillon-d2.ies", "photometry", "R001", "is not a file"},

@@ -42,7 +42,8 @@ inline void write_project(const TemporaryFolder& folder, const std::string& from
                           const std::string& to = "") {
   for (const files::EmbeddedFile& file : files::embedded_demo()) {
     std::string content(file.bytes);
-    if (file.name == "millrace.toml") content = content_of(std::string(GLOWGRID_TEST_DATA) + "/cli/plain_room.toml");
+    if (file.name == "millrace.toml")
+      content = content_of(std::string(GLOWGRID_TEST_DATA) + "/cli/plain_room.toml");
     if (file.name == "millrace.toml" && !from.empty()) {
       const std::size_t at = content.find(from);
       ASSERT_NE(at, std::string::npos) << from;

@@ -25,9 +25,14 @@ readings::PlaneGrid unit_grid(int nx, int ny) {
   return grid;
 }
 
-double area_of(const std::vector<std::vector<Vec2>>& pieces) {
+/// Area inside of an odd number of loops that do not cross.
+double area_of(const std::vector<std::vector<Vec2>>& loops) {
   double area = 0;
-  for (const auto& piece : pieces) area += geometry::signed_area(piece);
+  for (const auto& loop : loops) {
+    int around = 0;
+    for (const auto& other : loops) around += &other != &loop && geometry::contains(other, loop[0]);
+    area += (around % 2 == 0 ? 1 : -1) * std::abs(geometry::signed_area(loop));
+  }
   return area;
 }
 

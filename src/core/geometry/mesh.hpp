@@ -11,8 +11,8 @@ namespace glow::geometry {
 /// Triangles as a file holds them, in the file's own unit and axes.
 struct Mesh {
   struct Part {
-    std::string material;                        ///< the file's name for it
-    std::vector<std::array<int, 3>> triangles;   ///< counter-clockwise seen from outside
+    std::string material;                       ///< the file's name for it
+    std::vector<std::array<int, 3>> triangles;  ///< counter-clockwise seen from outside
   };
   std::vector<Vec3> vertices;
   std::vector<Part> parts;  ///< one a material

@@ -72,8 +72,8 @@ void add_wall(Geometry& geometry, const RoomShell& shell, std::size_t wall) {
   std::vector<std::vector<Vec3>> holes;
   for (const WallOpening& opening : shell.openings)
     if (opening.wall == wall) holes.push_back(opening_corners(shell, opening));
-  const std::string name = shell.wall_names.empty() ? fmt::format(FMT_STRING("wall {}"), wall + 1)
-                                                    : shell.wall_names[wall];
+  const std::string name =
+      shell.wall_names.empty() ? fmt::format(FMT_STRING("wall {}"), wall + 1) : shell.wall_names[wall];
   geometry.add_polygon(geometry.add_surface(name, shell.wall_material(wall)), wall_corners(shell, wall),
                        holes);
   for (const WallOpening& opening : shell.openings)

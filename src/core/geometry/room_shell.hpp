@@ -40,8 +40,8 @@ struct RoomShell {
   const Material& wall_material(std::size_t wall) const { return walls[walls.size() == 1 ? 0 : wall]; }
 };
 
-/// Corners of a wall seen from inside the room, counter-clockwise from the lower left one, with those where the
-/// ceiling has an edge.
+/// Corners of a wall seen from inside the room, counter-clockwise from the lower left one, with those where
+/// the ceiling has an edge.
 std::vector<Vec3> wall_corners(const RoomShell& shell, std::size_t wall);
 /// Likewise of an opening.
 std::vector<Vec3> opening_corners(const RoomShell& shell, const WallOpening& opening);

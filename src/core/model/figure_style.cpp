@@ -53,8 +53,8 @@ constexpr const char* kRising = "rising light levels such as 100, 200, 500";
 }  // namespace
 
 const std::vector<std::string>& FigureStyle::keys() {
-  static const std::vector<std::string> names = {"limits", "steps", "scale",       "levels", "isolux",
-                                                 "values", "lines", "common_scale"};
+  static const std::vector<std::string> names = {"limits", "steps",  "scale", "levels",
+                                                 "isolux", "values", "lines", "common_scale"};
   return names;
 }
 

@@ -34,8 +34,8 @@ struct ScheduledLuminaire {
   std::string file;  ///< as written, relative to the project's folder
   Place place;       ///< of the mark
   Place file_place;
-  std::optional<double> flux_lm;  ///< of the luminaire, instead of the file's
-  std::optional<double> cct_k;    ///< correlated colour temperature
+  std::optional<double> flux_lm;                             ///< of the luminaire, instead of the file's
+  std::optional<double> cct_k;                               ///< correlated colour temperature
   std::shared_ptr<const photometry::Photometry> photometry;  ///< null until it has been read
 };
 

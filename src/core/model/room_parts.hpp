@@ -33,10 +33,10 @@ enum class ObjectShape {
 struct MeshUse {
   std::string file;  ///< as written, relative to the project's folder
   Place place;
-  double scale = 1;  ///< m for each unit of the file
-  bool z_up = true;  ///< false: the file's y axis points up
-  std::map<std::string, Finish> finishes;            ///< by the file's own names of materials
-  std::shared_ptr<const geometry::Mesh> mesh;        ///< null until it has been read
+  double scale = 1;                            ///< m for each unit of the file
+  bool z_up = true;                            ///< false: the file's y axis points up
+  std::map<std::string, Finish> finishes;      ///< by the file's own names of materials
+  std::shared_ptr<const geometry::Mesh> mesh;  ///< null until it has been read
 };
 
 /// The same thing several times, along its own axes.
@@ -67,13 +67,13 @@ struct Object {
 /// A window, door or plain hole in a wall.
 struct Opening {
   std::string name;
-  std::string kind;   ///< "window", "door" or "opening"
-  int wall = 1;       ///< from 1: wall 1 runs from corner 1 to corner 2 of the outline as written
+  std::string kind;       ///< "window", "door" or "opening"
+  int wall = 1;           ///< from 1: wall 1 runs from corner 1 to corner 2 of the outline as written
   std::string wall_name;  ///< instead of the number
   double from_m = 0;      ///< along the wall from its first corner
   double sill_m = 0;
-  Vec2 size = Vec2::Zero();  ///< along the wall and up
-  double frame_share = 0;    ///< of its area
+  Vec2 size = Vec2::Zero();    ///< along the wall and up
+  double frame_share = 0;      ///< of its area
   std::optional<Finish> pane;  ///< frame included; nothing: a hole
   Place place;
 };

@@ -48,11 +48,11 @@ struct GridDensity {
 /// outside of the holes. Outline, holes, cells and corner are in the plane's own coordinates, m.
 struct PlaneGrid {
   Plane plane;
-  geometry::Polygon outline;               ///< of the whole area
-  std::vector<geometry::Polygon> holes;    ///< windows and doors of a wall: not part of it
-  std::vector<Vec3> points;                ///< row after row, x fastest
-  std::vector<Vec3> normals;               ///< of each point; empty: the plane's
-  std::vector<std::array<int, 2>> cells;   ///< column and row of each point
+  geometry::Polygon outline;              ///< of the whole area
+  std::vector<geometry::Polygon> holes;   ///< windows and doors of a wall: not part of it
+  std::vector<Vec3> points;               ///< row after row, x fastest
+  std::vector<Vec3> normals;              ///< of each point; empty: the plane's
+  std::vector<std::array<int, 2>> cells;  ///< column and row of each point
   GridCount count;
   Vec2 low = Vec2::Zero();   ///< corner of the bounding box that the cells divide
   Vec2 cell = Vec2::Zero();  ///< m
@@ -65,7 +65,8 @@ struct PlaneGrid {
   const Vec3& normal_of(std::size_t point) const { return normals.empty() ? plane.normal : normals[point]; }
 };
 
-/// Whether a point of a grid may lie there: inside, at least `inset_m` and in any case a hair from every edge.
+/// Whether a point of a grid may lie there: inside, at least `inset_m` and in any case a hair from every
+/// edge.
 bool is_in_grid_area(const geometry::Polygon& outline, double inset_m, const Vec2& point);
 
 /// Number of points that `plane_grid` would lay at most.

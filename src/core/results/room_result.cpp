@@ -166,8 +166,7 @@ void verify(const scene::RoomScene& scene, RoomResult& result) {
   const GridResult& plane = result.grids.front();
   result.power = power_of(scene, plane.statistics.mean_lx);
   if (scene.requirement && !plane.total_lx.empty()) {
-    result.checks =
-        standards::verify(*scene.requirement, plane.name, plane.statistics, plane.uncertainty);
+    result.checks = standards::verify(*scene.requirement, plane.name, plane.statistics, plane.uncertainty);
     result.not_checked = standards::not_checked(*scene.requirement);
   }
   result.status = status_of(result.checks);
@@ -182,8 +181,7 @@ std::vector<std::size_t> unsettled(const RoomResult& result, const Accuracy& acc
         std::any_of(result.checks.begin(), result.checks.end(), [&](const standards::Check& c) {
           return c.where == grid.name && c.verdict == standards::Verdict::undecided;
         });
-    const bool rough =
-        accuracy.percent && is_held_to_accuracy(grid) && !accurate(grid, *accuracy.percent);
+    const bool rough = accuracy.percent && is_held_to_accuracy(grid) && !accurate(grid, *accuracy.percent);
     if (undecided || rough) grids.push_back(g);
   }
   return grids;

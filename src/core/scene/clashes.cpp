@@ -150,10 +150,11 @@ void Clashes::check_floating(std::size_t i) {
   if (held_[i] || e.bottom_m < kHair || wall_distance(shell_, e) < kOnWall) return;
   for (const Vec2& p : e.plan)
     if (shell_.ceiling_height(p) - e.top_m < kHair) return;
-  problems_.warning("P046", thing.object->place,
-                    fmt::format(FMT_STRING("\"{}\" floats in \"{}\": its underside is at {:.2f} m and nothing "
-                                           "below, beside or above it holds it"),
-                                thing.name, room_, e.bottom_m));
+  problems_.warning(
+      "P046", thing.object->place,
+      fmt::format(FMT_STRING("\"{}\" floats in \"{}\": its underside is at {:.2f} m and nothing "
+                             "below, beside or above it holds it"),
+                  thing.name, room_, e.bottom_m));
 }
 
 }  // namespace

@@ -5,11 +5,11 @@ namespace glow::scene {
 namespace {
 
 constexpr int kRoundCorners = 16;
-constexpr double kShelfOfBench = 0.2;      // m above the floor
-constexpr double kBackOfDesk = 0.40;       // share of the height that the panel at the back covers
-constexpr double kBedsFrame = 0.3;         // m: height of the frame's upper side
-constexpr double kHeadboard = 0.4;         // m above the mattress
-constexpr double kLowestShelf = 0.08;      // m
+constexpr double kShelfOfBench = 0.2;  // m above the floor
+constexpr double kBackOfDesk = 0.40;   // share of the height that the panel at the back covers
+constexpr double kBedsFrame = 0.3;     // m: height of the frame's upper side
+constexpr double kHeadboard = 0.4;     // m above the mattress
+constexpr double kLowestShelf = 0.08;  // m
 
 geometry::Polygon rectangle(double x, double y, double along, double deep) {
   return {{x, y}, {x + along, y}, {x + along, y + deep}, {x, y + deep}};
@@ -54,8 +54,8 @@ std::vector<Solid> bench(const model::Object& o) {
   const double leg = o.leg_m;
   for (int k = 0; k < o.shelves; ++k) {
     const double low = kShelfOfBench + k * (o.size.z() - o.thickness_m - kShelfOfBench) / o.shelves;
-    solids.push_back({rectangle(leg, leg, o.size.x() - 2 * leg, o.size.y() - 2 * leg), low,
-                      low + o.thickness_m});
+    solids.push_back(
+        {rectangle(leg, leg, o.size.x() - 2 * leg, o.size.y() - 2 * leg), low, low + o.thickness_m});
   }
   return solids;
 }

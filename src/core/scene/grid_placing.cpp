@@ -12,7 +12,8 @@ namespace {
 using model::GridWish;
 using readings::Plane;
 
-constexpr double kDefaultInset = 0.5;  // m; level grids through a whole room keep as far from walls as the work plane
+constexpr double kDefaultInset =
+    0.5;  // m; level grids through a whole room keep as far from walls as the work plane
 
 /// Plane and outline of a flat polygon, counter-clockwise seen from its side: u along its first edge.
 struct Flat {
@@ -154,17 +155,20 @@ bool GridPlacer::place_on_things(const GridWish& wish) {
       std::string names;
       for (const Face& each : thing.faces) names += (names.empty() ? "" : ", ") + each.name;
       problems_.error("P050", wish.on_place,
-                      names.empty() ? fmt::format(FMT_STRING("\"{}\" is a mesh and has no named faces; give a "
-                                                             "rectangle or polygon"),
-                                                  thing.name)
-                                    : fmt::format(FMT_STRING("\"{}\" has no face \"{}\"; it has: {}"),
-                                                  thing.name, face_name, names));
+                      names.empty()
+                          ? fmt::format(FMT_STRING("\"{}\" is a mesh and has no named faces; give a "
+                                                   "rectangle or polygon"),
+                                        thing.name)
+                          : fmt::format(FMT_STRING("\"{}\" has no face \"{}\"; it has: {}"), thing.name,
+                                        face_name, names));
       return true;
     }
     found = true;
     std::string name = wish.name;
-    if (name == wish.on) name = fmt::format(FMT_STRING("{} {}"), thing.name, face->name);
-    else if (thing.name != thing_name) name += thing.name.substr(thing.base.size());
+    if (name == wish.on)
+      name = fmt::format(FMT_STRING("{} {}"), thing.name, face->name);
+    else if (thing.name != thing_name)
+      name += thing.name.substr(thing.base.size());
     const Flat flat = flat_of(face->corners);
     lay(wish, name, GridRole::wanted, flat.plane, flat.outline, {}, wish.inset_m);
   }
@@ -199,21 +203,23 @@ void GridPlacer::place(const GridWish& wish) {
   if (!wish.on.empty()) return place_on(wish);
   if (wish.height_m) {
     if (*wish.height_m >= room_.height_m) {
-      problems_.error("P016", wish.place,
-                      fmt::format(FMT_STRING("grid \"{}\" is at {:.2f} m, the ceiling at {:.2f} m; expected a "
-                                             "height below it"),
-                                  wish.name, *wish.height_m, room_.height_m));
+      problems_.error(
+          "P016", wish.place,
+          fmt::format(FMT_STRING("grid \"{}\" is at {:.2f} m, the ceiling at {:.2f} m; expected a "
+                                 "height below it"),
+                      wish.name, *wish.height_m, room_.height_m));
       return;
     }
     const double inset = wish.inset_m > 0 ? wish.inset_m : kDefaultInset;
-    return lay(wish, wish.name, GridRole::wanted, Plane::level(*wish.height_m), built_.shell.outline, {}, inset);
+    return lay(wish, wish.name, GridRole::wanted, Plane::level(*wish.height_m), built_.shell.outline, {},
+               inset);
   }
   if (!wish.rectangle && !wish.polygon) return;  // noted by the reader
   const Flat flat = flat_of(wish.rectangle ? corners_of(*wish.rectangle) : *wish.polygon);
   if (const auto fault = geometry::fault_of_outline(flat.outline)) {
-    problems_.error("P013", wish.place,
-                    fmt::format(FMT_STRING("the outline of grid \"{}\" is not a simple polygon: {}"),
-                                wish.name, *fault));
+    problems_.error(
+        "P013", wish.place,
+        fmt::format(FMT_STRING("the outline of grid \"{}\" is not a simple polygon: {}"), wish.name, *fault));
     return;
   }
   lay(wish, wish.name, GridRole::wanted, flat.plane, flat.outline, {}, wish.inset_m);
@@ -243,10 +249,11 @@ std::vector<SceneSpot> place_spots(const model::Room& room, const RoomGeometry& 
     if (wish.kernel == transport::Kernel::semicylinder) {
       receiver.normal.z() = 0;
       if (receiver.normal.norm() < 1e-9) {
-        problems.error("P052", wish.facing_place,
-                       fmt::format(FMT_STRING("\"facing\" is \"{}\"; a semi-cylinder looks in a level direction, "
-                                              "such as \"1,0,0\""),
-                                   wish.facing));
+        problems.error(
+            "P052", wish.facing_place,
+            fmt::format(FMT_STRING("\"facing\" is \"{}\"; a semi-cylinder looks in a level direction, "
+                                   "such as \"1,0,0\""),
+                        wish.facing));
         continue;
       }
       receiver.normal.normalize();

@@ -39,8 +39,10 @@ class Placing {
   void place(const model::LuminairePlacement& placement);
   std::optional<double> height_of(const model::LuminairePlacement& placement,
                                   const photometry::Photometry& photometry, const Vec2& at);
-  std::vector<Spot> spots_of(const model::LuminairePlacement& placement, const photometry::Photometry* photometry);
-  std::vector<Spot> on_wall(const model::LuminairePlacement& placement, const photometry::Photometry* photometry);
+  std::vector<Spot> spots_of(const model::LuminairePlacement& placement,
+                             const photometry::Photometry* photometry);
+  std::vector<Spot> on_wall(const model::LuminairePlacement& placement,
+                            const photometry::Photometry* photometry);
   std::vector<Spot> array_of(const model::LuminairePlacement& placement);
   bool is_inside(const model::LuminairePlacement& placement, const Vec2& at);
   const model::ScheduledLuminaire* scheduled(const model::LuminairePlacement& placement);
@@ -110,9 +112,9 @@ std::vector<Spot> Placing::on_wall(const model::LuminairePlacement& placement,
   const model::OnWall& wish = *placement.on_wall;
   const auto place = walls_.find(wish.number, wish.name);
   if (!place) {
-    problems_.error("P034", placement.at_place,
-                    fmt::format(FMT_STRING("\"{}\" has no such wall; expected {}"), room_.name,
-                                walls_.choices()));
+    problems_.error(
+        "P034", placement.at_place,
+        fmt::format(FMT_STRING("\"{}\" has no such wall; expected {}"), room_.name, walls_.choices()));
     return {};
   }
   const Vec2& a = shell_.outline[place->wall];
@@ -140,8 +142,8 @@ std::vector<Spot> Placing::spots_of(const model::LuminairePlacement& placement,
   if (placement.at) spots.push_back({*placement.at});
   if (placement.row)
     for (int k = 0; k < placement.row->count; ++k)
-      spots.push_back({placement.row->from + double(k) / (placement.row->count - 1) *
-                                                 (placement.row->to - placement.row->from)});
+      spots.push_back({placement.row->from +
+                       double(k) / (placement.row->count - 1) * (placement.row->to - placement.row->from)});
   if (placement.ring)
     for (int k = 0; k < placement.ring->count; ++k) {
       const double turn = 360.0 * k / placement.ring->count;

@@ -9,10 +9,10 @@
 namespace glow::scene {
 namespace {
 
-constexpr double kHair = 1e-6;           // m
-constexpr double kLowestRoom = 0.1;      // m from floor to ceiling
-constexpr double kSmallestMesh = 0.02;   // m; smaller ones are most likely in another unit
-constexpr double kLargestMesh = 10;      // times the room
+constexpr double kHair = 1e-6;          // m
+constexpr double kLowestRoom = 0.1;     // m from floor to ceiling
+constexpr double kSmallestMesh = 0.02;  // m; smaller ones are most likely in another unit
+constexpr double kLargestMesh = 10;     // times the room
 
 geometry::CeilingPlane plane_of(const model::CeilingPart& slope) {
   const Vec2 way = slope.to - slope.from;
@@ -40,8 +40,7 @@ class Builder {
     geometry::add_room(geometry_, shell);
     for (const model::CeilingPart& part : room_.ceiling)
       if (!part.over.empty()) add_lower_ceiling(part);
-    result_.things =
-        place_things(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
+    result_.things = place_things(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
     for (const Thing& thing : result_.things) add(thing);
     result_.meetings = find_clashes(room_.name, shell, result_.things, problems_);
     return std::move(result_);
@@ -122,11 +121,10 @@ bool Builder::fits(const model::Opening& opening, const geometry::WallOpening& h
   if (hole.low.x() < -kHair || hole.high.x() > wall_length + kHair || hole.high.y() > lowest + kHair) {
     problems_.error(
         "P035", opening.place,
-        fmt::format(
-            FMT_STRING("opening \"{}\" reaches beyond its wall: from {:.2f} to {:.2f} m along it and "
-                       "up to {:.2f} m; the wall is {:.2f} m long and {:.2f} m high there"),
-            opening.name, opening.from_m, opening.from_m + opening.size.x(), hole.high.y(), wall_length,
-            lowest));
+        fmt::format(FMT_STRING("opening \"{}\" reaches beyond its wall: from {:.2f} to {:.2f} m along it and "
+                               "up to {:.2f} m; the wall is {:.2f} m long and {:.2f} m high there"),
+                    opening.name, opening.from_m, opening.from_m + opening.size.x(), hole.high.y(),
+                    wall_length, lowest));
     return false;
   }
   for (const geometry::WallOpening& other : shell.openings)
@@ -156,10 +154,11 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
     top = std::max(top, shell.ceiling_height(p));
   }
   if (part.height_m < kLowestRoom || part.height_m >= top) {
-    problems_.error("P039", part.place,
-                    fmt::format(FMT_STRING("the lower ceiling is at {:.2f} m; expected {} m or more, and below "
-                                           "the ceiling at {:.2f} m"),
-                                part.height_m, kLowestRoom, top));
+    problems_.error(
+        "P039", part.place,
+        fmt::format(FMT_STRING("the lower ceiling is at {:.2f} m; expected {} m or more, and below "
+                               "the ceiling at {:.2f} m"),
+                    part.height_m, kLowestRoom, top));
     return;
   }
   geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material);
@@ -176,11 +175,9 @@ void Builder::add(const Thing& thing) {
       geometry_.add_block(surface, solid.plan, solid.bottom_m, solid.top_m);
       continue;
     }
-    const auto at = [&](std::size_t k, double z) {
-      return Vec3(solid.plan[k].x(), solid.plan[k].y(), z);
-    };
-    geometry_.add_polygon(surface, {at(0, solid.bottom_m), at(1, solid.bottom_m), at(1, solid.top_m),
-                                    at(0, solid.top_m)});
+    const auto at = [&](std::size_t k, double z) { return Vec3(solid.plan[k].x(), solid.plan[k].y(), z); };
+    geometry_.add_polygon(
+        surface, {at(0, solid.bottom_m), at(1, solid.bottom_m), at(1, solid.top_m), at(0, solid.top_m)});
   }
 }
 
@@ -190,17 +187,19 @@ bool Builder::has_sound_size(const Thing& thing) {
   const Vec3 size = thing.mesh.size();
   const geometry::Box2 box = geometry::bounding_box(result_.shell.outline);
   const double room = std::max(box.size().maxCoeff(), room_.height_m);
-  const std::string words = fmt::format(
-      FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} m large in \"{}\""), thing.name, size.x(),
-      size.y(), size.z(), room_.name);
+  const std::string words =
+      fmt::format(FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} m large in \"{}\""), thing.name,
+                  size.x(), size.y(), size.z(), room_.name);
   if (size.maxCoeff() > kLargestMesh * room) {
     problems_.error("P047", use.place,
-                    words + "; the file is most likely in another unit: give scale = \"mm\", \"cm\" or "
-                            "\"in\"");
+                    words +
+                        "; the file is most likely in another unit: give scale = \"mm\", \"cm\" or "
+                        "\"in\"");
     return false;
   }
   if (size.maxCoeff() > room || size.maxCoeff() < kSmallestMesh)
-    problems_.warning("P047", use.place, words + "; is scale = its file's unit (\"mm\", \"cm\", \"m\", \"in\")?");
+    problems_.warning("P047", use.place,
+                      words + "; is scale = its file's unit (\"mm\", \"cm\", \"m\", \"in\")?");
   if (thing.simplified_m > 0)
     problems_.warning("P048", use.place,
                       fmt::format(FMT_STRING("\"{}\" has {} triangles in its file and takes part with {}: "
@@ -216,8 +215,7 @@ void Builder::add_mesh(const Thing& thing) {
   const geometry::Enclosure enclosure = geometry::enclosure_of(thing.mesh);
   for (const geometry::Mesh::Part& part : thing.mesh.parts) {
     const auto own = use.finishes.find(part.material);
-    geometry::Material material =
-        (own != use.finishes.end() ? own->second : thing.object->finish).material;
+    geometry::Material material = (own != use.finishes.end() ? own->second : thing.object->finish).material;
     material.two_sided = enclosure == geometry::Enclosure::open;
     std::vector<std::array<int, 3>> triangles = part.triangles;
     if (enclosure == geometry::Enclosure::inwards)

@@ -14,7 +14,7 @@ namespace {
 
 constexpr double kDefaultInset = 0.5;        // m; EN 12464-1: strip along the walls
 constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
-constexpr double kSamePitch = 0.02;  // relative
+constexpr double kSamePitch = 0.02;          // relative
 
 class Builder {
  public:
@@ -42,11 +42,11 @@ class Builder {
     describe(built);
     find_task();
     lay_work_plane();
-    for (SceneGrid& grid : place_grids(room_, built, walls, problems_)) scene_.grids.push_back(std::move(grid));
+    for (SceneGrid& grid : place_grids(room_, built, walls, problems_))
+      scene_.grids.push_back(std::move(grid));
     check_grid_names();
     scene_.spots = place_spots(room_, built, problems_);
-    PlacedGroups placed =
-        place_luminaires(project_, room_, built.shell, walls, scene_.geometry, problems_);
+    PlacedGroups placed = place_luminaires(project_, room_, built.shell, walls, scene_.geometry, problems_);
     scene_.groups = std::move(placed.groups);
     array_spacings_ = std::move(placed.array_spacings);
     if (room_.luminaires.empty())
@@ -77,8 +77,8 @@ class Builder {
 /// What plans show of the room and its things, and what all of it is made of.
 void Builder::describe(const RoomGeometry& built) {
   for (const Thing& thing : built.things) {
-    scene_.objects.push_back({thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m,
-                              thing.solids.size() == 1});
+    scene_.objects.push_back(
+        {thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m, thing.solids.size() == 1});
     scene_.finishes.push_back({thing.name, thing.object->finish});
   }
   for (const geometry::WallOpening& opening : built.shell.openings) {
@@ -170,13 +170,14 @@ void Builder::lay_work_plane() {
   if (plane.spacing_m && *plane.spacing_m < smallest) {
     problems_.error(
         "P018", plane.place,
-        fmt::format(FMT_STRING("a spacing of {:.4f} m makes more than {:.0f} points; expected {:.3f} m or more"),
-                    *plane.spacing_m, kMostPoints, smallest));
+        fmt::format(
+            FMT_STRING("a spacing of {:.4f} m makes more than {:.0f} points; expected {:.3f} m or more"),
+            *plane.spacing_m, kMostPoints, smallest));
     return;
   }
   if (auto grid = readings::plane_grid(scene_.outline, height, inset, plane.spacing_m)) {
-    scene_.grids.push_back({"work plane", GridRole::work_plane, transport::Kernel::plane, Vec3::UnitX(),
-                            std::move(*grid)});
+    scene_.grids.push_back(
+        {"work plane", GridRole::work_plane, transport::Kernel::plane, Vec3::UnitX(), std::move(*grid)});
   } else {
     problems_.error(
         "P017", plane.place,

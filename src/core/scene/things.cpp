@@ -72,9 +72,8 @@ class Placer {
       low = low.cwiseMin(p);
       high = high.cwiseMax(p);
     }
-    thing.extent = {{low.head<2>(), {high.x(), low.y()}, high.head<2>(), {low.x(), high.y()}},
-                    low.z(),
-                    high.z()};
+    thing.extent = {
+        {low.head<2>(), {high.x(), low.y()}, high.head<2>(), {low.x(), high.y()}}, low.z(), high.z()};
   }
 
   void place_solids(Thing& thing) const {
@@ -97,7 +96,8 @@ class Placer {
     const geometry::Box2 box = geometry::bounding_box(corners);
     if (thing.solids.size() > 1) {
       thing.extent.plan.clear();
-      for (const Vec2& p : {box.low, Vec2(box.high.x(), box.low.y()), box.high, Vec2(box.low.x(), box.high.y())})
+      for (const Vec2& p :
+           {box.low, Vec2(box.high.x(), box.low.y()), box.high, Vec2(box.low.x(), box.high.y())})
         thing.extent.plan.push_back(in_plan(p));
     }
     add_faces(thing, box);

@@ -31,17 +31,17 @@ struct Thing {
   const model::Object* object = nullptr;
   std::vector<Solid> solids;  ///< empty: a mesh
   std::vector<Face> faces;
-  std::string usual_face;  ///< the one that is meant when none is named; empty: there is none
-  geometry::Mesh mesh;     ///< in the room's coordinates, m
-  Solid extent;            ///< its outline in plan and its lowest and highest level
-  double simplified_m = 0; ///< of a mesh: its corners were moved by up to about this much; 0: as in the file
+  std::string usual_face;   ///< the one that is meant when none is named; empty: there is none
+  geometry::Mesh mesh;      ///< in the room's coordinates, m
+  Solid extent;             ///< its outline in plan and its lowest and highest level
+  double simplified_m = 0;  ///< of a mesh: its corners were moved by up to about this much; 0: as in the file
   std::size_t triangles_in_file = 0;
 
   const Face* face(const std::string& name_or_empty) const;
 };
 
-/// The objects of a room in their places. `ceiling_height` at a place is asked for by columns that reach up to
-/// it. Meshes must have been read; without one an object is passed over.
+/// The objects of a room in their places. `ceiling_height` at a place is asked for by columns that reach up
+/// to it. Meshes must have been read; without one an object is passed over.
 std::vector<Thing> place_things(const std::vector<model::Object>& objects,
                                 const std::function<double(const Vec2&)>& ceiling_height);
 

@@ -17,7 +17,7 @@ constexpr int kDeepestDivision = 40;   // halvings; reached only by points that 
 constexpr int kLevelOfMeshes = 2;      // a mesh counts as so many quarterings
 constexpr int kDeepestPenumbra = 5;    // further quarterings where an edge of shadow crosses an element
 constexpr int kDeepestEdge = 6;        // the same where the edge itself is known
-constexpr int kDeepestLeanEdge = 3;  // where means count: what is left over evens out
+constexpr int kDeepestLeanEdge = 3;    // where means count: what is left over evens out
 constexpr double kMesh = 0.067;        // of the net of sight lines, over the distance
 constexpr int kMostMeshes = 6;         // along each side of an element
 constexpr double kCornerInset = 0.01;  // share of the element by which a corner is moved in
@@ -156,7 +156,8 @@ double DirectLight::cut_at_edges(const Sight& sight, const Element& element, int
     }
     return 0;
   }
-  if (level >= (sight.receiver.lean ? kDeepestLeanEdge : kDeepestEdge)) return gauss(sight, element, kDeepestPenumbra);
+  if (level >= (sight.receiver.lean ? kDeepestLeanEdge : kDeepestEdge))
+    return gauss(sight, element, kDeepestPenumbra);
   const auto [a, b] = element.halves();
   const auto [a1, a2] = a.halves();
   const auto [b1, b2] = b.halves();

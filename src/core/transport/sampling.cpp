@@ -95,7 +95,8 @@ namespace {
 template <Kernel kernel>
 const DirectionTable& table_of(int size) {
   static const std::array<DirectionTable, 4> tables = {DirectionTable(kernel, 16), DirectionTable(kernel, 32),
-                                                       DirectionTable(kernel, 64), DirectionTable(kernel, 128)};
+                                                       DirectionTable(kernel, 64),
+                                                       DirectionTable(kernel, 128)};
   return tables[size == 16 ? 0 : size == 32 ? 1 : size == 64 ? 2 : 3];
 }
 

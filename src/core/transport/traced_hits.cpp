@@ -114,7 +114,8 @@ bool TracedHits::fits(const PatchSet& patches, const std::vector<Receiver>& rece
   const std::int32_t n = std::int32_t(patches.size());
   const auto known = [n](std::int32_t hit) { return hit >= kBuried && hit < n; };
   return patch_begin == first_rays(patches.patches(), PatchRays(patches, effort)) &&
-         of_patches.size() == patch_begin.back() && receiver_begin == first_rays(receivers, ReceiverRays(effort)) &&
+         of_patches.size() == patch_begin.back() &&
+         receiver_begin == first_rays(receivers, ReceiverRays(effort)) &&
          of_receivers.size() == receiver_begin.back() &&
          std::all_of(of_patches.begin(), of_patches.end(), known) &&
          std::all_of(of_receivers.begin(), of_receivers.end(), known);
