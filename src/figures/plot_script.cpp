@@ -26,9 +26,17 @@ class DataFile {
   int add_values(const results::GridResult& grid) {
     begin(fmt::format(FMT_STRING("{}: u {}, v {}, {}"), grid.name, input_.units.length_unit(),
                       input_.units.length_unit(), input_.units.light_unit()));
-    for (std::size_t i = 0; i < grid.grid.cells.size(); ++i)
-      text_ += row(input_.units, grid.grid.middle_of(grid.grid.cells[i]),
-                   fmt::format(FMT_STRING(" {:.6g}"), input_.units.light(grid.total_lx[i])));
+    // Row after row and whole, as images want them: cells without a value are NaN.
+    std::size_t next = 0;
+    for (int j = 0; j < grid.grid.count.ny; ++j)
+      for (int i = 0; i < grid.grid.count.nx; ++i) {
+        const std::array<int, 2> cell = {i, j};
+        const bool known = next < grid.grid.cells.size() && grid.grid.cells[next] == cell;
+        text_ +=
+            row(input_.units, grid.grid.middle_of(cell),
+                known ? fmt::format(FMT_STRING(" {:.6g}"), input_.units.light(grid.total_lx[next])) : " NaN");
+        next += known;
+      }
     return count_ - 1;
   }
   int add_outline(const results::GridResult& grid) {
@@ -47,8 +55,8 @@ class DataFile {
     bool any = false;
     for (const double level : scale.lines)
       for (const auto& chain : isolines(lattice, level)) {
+        if (any) text_ += "\n";  // one blank line between curves, two between blocks
         for (const Vec2& p : chain) text_ += row(input_.units, p, fmt::format(FMT_STRING(" {:.6g}"), level));
-        text_ += "\n";
         any = true;
       }
     if (!any) text_ += row(input_.units, grid.grid.outline.front(), " 0");
@@ -81,9 +89,10 @@ std::string flat_plot(DataFile& data, const FigureInput& input, const results::G
   const int values = data.add_values(grid), outline = data.add_outline(grid);
   std::string text = fmt::format(
       FMT_STRING("set title {}\nset xlabel 'u in {}'\nset ylabel 'v in {}'\nset size ratio -1\nset cblabel "
-                 "'illuminance in {}'\nplot {} index {} using 1:2:3 with image notitle, \\\n"),
+                 "'illuminance in {}'\nplot {} index {} using 1:2:3 with {} notitle, \\\n"),
       quoted(input.room->name + ": " + grid.name), input.units.length_unit(), input.units.length_unit(),
-      input.units.light_unit(), file, values);
+      input.units.light_unit(), file, values,
+      std::min(grid.grid.count.nx, grid.grid.count.ny) > 1 ? "image" : "points pt 5 ps 4 lc palette");
   if (input.style.lines)
     text += fmt::format(FMT_STRING("  {} index {} using 1:2 with lines lc rgb 'white' notitle, \\\n"), file,
                         data.add_lines(grid, scale));

@@ -53,6 +53,17 @@ inline void write_project(const TemporaryFolder& folder, const std::string& from
   }
 }
 
+/// small.toml, a furnished room, with one text of it replaced, and the photometric files.
+inline void write_small_room(const TemporaryFolder& folder, const std::string& from = "",
+                             const std::string& to = "") {
+  write_project(folder);
+  std::string content = content_of(std::string(GLOWGRID_TEST_DATA) + "/cli/small_room.toml");
+  const std::size_t at = content.find(from);
+  ASSERT_NE(at, std::string::npos) << from;
+  content.replace(at, from.size(), to);
+  folder.write("small.toml", content);
+}
+
 inline bool says(const std::string& text, const std::string& words) {
   return text.find(words) != std::string::npos;
 }

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 
 #include "core/scene/clashes.hpp"
 
@@ -61,6 +62,7 @@ class Builder {
   geometry::Geometry& geometry_;
   Problems& problems_;
   RoomGeometry result_;
+  std::set<const model::Object*> reported_;  // meshes whose size and materials were looked at
 };
 
 void Builder::check_height(const Vec2& corner) {
@@ -184,6 +186,7 @@ void Builder::add(const Thing& thing) {
 /// A mesh in the wrong unit makes a room that looks computed and is nonsense.
 bool Builder::has_sound_size(const Thing& thing) {
   const model::MeshUse& use = *thing.object->mesh;
+  if (!reported_.insert(thing.object).second) return true;  // its first one told
   const Vec3 size = thing.mesh.size();
   const geometry::Box2 box = geometry::bounding_box(result_.shell.outline);
   const double room = std::max(box.size().maxCoeff(), room_.height_m);
@@ -222,6 +225,7 @@ void Builder::add_mesh(const Thing& thing) {
       for (auto& t : triangles) std::swap(t[1], t[2]);
     geometry_.add_triangles(geometry_.add_surface(thing.name, material), thing.mesh.vertices, triangles);
   }
+  if (thing.object->repeat && thing.name != thing.base + " 1") return;
   for (const auto& [name, finish] : use.finishes)
     if (std::none_of(thing.mesh.parts.begin(), thing.mesh.parts.end(),
                      [&, &material = name](const auto& part) { return part.material == material; }))

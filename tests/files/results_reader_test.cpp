@@ -1,0 +1,114 @@
+#include "files/results_reader.hpp"
+
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "cli/run_program.hpp"
+#include "files/json_text.hpp"
+
+namespace glow::files {
+namespace {
+
+using ordered = nlohmann::ordered_json;
+
+/// The results of a small furnished room, as the program writes them.
+const std::string& results() {
+  static const std::string bytes = [] {
+    const cli::TemporaryFolder folder;
+    cli::write_small_room(folder);
+    const cli::Ran ran = cli::run(folder, "run small.toml -o out -q --accuracy draft");
+    EXPECT_EQ(ran.code, 0) << ran.err;
+    return cli::content_of(folder.path() / "out/results.json");
+  }();
+  return bytes;
+}
+
+std::optional<results::RunRecord> read(const std::string& bytes, std::string* fault = nullptr) {
+  Problems problems;
+  auto run = read_results(bytes, "results.json", problems);
+  EXPECT_EQ(run.has_value(), problems.all().empty());
+  if (fault && !problems.all().empty()) *fault = to_string(problems.all()[0]);
+  return run;
+}
+
+TEST(ResultsReader, FindsEverythingThatFiguresNeed) {
+  const auto run = read(results());
+  ASSERT_TRUE(run);
+  const results::RoomRecord& room = run->rooms.at(0);
+  EXPECT_EQ(room.wall_names, (std::vector<std::string>{"wall 1", "street side", "wall 3", "wall 4"}));
+  EXPECT_EQ(room.objects.size(), 3u);
+  EXPECT_FALSE(room.objects[0].solid);
+  EXPECT_EQ(room.openings.size(), 1u);
+  EXPECT_EQ(room.luminaires.size(), 2u);
+  EXPECT_EQ(room.marks.at(0).count, 2u);
+  const ordered document = ordered::parse(results());
+  const ordered& grids = document.at("rooms").at(0).at("grids");
+  ASSERT_EQ(room.grids.size(), grids.size());
+  for (std::size_t g = 0; g < grids.size(); ++g) {
+    EXPECT_NEAR(room.grids[g].statistics.mean_lx, grids[g].at("mean_lx").get<double>(), 1e-3);
+    EXPECT_EQ(room.grids[g].grid.points.size(), grids[g].at("points").get<std::size_t>());
+  }
+  // Points of the sloped ceiling lie on it, and look down along its slope.
+  const results::GridResult* ceiling = room.find_grid("ceiling");
+  ASSERT_TRUE(ceiling);
+  for (std::size_t i = 0; i < ceiling->grid.points.size(); ++i) {
+    const Vec3& p = ceiling->grid.points[i];
+    EXPECT_NEAR(p.z(), 2.6 + p.x() / 6, 1e-6);
+    EXPECT_NEAR(ceiling->grid.normal_of(i).dot(Vec3(6, 0, 1)), 0, 1e-6);
+    EXPECT_LT(ceiling->grid.normal_of(i).z(), 0);
+  }
+}
+
+TEST(ResultsReader, RefusesWhatIsNotWhole) {
+  struct Damage {
+    const char* pointer;
+    ordered value;
+  };
+  const Damage damages[] = {
+      {"/format", 99},
+      {"/made_by", "somebody else"},
+      {"/rooms/0/outline_m", ordered::array({ordered::array({0, 0})})},
+      {"/rooms/0/walls", ordered::array({"one"})},
+      {"/rooms/0/name", "///"},
+      {"/rooms/0/grids/0/counts", ordered::array({100000, 100000})},
+      {"/rooms/0/grids/0/counts", ordered::array({0, 5})},
+      {"/rooms/0/grids/0/cells", ordered::array({ordered::array({5000, 1})})},
+      {"/rooms/0/grids/0/direct_lx", ordered::array({1, 2})},
+      {"/rooms/0/grids/0/direct_lx/0", -4},
+      {"/rooms/0/grids/0/direct_lx/0", "bright"},
+      {"/rooms/0/grids/0/role", "sky"},
+      {"/rooms/0/grids/1/name", "Work Plane"},
+      {"/rooms/0/grids/0/place/u", ordered::array({3, 0, 0})},
+      {"/rooms/0/grids/0/spacing_m/0", 0},
+      {"/rooms/0/luminaires/0/rotations_deg", ordered::array()},
+      {"/figures", {{"steps", "none at all"}}},
+      {"/rooms", 7},
+  };
+  for (const Damage& damage : damages) {
+    ordered document = ordered::parse(results());
+    document[ordered::json_pointer(damage.pointer)] = damage.value;
+    std::string fault;
+    EXPECT_FALSE(read(document.dump(), &fault)) << damage.pointer;
+    EXPECT_NE(fault.find("results.json: error[R010]"), std::string::npos) << fault;
+  }
+}
+
+TEST(ResultsReader, SurvivesEveryCut) {
+  for (std::size_t length = 0; length + 1 < results().size(); length += 1 + results().size() / 200)
+    EXPECT_FALSE(read(results().substr(0, length))) << length;
+}
+
+TEST(JsonText, IsTheSameDocumentInFewerLines) {
+  const ordered document = ordered::parse(results());
+  EXPECT_EQ(json_text(document), results());
+  std::istringstream lines(results());
+  std::size_t longest = 0;
+  for (std::string line; std::getline(lines, line);) longest = std::max(longest, line.size());
+  EXPECT_LT(longest, 260u);
+  EXPECT_EQ(json_text(ordered::parse(R"({"a":[],"b":{},"c":[1,2,[3,4]],"d":["x",1]})")),
+            "{\n  \"a\": [],\n  \"b\": {},\n  \"c\": [1, 2, [3,4]],\n  \"d\": [\n    \"x\",\n    1\n  ]\n}\n");
+}
+
+}  // namespace
+}  // namespace glow::files
