@@ -27,13 +27,20 @@ terminal() {
 
 { echo '$ glowgrid demo'; "$program" demo; } >demo.txt
 terminal run-table.png <demo.txt
-{ echo '$ glowgrid check millrace-demo/millrace.toml'; "$program" check millrace-demo/millrace.toml; } | fold -s -w 98 >check.txt
-sed -e 's/glazing"/glasing"/; s/at = \[3.2/at = [32/' millrace-demo/millrace.toml >millrace-demo/slips.toml
+{ echo '$ glowgrid check millrace-demo/millrace.toml | tail -26'; "$program" check millrace-demo/millrace.toml | tail -26; } | fold -s -w 98 >check.txt
+sed -e 's/glazing"/glasing"/; s/thing = "board"/thing = "bord"/; s/on = "notice board"/on = "notice"/' millrace-demo/millrace.toml >millrace-demo/slips.toml
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
-cp millrace-demo/millrace-results/figures/throwing-room--work-plane.png "$here/screenshots/plan.png"
+"$program" draw millrace-demo/millrace.toml -q -f png -o drawn
+for pair in throwing-room--work-plane:plan showroom--room--sheet:room-sheet throwing-room--walls--sheet:walls \
+  showroom--work-plane:showroom kiln-store--rack-fronts:rack-fronts showroom--work-plane--columns:columns; do
+  cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
+done
+"$program" draw millrace-demo/millrace.toml -q -f png -o drawn --only passage--floor --units fc,ft --limits 12,20 --steps smooth
+cp drawn/passage--floor.png "$here/screenshots/limits.png"
 cd millrace-demo
-{ echo '$ glowgrid probe millrace.toml --at 2.4,3.2,0.85'; "$program" probe millrace.toml --at 2.4,3.2,0.85; } >probe.txt
+probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
+{ echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt
 terminal probe.png <probe.txt
 { echo '$ glowgrid inspect photometry/tarnfell-p1.ldt -o curves'; "$program" inspect photometry/tarnfell-p1.ldt; } >sheet.txt
 terminal inspect-sheet.png <sheet.txt

@@ -110,7 +110,7 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
   for (const results::RoomResult& room : run.rooms) {
     const std::string& name = room.scene->name;
     const std::string plan = files::grid_file("figures", name, room.grids.front().name, "");
-    show(plan + (has(plan + "png") ? "png" : "svg"), "the plan, to look at");
+    show(plan + "svg", "the plan, to look at in a browser");
     const std::string sheet =
         fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
     if (has(sheet)) show(sheet, "floor, ceiling and walls");
@@ -122,7 +122,7 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
   }
   show("figures/*.svg", fmt::format(FMT_STRING("{} figures"), figures));
   show("grids/*.csv", fmt::format(FMT_STRING("values at points of {} grids"), grids));
-  fmt::print(FMT_STRING("More figures, as PNG or PDF, with other levels: glowgrid draw {}\n"), project);
+  fmt::print(FMT_STRING("As PNG or PDF, more of them, other levels: glowgrid draw {}\n"), project);
 }
 
 /// Grids and figures. Figures are made from what results.json tells, as `draw` makes them.
@@ -138,11 +138,7 @@ void write_all(const files::RunResult& run, files::OutputFolder& folder, Problem
   list.erase(std::remove_if(list.begin(), list.end(), [](const auto& figure) { return !figure.usual; }),
              list.end());
   write_figures(
-      list,
-      [](const figures::Figure& figure) {
-        return figure.main ? std::set{FigureFormat::svg, FigureFormat::png} : std::set{FigureFormat::svg};
-      },
-      "figures/", folder, found, watch);
+      list, [](const figures::Figure&) { return std::set{FigureFormat::svg}; }, "figures/", folder, found, watch);
 }
 
 /// Names that go when this run's files come: those of the run before, and what was drawn from it.

@@ -223,7 +223,12 @@ bool ObjectReader::read_mesh() {
   } else {
     use.scale = table_.quantity("scale", Dimension::ratio, kScale).value_or(1);
   }
-  const std::string up = table_.text("up").value_or("z");
+  // The glTF standard fixes its axes; OBJ and STL come either way.
+  const auto is_gltf = [&](const char* suffix) {
+    const std::size_t length = std::string_view(suffix).size();
+    return use.file.size() > length && use.file.compare(use.file.size() - length, length, suffix) == 0;
+  };
+  const std::string up = table_.text("up").value_or(is_gltf(".gltf") || is_gltf(".glb") ? "y" : "z");
   if (up != "y" && up != "z")
     table_.problems().error("P005", table_.place_of("up"),
                             fmt::format(FMT_STRING("\"up\" is \"{}\"; expected \"y\" or \"z\""), up));

@@ -12,7 +12,7 @@ TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
   EXPECT_EQ(first.code, 0) << first.err;
   EXPECT_EQ(first.err, "");
   for (const char* words :
-       {"Throwing room: met", "work plane 0.85 m", "required", "figures/throwing-room--work-plane.png",
+       {"Throwing room: met", "work plane 0.85 m", "required", "figures/throwing-room--work-plane.svg",
         "glowgrid run millrace-demo/millrace.toml"})
     EXPECT_TRUE(says(first.out, words)) << words << "\n" << first.out;
   const fs::path results = folder.path() / "millrace-demo/millrace-results";
@@ -85,7 +85,7 @@ TEST(Program, SameBytesForOneThreadAndTwo) {
   ASSERT_EQ(run(folder, "run millrace.toml -q -o two --threads 2").code, 0);
   for (const char* file :
        {"results.json", "grids/throwing-room--work-plane.csv", "figures/throwing-room--work-plane.svg",
-        "figures/throwing-room--work-plane.png"}) {
+        "figures/throwing-room--work-plane.svg"}) {
     const std::string one = content_of(folder.path() / "one" / file);
     EXPECT_FALSE(one.empty()) << file;
     EXPECT_EQ(one, content_of(folder.path() / "two" / file)) << file;

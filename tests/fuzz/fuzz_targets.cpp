@@ -8,6 +8,7 @@
 #include "files/photometry_writer.hpp"
 #include "files/project_reader.hpp"
 #include "files/requirement_table_reader.hpp"
+#include "files/results_reader.hpp"
 
 namespace {
 
@@ -37,6 +38,8 @@ void read(std::string_view bytes) {
 #elif GLOWGRID_FUZZ_READER == 3
   const auto project = files::read_project(bytes, "fuzz.toml", problems);
   must(project.has_value() || problems.has_errors());
+#elif GLOWGRID_FUZZ_READER == 5
+  must(files::read_results(bytes, "results.json", problems).has_value() == !problems.has_errors());
 #else
   must(files::read_requirement_table(bytes, "fuzz.csv", problems).has_value() == !problems.has_errors());
 #endif
