@@ -138,7 +138,8 @@ void write_all(const files::RunResult& run, files::OutputFolder& folder, Problem
   list.erase(std::remove_if(list.begin(), list.end(), [](const auto& figure) { return !figure.usual; }),
              list.end());
   write_figures(
-      list, [](const figures::Figure&) { return std::set{FigureFormat::svg}; }, "figures/", folder, found, watch);
+      list, [](const figures::Figure&) { return std::set{FigureFormat::svg}; }, "figures/", folder, found,
+      watch);
 }
 
 /// Names that go when this run's files come: those of the run before, and what was drawn from it.

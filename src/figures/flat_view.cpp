@@ -80,9 +80,9 @@ void FlatView::draw() {
   }
   canvas_.begin_clip(path_of(grid_.grid.outline, true));
   colours();
-  shapes(false);
   lines();
   blank_cells();
+  shapes(false);
   shapes(true);
   canvas_.end_group();
   shape_names();

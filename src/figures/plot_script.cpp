@@ -97,9 +97,10 @@ std::string flat_plot(DataFile& data, const FigureInput& input, const results::G
     text += fmt::format(FMT_STRING("  {} index {} using 1:2 with lines lc rgb 'white' notitle, \\\n"), file,
                         data.add_lines(grid, scale));
   if (input.style.values != model::FigureStyle::Values::none)
-    text += fmt::format(FMT_STRING("  {} index {} using 1:2:($3 == $3 ? sprintf('%.0f', $3) : '') with labels font ',8' "
-                                   "notitle, \\\n"),
-                        file, values);
+    text += fmt::format(
+        FMT_STRING("  {} index {} using 1:2:($3 == $3 ? sprintf('%.0f', $3) : '') with labels font ',8' "
+                   "notitle, \\\n"),
+        file, values);
   return text + fmt::format(FMT_STRING("  {} index {} using 1:2 with lines lw 2 lc rgb 'black' notitle\n"),
                             file, outline);
 }

@@ -32,10 +32,10 @@ TEST(Draw, GivesTheSameBytesAsTheRunAndEveryFigure) {
   ASSERT_EQ(ran.code, 0) << ran.err;
   EXPECT_EQ(ran.err, "");
   const std::set<std::string> again = files_in(folder.path() / "again");
-  for (const char* name :
-       {"office--work-plane.svg", "office--work-plane--columns.svg", "office--floor.svg", "office--ceiling.svg",
-        "office--walls--sheet.svg", "office--room--sheet.svg", "office--table-1-top.svg", "office--table-2-top.svg",
-        "office--display-board-front.svg", "office--display-board-front--columns.svg"})
+  for (const char* name : {"office--work-plane.svg", "office--work-plane--columns.svg", "office--floor.svg",
+                           "office--ceiling.svg", "office--walls--sheet.svg", "office--room--sheet.svg",
+                           "office--table-1-top.svg", "office--table-2-top.svg",
+                           "office--display-board-front.svg", "office--display-board-front--columns.svg"})
     EXPECT_EQ(again.count(name), 1u) << name;
   int compared = 0;
   for (const std::string& name : by_run) {
@@ -64,14 +64,17 @@ TEST(Draw, MakesTheFormatsThatAreAskedForAndOnlyTheFiguresThatAreNamed) {
 TEST(Draw, ScriptsAreTakenByThePlotProgram) {
   if (std::system("command -v gnuplot > /dev/null 2>&1") != 0) GTEST_SKIP() << "gnuplot is not installed";
   const TemporaryFolder& folder = computed();
-  ASSERT_EQ(run(folder, "draw small.toml -f script -o scripts -q --only sheet --only columns --only ceiling").code, 0);
+  ASSERT_EQ(
+      run(folder, "draw small.toml -f script -o scripts -q --only sheet --only columns --only ceiling").code,
+      0);
   int plotted = 0;
   for (const std::string& name : files_in(folder.path() / "scripts")) {
     if (name.find(".gp") == std::string::npos) continue;
     const std::string command =
         "cd '" + (folder.path() / "scripts").string() + "' && gnuplot '" + name + "' > plot.log 2>&1";
     EXPECT_EQ(std::system(command.c_str()), 0) << name << content_of(folder.path() / "scripts/plot.log");
-    EXPECT_GT(fs::file_size(folder.path() / "scripts" / (name.substr(0, name.size() - 3) + ".svg")), 3000u) << name;
+    EXPECT_GT(fs::file_size(folder.path() / "scripts" / (name.substr(0, name.size() - 3) + ".svg")), 3000u)
+        << name;
     ++plotted;
   }
   EXPECT_GE(plotted, 6);
@@ -80,7 +83,8 @@ TEST(Draw, ScriptsAreTakenByThePlotProgram) {
 TEST(Draw, OptionsAndTheProjectsOwnSettingsChangeTheFigures) {
   const TemporaryFolder& folder = computed();
   const auto drawn = [&](const std::string& options) {
-    const Ran ran = run(folder, "draw small-results --only office--work-plane -f svg -q -o styled " + options);
+    const Ran ran =
+        run(folder, "draw small-results --only office--work-plane -f svg -q -o styled " + options);
     EXPECT_EQ(ran.code, 0) << options << ran.err;
     return content_of(folder.path() / "styled/office--work-plane.svg");
   };
@@ -93,8 +97,9 @@ TEST(Draw, OptionsAndTheProjectsOwnSettingsChangeTheFigures) {
   EXPECT_TRUE(says(drawn("--levels 101,202"), ">202<"));
   EXPECT_TRUE(says(drawn("--isolux 177"), ">177<"));
   std::set<std::string> different = {usual};
-  for (const char* options : {"--limits 20,2000", "--limits 20,2000 --scale log", "--steps 3", "--steps smooth", "--values none", "--values all",
-                              "--lines no", "--common-scale yes"})
+  for (const char* options :
+       {"--limits 20,2000", "--limits 20,2000 --scale log", "--steps 3", "--steps smooth", "--values none",
+        "--values all", "--lines no", "--common-scale yes"})
     EXPECT_TRUE(different.insert(drawn(options)).second) << options;
   const Ran bad = run(folder, "draw small-results --levels 5,4");
   EXPECT_EQ(bad.code, 2);

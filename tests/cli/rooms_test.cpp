@@ -30,10 +30,11 @@ TEST(Rooms, EverySurfaceIsReadOnTheSideThatPeopleSee) {
   struct Case {
     const char *grid, *role, *kind;
   };
-  for (const Case& c : {Case{"work plane", "work plane", "horizontal plane"}, Case{"floor", "floor", "horizontal plane"},
-                        Case{"ceiling", "ceiling", "horizontal plane"}, Case{"wall 1", "wall", "vertical plane"},
-                        Case{"street side", "wall", "vertical plane"}, Case{"table 1 top", "wanted", "horizontal plane"},
-                        Case{"display board front", "wanted", "vertical plane"}}) {
+  for (const Case& c :
+       {Case{"work plane", "work plane", "horizontal plane"}, Case{"floor", "floor", "horizontal plane"},
+        Case{"ceiling", "ceiling", "horizontal plane"}, Case{"wall 1", "wall", "vertical plane"},
+        Case{"street side", "wall", "vertical plane"}, Case{"table 1 top", "wanted", "horizontal plane"},
+        Case{"display board front", "wanted", "vertical plane"}}) {
     const json grid = named(room.at("grids"), c.grid);
     EXPECT_EQ(grid.at("role"), c.role);
     EXPECT_EQ(grid.at("kind"), c.kind);
@@ -42,7 +43,8 @@ TEST(Rooms, EverySurfaceIsReadOnTheSideThatPeopleSee) {
   // The window is not part of its wall, and nothing was read there.
   const json street = named(room.at("grids"), "street side");
   EXPECT_EQ(street.at("place").at("holes_m").size(), 1u);
-  EXPECT_LT(street.at("points").get<int>(), street.at("counts")[0].get<int>() * street.at("counts")[1].get<int>());
+  EXPECT_LT(street.at("points").get<int>(),
+            street.at("counts")[0].get<int>() * street.at("counts")[1].get<int>());
   EXPECT_GT(mean_of(room, "table 1 top"), mean_of(room, "floor"));
   const json point = named(room.at("points"), "at the door");
   EXPECT_GT(point.at("facing")[1].get<double>(), 0.9);
@@ -52,16 +54,21 @@ TEST(Rooms, EverySurfaceIsReadOnTheSideThatPeopleSee) {
 
 TEST(Rooms, GridsMayLieAnywhereTurnAndBeOfAnyDensity) {
   const TemporaryFolder folder;
-  write_small_room(folder, "[[rooms.points]]",
-                   "[[rooms.grids]]\nname = \"up\"\nrectangle = { at = [1, 1, 1.5], size = [1, 0.5] }\ncolumns = 4\nrows = 2\n"
-                   "[[rooms.grids]]\nname = \"down\"\nrectangle = { at = [1, 1], height = 1.5, size = [1, 0.5] }\n"
-                   "turned = true\nspacing = 0.25\n"
-                   "[[rooms.grids]]\nname = \"upright\"\nrectangle = { at = [1, 2, 0.5], size = [1, 1], rotation = 90, tilt = 90 }\n"
-                   "[[rooms.grids]]\nname = \"triangle\"\npolygon = [[1, 1, 1], [2, 1, 1], [1, 2, 1]]\nspacing = 0.1\n"
-                   "[[rooms.grids]]\nname = \"cylinders\"\nheight = 1.2\nkind = \"cylindrical\"\nspacing = 1\n"
-                   "[[rooms.grids]]\nname = \"faces\"\nheight = 1.2\nkind = \"semi-cylindrical\"\nfacing = [0, 1]\nspacing = 1\n"
-                   "[[rooms.grids]]\nname = \"domes\"\nheight = 1.2\nkind = \"hemispherical\"\nspacing = 1\n"
-                   "[[rooms.grids]]\nname = \"board, behind\"\non = \"display board.front\"\nturned = true\n[[rooms.points]]");
+  write_small_room(
+      folder, "[[rooms.points]]",
+      "[[rooms.grids]]\nname = \"up\"\nrectangle = { at = [1, 1, 1.5], size = [1, 0.5] }\ncolumns = 4\nrows "
+      "= 2\n"
+      "[[rooms.grids]]\nname = \"down\"\nrectangle = { at = [1, 1], height = 1.5, size = [1, 0.5] }\n"
+      "turned = true\nspacing = 0.25\n"
+      "[[rooms.grids]]\nname = \"upright\"\nrectangle = { at = [1, 2, 0.5], size = [1, 1], rotation = 90, "
+      "tilt = 90 }\n"
+      "[[rooms.grids]]\nname = \"triangle\"\npolygon = [[1, 1, 1], [2, 1, 1], [1, 2, 1]]\nspacing = 0.1\n"
+      "[[rooms.grids]]\nname = \"cylinders\"\nheight = 1.2\nkind = \"cylindrical\"\nspacing = 1\n"
+      "[[rooms.grids]]\nname = \"faces\"\nheight = 1.2\nkind = \"semi-cylindrical\"\nfacing = [0, "
+      "1]\nspacing = 1\n"
+      "[[rooms.grids]]\nname = \"domes\"\nheight = 1.2\nkind = \"hemispherical\"\nspacing = 1\n"
+      "[[rooms.grids]]\nname = \"board, behind\"\non = \"display board.front\"\nturned = "
+      "true\n[[rooms.points]]");
   const Ran behind = run(folder, "run small.toml -q --accuracy draft");
   EXPECT_EQ(behind.code, 2);  // nothing of it can be read: it looks into the board
   EXPECT_TRUE(says(behind.err, "no point of board, behind is left to read")) << behind.err;
@@ -86,11 +93,13 @@ TEST(Rooms, GridsMayLieAnywhereTurnAndBeOfAnyDensity) {
 TEST(Rooms, PeopleSeeTheirUnitsAndResultsStaySI) {
   const TemporaryFolder folder;
   write_small_room(folder);
-  folder.write("units.toml",
-               "format = 1\n[project]\nstandard = \"EN 12464-1:2021\"\nunits = \"fc, ft\"\n[defaults]\nmaintenance_factor = 0.8\n"
-               "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n"
-               "[luminaires.D2]\nfile = \"photometry/quillon-d2.ies\"\n[[rooms]]\nname = \"Office\"\nsize = [12, 10]\n"
-               "height = 9\nsurfaces = false\n[[rooms.luminaires]]\nmark = \"D2\"\nat = [6, 5]\n");
+  folder.write(
+      "units.toml",
+      "format = 1\n[project]\nstandard = \"EN 12464-1:2021\"\nunits = \"fc, "
+      "ft\"\n[defaults]\nmaintenance_factor = 0.8\n"
+      "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n"
+      "[luminaires.D2]\nfile = \"photometry/quillon-d2.ies\"\n[[rooms]]\nname = \"Office\"\nsize = [12, 10]\n"
+      "height = 9\nsurfaces = false\n[[rooms.luminaires]]\nmark = \"D2\"\nat = [6, 5]\n");
   const Ran shown = run(folder, "run units.toml");
   EXPECT_TRUE(says(shown.out, "mean fc") && says(shown.out, "work plane 2.62 ft")) << shown.out;
   const json results = json::parse(content_of(folder.path() / "units-results/results.json"));
@@ -98,7 +107,8 @@ TEST(Rooms, PeopleSeeTheirUnitsAndResultsStaySI) {
   const double mean = results.at("rooms")[0].at("grids")[0].at("mean_lx");
   EXPECT_TRUE(says(shown.out, fmt::format(FMT_STRING("{:>9.1f}"), mean / 10.7639104))) << shown.out;
   const std::string csv = content_of(folder.path() / "units-results/grids/office--work-plane.csv");
-  EXPECT_EQ(csv.substr(0, csv.find('\n')), "x_ft,y_ft,z_ft,normal_x,normal_y,normal_z,direct_fc,interreflected_fc,total_fc");
+  EXPECT_EQ(csv.substr(0, csv.find('\n')),
+            "x_ft,y_ft,z_ft,normal_x,normal_y,normal_z,direct_fc,interreflected_fc,total_fc");
   EXPECT_TRUE(says(run(folder, "run units.toml --units lx,m").out, "mean lx"));
   EXPECT_TRUE(says(run(folder, "check units.toml").out, "120.00 ft2, 9.00 ft high"));
   EXPECT_TRUE(says(run(folder, "probe units.toml --at 6,5,2.5").out, "at (6.00, 5.00, 2.50) ft"));
@@ -114,10 +124,12 @@ TEST(Rooms, AMeshTableGivesTheLightOfTheBuiltInOne) {
   int corner = 0;
   const auto box = [&](double x, double y, double z, double a, double b, double c) {
     for (int k = 0; k < 8; ++k)
-      obj += fmt::format(FMT_STRING("v {} {} {}\n"), 1000 * (x + (k & 1 ? a : 0)), 1000 * (z + (k & 4 ? c : 0)),
-                         -1000 * (y + (k & 2 ? b : 0)));
-    for (const auto& f : {std::array{1, 3, 4, 2}, {5, 6, 8, 7}, {1, 2, 6, 5}, {2, 4, 8, 6}, {4, 3, 7, 8}, {3, 1, 5, 7}})
-      obj += fmt::format(FMT_STRING("f {} {} {} {}\n"), corner + f[0], corner + f[1], corner + f[2], corner + f[3]);
+      obj += fmt::format(FMT_STRING("v {} {} {}\n"), 1000 * (x + (k & 1 ? a : 0)),
+                         1000 * (z + (k & 4 ? c : 0)), -1000 * (y + (k & 2 ? b : 0)));
+    for (const auto& f :
+         {std::array{1, 3, 4, 2}, {5, 6, 8, 7}, {1, 2, 6, 5}, {2, 4, 8, 6}, {4, 3, 7, 8}, {3, 1, 5, 7}})
+      obj += fmt::format(FMT_STRING("f {} {} {} {}\n"), corner + f[0], corner + f[1], corner + f[2],
+                         corner + f[3]);
     corner += 8;
   };
   box(0, 0, 0.71, 1.2, 0.7, 0.03);
@@ -125,7 +137,8 @@ TEST(Rooms, AMeshTableGivesTheLightOfTheBuiltInOne) {
     for (const double y : {0.0, 0.65}) box(x, y, 0, 0.05, 0.05, 0.71);
   folder.write("meshes/table.obj", obj);
   write_small_room(folder, "thing = \"table\"\nsize = [1.2, 0.7, 0.74]\nat = [0.4, 0.4]",
-                   "mesh = \"meshes/table.obj\"\nscale = \"mm\"\nup = \"y\"\nmaterial = \"light wood\"\nat = [0.4, 0.4, 0]");
+                   "mesh = \"meshes/table.obj\"\nscale = \"mm\"\nup = \"y\"\nmaterial = \"light wood\"\nat = "
+                   "[0.4, 0.4, 0]");
   std::string text = content_of(folder.path() / "small.toml");
   text.replace(text.find("on = \"table.top\""), 16,
                "name = \"table 1 top\"\nrectangle = { at = [0.4, 0.4, 0.74], size = [1.2, 0.7] }");
@@ -154,7 +167,9 @@ TEST_P(RoomFault, IsToldOnceWithItsMend) {
   folder.write("meshes/bad.obj", "v 0 0 0\nf 1 2 3\n");
   const Ran ran = run(folder, "check small.toml");
   std::size_t count = 0;
-  for (std::size_t at = ran.err.find(fault.code); at != std::string::npos; at = ran.err.find(fault.code, at + 1)) ++count;
+  for (std::size_t at = ran.err.find(fault.code); at != std::string::npos;
+       at = ran.err.find(fault.code, at + 1))
+    ++count;
   EXPECT_EQ(count, 1u) << ran.err;
   EXPECT_TRUE(says(ran.err, fault.words)) << ran.err;
   EXPECT_TRUE(says(ran.err, "small.toml:")) << ran.err;
@@ -167,32 +182,49 @@ INSTANTIATE_TEST_SUITE_P(
     Faults, RoomFault,
     ::testing::Values(
         Fault{"thing = \"board\"", "thing = \"bord\"", "P041", "did you mean \"board\"?"},
-        Fault{"wall = \"street side\"", "wall = \"street\"", "P034", "expected a number from 1 to 4, \"street side\""},
-        Fault{"[[rooms.openings]]", "[[rooms.walls]]\nwall = 9\n[[rooms.openings]]", "P034", "there is no wall 9"},
+        Fault{"wall = \"street side\"", "wall = \"street\"", "P034",
+              "expected a number from 1 to 4, \"street side\""},
+        Fault{"[[rooms.openings]]", "[[rooms.walls]]\nwall = 9\n[[rooms.openings]]", "P034",
+              "there is no wall 9"},
         Fault{"on = \"display board\"", "on = \"display bord\"", "P051", "did you mean \"display board\"?"},
-        Fault{"on = \"table.top\"", "on = \"table.lid\"", "P050", "it has: top, bottom, front, right, back, left"},
-        Fault{"facing = \"display board\"", "facing = \"sideways\"", "P052", "expected up, down, a direction"},
+        Fault{"on = \"table.top\"", "on = \"table.lid\"", "P050",
+              "it has: top, bottom, front, right, back, left"},
+        Fault{"facing = \"display board\"", "facing = \"sideways\"", "P052",
+              "expected up, down, a direction"},
         Fault{"on = \"table.top\"", "on = \"table.top\"\nheight = 1", "P007", "exactly one of \"on\""},
-        Fault{"on = \"table.top\"", "name = \"bent\"\npolygon = [[0, 0, 1], [1, 0, 1], [1, 1, 1], [0, 1, 1.2]]", "P042",
+        Fault{"on = \"table.top\"",
+              "name = \"bent\"\npolygon = [[0, 0, 1], [1, 0, 1], [1, 1, 1], [0, 1, 1.2]]", "P042",
               "do not lie in one plane"},
         Fault{"on = \"table.top\"", "on = \"table.top\"\ncolumns = 4", "P007", "\"columns\" and \"rows\""},
-        Fault{"on = \"table.top\"", "on = \"table.top\"\nkind = \"semi-cylindrical\"", "P004", "needs \"facing\""},
-        Fault{kMesh, "mesh = \"meshes/huge.obj\"\nat = [1, 1, 0]\nreflectance = 0.4", "P047", "give scale = \"mm\""},
-        Fault{kMesh, "mesh = \"meshes/bad.obj\"\nat = [1, 1, 0]\nreflectance = 0.4", "P044", "\"meshes/bad.obj\" cannot be used"},
-        Fault{kMesh, "mesh = \"../table.obj\"\nat = [1, 1, 0]\nreflectance = 0.4", "P043", "leads out of the project's folder"},
+        Fault{"on = \"table.top\"", "on = \"table.top\"\nkind = \"semi-cylindrical\"", "P004",
+              "needs \"facing\""},
+        Fault{kMesh, "mesh = \"meshes/huge.obj\"\nat = [1, 1, 0]\nreflectance = 0.4", "P047",
+              "give scale = \"mm\""},
+        Fault{kMesh, "mesh = \"meshes/bad.obj\"\nat = [1, 1, 0]\nreflectance = 0.4", "P044",
+              "\"meshes/bad.obj\" cannot be used"},
+        Fault{kMesh, "mesh = \"../table.obj\"\nat = [1, 1, 0]\nreflectance = 0.4", "P043",
+              "leads out of the project's folder"},
         Fault{kMesh, "mesh = \"/etc/passwd.obj\"\nat = [1, 1, 0]\nreflectance = 0.4", "P043", "leads out"},
-        Fault{"row = {", "mounting = \"suspended\"\nrow = {", "P007", "needs \"suspension\" or \"mounting_height\""},
-        Fault{"row = {", "mounting = \"floating\"\nrow = {", "P005", "recessed, surface, suspended, wall or standing"},
-        Fault{"row = { from = [1.0, 1.5], to = [2.6, 1.5], count = 2 }", "on_wall = { wall = 1, from = 9 }\nmounting_height = 2",
-              "P035", "beyond the end of wall 1, which is 3.60 m long"},
+        Fault{"row = {", "mounting = \"suspended\"\nrow = {", "P007",
+              "needs \"suspension\" or \"mounting_height\""},
+        Fault{"row = {", "mounting = \"floating\"\nrow = {", "P005",
+              "recessed, surface, suspended, wall or standing"},
+        Fault{"row = { from = [1.0, 1.5], to = [2.6, 1.5], count = 2 }",
+              "on_wall = { wall = 1, from = 9 }\nmounting_height = 2", "P035",
+              "beyond the end of wall 1, which is 3.60 m long"},
         Fault{"[[rooms]]", "[figures]\nscale = \"square\"\n[[rooms]]", "P005", "expected linear or log"},
-        Fault{"name = \"Small room\"", "name = \"Small room\"\nunits = \"furlongs\"", "P005", "expected lx or fc, and m or ft"},
+        Fault{"name = \"Small room\"", "name = \"Small room\"\nunits = \"furlongs\"", "P005",
+              "expected lx or fc, and m or ft"},
         Fault{"reflectance = 0.6", "material = \"white pait\"", "P030", "did you mean \"white paint\"?"},
-        Fault{"[[rooms]]", "[materials.red]\nreflectance = 0.6\ncolour = \"#ff0000\"\n[[rooms]]", "P040", "one channel would reflect 180 %"},
-        Fault{"[[rooms]]", "[materials.red]\nreflectance = 0.2\ncolour = \"reddish\"\n[[rooms]]", "P040", "expected \"#rrggbb\""},
-        Fault{"[[rooms.openings]]", "[[rooms.ceiling]]\nover = [[0, 0], [9, 0], [9, 1]]\nheight = 2.2\n[[rooms.openings]]", "P039",
+        Fault{"[[rooms]]", "[materials.red]\nreflectance = 0.6\ncolour = \"#ff0000\"\n[[rooms]]", "P040",
+              "one channel would reflect 180 %"},
+        Fault{"[[rooms]]", "[materials.red]\nreflectance = 0.2\ncolour = \"reddish\"\n[[rooms]]", "P040",
+              "expected \"#rrggbb\""},
+        Fault{"[[rooms.openings]]",
+              "[[rooms.ceiling]]\nover = [[0, 0], [9, 0], [9, 1]]\nheight = 2.2\n[[rooms.openings]]", "P039",
               "reaches out of \"Office\""},
-        Fault{"repeat = { columns = 2, step = [1.5, 0] }", "repeat = { columns = 2, step = [0.9, 0] }", "P045", "stand inside each other"}));
+        Fault{"repeat = { columns = 2, step = [1.5, 0] }", "repeat = { columns = 2, step = [0.9, 0] }",
+              "P045", "stand inside each other"}));
 
 TEST(Rooms, LuminairesSitWhereTheirMountingSays) {
   struct Case {
@@ -200,11 +232,12 @@ TEST(Rooms, LuminairesSitWhereTheirMountingSays) {
     double x, y, z, rotation;
   };
   const TemporaryFolder folder;
-  for (const Case& c :
-       {Case{"at = [1, 1]\nmounting = \"recessed\"", 1, 1, 2.6 + 1.0 / 6, 0},
-        Case{"at = [1, 1]\nsuspension = 0.5", 1, 1, 2.1 + 1.0 / 6, 0},
-        Case{"on_wall = { wall = \"street side\", from = 1.5 }\nmounting_height = 2.0", 3.6 - 0.0825 - 0.001, 1.5, 2.0, 180},
-        Case{"ring = { centre = [1.8, 1.5], radius = 0.5, count = 5 }\nmounting_height = 2", 2.3, 1.5, 2, 0}}) {
+  for (const Case& c : {Case{"at = [1, 1]\nmounting = \"recessed\"", 1, 1, 2.6 + 1.0 / 6, 0},
+                        Case{"at = [1, 1]\nsuspension = 0.5", 1, 1, 2.1 + 1.0 / 6, 0},
+                        Case{"on_wall = { wall = \"street side\", from = 1.5 }\nmounting_height = 2.0",
+                             3.6 - 0.0825 - 0.001, 1.5, 2.0, 180},
+                        Case{"ring = { centre = [1.8, 1.5], radius = 0.5, count = 5 }\nmounting_height = 2",
+                             2.3, 1.5, 2, 0}}) {
     write_small_room(folder, "row = { from = [1.0, 1.5], to = [2.6, 1.5], count = 2 }", c.text);
     const Ran ran = run(folder, "run small.toml --json -q --no-cache --accuracy draft");
     ASSERT_EQ(ran.code, 0) << ran.err;
@@ -223,7 +256,8 @@ TEST(Rooms, OwnFluxAndDimmingScaleTheLight) {
   const double full = mean_of(room_of(folder), "work plane");
   write_small_room(folder, "row = {", "dimming = \"40 %\"\nrow = {");
   EXPECT_NEAR(mean_of(room_of(folder), "work plane") / full, 0.4, 1e-6);
-  write_small_room(folder, "file = \"photometry/quillon-d2.ies\"", "file = \"photometry/quillon-d2.ies\"\nflux = 3300\ncct = 2700");
+  write_small_room(folder, "file = \"photometry/quillon-d2.ies\"",
+                   "file = \"photometry/quillon-d2.ies\"\nflux = 3300\ncct = 2700");
   const json room = room_of(folder);
   EXPECT_NEAR(mean_of(room, "work plane") / full, 2, 1e-3);
   EXPECT_NEAR(room.at("luminaires")[0].at("flux_lm").get<double>(), 3300, 0.01);

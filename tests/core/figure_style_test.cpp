@@ -16,13 +16,14 @@ TEST(ShownUnits, AreReadFromWordsAndTurnNumbersBothWays) {
   EXPECT_EQ(ShownUnits::parse(imperial->words())->words(), "fc, ft");
   EXPECT_EQ(ShownUnits::parse("ft")->words(), "lx, ft");
   EXPECT_EQ(ShownUnits::parse("lx m")->words(), "lx, m");
-  for (const char* bad : {"", "yards", "fc, lx", "ft fc ft", "FC", ","}) EXPECT_FALSE(ShownUnits::parse(bad)) << bad;
+  for (const char* bad : {"", "yards", "fc, lx", "ft fc ft", "FC", ","})
+    EXPECT_FALSE(ShownUnits::parse(bad)) << bad;
 }
 
 TEST(FigureStyle, TakesEverySettingAndGivesItBack) {
   const std::pair<const char*, const char*> good[] = {
-      {"limits", "100, 1000"}, {"steps", "12"},      {"scale", "log"},   {"levels", "50, 100, 200"},
-      {"isolux", "300"},       {"values", "all"},    {"lines", "false"}, {"common_scale", "true"}};
+      {"limits", "100, 1000"}, {"steps", "12"},   {"scale", "log"},   {"levels", "50, 100, 200"},
+      {"isolux", "300"},       {"values", "all"}, {"lines", "false"}, {"common_scale", "true"}};
   FigureStyle style;
   for (const auto& [key, words] : good) EXPECT_FALSE(style.set(key, words, {})) << key;
   ASSERT_EQ(style.settings().size(), std::size(good));
@@ -41,9 +42,10 @@ TEST(FigureStyle, TakesEverySettingAndGivesItBack) {
 
 TEST(FigureStyle, SaysWhatItExpectsOfWhatItDoesNotTake) {
   const std::pair<const char*, const char*> bad[] = {
-      {"limits", "100"},   {"limits", "1000, 100"}, {"steps", "1"},      {"steps", "many"}, {"scale", "square"},
-      {"levels", "3, 2"},  {"isolux", "-5"},        {"values", "some"},  {"lines", "maybe"}, {"levels", "1, 2,"},
-      {"isolux", "3 kg"},  {"colour", "red"},       {"steps", "2.5"},    {"limits", "nan, 3"}};
+      {"limits", "100"},   {"limits", "1000, 100"}, {"steps", "1"},     {"steps", "many"},
+      {"scale", "square"}, {"levels", "3, 2"},      {"isolux", "-5"},   {"values", "some"},
+      {"lines", "maybe"},  {"levels", "1, 2,"},     {"isolux", "3 kg"}, {"colour", "red"},
+      {"steps", "2.5"},    {"limits", "nan, 3"}};
   for (const auto& [key, words] : bad) {
     FigureStyle style;
     const auto expected = style.set(key, words, {});

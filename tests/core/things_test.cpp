@@ -35,10 +35,11 @@ TEST(Things, ReachAsFarAsTheirSizeSaysAndHaveTheirFaces) {
     Vec3 size;
     std::size_t solids;
   };
-  for (const Case& c : {Case{"table", "top", {1.6, 0.8, 0.74}, 5}, Case{"desk", "top", {1.6, 0.8, 0.74}, 4},
-                        Case{"bench", "top", {2, 0.7, 0.9}, 8}, Case{"shelf rack", "front", {1, 0.4, 2}, 5},
-                        Case{"cabinet", "front", {1, 0.45, 2}, 1}, Case{"board", "front", {2.4, 0.03, 1.2}, 1},
-                        Case{"partition", "front", {2, 0.05, 1.6}, 1}, Case{"platform", "top", {2, 1, 0.2}, 1}}) {
+  for (const Case& c :
+       {Case{"table", "top", {1.6, 0.8, 0.74}, 5}, Case{"desk", "top", {1.6, 0.8, 0.74}, 4},
+        Case{"bench", "top", {2, 0.7, 0.9}, 8}, Case{"shelf rack", "front", {1, 0.4, 2}, 5},
+        Case{"cabinet", "front", {1, 0.45, 2}, 1}, Case{"board", "front", {2.4, 0.03, 1.2}, 1},
+        Case{"partition", "front", {2, 0.05, 1.6}, 1}, Case{"platform", "top", {2, 1, 0.2}, 1}}) {
     const Object object = thing(c.kind, {1, 2, 0.5}, c.size);
     const Thing t = placed({object}).at(0);
     EXPECT_EQ(t.solids.size(), c.solids) << c.kind;
@@ -51,7 +52,8 @@ TEST(Things, ReachAsFarAsTheirSizeSaysAndHaveTheirFaces) {
     for (const Face& face : t.faces) {
       // Every face looks away from the middle of the thing it belongs to.
       Vec3 middle(box.low.x() + c.size.x() / 2, box.low.y() + c.size.y() / 2, 0.5 + c.size.z() / 2);
-      if (face.name == "bottom" || face.name.rfind("shelf", 0) == 0) continue;  // of the slab, not of the whole
+      if (face.name == "bottom" || face.name.rfind("shelf", 0) == 0)
+        continue;  // of the slab, not of the whole
       const Vec3 normal = (face.corners[1] - face.corners[0]).cross(face.corners[2] - face.corners[0]);
       EXPECT_GT(normal.dot(face.corners[0] - middle), 0) << c.kind << " " << face.name;
     }
@@ -77,22 +79,23 @@ TEST(Things, RowsAreNumberedAlongTheirOwnAxesAndColumnsReachTheCeiling) {
 
 struct ClashCase {
   std::vector<Object> objects;
-  const char* code;   // empty: nothing is wrong
+  const char* code;  // empty: nothing is wrong
   const char* words;
 };
 
 TEST(Clashes, AreToldWithNamesAndPlaces) {
-  const geometry::RoomShell shell = geometry::RoomShell::flat({{0, 0}, {6, 0}, {6, 5}, {0, 5}}, kCeiling, 0.2, 0.5, 0.7);
+  const geometry::RoomShell shell =
+      geometry::RoomShell::flat({{0, 0}, {6, 0}, {6, 5}, {0, 5}}, kCeiling, 0.2, 0.5, 0.7);
   const Object table = thing("table", {2, 2, 0}, {1.6, 0.8, 0.74});
   Object box = thing("cabinet", {2.2, 2.2, 0}, {0.5, 0.4, 0.6});  // under the table top, between its legs
   Object tall = thing("cabinet", {2.2, 2.2, 0}, {0.5, 0.4, 1.6});
   const ClashCase cases[] = {
       {{table, box}, "", ""},
       {{table, tall}, "P045", "\"table\" and \"cabinet\" stand inside each other"},
-      {{thing("board", {1, 4.96, 0.9}, {2.4, 0.03, 1.2})}, "", ""},              // on the wall, nearly
+      {{thing("board", {1, 4.96, 0.9}, {2.4, 0.03, 1.2})}, "", ""},  // on the wall, nearly
       {{thing("board", {1, 3, 0.9}, {2.4, 0.03, 1.2})}, "P046", "\"board\" floats"},
-      {{table, thing("cabinet", {2.1, 2.1, 0.74}, {0.5, 0.4, 0.6})}, "", ""},    // stands on the table
-      {{thing("cabinet", {2, 2, kCeiling - 0.6}, {1, 1, 0.6})}, "", ""},         // hangs from the ceiling
+      {{table, thing("cabinet", {2.1, 2.1, 0.74}, {0.5, 0.4, 0.6})}, "", ""},  // stands on the table
+      {{thing("cabinet", {2, 2, kCeiling - 0.6}, {1, 1, 0.6})}, "", ""},       // hangs from the ceiling
       {{thing("cabinet", {5.5, 2, 0}, {1, 0.4, 2})}, "P037", "\"cabinet\" sticks out of \"Store\" at (6.50"},
       {{thing("cabinet", {2, 2, 0}, {1, 0.4, 3})}, "P037", "sticks out"},
   };
@@ -106,8 +109,10 @@ TEST(Clashes, AreToldWithNamesAndPlaces) {
   }
   Problems problems;
   const auto meetings = find_clashes(
-      "Store", shell, placed({thing("cabinet", {0, 0, 0}, {1, 0.4, 2}), thing("bed", {1, 0, 0}, {2, 0.9, 0.5})}), problems);
-  EXPECT_EQ(meetings, (std::vector<std::string>{"cabinet meets a wall", "cabinet meets bed", "bed meets a wall"}));
+      "Store", shell,
+      placed({thing("cabinet", {0, 0, 0}, {1, 0.4, 2}), thing("bed", {1, 0, 0}, {2, 0.9, 0.5})}), problems);
+  EXPECT_EQ(meetings,
+            (std::vector<std::string>{"cabinet meets a wall", "cabinet meets bed", "bed meets a wall"}));
 }
 
 }  // namespace

@@ -66,7 +66,9 @@ TEST(MeshReader, AnLShapedFaceIsTriangulatedRightWhereverItBegins) {
 
 std::string binary_stl() {
   std::string bytes(80, ' ');
-  const auto put = [&](const auto& value) { bytes.append(reinterpret_cast<const char*>(&value), sizeof value); };
+  const auto put = [&](const auto& value) {
+    bytes.append(reinterpret_cast<const char*>(&value), sizeof value);
+  };
   put(std::uint32_t{1});
   for (const float f : {0.f, 0.f, 1.f, 0.f, 0.f, 0.f, 2.f, 0.f, 0.f, 0.f, 3.f, 0.f}) put(f);
   put(std::uint16_t{0});
@@ -75,12 +77,11 @@ std::string binary_stl() {
 
 /// One triangle, its buffer inside the file or beside it.
 std::string gltf(const std::string& uri) {
-  return fmt::format(
-      FMT_STRING(R"({{"asset":{{"version":"2.0"}},"scene":0,"scenes":[{{"nodes":[0]}}],
+  return fmt::format(FMT_STRING(R"({{"asset":{{"version":"2.0"}},"scene":0,"scenes":[{{"nodes":[0]}}],
 "nodes":[{{"mesh":0,"translation":[5,0,0]}}],"meshes":[{{"primitives":[{{"attributes":{{"POSITION":0}}}}]}}],
 "buffers":[{{"uri":"{}","byteLength":36}}],"bufferViews":[{{"buffer":0,"byteLength":36}}],
 "accessors":[{{"bufferView":0,"componentType":5126,"count":3,"type":"VEC3","max":[2,3,0],"min":[0,0,0]}}]}})"),
-      uri);
+                     uri);
 }
 const char* kTriangleData =  // (0, 0, 0), (2, 0, 0), (0, 3, 0) as floats
     "data:application/octet-stream;base64,AAAAAAAAAAAAAAAAAAAAQAAAAAAAAAAAAAAAAAAAQEAAAAAA";
@@ -134,7 +135,8 @@ TEST(MeshReader, WhatCannotBeUsedIsRefusedInWords) {
 
 TEST(MeshReader, SurvivesEveryCutOfAFile) {
   const TemporaryFolder folder;
-  for (const auto& [name, bytes] : {std::pair<std::string, std::string>{"a.obj", kCube}, {"a.stl", binary_stl()},
+  for (const auto& [name, bytes] : {std::pair<std::string, std::string>{"a.obj", kCube},
+                                    {"a.stl", binary_stl()},
                                     {"a.gltf", gltf(kTriangleData)}})
     for (std::size_t length = 0; length < bytes.size(); length += 1 + bytes.size() / 12) {
       folder.write(name, bytes.substr(0, length));
@@ -148,7 +150,8 @@ geometry::Mesh sheet(int n) {
   geometry::Mesh mesh;
   for (int j = 0; j <= n; ++j)
     for (int i = 0; i <= n; ++i)
-      mesh.vertices.emplace_back(double(i) / n, double(j) / n, 0.05 * std::sin(20.0 * i / n) * std::sin(17.0 * j / n));
+      mesh.vertices.emplace_back(double(i) / n, double(j) / n,
+                                 0.05 * std::sin(20.0 * i / n) * std::sin(17.0 * j / n));
   mesh.parts.push_back({"m", {}});
   for (int j = 0; j < n; ++j)
     for (int i = 0; i < n; ++i) {

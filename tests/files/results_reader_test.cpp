@@ -106,8 +106,9 @@ TEST(JsonText, IsTheSameDocumentInFewerLines) {
   std::size_t longest = 0;
   for (std::string line; std::getline(lines, line);) longest = std::max(longest, line.size());
   EXPECT_LT(longest, 260u);
-  EXPECT_EQ(json_text(ordered::parse(R"({"a":[],"b":{},"c":[1,2,[3,4]],"d":["x",1]})")),
-            "{\n  \"a\": [],\n  \"b\": {},\n  \"c\": [1, 2, [3,4]],\n  \"d\": [\n    \"x\",\n    1\n  ]\n}\n");
+  EXPECT_EQ(
+      json_text(ordered::parse(R"({"a":[],"b":{},"c":[1,2,[3,4]],"d":["x",1]})")),
+      "{\n  \"a\": [],\n  \"b\": {},\n  \"c\": [1, 2, [3,4]],\n  \"d\": [\n    \"x\",\n    1\n  ]\n}\n");
 }
 
 }  // namespace

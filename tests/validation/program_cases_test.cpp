@@ -28,9 +28,11 @@ std::vector<std::string> ids() {
 /// I0 |cos g|^n (1 + sin g (a cos C + b sin C) + c sin^2 g cos 2C), in cd.
 double formula(const json& set, double c, double g) {
   if (set.is_null()) return 0;
-  const double shape = 1 + std::sin(g) * (set["a"].get<double>() * std::cos(c) + set["b"].get<double>() * std::sin(c)) +
-                       set["c"].get<double>() * std::pow(std::sin(g), 2) * std::cos(2 * c);
-  return std::max(0.0, set["I0"].get<double>() * std::pow(std::abs(std::cos(g)), set["n"].get<double>()) * shape);
+  const double shape =
+      1 + std::sin(g) * (set["a"].get<double>() * std::cos(c) + set["b"].get<double>() * std::sin(c)) +
+      set["c"].get<double>() * std::pow(std::sin(g), 2) * std::cos(2 * c);
+  return std::max(0.0,
+                  set["I0"].get<double>() * std::pow(std::abs(std::cos(g)), set["n"].get<double>()) * shape);
 }
 
 /// An absolute IES file; two angles close together at the horizontal keep the jump there.
@@ -41,17 +43,18 @@ std::string ies_file(const json& luminaire) {
     if (k == 90) gammas.push_back(90.0001);
   }
   const bool area = luminaire["type"] == "rect";
-  const double c0 = area ? luminaire["size"][0].get<double>() : 0, c90 = area ? luminaire["size"][1].get<double>() : 0;
-  std::string text = fmt::format(
-      FMT_STRING("IESNA:LM-63-2002\n[TEST] none\n[MANUFAC] Quillon\n[LUMINAIRE] {}\nTILT=NONE\n"
-                 "1 -1 1 {} {} 1 2 {} {} 0\n1 1 10\n"),
-      luminaire["name"].get<std::string>(), gammas.size(), kPlanes, c90, c0);
+  const double c0 = area ? luminaire["size"][0].get<double>() : 0,
+               c90 = area ? luminaire["size"][1].get<double>() : 0;
+  std::string text =
+      fmt::format(FMT_STRING("IESNA:LM-63-2002\n[TEST] none\n[MANUFAC] Quillon\n[LUMINAIRE] {}\nTILT=NONE\n"
+                             "1 -1 1 {} {} 1 2 {} {} 0\n1 1 10\n"),
+                  luminaire["name"].get<std::string>(), gammas.size(), kPlanes, c90, c0);
   for (const double gamma : gammas) text += fmt::format(FMT_STRING("{}\n"), gamma);
   for (int p = 0; p < kPlanes; ++p) text += fmt::format(FMT_STRING("{}\n"), 5 * p);
   for (int p = 0; p < kPlanes; ++p)
     for (const double gamma : gammas)
       text += fmt::format(FMT_STRING("{:.7g}\n"), formula(luminaire["intensity"][gamma <= 90 ? "down" : "up"],
-                                                         5 * p * kDegree, gamma * kDegree));
+                                                          5 * p * kDegree, gamma * kDegree));
   return text;
 }
 
@@ -62,17 +65,19 @@ std::string list(const json& numbers) {
 /// The room as stated; free space is a black hall without effect.
 std::string room_text(const json& scene) {
   if (!scene.contains("room"))
-    return "[[rooms]]\nname = \"space\"\noutline = [[-20, -20], [20, -20], [20, 20], [-20, 20]]\nheight = 20\n"
+    return "[[rooms]]\nname = \"space\"\noutline = [[-20, -20], [20, -20], [20, 20], [-20, 20]]\nheight = "
+           "20\n"
            "reflectance = { floor = 0, walls = 0, ceiling = 0 }\nsurfaces = false\n";
   const json &room = scene["room"], &rho = room["reflectance"];
-  std::string text = fmt::format(
-      FMT_STRING("[[rooms]]\nname = \"room\"\nsize = [{}, {}]\nheight = {}\nsurfaces = false\n"
-                 "reflectance = {{ floor = {}, walls = 0.5, ceiling = {} }}\n"),
-      room["size"][0].dump(), room["size"][1].dump(), room["size"][2].dump(), rho["floor"].dump(),
-      rho["ceiling"].dump());
+  std::string text =
+      fmt::format(FMT_STRING("[[rooms]]\nname = \"room\"\nsize = [{}, {}]\nheight = {}\nsurfaces = false\n"
+                             "reflectance = {{ floor = {}, walls = 0.5, ceiling = {} }}\n"),
+                  room["size"][0].dump(), room["size"][1].dump(), room["size"][2].dump(), rho["floor"].dump(),
+                  rho["ceiling"].dump());
   const char* walls[] = {"wall_y0", "wall_x1", "wall_y1", "wall_x0"};
   for (int k = 0; k < 4; ++k)
-    text += fmt::format(FMT_STRING("[[rooms.walls]]\nwall = {}\nreflectance = {}\n"), k + 1, rho[walls[k]].dump());
+    text += fmt::format(FMT_STRING("[[rooms.walls]]\nwall = {}\nreflectance = {}\n"), k + 1,
+                        rho[walls[k]].dump());
   return text;
 }
 
@@ -80,7 +85,8 @@ std::string parts_text(const json& scene) {
   std::string text;
   for (const json& box : scene.value("obstacles", json::array())) {
     json size = json::array();
-    for (std::size_t k = 0; k < 3; ++k) size.push_back(box["max"][k].get<double>() - box["min"][k].get<double>());
+    for (std::size_t k = 0; k < 3; ++k)
+      size.push_back(box["max"][k].get<double>() - box["min"][k].get<double>());
     text += fmt::format(FMT_STRING("[[rooms.objects]]\nname = {}\nbox = {}\nat = {}\nreflectance = {}\n"),
                         box["name"].dump(), list(size), list(box["min"]), box["reflectance"].dump());
   }
@@ -113,7 +119,9 @@ TEST_P(ProgramCase, IsWithinItsToleranceAsAProjectFile) {
   ASSERT_TRUE(found);
   const json& scene = (*found)["scene"];
   const TemporaryFolder folder;
-  std::string text = "format = 1\n[project]\nname = \"case\"\nstandard = \"EN 12464-1:2021\"\n[defaults]\nmaintenance_factor = 1\n";
+  std::string text =
+      "format = 1\n[project]\nname = \"case\"\nstandard = \"EN "
+      "12464-1:2021\"\n[defaults]\nmaintenance_factor = 1\n";
   for (const json& l : scene["luminaires"]) {
     const std::string name = l["name"];
     folder.write(name + ".ies", ies_file(l));
@@ -131,8 +139,8 @@ TEST_P(ProgramCase, IsWithinItsToleranceAsAProjectFile) {
     const std::string component = reference["component"];
     const double ours = point.at(component == "indirect" ? "interreflected_lx" : component + "_lx");
     const double value = reference["value"];
-    const double allowed = reference["rel_tol"].get<double>() * std::abs(value) + reference.value("abs_tol", 0.0) +
-                           3 * reference.value("se", 0.0);
+    const double allowed = reference["rel_tol"].get<double>() * std::abs(value) +
+                           reference.value("abs_tol", 0.0) + 3 * reference.value("se", 0.0);
     EXPECT_NEAR(ours, value, allowed) << reference["receiver"] << " " << component;
     ++held;
   }

@@ -194,8 +194,9 @@ void GridPlacer::place_on(const GridWish& wish) {
       "P051", wish.on_place,
       fmt::format(FMT_STRING("\"{}\" is nothing in \"{}\"; {}"), wish.on, room_.name,
                   near.empty() ? fmt::format(FMT_STRING("expected floor, ceiling, walls, a wall ({}) or an "
-                                                        "object, such as \"table.top\""),
-                                             walls_.choices())
+                                                        "object's face, such as \"{}\""),
+                                             walls_.choices(),
+                                             built_.things.empty() ? "table.top" : built_.things.front().name)
                                : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
 }
 

@@ -1,0 +1,126 @@
+#include "core/scene/grid_placing.hpp"
+
+#include <gtest/gtest.h>
+
+#include "core/results/room_result.hpp"
+#include "core/scene/facing.hpp"
+#include "scenes/path_tracer.hpp"
+
+namespace glow::scene {
+namespace {
+
+/// An L-shaped room, its outline written clockwise, with a step and a gable.
+model::Room l_room() {
+  model::Room room;
+  room.name = "Showroom";
+  room.outline = {{0, 0}, {0, 6}, {3, 6}, {3, 3}, {7, 3}, {7, 0}};
+  room.height_m = 3;
+  room.maintenance_factor = 0.8;
+  room.walls.push_back({2, "north side", {}, {}});
+  room.openings.push_back({});
+  room.openings.back().name = "door";
+  room.openings.back().wall = 6;  // from (7, 0) to (0, 0)
+  room.openings.back().from_m = 1;
+  room.openings.back().size = {1, 2};
+  return room;
+}
+
+struct Built {
+  model::Room room = l_room();
+  geometry::Polygon outline = geometry::tidied(room.outline);
+  geometry::Geometry geometry;
+  Problems problems;
+  WrittenWalls walls{room, outline};
+  RoomGeometry parts = add_room_geometry(room, outline, walls, geometry, problems);
+};
+
+TEST(WrittenWalls, AreFoundAgainInATurnedOutline) {
+  const Built b;
+  for (int number = 1; number <= 6; ++number) {
+    const auto place = b.walls.find(number, {});
+    ASSERT_TRUE(place) << number;
+    const Vec2 first = b.outline[place->wall];
+    const Vec2 along = (b.outline[(place->wall + 1) % 6] - first).normalized();
+    EXPECT_TRUE((first + place->along(0) * along).isApprox(b.room.outline[std::size_t(number - 1)], 1e-9))
+        << number;
+  }
+  EXPECT_EQ(b.walls.name_of(b.walls.find(2, {})->wall), "north side");
+  EXPECT_EQ(b.walls.find(0, "north side")->wall, b.walls.find(0, "wall 2")->wall);
+  EXPECT_FALSE(b.walls.find(7, {}));
+  EXPECT_FALSE(b.walls.find(0, "south side"));
+}
+
+TEST(GridPlacing, ReadsEverySurfaceFromInsideAndLeavesOpeningsOut) {
+  Built b;
+  const auto grids = place_grids(b.room, b.parts, b.walls, b.problems);
+  EXPECT_TRUE(b.problems.all().empty());
+  ASSERT_EQ(grids.size(), 8u);
+  double area = 0;
+  for (const SceneGrid& grid : grids) {
+    area += geometry::signed_area(grid.grid.outline);
+    for (std::size_t i = 0; i < grid.grid.points.size(); ++i) {
+      // A little way along its normal every point is in the room.
+      const Vec3 inside = grid.grid.points[i] + 0.01 * grid.grid.normal_of(i);
+      EXPECT_TRUE(geometry::contains(b.outline, inside.head<2>())) << grid.name;
+      EXPECT_GT(inside.z(), 0) << grid.name;
+      EXPECT_LT(inside.z(), 3) << grid.name;
+      // The door takes x from 5 to 6 of the wall along y = 0, up to 2 m.
+      const Vec3& p = grid.grid.points[i];
+      EXPECT_FALSE(grid.role == GridRole::wall && p.y() == 0 && p.x() > 5 && p.x() < 6 && p.z() < 2);
+    }
+  }
+  EXPECT_NEAR(area, 2 * 30 + 26 * 3, 1e-9);  // floor and ceiling of 30 m2, 26 m of walls
+}
+
+TEST(Facing, IsUpDownADirectionOrTowardsAThing) {
+  const std::vector<PlanShape> things = {{"till", {{4, 0}, {6, 0}, {6, 2}, {4, 2}}, 0, 1, true}};
+  const Vec3 at(1, 1, 0.5);
+  EXPECT_EQ(*parse_facing("up", at, things).direction, Vec3::UnitZ());
+  EXPECT_EQ(*parse_facing("0,-2,0", at, things).direction, -Vec3::UnitY());
+  EXPECT_TRUE(parse_facing("till", at, things).direction->isApprox(Vec3::UnitX()));
+  for (const char* bad : {"", "tall", "0,0,0", "1,2", "1,2,x", "till "}) {
+    const Facing facing = parse_facing(bad, at, things);
+    EXPECT_FALSE(facing.direction) << bad;
+    EXPECT_NE(facing.expected.find("expected up, down"), std::string::npos) << bad;
+  }
+  EXPECT_EQ(*parse_spot("1,2 ft,30 cm", {}), Vec3(1, 0.6096, 0.3));
+  units::ShownUnits feet;
+  feet.feet = true;
+  EXPECT_TRUE(parse_spot("10,20,1 m", feet)->isApprox(Vec3(3.048, 6.096, 1)));
+}
+
+TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
+  Built b;
+  RoomScene scene;
+  scene.name = "Showroom";
+  scene.outline = b.outline;
+  scene.height_m = 3;
+  scene.floor_area_m2 = 30;
+  scene.geometry = b.geometry;
+  photometry::PlacedLuminaire luminaire;
+  luminaire.table = scenes::lobe(900, 1, 0.2);
+  luminaire.frame.origin = {1.5, 2, 2.8};
+  scene.groups.push_back(
+      {"P1",
+       std::make_shared<photometry::Photometry>(photometry::Photometry{
+           {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}}),
+       {luminaire},
+       {0},
+       1,
+       {}});
+  scene.grids = place_grids(b.room, b.parts, b.walls, b.problems);
+  const results::Accuracy normal = *results::Accuracy::parse("normal");
+  const results::RoomResult lean = results::compute_room(scene, normal, nullptr, {});
+  for (SceneGrid& grid : scene.grids) grid.role = GridRole::wanted;
+  const results::RoomResult full = results::compute_room(scene, normal, nullptr, {});
+  for (std::size_t g = 0; g < scene.grids.size(); ++g) {
+    const auto &a = lean.grids[g], &c = full.grids[g];
+    const double tolerance = a.uncertainty.mean_lx + c.uncertainty.mean_lx;
+    EXPECT_NEAR(a.statistics.mean_lx, c.statistics.mean_lx, tolerance) << a.name;
+    EXPECT_LT(a.uncertainty.mean_lx, 0.02 * a.statistics.mean_lx) << a.name;
+  }
+  EXPECT_LT(lean.rays, full.rays);
+}
+
+}  // namespace
+}  // namespace glow::scene
