@@ -11,7 +11,7 @@
 #include "core/photometry/derived.hpp"
 #include "core/units/quantity.hpp"
 #include "figures/intensity_figures.hpp"
-#include "figures/rasterise.hpp"
+#include "figures/convert_svg.hpp"
 #include "files/output_folder.hpp"
 #include "files/project_reader.hpp"
 

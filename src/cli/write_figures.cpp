@@ -2,7 +2,7 @@
 
 #include <fmt/format.h>
 
-#include "figures/rasterise.hpp"
+#include "figures/convert_svg.hpp"
 
 namespace glow::cli {
 namespace {

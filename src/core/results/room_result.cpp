@@ -32,7 +32,7 @@ class Reading {
  public:
   Reading(const scene::RoomScene& scene, const transport::Transport& transport,
           const transport::GroupLight& light)
-      : scene_(scene), transport_(transport), light_(light), confidence_(transport, light) {
+      : scene_(scene), light_(light), confidence_(transport, light) {
     for (const transport::MisplacedReceiver& m : transport.misplaced()) misplaced_[m.receiver] = m.inside;
   }
 
@@ -92,7 +92,6 @@ class Reading {
 
  private:
   const scene::RoomScene& scene_;
-  const transport::Transport& transport_;
   const transport::GroupLight& light_;
   transport::Confidence confidence_;
   std::map<std::size_t, std::string> misplaced_;

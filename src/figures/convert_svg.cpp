@@ -1,4 +1,4 @@
-#include "figures/rasterise.hpp"
+#include "figures/convert_svg.hpp"
 
 #include <spawn.h>
 #include <sys/wait.h>
