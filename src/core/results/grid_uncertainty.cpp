@@ -22,6 +22,21 @@ double selection_bias(const std::vector<double>& total, const std::vector<Sets>&
   return (kSets - 1) * std::max(0.0, least - mean_of_least);
 }
 
+/// Deviations of the least value where its own are not worth a solution: what it sees is its own, what
+/// exchange and patches do to it is what they do to the mean, in proportion.
+transport::Deviations in_proportion(const transport::Deviations& mean, const std::vector<Sets>& seen,
+                                    const readings::Statistics& statistics) {
+  const double share = statistics.mean_lx > 0 ? statistics.min_lx / statistics.mean_lx : 0;
+  transport::Deviations least;
+  least.of_coarse_patches = share * mean.of_coarse_patches;
+  for (std::size_t set = 0; set < kSets; ++set) {
+    double seen_in_mean = 0;
+    for (const Sets& own : seen) seen_in_mean += own[set] / double(seen.size());
+    least.of_sets[set] = seen[statistics.min_at][set] + share * (mean.of_sets[set] - seen_in_mean);
+  }
+  return least;
+}
+
 }  // namespace
 
 readings::Uncertainty grid_uncertainty(const transport::Confidence& confidence,
@@ -40,7 +55,10 @@ readings::Uncertainty grid_uncertainty(const transport::Confidence& confidence,
   std::vector<double> of_mean(light.direct_lx.size(), 0.0), of_least = of_mean;
   for (const std::size_t r : receivers) of_mean[r] = 1.0 / double(receivers.size());
   of_least[receivers[statistics.min_at]] = 1;
-  const transport::Deviations mean = confidence.deviations(of_mean), least = confidence.deviations(of_least);
+  const transport::Deviations mean = confidence.deviations(of_mean);
+  const transport::Deviations least = confidence.is_lean(receivers[statistics.min_at])
+                                          ? in_proportion(mean, deviations, statistics)
+                                          : confidence.deviations(of_least);
   const double bias = selection_bias(total, deviations, statistics.min_lx);
   readings::Uncertainty result;
   result.mean_lx = readings::half_width_95(mean.of_sets) + std::abs(mean.of_coarse_patches);

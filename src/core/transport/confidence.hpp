@@ -23,6 +23,7 @@ class Confidence {
   /// Both must outlive this.
   Confidence(const Transport& transport, const GroupLight& light);
 
+  bool is_lean(std::size_t receiver) const { return transport_->receivers()[receiver].lean; }
   /// For sum_r weights[r] * interreflected light at receiver r.
   Deviations deviations(const std::vector<double>& weights) const;
   /// Interreflected light at one receiver in each set, by what it sees alone; lx.

@@ -264,6 +264,9 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
   Sum sum(patches.size());
   PatchLight& result = sum.light();
   const bool all_straight = exchange.closed && !patches.geometry().has_specular();
+  const auto& surfaces = patches.geometry().surfaces();
+  const bool has_mirrors =
+      std::any_of(surfaces.begin(), surfaces.end(), [](const auto& s) { return s.material.mirror > 0; });
   double caught = 0, expected = 0;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
     watch.stop_if_cancelled();
@@ -284,7 +287,11 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
       found.add_to(sum, emitted);
       continue;
     }
-    const Traced traced = trace_out(luminaire, patches, tracer, rays_per_set(effort), effort.seed);
+    // To tell how much of the light stays inside fewer rays do than to say where it lands.
+    const int full = rays_per_set(effort);
+    Traced traced = trace_out(luminaire, patches, tracer, has_mirrors ? full : full / 2, effort.seed);
+    if (!has_mirrors && !near(traced.landed_straight()))
+      traced = trace_out(luminaire, patches, tracer, full, effort.seed);
     result.escaped_lm += traced.escaped;
     result.lost_lm += traced.lost;
     if (traced.mirrored.size() > 0) sum.add(traced.mirrored);
