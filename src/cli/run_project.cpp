@@ -110,7 +110,7 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
   for (const results::RoomResult& room : run.rooms) {
     const std::string& name = room.scene->name;
     const std::string plan = files::grid_file("figures", name, room.grids.front().name, "");
-    show(plan + "svg", "the plan, to look at in a browser");
+    show(plan + "svg", "the plan, to look at");
     const std::string sheet =
         fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
     if (has(sheet)) show(sheet, "floor, ceiling and walls");
