@@ -10,8 +10,8 @@
 #include "cli/terminal.hpp"
 #include "core/photometry/derived.hpp"
 #include "core/units/quantity.hpp"
-#include "figures/intensity_figures.hpp"
 #include "figures/convert_svg.hpp"
+#include "figures/intensity_figures.hpp"
 #include "files/output_folder.hpp"
 #include "files/project_reader.hpp"
 
