@@ -41,14 +41,12 @@ void warn_of_left_out(const results::RoomResult& room, const results::GridResult
   std::map<std::string, std::vector<Vec3>> places;
   for (const results::MisplacedPoint& point : grid.left_out) places[point.inside].push_back(point.position);
   for (const auto& [inside, points] : places)
-    problems.warning(
-        "E003", {room.scene->name, 0, 0},
-        fmt::format(FMT_STRING("{} of {} points of {} lie {} and are left out, the first at ({:.2f}, "
-                               "{:.2f}, {:.2f})"),
-                    points.size(), grid.left_out.size() + grid.total_lx.size(), grid.name,
-                    inside.empty() ? std::string("outside the room")
-                                   : fmt::format(FMT_STRING("inside or behind \"{}\""), inside),
-                    points[0].x(), points[0].y(), points[0].z()));
+    problems.warning("E003", {room.scene->name, 0, 0},
+                     fmt::format(FMT_STRING("{} of {} points of {} lie {} and are left out, the first at {}"),
+                                 points.size(), grid.left_out.size() + grid.total_lx.size(), grid.name,
+                                 inside.empty() ? std::string("outside the room")
+                                                : fmt::format(FMT_STRING("inside or behind \"{}\""), inside),
+                                 problems.spot(points[0])));
   if (grid.total_lx.empty())
     problems.error("E004", {room.scene->name, 0, 0},
                    fmt::format(FMT_STRING("no point of {} is left to read; give the plane another height "
@@ -174,6 +172,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
   run.inputs = open.inputs;
   run.warnings = open.problems.all();
   Problems found;
+  found.set_units(open.project.units);
   files::TransportCache cache(cache_folder(path));
   {
     Progress progress(options.quiet);

@@ -146,10 +146,11 @@ bool ObjectReader::read_block() {
     return false;
   }
   if (table_.has("top") && object_.top_m <= object_.bottom_m) {
-    table_.problems().error("P005", table_.place_of("top"),
-                            fmt::format(FMT_STRING("\"top\" is {:.2f} m and \"bottom\" {:.2f} m; expected "
-                                                   "top above bottom"),
-                                        object_.top_m, object_.bottom_m));
+    table_.problems().error(
+        "P005", table_.place_of("top"),
+        fmt::format(FMT_STRING("\"top\" is {} and \"bottom\" {}; expected "
+                               "top above bottom"),
+                    table_.problems().length(object_.top_m), table_.problems().length(object_.bottom_m)));
     return false;
   }
   return true;

@@ -260,6 +260,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
     table->finish();
   }
   root.set_units(project.units);
+  problems.set_units(project.units);
   project.figures = read_figure_style(root);
   const Defaults defaults = read_defaults(root);
   project.schedule = read_schedule(root);

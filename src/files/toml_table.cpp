@@ -122,10 +122,11 @@ std::optional<double> TomlTable::quantity(const std::string& key, units::Dimensi
   if (!node) return std::nullopt;
   const auto value = to_quantity(key, *node, dimension);
   if (!value) return std::nullopt;
+  const auto shown = [&](double v) { return dimension == units::Dimension::length ? units_.length(v) : v; };
   if (*value > range.high || *value < range.low || (range.above_low && *value == range.low)) {
     problems_->error("P005", place_of(*node),
-                     fmt::format(FMT_STRING("\"{}\" is {}; expected {} {} to {}"), key, *value,
-                                 range.above_low ? "above" : "from", range.low, range.high));
+                     fmt::format(FMT_STRING("\"{}\" is {}; expected {} {} to {}"), key, shown(*value),
+                                 range.above_low ? "above" : "from", shown(range.low), shown(range.high)));
     return std::nullopt;
   }
   return value;

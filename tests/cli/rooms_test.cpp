@@ -110,6 +110,13 @@ TEST(Rooms, PeopleSeeTheirUnitsAndResultsStaySI) {
   EXPECT_EQ(csv.substr(0, csv.find('\n')),
             "x_ft,y_ft,z_ft,normal_x,normal_y,normal_z,direct_fc,interreflected_fc,total_fc");
   EXPECT_TRUE(says(run(folder, "run units.toml --units lx,m").out, "mean lx"));
+  std::string outside = content_of(folder.path() / "units.toml");
+  outside.replace(outside.find("at = [6, 5]"), 11, "at = [16, 5]\nmounting_height = 700");
+  folder.write("outside.toml", outside);
+  const std::string faults = run(folder, "check outside.toml").err;
+  EXPECT_TRUE(says(faults, "\"mounting_height\" is 700; expected from 0 to 656.")) << faults;
+  EXPECT_TRUE(says(faults, "at (16.00, 5.00) lies outside")) << faults;
+  EXPECT_TRUE(says(faults, "x 0.00 to 12.00, y 0.00 to 10.00")) << faults;
   EXPECT_TRUE(says(run(folder, "check units.toml").out, "120.00 ft2, 9.00 ft high"));
   EXPECT_TRUE(says(run(folder, "probe units.toml --at 6,5,2.5").out, "at (6.00, 5.00, 2.50) ft"));
   EXPECT_TRUE(says(run(folder, "probe units.toml --at 6,5,2.5 --units lx,ft").out, " lx\n"));

@@ -25,6 +25,19 @@ void Problems::note(std::string code, Place place, std::string text) {
   add(Severity::note, std::move(code), std::move(place), std::move(text));
 }
 
+std::string Problems::length(double metres) const {
+  return fmt::format(FMT_STRING("{:.2f} {}"), units_.length(metres), units_.length_unit());
+}
+
+std::string Problems::spot(const Vec2& p) const {
+  return fmt::format(FMT_STRING("({:.2f}, {:.2f})"), units_.length(p.x()), units_.length(p.y()));
+}
+
+std::string Problems::spot(const Vec3& p) const {
+  return fmt::format(FMT_STRING("({:.2f}, {:.2f}, {:.2f})"), units_.length(p.x()), units_.length(p.y()),
+                     units_.length(p.z()));
+}
+
 void Problems::append(const Problems& other) {
   problems_.insert(problems_.end(), other.problems_.begin(), other.problems_.end());
   error_count_ += other.error_count_;

@@ -3,6 +3,9 @@
 #include <string>
 #include <vector>
 
+#include "core/geometry/vec.hpp"
+#include "core/units/shown_units.hpp"
+
 namespace glow {
 
 enum class Severity { error, warning, note };
@@ -29,6 +32,15 @@ class Problems {
   void warning(std::string code, Place place, std::string text);
   void note(std::string code, Place place, std::string text);
 
+  /// Units that lengths are told in from now on.
+  void set_units(const units::ShownUnits& units) { units_ = units; }
+  const units::ShownUnits& units() const { return units_; }
+  /// "2.70 m" or "8.86 ft".
+  std::string length(double metres) const;
+  /// "(1.00, 2.00)", in the same unit.
+  std::string spot(const Vec2& p) const;
+  std::string spot(const Vec3& p) const;
+
   const std::vector<Problem>& all() const { return problems_; }
   bool has_errors() const { return error_count_ > 0; }
   int error_count() const { return error_count_; }
@@ -40,6 +52,7 @@ class Problems {
  private:
   void add(Severity severity, std::string code, Place place, std::string text);
   std::vector<Problem> problems_;
+  units::ShownUnits units_;
   int error_count_ = 0;
 };
 

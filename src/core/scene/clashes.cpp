@@ -104,9 +104,9 @@ void Clashes::check_room(const Thing& thing) {
     const bool inside = geometry::contains(shell_.outline, p.head<2>()) ||
                         geometry::distance_to_edges(shell_.outline, p.head<2>()) < kHair;
     if (inside && p.z() > -kHair && p.z() < shell_.ceiling_height(p.head<2>()) + kHair) continue;
-    problems_.warning("P037", thing.object->place,
-                      fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at ({:.2f}, {:.2f}, {:.2f})"),
-                                  thing.name, room_, p.x(), p.y(), p.z()));
+    problems_.warning(
+        "P037", thing.object->place,
+        fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at {}"), thing.name, room_, problems_.spot(p)));
     return;
   }
   if (wall_distance(shell_, thing.extent) < kHair)
@@ -128,10 +128,10 @@ void Clashes::check_pair(std::size_t i, std::size_t k) {
         const Common inside = common_of(p.plan, q.plan, -kHair);
         if (inside.area > kWorthTelling) {
           if (++pairs_ <= kMostPairs)
-            problems_.warning("P045", b.object->place,
-                              fmt::format(FMT_STRING("\"{}\" and \"{}\" stand inside each other around "
-                                                     "({:.2f}, {:.2f}, {:.2f})"),
-                                          a.name, b.name, inside.at.x(), inside.at.y(), (low + high) / 2));
+            problems_.warning(
+                "P045", b.object->place,
+                fmt::format(FMT_STRING("\"{}\" and \"{}\" stand inside each other around {}"), a.name, b.name,
+                            problems_.spot(Vec3(inside.at.x(), inside.at.y(), (low + high) / 2))));
           return;
         }
       }
@@ -150,11 +150,10 @@ void Clashes::check_floating(std::size_t i) {
   if (held_[i] || e.bottom_m < kHair || wall_distance(shell_, e) < kOnWall) return;
   for (const Vec2& p : e.plan)
     if (shell_.ceiling_height(p) - e.top_m < kHair) return;
-  problems_.warning(
-      "P046", thing.object->place,
-      fmt::format(FMT_STRING("\"{}\" floats in \"{}\": its underside is at {:.2f} m and nothing "
-                             "below, beside or above it holds it"),
-                  thing.name, room_, e.bottom_m));
+  problems_.warning("P046", thing.object->place,
+                    fmt::format(FMT_STRING("\"{}\" floats in \"{}\": its underside is at {} and nothing "
+                                           "below, beside or above it holds it"),
+                                thing.name, room_, problems_.length(e.bottom_m)));
 }
 
 }  // namespace

@@ -206,9 +206,9 @@ void GridPlacer::place(const GridWish& wish) {
     if (*wish.height_m >= room_.height_m) {
       problems_.error(
           "P016", wish.place,
-          fmt::format(FMT_STRING("grid \"{}\" is at {:.2f} m, the ceiling at {:.2f} m; expected a "
+          fmt::format(FMT_STRING("grid \"{}\" is at {}, the ceiling at {}; expected a "
                                  "height below it"),
-                      wish.name, *wish.height_m, room_.height_m));
+                      wish.name, problems_.length(*wish.height_m), problems_.length(room_.height_m)));
       return;
     }
     const double inset = wish.inset_m > 0 ? wish.inset_m : kDefaultInset;

@@ -81,14 +81,14 @@ std::optional<double> Placing::height_of(const model::LuminairePlacement& placem
   if (top > ceiling + kHair) {
     problems_.error(
         "P015", placement.height_place,
-        fmt::format(FMT_STRING("luminaire {} would reach {:.2f} m, above the ceiling of \"{}\" at {:.2f} m"),
-                    placement.mark, top, room_.name, ceiling));
+        fmt::format(FMT_STRING("luminaire {} would reach {}, above the ceiling of \"{}\" at {}"),
+                    placement.mark, problems_.length(top), room_.name, problems_.length(ceiling)));
     return std::nullopt;
   }
   if (bottom < 0) {
     problems_.error("P015", placement.height_place,
-                    fmt::format(FMT_STRING("luminaire {} would hang at {:.2f} m, below the floor of \"{}\""),
-                                placement.mark, bottom, room_.name));
+                    fmt::format(FMT_STRING("luminaire {} would hang at {}, below the floor of \"{}\""),
+                                placement.mark, problems_.length(bottom), room_.name));
     return std::nullopt;
   }
   return std::min((bottom + top) / 2, ceiling);
@@ -97,12 +97,12 @@ std::optional<double> Placing::height_of(const model::LuminairePlacement& placem
 bool Placing::is_inside(const model::LuminairePlacement& placement, const Vec2& at) {
   if (geometry::contains(shell_.outline, at)) return true;
   const geometry::Box2 box = geometry::bounding_box(shell_.outline);
-  problems_.error(
-      "P014", placement.at_place,
-      fmt::format(FMT_STRING("luminaire {} at ({:.2f}, {:.2f}) lies outside the room \"{}\"; expected a "
-                             "point inside its outline (x {:.2f} to {:.2f}, y {:.2f} to {:.2f})"),
-                  placement.mark, at.x(), at.y(), room_.name, box.low.x(), box.high.x(), box.low.y(),
-                  box.high.y()));
+  const auto shown = [&](double metres) { return problems_.units().length(metres); };
+  problems_.error("P014", placement.at_place,
+                  fmt::format(FMT_STRING("luminaire {} at {} lies outside the room \"{}\"; expected a "
+                                         "point inside its outline (x {:.2f} to {:.2f}, y {:.2f} to {:.2f})"),
+                              placement.mark, problems_.spot(at), room_.name, shown(box.low.x()),
+                              shown(box.high.x()), shown(box.low.y()), shown(box.high.y())));
   return false;
 }
 
@@ -122,8 +122,9 @@ std::vector<Spot> Placing::on_wall(const model::LuminairePlacement& placement,
   const double along = place->along(wish.from_m);
   if (along < 0 || along > way.norm()) {
     problems_.error("P035", placement.at_place,
-                    fmt::format(FMT_STRING("{:.2f} m lies beyond the end of {}, which is {:.2f} m long"),
-                                wish.from_m, walls_.name_of(place->wall), way.norm()));
+                    fmt::format(FMT_STRING("{} lies beyond the end of {}, which is {} long"),
+                                problems_.length(wish.from_m), walls_.name_of(place->wall),
+                                problems_.length(way.norm())));
     return {};
   }
   const Vec2 inwards = Vec2(-way.y(), way.x()).normalized();
@@ -162,8 +163,7 @@ std::vector<Spot> Placing::array_of(const model::LuminairePlacement& placement) 
   if (!array.outside.empty()) {
     std::string named;
     for (std::size_t i = 0; i < array.outside.size() && i < kMostPositionsNamed; ++i)
-      named += fmt::format(FMT_STRING("{}({:.2f}, {:.2f})"), i ? ", " : "", array.outside[i].x(),
-                           array.outside[i].y());
+      named += (i ? ", " : "") + problems_.spot(array.outside[i]);
     if (array.outside.size() > kMostPositionsNamed) named += ", ...";
     problems_.warning(
         "P021", placement.place,
@@ -233,11 +233,10 @@ void Placing::warn_of_wall(const model::LuminairePlacement& placement,
           f.origin + s * luminaire.area.extent_c0_m * f.c0 + t * luminaire.area.extent_c90_m * f.c90;
       const bool inside = geometry::contains(shell_.outline, corner.head<2>());
       if (inside && geometry::distance_to_edges(shell_.outline, f.origin.head<2>()) > kHair) continue;
-      problems_.warning(
-          "P025", placement.place,
-          fmt::format(FMT_STRING("luminaire {} at ({:.2f}, {:.2f}) reaches into a wall of \"{}\"; light is "
-                                 "lost there"),
-                      placement.mark, f.origin.x(), f.origin.y(), room_.name));
+      problems_.warning("P025", placement.place,
+                        fmt::format(FMT_STRING("luminaire {} at {} reaches into a wall of \"{}\"; light is "
+                                               "lost there"),
+                                    placement.mark, problems_.spot(Vec2(f.origin.head<2>())), room_.name));
       return;
     }
 }

@@ -68,11 +68,11 @@ class Builder {
 void Builder::check_height(const Vec2& corner) {
   const double height = result_.shell.ceiling_height(corner);
   if (height >= kLowestRoom) return;
-  problems_.error(
-      "P033", room_.ceiling.empty() ? room_.place : room_.ceiling.front().place,
-      fmt::format(FMT_STRING("the ceiling of \"{}\" comes down to {:.2f} m at corner ({:.2f}, {:.2f}); "
-                             "expected {} m or more above the floor everywhere"),
-                  room_.name, height, corner.x(), corner.y(), kLowestRoom));
+  problems_.error("P033", room_.ceiling.empty() ? room_.place : room_.ceiling.front().place,
+                  fmt::format(FMT_STRING("the ceiling of \"{}\" comes down to {} at corner {}; "
+                                         "expected {} or more above the floor everywhere"),
+                              room_.name, problems_.length(height), problems_.spot(corner),
+                              problems_.length(kLowestRoom)));
 }
 
 void Builder::finish_walls() {
@@ -123,10 +123,13 @@ bool Builder::fits(const model::Opening& opening, const geometry::WallOpening& h
   if (hole.low.x() < -kHair || hole.high.x() > wall_length + kHair || hole.high.y() > lowest + kHair) {
     problems_.error(
         "P035", opening.place,
-        fmt::format(FMT_STRING("opening \"{}\" reaches beyond its wall: from {:.2f} to {:.2f} m along it and "
-                               "up to {:.2f} m; the wall is {:.2f} m long and {:.2f} m high there"),
-                    opening.name, opening.from_m, opening.from_m + opening.size.x(), hole.high.y(),
-                    wall_length, lowest));
+        fmt::format(
+            FMT_STRING(
+                "opening \"{}\" reaches beyond its wall: from {} to {} along it and up to {}; the wall is {} "
+                "long and {} high there"),
+            opening.name, problems_.length(opening.from_m),
+            problems_.length(opening.from_m + opening.size.x()), problems_.length(hole.high.y()),
+            problems_.length(wall_length), problems_.length(lowest)));
     return false;
   }
   for (const geometry::WallOpening& other : shell.openings)
@@ -149,8 +152,8 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
         geometry::contains(shell.outline, p) || geometry::distance_to_edges(shell.outline, p) < kHair;
     if (!inside) {
       problems_.error("P039", part.place,
-                      fmt::format(FMT_STRING("the lower ceiling reaches out of \"{}\" at ({:.2f}, {:.2f})"),
-                                  room_.name, p.x(), p.y()));
+                      fmt::format(FMT_STRING("the lower ceiling reaches out of \"{}\" at {}"), room_.name,
+                                  problems_.spot(p)));
       return;
     }
     top = std::max(top, shell.ceiling_height(p));
@@ -158,9 +161,9 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
   if (part.height_m < kLowestRoom || part.height_m >= top) {
     problems_.error(
         "P039", part.place,
-        fmt::format(FMT_STRING("the lower ceiling is at {:.2f} m; expected {} m or more, and below "
-                               "the ceiling at {:.2f} m"),
-                    part.height_m, kLowestRoom, top));
+        fmt::format(FMT_STRING("the lower ceiling is at {}; expected {} or more, and below "
+                               "the ceiling at {}"),
+                    problems_.length(part.height_m), problems_.length(kLowestRoom), problems_.length(top)));
     return;
   }
   geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material);
@@ -190,9 +193,10 @@ bool Builder::has_sound_size(const Thing& thing) {
   const Vec3 size = thing.mesh.size();
   const geometry::Box2 box = geometry::bounding_box(result_.shell.outline);
   const double room = std::max(box.size().maxCoeff(), room_.height_m);
-  const std::string words =
-      fmt::format(FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} m large in \"{}\""), thing.name,
-                  size.x(), size.y(), size.z(), room_.name);
+  const auto shown = [&](double metres) { return problems_.units().length(metres); };
+  const std::string words = fmt::format(
+      FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} {} large in \"{}\""), thing.name, shown(size.x()),
+      shown(size.y()), shown(size.z()), problems_.units().length_unit(), room_.name);
   if (size.maxCoeff() > kLargestMesh * room) {
     problems_.error("P047", use.place,
                     words +

@@ -149,11 +149,10 @@ void Builder::lay_work_plane() {
   const model::WorkPlane& plane = room_.work_plane;
   const double height = plane_height();
   if (height < 0 || height >= room_.height_m) {
-    problems_.error(
-        "P016", plane.place,
-        fmt::format(FMT_STRING("the work plane of \"{}\" is at {:.2f} m, the ceiling at {:.2f} m; expected a "
-                               "height from 0 to below the ceiling"),
-                    room_.name, height, room_.height_m));
+    problems_.error("P016", plane.place,
+                    fmt::format(FMT_STRING("the work plane of \"{}\" is at {}, the ceiling at {}; expected a "
+                                           "height from 0 to below the ceiling"),
+                                room_.name, problems_.length(height), problems_.length(room_.height_m)));
     return;
   }
   const double inset = plane.inset_m.value_or(kDefaultInset);
@@ -161,18 +160,20 @@ void Builder::lay_work_plane() {
   if (!box || box->size().minCoeff() <= 0) {
     problems_.error(
         "P017", plane.place,
-        fmt::format(FMT_STRING("an inset of {:.2f} m leaves nothing of the work plane of \"{}\"; give a "
+        fmt::format(FMT_STRING("an inset of {} leaves nothing of the work plane of \"{}\"; give a "
                                "smaller one, such as work_plane = {{ inset = 0.1 }}"),
-                    inset, room_.name));
+                    problems_.length(inset), room_.name));
     return;
   }
   const double smallest = std::sqrt(box->size().prod() / kMostPoints);
+  const units::ShownUnits& units = problems_.units();
   if (plane.spacing_m && *plane.spacing_m < smallest) {
     problems_.error(
         "P018", plane.place,
         fmt::format(
-            FMT_STRING("a spacing of {:.4f} m makes more than {:.0f} points; expected {:.3f} m or more"),
-            *plane.spacing_m, kMostPoints, smallest));
+            FMT_STRING("a spacing of {:.4f} {} makes more than {:.0f} points; expected {:.3f} {} or more"),
+            units.length(*plane.spacing_m), units.length_unit(), kMostPoints, units.length(smallest),
+            units.length_unit()));
     return;
   }
   if (auto grid = readings::plane_grid(scene_.outline, height, inset, plane.spacing_m)) {
@@ -199,9 +200,9 @@ void Builder::warn_of_equal_pitch() {
       if (count < 2 || std::abs(grid.cell[axis] / spacing[axis] - 1) > kSamePitch) continue;
       problems_.warning(
           "P022", room_.work_plane.place,
-          fmt::format(FMT_STRING("the grid of \"{}\" has the same pitch as the luminaires along {} ({:.2f} "
-                                 "m); give another work_plane.spacing"),
-                      room_.name, axis == 0 ? "x" : "y", spacing[axis]));
+          fmt::format(FMT_STRING("the grid of \"{}\" has the same pitch as the luminaires along {} "
+                                 "({}); give another work_plane.spacing"),
+                      room_.name, axis == 0 ? "x" : "y", problems_.length(spacing[axis])));
     }
 }
 
