@@ -11,6 +11,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/geometry/area_vector.hpp"
 #include "core/geometry/polygon.hpp"
 #include "files/mesh_reader.hpp"
 
@@ -117,8 +118,9 @@ class Collector {
     }
     if (corners.size() < 3) return;
     const auto at = [&](std::size_t k) { return mesh_.vertices[std::size_t(corners[k % corners.size()])]; };
-    Vec3 normal = Vec3::Zero();
-    for (std::size_t k = 0; k < corners.size(); ++k) normal += (at(k) - at(0)).cross(at(k + 1) - at(0));
+    std::vector<Vec3> points;
+    for (std::size_t k = 0; k < corners.size(); ++k) points.push_back(at(k));
+    const Vec3 normal = geometry::area_vector(points);
     if (normal.norm() <= 0) return;
     const Vec3 u = normal.unitOrthogonal(), v = normal.normalized().cross(u);
     geometry::Polygon flat;

@@ -59,7 +59,7 @@ class ObjectReader {
     object_.name = table_.text("name", Need::required).value_or("");
     const bool shaped = read_shape();
     read_repeat();
-    settle_finish();
+    settle_finish(shaped);
     table_.finish();
     if (!shaped) return std::nullopt;
     return std::move(object_);
@@ -74,7 +74,7 @@ class ObjectReader {
   bool read_thing();
   bool read_mesh();
   void read_repeat();
-  void settle_finish();
+  void settle_finish(bool shaped);
   void read_place() {
     object_.at = table_.spot("at", Need::required).value_or(Vec3::Zero());
     object_.rotation_deg = table_.quantity("rotation", Dimension::angle, kAngle).value_or(0);
@@ -269,11 +269,14 @@ void ObjectReader::read_repeat() {
   object_.repeat = result;
 }
 
-void ObjectReader::settle_finish() {
+/// Of a thing whose shape is not understood nothing is assumed: that was told already.
+void ObjectReader::settle_finish(bool shaped) {
   const auto finish = read_finish(table_, materials_);
   object_.finish.material.diffuse = kUsualReflectance;
   if (finish) {
     object_.finish = *finish;
+  } else if (!shaped) {
+    return;
   } else if (!usual_finish_.empty()) {
     object_.finish = everyday_finishes().at(usual_finish_);
     assumed_.push_back(fmt::format(FMT_STRING("\"{}\": {}, reflectance {:.2f}"), object_.name, usual_finish_,

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include "core/geometry/area_vector.hpp"
+
 namespace glow::files {
 namespace {
 
@@ -56,9 +58,7 @@ std::optional<model::PlacedRectangle> read_rectangle(TomlTable& owner) {
 std::optional<std::vector<Vec3>> read_polygon(TomlTable& table) {
   auto corners = table.spots("polygon");
   if (!corners) return std::nullopt;
-  Vec3 normal = Vec3::Zero();
-  for (std::size_t i = 0; i < corners->size(); ++i)
-    normal += ((*corners)[i] - (*corners)[0]).cross((*corners)[(i + 1) % corners->size()] - (*corners)[0]);
+  const Vec3 normal = geometry::area_vector(*corners);
   bool flat = corners->size() >= 3 && normal.norm() > 1e-9;
   for (const Vec3& p : *corners)
     flat = flat && std::abs(normal.normalized().dot(p - corners->front())) < kFlat;

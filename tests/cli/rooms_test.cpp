@@ -178,6 +178,7 @@ TEST_P(RoomFault, IsToldOnceWithItsMend) {
        at = ran.err.find(fault.code, at + 1))
     ++count;
   EXPECT_EQ(count, 1u) << ran.err;
+  EXPECT_FALSE(says(ran.err, "P032")) << ran.err;  // no guess follows from a fault
   EXPECT_TRUE(says(ran.err, fault.words)) << ran.err;
   EXPECT_TRUE(says(ran.err, "small.toml:")) << ran.err;
   EXPECT_EQ(ran.code, says(ran.err, "error[") ? 2 : 0);

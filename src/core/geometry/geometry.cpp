@@ -5,23 +5,13 @@
 #include <limits>
 #include <map>
 
+#include "core/geometry/area_vector.hpp"
 #include "core/geometry/mesh.hpp"
 
 namespace glow::geometry {
 namespace {
 
 constexpr double kNoArea = 1e-12;  // m2; thinner triangles hold no light
-
-/// Newell's normal, twice the polygon's area long: right for any flat polygon, also a concave one.
-Vec3 area_vector(const std::vector<Vec3>& corners) {
-  Vec3 normal = Vec3::Zero();
-  for (std::size_t i = 0; i < corners.size(); ++i) {
-    const Vec3 a = corners[i] - corners[0];
-    const Vec3 b = corners[(i + 1) % corners.size()] - corners[0];
-    normal += a.cross(b);
-  }
-  return normal;
-}
 
 std::vector<Polygon> triangles_of(const Polygon& outline) {
   std::vector<Polygon> pieces;

@@ -4,6 +4,7 @@
 
 #include <set>
 
+#include "core/geometry/area_vector.hpp"
 #include "core/scene/facing.hpp"
 
 namespace glow::scene {
@@ -22,12 +23,9 @@ struct Flat {
 };
 
 Flat flat_of(const std::vector<Vec3>& corners) {
-  Vec3 normal = Vec3::Zero();
-  for (std::size_t i = 0; i < corners.size(); ++i)
-    normal += (corners[i] - corners[0]).cross(corners[(i + 1) % corners.size()] - corners[0]);
   Flat flat;
   flat.plane.origin = corners[0];
-  flat.plane.normal = normal.normalized();
+  flat.plane.normal = geometry::area_vector(corners).normalized();
   flat.plane.u = (corners[1] - corners[0]).normalized();
   flat.plane.v = flat.plane.normal.cross(flat.plane.u);
   for (const Vec3& p : corners) flat.outline.push_back(flat.plane.local(p));
