@@ -39,7 +39,9 @@ void describe_grids(const scene::RoomScene& room, const units::ShownUnits& units
   for (const scene::SceneGrid& each : room.grids) {
     if (each.role == scene::GridRole::wanted)
       wanted.push_back(fmt::format(FMT_STRING("{} ({} points)"), each.name, each.grid.points.size()));
-    if (each.role == scene::GridRole::wanted || each.role == scene::GridRole::work_plane) continue;
+    if (each.role != scene::GridRole::floor && each.role != scene::GridRole::ceiling &&
+        each.role != scene::GridRole::wall)
+      continue;
     walls += each.role == scene::GridRole::wall;
     points += each.grid.points.size();
   }
@@ -49,6 +51,23 @@ void describe_grids(const scene::RoomScene& room, const units::ShownUnits& units
   std::vector<std::string> spots;
   for (const scene::SceneSpot& spot : room.spots) spots.push_back(spot.name);
   list("points", spots);
+}
+
+/// "  task area bench: mean 500 lx, U0 0.60 (EN 12464-1:2021, 17.4; agreed)".
+void describe_demands(const scene::SceneGrid& grid, const units::ShownUnits& units, std::string& text) {
+  std::string words, source;
+  for (std::size_t i = 0; i < grid.demands.size(); ++i) {
+    const standards::Demand& d = grid.demands[i];
+    const bool light = !standards::unit_of(d.quantity).empty();
+    words +=
+        (i ? ", " : "") + (light ? fmt::format(FMT_STRING("{} {} {}"), to_string(d.quantity),
+                                               units::light_words(units, d.required), units.light_unit())
+                                 : fmt::format(FMT_STRING("{} {:.2f}"), to_string(d.quantity), d.required));
+    if (!d.reason.empty()) words += fmt::format(FMT_STRING(" ({})"), d.reason);
+    const bool last = i + 1 == grid.demands.size() || grid.demands[i + 1].source != d.source;
+    if (last) words += fmt::format(FMT_STRING(" ({}; {})"), d.source, d.certainty);
+  }
+  if (!words.empty()) wrap(text, "    ", fmt::format(FMT_STRING("{}: {}"), grid.name, words), 6);
 }
 
 void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
@@ -69,16 +88,15 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
   list("touching", room.meetings);
   list("assumed, since the project does not say", room.assumed);
   describe_grids(room, units);
-  if (!room.requirement) {
+  if (room.verified_as.empty()) {
     fmt::print(FMT_STRING("  no task: nothing will be held against a requirement\n"));
     return;
   }
-  const standards::Requirement& r = *room.requirement;
-  fmt::print(FMT_STRING("  {}: mean {}, U0 {} ({}; certainty of the values: {})\n"), r.key,
-             r.em_lx
-                 ? fmt::format(FMT_STRING("{} {}"), units::light_words(units, *r.em_lx), units.light_unit())
-                 : "-",
-             r.uo ? fmt::format(FMT_STRING("{:.2f}"), *r.uo) : "-", r.source(), r.certainty);
+  std::string text;
+  wrap(text, "  ", "to be verified: " + room.verified_as, 4);
+  for (const scene::SceneGrid& grid : room.grids) describe_demands(grid, units, text);
+  fmt::print(FMT_STRING("{}"), text);
+  list("not verified", room.not_verified);
 }
 
 }  // namespace

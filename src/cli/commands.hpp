@@ -10,6 +10,7 @@ int command_demo(const std::vector<std::string>& words);
 int command_check(const std::vector<std::string>& words);
 int command_probe(const std::vector<std::string>& words);
 int command_draw(const std::vector<std::string>& words);
+int command_tasks(const std::vector<std::string>& words);
 int command_run(const std::vector<std::string>& words);
 int command_convert(const std::vector<std::string>& words);
 int command_inspect(const std::vector<std::string>& words);

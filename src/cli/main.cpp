@@ -24,6 +24,7 @@ constexpr Command kCommands[] = {
     {"demo", "write the example project, run it, say what to open", command_demo},
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
+    {"tasks", "find a task in the standards and see what it asks for", command_tasks},
     {"check", "read a project and report errors and doubts; compute nothing", command_check},
     {"probe", "light at one spot, and which luminaires give it", command_probe},
     {"run", "compute a project, verify it, write results and figures", command_run},

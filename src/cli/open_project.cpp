@@ -5,26 +5,9 @@
 #include "files/fingerprint.hpp"
 #include "files/mesh_reader.hpp"
 #include "files/project_reader.hpp"
-#include "files/requirement_table_reader.hpp"
+#include "files/project_tables.hpp"
 
 namespace glow::cli {
-namespace {
-
-const standards::RequirementTable* find_table(const model::Project& project, Problems& problems) {
-  const auto names = files::built_in_standards();
-  const std::string wanted = project.standard.empty() ? names.front() : project.standard;
-  if (project.standard.empty())
-    problems.note("P024", project.standard_place,
-                  fmt::format(FMT_STRING("no standard is named in [project]; {} is taken"), wanted));
-  if (const auto* table = files::built_in_table(wanted)) return table;
-  problems.error("P011", project.standard_place,
-                 fmt::format(FMT_STRING("unknown standard \"{}\"; this version holds: {}"), wanted,
-                             fmt::join(names, ", ")));
-  return nullptr;
-}
-
-}  // namespace
-
 OpenProject open_project(const std::filesystem::path& path) {
   OpenProject open;
   const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, open.problems);
@@ -36,11 +19,11 @@ OpenProject open_project(const std::filesystem::path& path) {
   files::load_photometry(open.project, path.parent_path(), open.problems);
   files::load_meshes(open.project, path.parent_path(), open.problems);
   open.inputs = files::fingerprint(*bytes, open.project, path.parent_path());
-  open.table = find_table(open.project, open.problems);
-  if (open.table) {
+  open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);
+  if (!open.standards.empty()) {
     for (const model::Room& room : open.project.rooms) {
       if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
-      if (auto scene = scene::build_room_scene(open.project, room, *open.table, open.problems))
+      if (auto scene = scene::build_room_scene(open.project, room, open.standards, open.problems))
         open.rooms.push_back(std::move(*scene));
     }
   }

@@ -15,9 +15,9 @@ namespace glow::cli {
 struct OpenProject {
   model::Project project;
   std::vector<scene::RoomScene> rooms;
-  const standards::RequirementTable* table = nullptr;
-  std::string inputs;  ///< fingerprint of the files
-  Problems problems;   ///< everything found, ordered by place
+  std::vector<standards::RequirementTable> standards;  ///< the main one first
+  std::string inputs;                                  ///< fingerprint of the files
+  Problems problems;                                   ///< everything found, ordered by place
   std::map<std::string, std::string> sources;
   bool usable = false;  ///< no errors: `rooms` holds every room
 };

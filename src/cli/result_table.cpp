@@ -7,6 +7,7 @@
 #include <map>
 
 #include "cli/text_layout.hpp"
+#include "cli/verdict_table.hpp"
 
 namespace glow::cli {
 namespace {
@@ -27,20 +28,16 @@ class Table {
  private:
   void line(const std::string& words) { text_ += words + "\n"; }
   void wrapped(const std::string& indent, const std::string& words) { wrap(text_, indent, words, 4); }
-  /// "met" in green, "not met" in red, "undecided" in yellow.
-  std::string painted(const std::string& word) const {
-    const char* colour = word == "met" ? "32" : word == "not met" ? "1;31" : "1;33";
-    return colour_ ? fmt::format(FMT_STRING("\x1b[{}m{}\x1b[0m"), colour, word) : word;
-  }
   void write_room(const results::RoomResult& room);
   double light(double lux) const { return run_.project->units.light(lux); }
   static std::string fitted(const std::string& name) {
     return name.size() <= kNameWidth ? name : name.substr(0, kNameWidth - 2) + "..";
   }
   std::string row(const std::string& name, const readings::Statistics& s) const;
-  void write_plane(const results::RoomResult& room, const results::GridResult& grid);
+  void write_plane(const results::GridResult& grid);
   void write_other_grids(const results::RoomResult& room);
   void write_left_out(const results::GridResult& grid);
+  void write_modelling(const results::RoomResult& room);
   void write_spots(const results::RoomResult& room);
   void write_luminaires(const results::RoomResult& room);
   void write_summary();
@@ -50,13 +47,6 @@ class Table {
   std::string text_;
 };
 
-const standards::Check* find_check(const results::RoomResult& room, const std::string& grid,
-                                   standards::Quantity quantity) {
-  for (const standards::Check& check : room.checks)
-    if (check.where == grid && check.quantity == quantity) return &check;
-  return nullptr;
-}
-
 std::string Table::row(const std::string& name, const readings::Statistics& s) const {
   const auto ratio = [](const std::optional<double>& v) {
     return v ? fmt::format(FMT_STRING("{:.2f}"), *v) : std::string("-");
@@ -65,8 +55,8 @@ std::string Table::row(const std::string& name, const readings::Statistics& s) c
                      light(s.mean_lx), light(s.min_lx), light(s.max_lx), ratio(s.u0), ratio(s.min_over_max));
 }
 
-/// The work plane with its verdicts.
-void Table::write_plane(const results::RoomResult& room, const results::GridResult& grid) {
+/// The work plane.
+void Table::write_plane(const results::GridResult& grid) {
   const units::ShownUnits& units = run_.project->units;
   const std::string unit = units.light_unit();
   line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean " + unit,
@@ -75,31 +65,6 @@ void Table::write_plane(const results::RoomResult& room, const results::GridResu
                        units.length_unit()),
            grid.statistics));
   write_left_out(grid);
-  const standards::Check* mean = find_check(room, grid.name, standards::Quantity::mean_illuminance);
-  const standards::Check* u0 = find_check(room, grid.name, standards::Quantity::uniformity);
-  if (!mean && !u0) return;
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "required", kNameWidth,
-                   mean ? units::light_words(units, mean->required) : "-", "", "",
-                   u0 ? fmt::format(FMT_STRING("{:.2f}"), u0->required) : "-"));
-  const auto word = [&](const standards::Check* check) {
-    if (!check) return fmt::format(FMT_STRING("{:>9}"), "-");
-    const std::string verdict = standards::to_string(check->verdict);
-    return std::string(9 - verdict.size(), ' ') + painted(verdict);
-  };
-  line(fmt::format(FMT_STRING("  {:<{}} {} {:>9} {:>9} {}"), "verdict", kNameWidth, word(mean), "", "",
-                   word(u0)));
-  for (const standards::Check* check : {mean, u0}) {
-    if (!check || check->verdict != standards::Verdict::undecided) continue;
-    const double factor = check == mean ? light(1) : 1;
-    wrapped("  ", fmt::format(FMT_STRING("undecided: {} is {:.4g} +/- {:.2g}, required {:.4g}; {}"),
-                              to_string(check->quantity), factor * check->actual, factor * check->uncertainty,
-                              factor * check->required,
-                              room.refinements > 0
-                                  ? fmt::format(FMT_STRING("still too close after {} refinements. Treat it "
-                                                           "as not met, or try --accuracy fine"),
-                                                room.refinements)
-                                  : std::string("too close to tell")));
-  }
 }
 
 /// Where else light was read: a line for each grid, all walls in one.
@@ -108,12 +73,14 @@ void Table::write_other_grids(const results::RoomResult& room) {
   std::size_t count = 0;
   for (const results::GridResult& grid : room.grids) {
     if (grid.role == scene::GridRole::work_plane || grid.total_lx.empty()) continue;
+    if (grid.role == scene::GridRole::eye_level) continue;  // serves the modelling ratio
     if (grid.role != scene::GridRole::wall) {
       line(row(grid.kernel == transport::Kernel::plane
                    ? grid.name
                    : fmt::format(FMT_STRING("{} ({})"), grid.name, grid.kind()),
                grid.statistics));
-      if (grid.role == scene::GridRole::wanted) write_left_out(grid);
+      if (grid.role == scene::GridRole::wanted || grid.role == scene::GridRole::task_area)
+        write_left_out(grid);
       continue;
     }
     double own = geometry::signed_area(grid.grid.outline);
@@ -146,6 +113,16 @@ void Table::write_left_out(const results::GridResult& grid) {
   if (!words.empty())
     wrapped("    ", fmt::format(FMT_STRING("of {} points left out: {}"),
                                 grid.left_out.size() + grid.total_lx.size(), words));
+}
+
+void Table::write_modelling(const results::RoomResult& room) {
+  if (!room.modelling) return;
+  const results::Modelling& m = *room.modelling;
+  wrapped(
+      "  ",
+      fmt::format(FMT_STRING("modelling Ez/Eh: {:.2f} ({:.2f} to {:.2f}); {:.0f} % of points within 0.30 to "
+                             "0.60, which is good in regular arrangements"),
+                  m.mean, m.low, m.high, 100 * m.share_within));
 }
 
 void Table::write_spots(const results::RoomResult& room) {
@@ -191,14 +168,18 @@ void Table::write_luminaires(const results::RoomResult& room) {
 void Table::write_room(const results::RoomResult& room) {
   const scene::RoomScene& scene = *room.scene;
   line("");
-  line(fmt::format(
-      FMT_STRING("{}: {}"), scene.name,
-      room.status == results::Status::no_target ? to_string(room.status) : painted(to_string(room.status))));
-  if (scene.requirement)
-    wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), scene.requirement->key,
-                              scene.requirement->source(), scene.requirement->certainty));
-  write_plane(room, room.grids.front());
+  line(fmt::format(FMT_STRING("{}: {}"), scene.name,
+                   room.status == results::Status::no_target ? to_string(room.status)
+                                                             : painted(to_string(room.status), colour_)));
+  for (const standards::TaskInForce& task : scene.tasks)
+    wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), task.row.key,
+                              task.row.source(), task.row.certainty));
+  write_plane(room.grids.front());
   write_other_grids(room);
+  text_ += verdict_table(room, run_.project->units, colour_);
+  if (!room.checks.empty() || !scene.verified_as.empty())
+    wrapped("  ", fmt::format(FMT_STRING("verified: {}"), scene.verified_as));
+  write_modelling(room);
   write_spots(room);
   write_luminaires(room);
   const results::GridResult& grid = room.grids.front();
@@ -219,8 +200,7 @@ void Table::write_room(const results::RoomResult& room) {
                                                              100 * b.escaped_lm / b.emitted_lm)
                                                : std::string()));
   if (!room.not_checked.empty())
-    wrapped("  ",
-            fmt::format(FMT_STRING("not checked by this version: {}"), fmt::join(room.not_checked, ", ")));
+    wrapped("  ", fmt::format(FMT_STRING("not verified: {}"), fmt::join(room.not_checked, "; ")));
 }
 
 void Table::write_summary() {

@@ -35,7 +35,9 @@ void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
 /// Of a plane that somebody asked for most points should be readable; a few inside things the table tells of.
 /// Points of walls and the like lie behind things as a matter of course.
 void warn_of_left_out(const results::RoomResult& room, const results::GridResult& grid, Problems& problems) {
-  if (grid.role != scene::GridRole::work_plane && grid.role != scene::GridRole::wanted) return;
+  using scene::GridRole;
+  if (grid.role != GridRole::work_plane && grid.role != GridRole::wanted && grid.role != GridRole::task_area)
+    return;
   constexpr std::size_t kWorthWarning = 4;  // one point in so many
   if (kWorthWarning * grid.left_out.size() < grid.left_out.size() + grid.total_lx.size()) return;
   std::map<std::string, std::vector<Vec3>> places;
@@ -168,7 +170,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
   files::OutputFolder folder(options.output.empty() ? default_output(path) : options.output);
   files::RunResult run;
   run.project = &open.project;
-  run.standard = open.table->name();
+  run.standard = open.standards.front().name();
   run.inputs = open.inputs;
   run.warnings = open.problems.all();
   Problems found;

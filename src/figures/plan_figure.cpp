@@ -52,8 +52,8 @@ class PlanFigure {
   /// Points below this share of the mean make the uniformity check fail; lx.
   std::optional<double> u0_limit() const {
     for (const standards::Check& check : room_.checks)
-      if (check.where == grid_.name && check.quantity == standards::Quantity::uniformity)
-        return check.required * grid_.statistics.mean_lx;
+      if (check.where == grid_.name && check.demand.quantity == standards::Quantity::uniformity)
+        return check.demand.required * grid_.statistics.mean_lx;
     return std::nullopt;
   }
   std::string with_unit(double lux) const {
@@ -125,13 +125,13 @@ void PlanFigure::title() {
       {with_unit(s.max_lx), "max", false}};
   for (const standards::Check& check : room_.checks) {
     if (check.where != grid_.name) continue;
-    const bool mean = check.quantity == standards::Quantity::mean_illuminance;
+    const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
     Number& number = numbers[mean ? 0 : 1];
     number.failed = check.verdict != standards::Verdict::met;
-    number.below =
-        fmt::format(FMT_STRING("{} {} required: {}"), mean ? "mean," : "U0,",
-                    mean ? with_unit(check.required) : fmt::format(FMT_STRING("{:.2f}"), check.required),
-                    standards::to_string(check.verdict));
+    number.below = fmt::format(
+        FMT_STRING("{} {} required: {}"), mean ? "mean," : "U0,",
+        mean ? with_unit(check.demand.required) : fmt::format(FMT_STRING("{:.2f}"), check.demand.required),
+        standards::to_string(check.verdict));
   }
   double x = 620;
   for (const Number& number : numbers) {

@@ -40,6 +40,7 @@ std::string fingerprint(std::string_view project_bytes, const model::Project& pr
   hash = hash_of(without_figures(project_bytes), hash);
   std::set<std::string> names;
   for (const model::ScheduledLuminaire& entry : project.schedule) names.insert(entry.file);
+  for (const model::OwnTable& table : project.tables) names.insert(table.file);
   for (const model::Room& room : project.rooms)
     for (const model::Object& object : room.objects)
       if (object.mesh) names.insert(object.mesh->file);

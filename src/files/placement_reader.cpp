@@ -4,6 +4,7 @@
 
 #include <map>
 
+#include "files/maintenance_reader.hpp"
 #include "files/room_parts_reader.hpp"
 
 namespace glow::files {
@@ -20,6 +21,7 @@ constexpr Range kAlong{0, 2000};
 constexpr Range kRadius{0, 2000, true};
 constexpr Range kFlux{0, 1e7, true};
 constexpr Range kColourTemperature{1000, 20000};
+constexpr Range kColourRendering{0, 100};
 constexpr Range kDimming{0, 1};
 constexpr int kMostRows = 1000;
 
@@ -137,6 +139,8 @@ std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
     entry.file_place = table.place_of("file");
     entry.flux_lm = table.quantity("flux", Dimension::ratio, kFlux);
     entry.cct_k = table.quantity("cct", Dimension::ratio, kColourTemperature);
+    entry.ra = table.quantity("ra", Dimension::ratio, kColourRendering);
+    entry.maintenance = read_luminaire_maintenance(table);
     table.finish();
     schedule.push_back(std::move(entry));
   }

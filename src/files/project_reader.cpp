@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <map>
 
+#include "files/maintenance_reader.hpp"
 #include "files/objects_reader.hpp"
 #include "files/placement_reader.hpp"
 #include "files/readings_reader.hpp"
@@ -32,6 +33,7 @@ constexpr Range kFactor{0, 1, true};
 struct Defaults {
   std::optional<double> ceiling, walls, floor;
   std::optional<double> maintenance_factor;
+  std::optional<model::SurfaceMaintenance> room_surfaces;
   bool states_maintenance = false;  // even if what it states was refused
   model::WorkPlane work_plane;
   bool surfaces = true;
@@ -85,6 +87,7 @@ Defaults read_defaults(TomlTable& root) {
   Defaults defaults = read_reflectances(*table);
   defaults.maintenance_factor = table->quantity("maintenance_factor", Dimension::ratio, kFactor);
   defaults.states_maintenance = table->has("maintenance_factor");
+  defaults.room_surfaces = read_surface_maintenance(*table);
   defaults.work_plane = read_work_plane(*table);
   defaults.surfaces = table->flag("surfaces").value_or(true);
   table->finish();
@@ -126,6 +129,26 @@ void settle_reflectances(TomlTable& table, const Defaults& defaults, Room& room,
   settle(own.floor, defaults.floor, room.reflectances.floor);
 }
 
+void read_verification(TomlTable& table, Room& room) {
+  const std::string verify = table.text("verify").value_or("areas");
+  if (verify == "room")
+    room.verification = model::Verification::whole_room;
+  else if (verify != "areas")
+    table.problems().error(
+        "P005", table.place_of("verify"),
+        fmt::format(FMT_STRING("\"verify\" is \"{}\"; expected room (the whole work plane) or "
+                               "areas (task areas with their surroundings)"),
+                    verify));
+  const auto eyes = table.text("eyes");
+  if (!eyes) return;
+  if (*eyes == "seated" || *eyes == "standing")
+    room.eyes = *eyes == "seated" ? model::Eyes::seated : model::Eyes::standing;
+  else
+    table.problems().error(
+        "P005", table.place_of("eyes"),
+        fmt::format(FMT_STRING("\"eyes\" is \"{}\"; expected seated (1.2 m) or standing (1.6 m)"), *eyes));
+}
+
 Room read_room(TomlTable& table, const Defaults& defaults, const Materials& materials) {
   Room room;
   room.place = table.place();
@@ -144,17 +167,17 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
                                          room.name, words));
     room.assumed.push_back("reflectance: " + words);
   }
-  const auto factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
-  if (!defaults.states_maintenance && !table.has("maintenance_factor"))
-    table.problems().error(
-        "P004", room.place,
-        fmt::format(FMT_STRING("room \"{}\" has no maintenance_factor and [defaults] gives none; "
-                               "maintained values cannot be judged without one (0.80 is usual in "
-                               "clean rooms)"),
-                    room.name));
-  room.maintenance_factor = factor.value_or(defaults.maintenance_factor.value_or(1));
+  room.maintenance_place = table.place_of("maintenance_factor");
+  room.maintenance_factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
+  const bool stated = defaults.states_maintenance || table.has("maintenance_factor");
+  if (!room.maintenance_factor) room.maintenance_factor = defaults.maintenance_factor;
+  if (!room.maintenance_factor && stated) room.maintenance_factor = 1;  // refused, and reported
+  room.room_surfaces = read_surface_maintenance(table);
+  if (!room.room_surfaces) room.room_surfaces = defaults.room_surfaces;
   room.task = table.text("task");
   room.task_place = table.place_of("task");
+  room.level = read_level(table);
+  read_verification(table, room);
   room.work_plane = read_work_plane(table);
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
@@ -165,6 +188,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.ceiling = read_ceiling(table);
   room.luminaires = read_placements(table);
   room.surfaces = table.flag("surfaces").value_or(defaults.surfaces);
+  room.areas = read_areas(table);
   room.grids = read_grids(table);
   room.spots = read_spots(table);
   table.finish();
@@ -183,6 +207,44 @@ model::FigureStyle read_figure_style(TomlTable& root) {
             fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected {}"), key, *words, *expected));
   table->finish();
   return style;
+}
+
+/// Maintained values cannot be judged without a factor for every luminaire.
+void check_maintenance(const Project& project, Problems& problems) {
+  for (const Room& room : project.rooms) {
+    if (room.maintenance_factor) continue;
+    std::string lacking;
+    bool parts = false;
+    for (const model::LuminairePlacement& placement : room.luminaires) {
+      const model::ScheduledLuminaire* entry = project.find(placement.mark);
+      parts = parts || (entry && entry->maintenance);
+      if (entry && !entry->maintenance) lacking = entry->mark;
+    }
+    if (parts && !room.room_surfaces)
+      problems.error(
+          "P004", room.place,
+          fmt::format(FMT_STRING("room \"{}\" has luminaires with parts of a maintenance factor and no "
+                                 "room_surfaces; give the room or [defaults] one, such as "
+                                 "room_surfaces = {{ factor = 0.95, cleaning_years = 3 }}"),
+                      room.name));
+    if (parts && lacking.empty()) continue;
+    problems.error(
+        "P004", room.place,
+        fmt::format(FMT_STRING("room \"{}\" has no maintenance_factor and [defaults] gives none{}; "
+                               "maintained values cannot be judged without one (0.80 is usual in "
+                               "clean rooms)"),
+                    room.name,
+                    parts ? fmt::format(FMT_STRING(", and luminaire {} states no parts of it"), lacking)
+                          : std::string()));
+  }
+}
+
+/// Requirement tables: the standards, and the designer's own.
+void read_standards(TomlTable& table, Project& project) {
+  project.standard = table.text("standard").value_or("");
+  project.standard_place = table.place_of("standard");
+  for (const auto& [name, place] : table.texts("also_verify")) project.also_verify.push_back({name, place});
+  for (const auto& [name, place] : table.texts("tables")) project.tables.push_back({name, place});
 }
 
 void check_names(const Project& project, Problems& problems) {
@@ -246,8 +308,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.name = std::filesystem::path(name).stem().string();
   if (auto table = root.table("project")) {
     project.name = table->text("name").value_or(project.name);
-    project.standard = table->text("standard").value_or("");
-    project.standard_place = table->place_of("standard");
+    read_standards(*table, project);
     if (const auto words = table->text("units")) {
       if (const auto units = units::ShownUnits::parse(*words))
         project.units = *units;
@@ -269,6 +330,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   if (project.rooms.empty() && !root.has("rooms"))
     problems.error("P004", {name, 0, 0}, "the project has no [[rooms]]; expected at least one");
   root.finish();
+  check_maintenance(project, problems);
   check_names(project, problems);
   return project;
 }

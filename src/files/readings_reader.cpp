@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "core/geometry/area_vector.hpp"
 
 namespace glow::files {
@@ -31,7 +33,8 @@ transport::Kernel read_kernel(TomlTable& table) {
   return Kernel::plane;
 }
 
-std::optional<model::PlacedRectangle> read_rectangle(TomlTable& owner) {
+/// `by_task`: the height may be missing; it is NaN then.
+std::optional<model::PlacedRectangle> read_rectangle(TomlTable& owner, bool by_task) {
   auto table = owner.table("rectangle");
   if (!table) return std::nullopt;
   const auto at = table->place_in_room("at");
@@ -40,7 +43,8 @@ std::optional<model::PlacedRectangle> read_rectangle(TomlTable& owner) {
   model::PlacedRectangle rectangle;
   rectangle.rotation_deg = table->quantity("rotation", Dimension::angle, kAngle).value_or(0);
   rectangle.tilt_deg = table->quantity("tilt", Dimension::angle, kAngle).value_or(0);
-  if (at && std::isnan(at->z()) == !height)
+  const bool missing = at && std::isnan(at->z()) && !height;
+  if (at && std::isnan(at->z()) == !height && !(by_task && missing))
     table->problems().error("P007", table->place(),
                             "a rectangle needs its height once: \"at\" = [x, y, z], or \"at\" = [x, y] and "
                             "\"height\"");
@@ -80,18 +84,28 @@ void read_density(TomlTable& table, GridWish& grid) {
   grid.density = {};
 }
 
-GridWish read_grid(TomlTable& table) {
+/// Where a grid lies, how dense it is, and which side is read.
+GridWish read_place(TomlTable& table, bool by_task) {
   GridWish grid;
   grid.place = table.place();
   grid.name = table.text("name").value_or("");
   grid.on = table.text("on").value_or("");
   grid.on_place = table.place_of("on");
-  grid.rectangle = read_rectangle(table);
+  grid.rectangle = read_rectangle(table, by_task);
   grid.polygon = read_polygon(table);
-  grid.height_m = table.quantity("height", Dimension::length, kHeight);
-  grid.kernel = read_kernel(table);
   grid.turned = table.flag("turned").value_or(false);
   grid.inset_m = table.quantity("inset", Dimension::length, kInset).value_or(0);
+  read_density(table, grid);
+  if (grid.name.empty() && grid.on.empty())
+    table.problems().error("P004", grid.place, "a grid or area that lies on nothing needs a \"name\"");
+  if (grid.name.empty()) grid.name = grid.on;
+  return grid;
+}
+
+GridWish read_grid(TomlTable& table) {
+  GridWish grid = read_place(table, false);
+  grid.height_m = table.quantity("height", Dimension::length, kHeight);
+  grid.kernel = read_kernel(table);
   const auto facing = table.point("facing");
   if (facing && facing->norm() > 1e-9) grid.facing = {facing->x(), facing->y(), 0};
   grid.facing.normalize();
@@ -99,21 +113,77 @@ GridWish read_grid(TomlTable& table) {
     table.problems().error("P004", grid.place,
                            "a semi-cylindrical grid needs \"facing\" = [x, y], the level direction its half "
                            "cylinders look in");
-  read_density(table, grid);
   int places = 0;
   for (const char* key : {"on", "rectangle", "polygon", "height"}) places += table.has(key);
   if (places != 1)
     table.problems().error("P007", grid.place,
                            "a grid needs exactly one of \"on\" (a wall, floor, ceiling or an object's face), "
                            "\"rectangle\", \"polygon\" and \"height\" (level, through the whole room)");
-  if (grid.name.empty() && grid.on.empty())
-    table.problems().error("P004", grid.place, "a grid that lies on nothing needs a \"name\"");
-  if (grid.name.empty()) grid.name = grid.on;
   table.finish();
   return grid;
 }
 
+/// An outline in plan, level at `height` or at the task's (NaN).
+void read_area_outline(TomlTable& table, GridWish& grid) {
+  const auto height = table.quantity("height", Dimension::length, kHeight);
+  const auto outline = table.points("outline");
+  if (!outline) return;
+  grid.polygon.emplace();
+  for (const Vec2& p : *outline) grid.polygon->emplace_back(p.x(), p.y(), height.value_or(NAN));
+  double twice = 0;
+  for (std::size_t i = 0; i < outline->size(); ++i) {
+    const Vec2 &a = (*outline)[i], &b = (*outline)[(i + 1) % outline->size()];
+    twice += a.x() * b.y() - a.y() * b.x();
+  }
+  if (twice < 0) std::reverse(grid.polygon->begin(), grid.polygon->end());  // it is read from above
+}
+
+model::AreaWish read_area(TomlTable& table) {
+  model::AreaWish area;
+  area.grid = read_place(table, true);
+  read_area_outline(table, area.grid);
+  area.task = table.text("task").value_or("");
+  area.task_place = table.place_of("task");
+  area.level = read_level(table);
+  area.surroundings = table.flag("surroundings").value_or(true);
+  int places = 0;
+  for (const char* key : {"on", "rectangle", "polygon", "outline"}) places += table.has(key);
+  if (places != 1)
+    table.problems().error("P007", area.grid.place,
+                           "a task area needs exactly one of \"on\" (a wall, floor or an object's face), "
+                           "\"rectangle\", \"outline\" (in plan) and \"polygon\" (corners in space)");
+  if (table.has("height") && !table.has("outline"))
+    table.problems().error("P007", table.place_of("height"),
+                           "\"height\" goes with \"outline\"; a rectangle has a height of its own");
+  table.finish();
+  return area;
+}
+
 }  // namespace
+
+std::optional<model::LevelChoice> read_level(TomlTable& owner) {
+  constexpr int kMostSteps = 5;
+  auto table = owner.table("level");
+  if (!table) return std::nullopt;
+  model::LevelChoice level;
+  level.place = table->place();
+  level.modified = table->flag("modified").value_or(false);
+  level.steps = table->count("steps", -kMostSteps, kMostSteps).value_or(0);
+  level.reason = table->text("reason", Need::required).value_or("");
+  if (level.modified == (level.steps != 0))
+    table->problems().error(
+        "P007", level.place,
+        "a level is changed either by \"modified\" = true (the table's modified value) or "
+        "by \"steps\" = 1 or -1 on the scale of illuminances");
+  table->finish();
+  return level;
+}
+
+std::vector<model::AreaWish> read_areas(TomlTable& room) {
+  std::vector<model::AreaWish> areas;
+  for (TomlTable& table : room.tables("areas")) areas.push_back(read_area(table));
+  return areas;
+}
 
 std::vector<GridWish> read_grids(TomlTable& room) {
   std::vector<GridWish> grids;

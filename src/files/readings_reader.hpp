@@ -5,6 +5,10 @@
 
 namespace glow::files {
 
+/// The room's [[rooms.areas]]: where its tasks are done.
+std::vector<model::AreaWish> read_areas(TomlTable& room);
+/// "level": which level of a task is in force, and why.
+std::optional<model::LevelChoice> read_level(TomlTable& owner);
 /// The room's [[rooms.grids]] and [[rooms.points]]: where light is read beside the work plane.
 std::vector<model::GridWish> read_grids(TomlTable& room);
 std::vector<model::SpotWish> read_spots(TomlTable& room);

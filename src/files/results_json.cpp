@@ -15,21 +15,54 @@
 namespace glow::files {
 namespace {
 
-constexpr int kResultsFormat = 2;
+constexpr int kResultsFormat = 3;
 
 json check_json(const standards::Check& c) {
-  return {{"quantity", to_string(c.quantity)},
+  return {{"quantity", to_string(c.demand.quantity)},
           {"where", c.where},
-          {"required", number(c.required)},
+          {"area", c.area},
+          {"required", number(c.demand.required)},
           {"actual", number(c.actual)},
-          {"unit", c.unit},
+          {"unit", c.unit()},
           {"verdict", standards::to_string(c.verdict)},
           {"met",
            c.verdict == standards::Verdict::undecided ? json() : json(c.verdict == standards::Verdict::met)},
-          {"margin", number(c.margin)},
+          {"margin", number(c.margin())},
           {"uncertainty", number(c.uncertainty)},
-          {"source", c.source},
-          {"certainty", c.certainty}};
+          {"standard", c.demand.standard},
+          {"source", c.demand.source},
+          {"certainty", c.demand.certainty},
+          {"reason", c.demand.reason},
+          {"why", c.why},
+          {"help", c.help}};
+}
+
+/// Parts of a group's maintenance factor, and the intervals that give them.
+json maintenance_json(const scene::RoomScene& scene, const scene::LuminaireGroup& group) {
+  json j = {{"factor", number(group.maintenance_factor)}};
+  if (!group.maintenance) return j;
+  const model::LuminaireMaintenance& m = *group.maintenance;
+  const model::SurfaceMaintenance s = scene.room_surfaces.value_or(model::SurfaceMaintenance{});
+  j["lamp_flux"] = number(m.lamp_flux);
+  j["lamp_survival"] = number(m.lamp_survival);
+  j["luminaire"] = number(m.luminaire);
+  j["room_surfaces"] = number(s.factor);
+  j["lamp_hours"] = number(m.lamp_hours);
+  j["cleaning_years"] = number(m.cleaning_years);
+  j["surface_cleaning_years"] = number(s.cleaning_years);
+  return j;
+}
+
+json tasks_json(const scene::Tasks& tasks) {
+  json list = json::array();
+  for (const standards::TaskInForce& task : tasks)
+    list.push_back({{"key", task.row.key},
+                    {"standard", task.row.standard_name()},
+                    {"source", task.row.source()},
+                    {"certainty", task.row.certainty},
+                    {"em_lx", number(task.em_lx)},
+                    {"reason", task.reason}});
+  return list;
 }
 
 /// Size in plan and shape of what people see of a luminaire.
@@ -55,6 +88,8 @@ json luminaires_json(const scene::RoomScene& scene) {
                     {"dimming", number(group.dimming)},
                     {"watts_w", number(ph.watts)},
                     {"cct_k", number(group.cct_k)},
+                    {"ra", number(group.ra)},
+                    {"maintenance", maintenance_json(scene, group)},
                     {"size_m", size_json(ph)},
                     {"round", ph.body ? ph.body->round : photometry::is_round(ph.area.shape)},
                     {"rotations_deg", rotations},
@@ -111,19 +146,26 @@ json spots_json(const results::RoomResult& r) {
 json room_json(const results::RoomResult& r) {
   const scene::RoomScene& s = *r.scene;
   json j = {{"name", s.name}, {"status", to_string(r.status)}};
-  j["task"] = s.requirement ? json(s.requirement->key) : json(nullptr);
+  j["task"] = s.tasks.empty() ? json(nullptr) : json(s.tasks.front().row.key);
+  j["tasks"] = tasks_json(s.tasks);
+  j["verified_as"] = s.verified_as;
   j["floor_area_m2"] = number(s.floor_area_m2);
   j["height_m"] = number(s.height_m);
   j["reflectances"] = {{"ceiling", number(s.reflectances.ceiling)},
                        {"walls", number(s.reflectances.walls)},
                        {"floor", number(s.reflectances.floor)}};
   j["maintenance_factor"] = number(s.maintenance_factor);
-  j["values"] = "maintained: initial values times maintenance_factor, once";
+  j["values"] = "maintained: each luminaire's initial light times its maintenance factor, once";
   j["plane_height_source"] = s.plane_height_source;
   j["assumed"] = s.assumed;
   j["checks"] = json::array();
   for (const standards::Check& check : r.checks) j["checks"].push_back(check_json(check));
   j["not_checked"] = r.not_checked;
+  if (r.modelling)
+    j["modelling"] = {{"mean", number(r.modelling->mean)},
+                      {"min", number(r.modelling->low)},
+                      {"max", number(r.modelling->high)},
+                      {"share_within", number(r.modelling->share_within)}};
   j["power"] = {{"installed_w", number(r.power.installed_w)},
                 {"w_per_m2", number(r.power.w_per_m2)},
                 {"w_per_m2_100lx", number(r.power.w_per_m2_100lx)}};

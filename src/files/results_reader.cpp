@@ -12,7 +12,7 @@
 namespace glow::files {
 namespace {
 
-constexpr int kFormat = 2;
+constexpr int kFormat = 3;
 
 std::vector<scene::PlanShape> shapes_of(const json& list, std::size_t least_corners) {
   std::vector<scene::PlanShape> shapes;
@@ -45,13 +45,17 @@ void read_luminaires(const json& list, results::RoomRecord& room) {
 
 standards::Check check_of(const json& j) {
   standards::Check check;
-  const std::string quantity = j.at("quantity").get<std::string>();
-  check.quantity = quantity == to_string(standards::Quantity::uniformity)
-                       ? standards::Quantity::uniformity
-                       : standards::Quantity::mean_illuminance;
+  const auto quantity = standards::quantity_of(j.at("quantity").get<std::string>());
+  if (!quantity) throw std::runtime_error("a check is of an unknown quantity");
+  check.demand.quantity = *quantity;
   check.where = j.at("where").get<std::string>();
-  check.required = number_of(j.at("required"));
+  check.area = j.at("area").get<std::string>();
+  check.demand.required = number_of(j.at("required"));
+  check.demand.standard = j.at("standard").get<std::string>();
+  check.demand.source = j.at("source").get<std::string>();
+  check.demand.certainty = j.at("certainty").get<std::string>();
   check.actual = number_of(j.at("actual"));
+  check.uncertainty = number_of(j.at("uncertainty"));
   const std::string verdict = j.at("verdict").get<std::string>();
   for (const auto v : {standards::Verdict::met, standards::Verdict::not_met, standards::Verdict::undecided})
     if (standards::to_string(v) == verdict) check.verdict = v;

@@ -132,6 +132,23 @@ std::optional<double> TomlTable::quantity(const std::string& key, units::Dimensi
   return value;
 }
 
+std::vector<std::pair<std::string, Place>> TomlTable::texts(const std::string& key) {
+  std::vector<std::pair<std::string, Place>> list;
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return list;
+  const toml::array* array = node->as_array();
+  if (!array) {
+    wrong_type(key, *node, "a list of texts, such as [\"...\"]");
+    return list;
+  }
+  for (const toml::node& entry : *array)
+    if (const auto text = entry.value<std::string>(); text && entry.is_string())
+      list.emplace_back(*text, place_of(entry));
+    else
+      wrong_type(key, entry, "a list of texts, such as [\"...\"]");
+  return list;
+}
+
 std::optional<int> TomlTable::count(const std::string& key, int low, int high, Need need) {
   const toml::node* node = take(key, need);
   if (!node) return std::nullopt;

@@ -36,6 +36,8 @@ class TomlTable {
   TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems);
 
   std::optional<std::string> text(const std::string& key, Need need = Need::optional);
+  /// A list of texts, each with its place; empty when there is none.
+  std::vector<std::pair<std::string, Place>> texts(const std::string& key);
   /// A number in base units, or a string with a unit.
   std::optional<double> quantity(const std::string& key, units::Dimension dimension, Range range,
                                  Need need = Need::optional);

@@ -79,10 +79,16 @@ scene::RoomScene small_room() {
   luminaire.frame.origin = {1.7, 1.3, 2.5};
   auto photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
       {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});
-  room.groups.push_back({"P1", photometry, {luminaire}, {0}, 1, {}});
-  room.grids.push_back({"work plane", scene::GridRole::work_plane, transport::Kernel::plane, Vec3::UnitX(),
-                        *readings::plane_grid(room.outline, 0.8, 0.5, 0.5)});
-  room.requirement = standards::Requirement{};
+  room.groups.emplace_back();
+  room.groups[0].photometry = photometry;
+  room.groups[0].luminaires = {luminaire};
+  room.grids.push_back({"work plane",
+                        scene::GridRole::work_plane,
+                        transport::Kernel::plane,
+                        Vec3::UnitX(),
+                        *readings::plane_grid(room.outline, 0.8, 0.5, 0.5),
+                        {standards::Demand{}},
+                        {}});
   return room;
 }
 
@@ -95,19 +101,19 @@ TEST(Refinement, GoesOnUntilACheckIsDecidedAndSaysWhenItIsNot) {
   const results::GridResult coarse = mean_of({draft.effort, {}, 0});
   const results::GridResult finest = mean_of({draft.effort.finer().finer(), {}, 0});
   // The limit where the finest calculation comes out: nothing can decide that.
-  room.requirement->em_lx = finest.statistics.mean_lx;
+  room.grids[0].demands[0].required = finest.statistics.mean_lx;
   const results::RoomResult undecided = results::compute_room(room, draft, nullptr, {});
   EXPECT_EQ(undecided.status, results::Status::undecided);
   EXPECT_EQ(undecided.checks.at(0).verdict, standards::Verdict::undecided);
   EXPECT_EQ(undecided.refinements, 2);
   // Within what a draft leaves open, but farther off than the finest calculation does: refined and decided.
-  room.requirement->em_lx = finest.statistics.mean_lx - 0.7 * coarse.uncertainty.mean_lx;
+  room.grids[0].demands[0].required = finest.statistics.mean_lx - 0.7 * coarse.uncertainty.mean_lx;
   ASSERT_LT(finest.uncertainty.mean_lx, 0.5 * coarse.uncertainty.mean_lx);
   const results::RoomResult decided = results::compute_room(room, draft, nullptr, {});
   EXPECT_EQ(decided.status, results::Status::met);
   EXPECT_GT(decided.refinements, 0);
   // Far off: a draft will do.
-  room.requirement->em_lx = 5 * finest.statistics.mean_lx;
+  room.grids[0].demands[0].required = 5 * finest.statistics.mean_lx;
   EXPECT_EQ(results::compute_room(room, draft, nullptr, {}).refinements, 0);
 }
 

@@ -100,14 +100,10 @@ TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
   photometry::PlacedLuminaire luminaire;
   luminaire.table = scenes::lobe(900, 1, 0.2);
   luminaire.frame.origin = {1.5, 2, 2.8};
-  scene.groups.push_back(
-      {"P1",
-       std::make_shared<photometry::Photometry>(photometry::Photometry{
-           {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}}),
-       {luminaire},
-       {0},
-       1,
-       {}});
+  scene.groups.emplace_back();
+  scene.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
+      {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});
+  scene.groups[0].luminaires = {luminaire};
   scene.grids = place_grids(b.room, b.parts, b.walls, b.problems);
   const results::Accuracy normal = *results::Accuracy::parse("normal");
   const results::RoomResult lean = results::compute_room(scene, normal, nullptr, {});

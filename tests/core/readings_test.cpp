@@ -7,7 +7,7 @@
 #include "core/arrange/array_placement.hpp"
 #include "core/readings/grid.hpp"
 #include "core/readings/statistics.hpp"
-#include "core/standards/verdict.hpp"
+#include "core/standards/demands.hpp"
 
 namespace glow::readings {
 namespace {
@@ -44,12 +44,15 @@ TEST(Grid, FollowsTheRuleOfTheStandard) {
   ASSERT_EQ(all.size(), 12u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
-    const json& expected = c.at("expected").at("nearest");
-    const GridCount count = grid_count(c.at("inputs").at("lx"), c.at("inputs").at("ly"));
-    expect_near(count.d_m, expected.at("d"));
-    expect_near(count.p_m, expected.at("p"));
-    EXPECT_EQ(count.nx, expected.at("nx").get<int>());
-    EXPECT_EQ(count.ny, expected.at("ny").get<int>());
+    for (const auto& [rule, name] :
+         {std::pair{CountRule::nearest, "nearest"}, {CountRule::nearest_odd, "odd"}}) {
+      const json& expected = c.at("expected").at(name);
+      const GridCount count = grid_count(c.at("inputs").at("lx"), c.at("inputs").at("ly"), rule);
+      expect_near(count.d_m, expected.at("d"));
+      expect_near(count.p_m, expected.at("p"));
+      EXPECT_EQ(count.nx, expected.at("nx").get<int>()) << name;
+      EXPECT_EQ(count.ny, expected.at("ny").get<int>()) << name;
+    }
   }
 }
 
@@ -157,17 +160,18 @@ class VerdictTest : public testing::TestWithParam<VerdictCase> {};
 
 TEST_P(VerdictTest, JudgesUnroundedValues) {
   const VerdictCase& c = GetParam();
-  Requirement row;
-  row.em_lx = 500;
-  row.uo = 0.60;
+  TaskInForce task;
+  task.em_lx = 500;
+  task.row.uo = 0.60;
   readings::Statistics s;
   s.mean_lx = c.mean;
   s.u0 = c.u0;
-  const auto checks = verify(row, "work plane", s, {c.uncertainty, 0, 0});
-  ASSERT_EQ(checks.size(), 2u);
-  EXPECT_EQ(checks[0].verdict, c.of_mean);
-  EXPECT_EQ(checks[1].verdict, c.of_u0);
-  EXPECT_DOUBLE_EQ(checks[0].margin, c.mean - 500);
+  const auto demands = task_demands(task);
+  ASSERT_EQ(demands.size(), 2u);
+  const Check mean = judge(demands[0], s, {c.uncertainty, 0, 0});
+  EXPECT_EQ(mean.verdict, c.of_mean);
+  EXPECT_EQ(judge(demands[1], s, {c.uncertainty, 0, 0}).verdict, c.of_u0);
+  EXPECT_DOUBLE_EQ(mean.margin(), c.mean - 500);
 }
 
 INSTANTIATE_TEST_SUITE_P(Values, VerdictTest,
@@ -178,16 +182,58 @@ INSTANTIATE_TEST_SUITE_P(Values, VerdictTest,
                                          VerdictCase{900, 0.2, 1, Verdict::met, Verdict::not_met}));
 
 TEST(Verdict, EmptyColumnsAreNeverMet) {
-  readings::Statistics s;
-  s.mean_lx = 1000;
-  s.u0 = 1;
+  TaskInForce task;
+  task.row.rugl = 19;
+  task.row.not_held = "Em_lx;Uo;Ra";
+  EXPECT_TRUE(task_demands(task).empty());
+  EXPECT_TRUE(surface_demands(task, task.row.ewall_lx).empty());
+  EXPECT_EQ(not_verified(task.row),
+            (std::vector<std::string>{"glare RUGL 19", "colour rendering (value not held)",
+                                      "mean illuminance (value not held)", "uniformity (value not held)"}));
+}
+
+struct BandCase {
+  const char *standard, *edition;
+  double task, surrounding, u0, background;  // background 0: none
+};
+
+TEST(Surroundings, FollowTheTaskLevelInForce) {
+  for (const BandCase& c : {BandCase{"EN 12464-1", "2021", 1000, 500, 0.40, 500.0 / 3},
+                            {"EN 12464-1", "2021", 750, 500, 0.40, 500.0 / 3},
+                            {"EN 12464-1", "2011", 500, 300, 0.40, 100},
+                            {"EN 12464-1", "2021", 400, 300, 0.40, 100},  // between two rows: the stricter
+                            {"EN 12464-1", "2021", 300, 200, 0.40, 200.0 / 3},
+                            {"EN 12464-1", "2021", 200, 150, 0.40, 50},
+                            {"EN 12464-1", "2021", 100, 100, 0.40, 100.0 / 3},
+                            {"ISO 8995-1", "2002", 500, 300, 0.50, 0},
+                            {"ISO 8995-1", "2002", 200, 200, 0.50, 0},
+                            {"EN 12464-2", "2014", 100, 20, 0.10, 0}}) {
+    Requirement row;
+    row.standard = c.standard;
+    row.edition = c.edition;
+    const auto bands = surroundings_of(row, c.task);
+    ASSERT_TRUE(bands) << c.standard << c.task;
+    EXPECT_DOUBLE_EQ(bands->surrounding_lx, c.surrounding) << c.standard << c.task;
+    EXPECT_DOUBLE_EQ(bands->surrounding_u0, c.u0);
+    EXPECT_DOUBLE_EQ(bands->background_lx.value_or(0), c.background) << c.standard << c.task;
+  }
   Requirement row;
-  row.rugl = 19;
-  row.not_held = "Em_lx;Uo;Ra";
-  EXPECT_TRUE(verify(row, "work plane", s, {}).empty());
-  const auto open = not_checked(row);
-  EXPECT_EQ(open, (std::vector<std::string>{"glare RUGL 19", "colour rendering (not held)",
-                                            "mean illuminance (not held)", "uniformity (not held)"}));
+  row.standard = "EN 12464-2";
+  EXPECT_FALSE(surroundings_of(row, 20));
+  row.standard = "EN 12193";
+  EXPECT_FALSE(surroundings_of(row, 500));
+}
+
+TEST(Levels, StepOnTheScaleOfIlluminances) {
+  for (const auto& [level, steps, expected] : {std::tuple{300.0, 1, 500.0},
+                                               {500.0, -1, 300.0},
+                                               {300.0, 2, 750.0},
+                                               {400.0, 1, 500.0},
+                                               {400.0, -1, 300.0},
+                                               {5.0, 0, 5.0}})
+    EXPECT_EQ(stepped(level, steps).value_or(0), expected) << level << " " << steps;
+  EXPECT_FALSE(stepped(5, -1));
+  EXPECT_FALSE(stepped(10000, 1));
 }
 
 }  // namespace

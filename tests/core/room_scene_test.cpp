@@ -68,7 +68,7 @@ struct Fixture {
     room.luminaires.push_back(placement);
     return room.luminaires.back();
   }
-  std::optional<RoomScene> build() { return build_room_scene(project, room, table, problems); }
+  std::optional<RoomScene> build() { return build_room_scene(project, room, {table}, problems); }
   bool told(const std::string& code) const {
     for (const Problem& p : problems.all())
       if (p.code == code) return true;

@@ -114,9 +114,9 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
   room.name = "Glaze & <kiln>";
   room.outline = {{0, 0}, {8, 0}, {8, 6}, {0, 6}};
   room.height_m = 3;
-  standards::Requirement row;
-  row.em_lx = 300;
-  row.uo = 0.6;
+  standards::TaskInForce task;
+  task.em_lx = 300;
+  task.row.uo = 0.6;
   results::GridResult grid;
   grid.name = "work plane";
   grid.role = scene::GridRole::work_plane;
@@ -124,7 +124,10 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
   grid.grid.outline = room.outline;
   for (const Vec3& p : grid.grid.points) grid.total_lx.push_back(100 + 60 * p.x());
   grid.statistics = readings::statistics(grid.total_lx);
-  room.checks = standards::verify(row, grid.name, grid.statistics, {});
+  for (const standards::Demand& demand : standards::task_demands(task)) {
+    room.checks.push_back(standards::judge(demand, grid.statistics, {}));
+    room.checks.back().where = grid.name;
+  }
   room.grids.push_back(grid);
   FigureInput input;
   input.room = &room;

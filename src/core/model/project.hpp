@@ -7,6 +7,7 @@
 
 #include "core/geometry/polygon.hpp"
 #include "core/model/figure_style.hpp"
+#include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
 #include "core/model/room_parts.hpp"
 #include "core/photometry/photometry.hpp"
@@ -36,6 +37,8 @@ struct ScheduledLuminaire {
   Place file_place;
   std::optional<double> flux_lm;                             ///< of the luminaire, instead of the file's
   std::optional<double> cct_k;                               ///< correlated colour temperature
+  std::optional<double> ra;                                  ///< general colour rendering index
+  std::optional<LuminaireMaintenance> maintenance;           ///< nothing: the room's one number
   std::shared_ptr<const photometry::Photometry> photometry;  ///< null until it has been read
 };
 
@@ -87,9 +90,14 @@ struct Room {
   geometry::Polygon outline;  ///< as written; either winding
   double height_m = 0;
   Reflectances reflectances;
-  double maintenance_factor = 0;
+  std::optional<double> maintenance_factor;  ///< in one number, for luminaires without parts of their own
+  std::optional<SurfaceMaintenance> room_surfaces;
   std::optional<std::string> task;
+  std::optional<LevelChoice> level;
+  Verification verification = Verification::by_areas;
+  Eyes eyes = Eyes::by_task;
   WorkPlane work_plane;
+  std::vector<AreaWish> areas;
   std::vector<LuminairePlacement> luminaires;
   std::vector<Object> objects;
   std::vector<Opening> openings;
@@ -99,13 +107,26 @@ struct Room {
   std::vector<SpotWish> spots;
   bool surfaces = true;              ///< light on walls, ceiling and floor is read
   std::vector<std::string> assumed;  ///< what the file does not state, in words
-  Place place, outline_place, task_place;
+  Place place, outline_place, task_place, maintenance_place, reflectance_place;
+};
+
+/// A requirement table of the designer's, beside the project.
+struct OwnTable {
+  std::string file;  ///< as written, relative to the project's folder
+  Place place;
+};
+
+struct StandardName {
+  std::string name;  ///< "EN 12464-1:2021"
+  Place place;
 };
 
 struct Project {
   std::string name;
   std::string standard;
   Place standard_place;
+  std::vector<StandardName> also_verify;  ///< further standards, verified side by side with the first
+  std::vector<OwnTable> tables;
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file

@@ -43,4 +43,30 @@ struct SpotWish {
   Place place, facing_place;
 };
 
+/// Which level of a task is in force, when it is not the required one.
+struct LevelChoice {
+  bool modified = false;  ///< the table's modified value
+  int steps = 0;          ///< up the scale of illuminances; negative: down
+  std::string reason;
+  Place place;
+};
+
+/// A task area: the part of a room, or of an object, that a task is done on.
+struct AreaWish {
+  GridWish grid;                     ///< where it lies; a rectangle's height may be left to the task (NaN)
+  std::string task;                  ///< empty: the room's
+  std::optional<LevelChoice> level;  ///< nothing: the room's
+  bool surroundings = true;          ///< surrounding and background areas are formed and verified
+  Place task_place;
+};
+
+/// What of a room is held against its task.
+enum class Verification {
+  by_areas,    ///< task areas where there are any, else the whole room
+  whole_room,  ///< the work plane of the whole room, and task areas without their surroundings
+};
+
+/// Whose eyes the cylindrical illuminance is read at.
+enum class Eyes { by_task, seated, standing };
+
 }  // namespace glow::model

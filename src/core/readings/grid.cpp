@@ -8,22 +8,25 @@ namespace {
 
 constexpr double kWidestPitch = 10.0;  // m
 
-int nearest_count(double side, double pitch) {
-  return std::max(1, static_cast<int>(std::lround(side / pitch)));
+int count_of(double side, double pitch, CountRule rule) {
+  const double cells = side / pitch;
+  if (rule == CountRule::nearest_odd)
+    return 2 * std::max(0, static_cast<int>(std::lround((cells - 1) / 2))) + 1;
+  return std::max(1, static_cast<int>(std::lround(cells)));
 }
 
 }  // namespace
 
-GridCount grid_count(double lx_m, double ly_m) {
+GridCount grid_count(double lx_m, double ly_m, CountRule rule) {
   const double longer = std::max(lx_m, ly_m), shorter = std::min(lx_m, ly_m);
   GridCount count;
   count.d_m = longer >= 2 * shorter ? shorter : longer;
   count.p_m = std::min(kWidestPitch, 0.2 * std::pow(5.0, std::log10(count.d_m)));
   // The side that the rule goes by is divided first; the other one then takes cells as near to square as it
   // can.
-  const double cell = count.d_m / nearest_count(count.d_m, count.p_m);
-  count.nx = nearest_count(lx_m, cell);
-  count.ny = nearest_count(ly_m, cell);
+  const double cell = count.d_m / count_of(count.d_m, count.p_m, rule);
+  count.nx = count_of(lx_m, cell, rule);
+  count.ny = count_of(ly_m, cell, rule);
   return count;
 }
 
@@ -38,7 +41,7 @@ double most_points(const geometry::Polygon& outline, double inset_m, const GridD
   if (!box || box->size().minCoeff() <= 0) return 0;
   if (density.spacing_m)
     return std::ceil(box->size().x() / *density.spacing_m) * std::ceil(box->size().y() / *density.spacing_m);
-  const GridCount count = grid_count(box->size().x(), box->size().y());
+  const GridCount count = grid_count(box->size().x(), box->size().y(), density.rule);
   return double(count.nx) * double(count.ny);
 }
 
@@ -51,7 +54,7 @@ std::optional<PlaneGrid> plane_grid(const Plane& plane, const geometry::Polygon&
   grid.plane = plane;
   grid.outline = outline;
   grid.holes = holes;
-  grid.count = grid_count(box->size().x(), box->size().y());
+  grid.count = grid_count(box->size().x(), box->size().y(), density.rule);
   grid.by_rule = !density.spacing_m && !density.columns;
   if (density.spacing_m) {
     grid.count.p_m = *density.spacing_m;

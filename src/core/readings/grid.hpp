@@ -14,13 +14,16 @@ struct GridCount {
   int nx = 1, ny = 1;
 };
 
+enum class CountRule { nearest, nearest_odd };
+
 /// Source  EN 12464-1:2021, calculation grid: p = 0.2 * 5^(lg d), p at most 10 m
 /// Letters d = longer side of the area in m, or the shorter one when longer / shorter is 2 or more
 /// Counts  along d the nearest whole number of d / p, at least 1, as the standard words it; a cell can so be
 /// a few per
 ///         cent wider than p (25 m: 1.923 against 1.897). Along the other side the nearest number of such
 ///         cells, so that they are near square.
-GridCount grid_count(double lx_m, double ly_m);
+/// Sports  EN 12193: the same with the nearest odd numbers, so that points lie on the centre lines
+GridCount grid_count(double lx_m, double ly_m, CountRule rule = CountRule::nearest);
 
 /// Where a grid lies: its points are origin + x u + y v. Light is read on the side that `normal` shows, which
 /// is u x v or its opposite: a ceiling keeps the plan's x and y and faces down.
@@ -42,6 +45,7 @@ struct Plane {
 struct GridDensity {
   std::optional<double> spacing_m;
   std::optional<int> columns, rows;  ///< along u and v; both or none
+  CountRule rule = CountRule::nearest;
 };
 
 /// A grid over a flat area: points in the middle of even cells, only inside the outline less its inset and
@@ -81,7 +85,7 @@ std::optional<PlaneGrid> plane_grid(const Plane& plane, const geometry::Polygon&
 /// A level grid over a room's plan.
 inline std::optional<PlaneGrid> plane_grid(const geometry::Polygon& outline, double height_m, double inset_m,
                                            std::optional<double> spacing_m) {
-  return plane_grid(Plane::level(height_m), outline, {}, inset_m, {spacing_m, {}, {}});
+  return plane_grid(Plane::level(height_m), outline, {}, inset_m, {spacing_m, {}, {}, CountRule::nearest});
 }
 
 }  // namespace glow::readings

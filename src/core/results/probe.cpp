@@ -16,15 +16,14 @@ ProbeResult probe(const scene::RoomScene& scene, const transport::Receiver& spot
     result.misplaced = MisplacedPoint{spot.position, misplaced[0].inside};
     return result;
   }
-  const double factor = scene.maintenance_factor;
   transport::GroupLight sum = transport.relight({}, watch);
   for (const scene::LuminaireGroup& group : scene.groups)
     for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
       const transport::GroupLight light = transport.relight({luminaire}, watch);
-      const double share = factor * group.dimming;
+      const double share = group.maintenance_factor * group.dimming;
       result.luminaires.push_back({group.mark, luminaire.frame.origin, share * light.direct_lx[0],
                                    share * light.interreflected_lx[0]});
-      sum.add(light, factor * group.dimming);
+      sum.add(light, share);
     }
   result.direct_lx = sum.direct_lx[0];
   result.interreflected_lx = sum.interreflected_lx[0];

@@ -1,11 +1,12 @@
 #include "core/results/room_result.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <charconv>
-#include <cmath>
-#include <map>
+#include <memory>
 
-#include "core/results/grid_uncertainty.hpp"
+#include "core/results/grid_reading.hpp"
 #include "core/transport/content_key.hpp"
 
 namespace glow::results {
@@ -26,77 +27,6 @@ std::vector<transport::Receiver> receivers_of(const scene::RoomScene& scene, con
     for (const scene::SceneSpot& spot : scene.spots) receivers.push_back(spot.receiver);
   return receivers;
 }
-
-/// One pass over a room. Applies the maintenance factor, here and nowhere else.
-class Reading {
- public:
-  Reading(const scene::RoomScene& scene, const transport::Transport& transport,
-          const transport::GroupLight& light)
-      : scene_(scene), light_(light), confidence_(transport, light) {
-    for (const transport::MisplacedReceiver& m : transport.misplaced()) misplaced_[m.receiver] = m.inside;
-  }
-
-  /// The grid whose points are the next receivers.
-  GridResult next(const scene::SceneGrid& source) {
-    GridResult result;
-    result.name = source.name;
-    result.role = source.role;
-    result.kernel = source.kernel;
-    result.facing = source.facing;
-    result.grid = source.grid;
-    std::vector<std::size_t> receivers;
-    std::vector<double> initial;
-    readings::PlaneGrid& grid = result.grid;
-    grid.points.clear();
-    grid.normals.clear();
-    grid.cells.clear();
-    for (std::size_t i = 0; i < source.grid.points.size(); ++i, ++next_) {
-      if (const auto found = misplaced_.find(next_); found != misplaced_.end()) {
-        result.left_out.push_back({source.grid.points[i], found->second});
-        continue;
-      }
-      receivers.push_back(next_);
-      grid.points.push_back(source.grid.points[i]);
-      if (!source.grid.normals.empty()) grid.normals.push_back(source.grid.normals[i]);
-      grid.cells.push_back(source.grid.cells[i]);
-      initial.push_back(light_.direct_lx[next_] + light_.interreflected_lx[next_]);
-      result.direct_lx.push_back(scene_.maintenance_factor * light_.direct_lx[next_]);
-      result.interreflected_lx.push_back(scene_.maintenance_factor * light_.interreflected_lx[next_]);
-      result.total_lx.push_back(result.direct_lx.back() + result.interreflected_lx.back());
-    }
-    if (initial.empty()) return result;
-    result.initial = readings::statistics(initial);
-    result.statistics = readings::statistics(result.total_lx);
-    result.uncertainty = grid_uncertainty(confidence_, light_, receivers);
-    result.uncertainty.mean_lx *= scene_.maintenance_factor;
-    result.uncertainty.min_lx *= scene_.maintenance_factor;
-    return result;
-  }
-
-  SpotResult next(const scene::SceneSpot& source) {
-    SpotResult result{source.name, source.receiver, 0, 0, 0, std::nullopt};
-    const std::size_t r = next_++;
-    if (const auto found = misplaced_.find(r); found != misplaced_.end()) {
-      result.misplaced = MisplacedPoint{source.receiver.position, found->second};
-      return result;
-    }
-    const double factor = scene_.maintenance_factor;
-    result.direct_lx = factor * light_.direct_lx[r];
-    result.interreflected_lx = factor * light_.interreflected_lx[r];
-    std::vector<double> weights(light_.direct_lx.size(), 0.0);
-    weights[r] = factor;
-    const transport::Deviations d = confidence_.deviations(weights);
-    result.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches);
-    return result;
-  }
-
- private:
-  const scene::RoomScene& scene_;
-  const transport::GroupLight& light_;
-  transport::Confidence confidence_;
-  std::map<std::size_t, std::string> misplaced_;
-  std::size_t next_ = 0;
-};
 
 Power power_of(const scene::RoomScene& scene, double mean_lx) {
   double watts = 0;
@@ -129,12 +59,19 @@ bool accurate(const GridResult& grid, double percent) {
 /// Whether the accuracy that is asked for is asked of this grid: of what the designer looks at, not of walls
 /// and ceilings that are read anyway.
 bool is_held_to_accuracy(const GridResult& grid) {
-  return (grid.role == scene::GridRole::work_plane || grid.role == scene::GridRole::wanted) &&
+  using scene::GridRole;
+  return grid.role != GridRole::floor && grid.role != GridRole::ceiling && grid.role != GridRole::wall &&
          !grid.total_lx.empty();
 }
 
+/// How light travels in the room for one selection of grids, and the light.
+struct Pass {
+  std::unique_ptr<const transport::Transport> transport;
+  RoomLight light;
+};
+
 /// Reads the selected grids anew, and all that belongs to the room as a whole.
-void compute_once(const scene::RoomScene& scene, const Selection& selection, const transport::Effort& effort,
+Pass compute_once(const scene::RoomScene& scene, const Selection& selection, const transport::Effort& effort,
                   TransportStore* store, const Watch& watch, RoomResult& result) {
   std::vector<transport::Receiver> receivers = receivers_of(scene, selection);
   std::optional<transport::TracedHits> known;
@@ -145,29 +82,85 @@ void compute_once(const scene::RoomScene& scene, const Selection& selection, con
   }
   const bool reused = known.has_value();
   result.reused = result.reused && reused;
-  const transport::Transport transport(std::move(known), scene.geometry, std::move(receivers), effort, watch);
-  if (store && !reused) store->keep(key, transport.hits());
-  result.patches = transport.patches().size();
-  result.rays = transport.hits().rays();
-  transport::GroupLight light = transport.relight({}, watch);
-  for (const scene::LuminaireGroup& group : scene.groups)
-    light.add(transport.relight(group.luminaires, watch), group.dimming);
-  result.balance = light.balance;
-  Reading reading(scene, transport, light);
+  Pass pass;
+  pass.transport = std::make_unique<const transport::Transport>(std::move(known), scene.geometry,
+                                                                std::move(receivers), effort, watch);
+  if (store && !reused) store->keep(key, pass.transport->hits());
+  result.patches = pass.transport->patches().size();
+  result.rays = pass.transport->hits().rays();
+  pass.light = light_room(scene, *pass.transport, watch);
+  result.balance = pass.light.initial_balance;
+  GridReading reading(*pass.transport, pass.light);
   for (const std::size_t g : selection.grids) result.grids[g] = reading.next(scene.grids[g]);
   if (selection.spots) {
     result.spots.clear();
     for (const scene::SceneSpot& spot : scene.spots) result.spots.push_back(reading.next(spot));
   }
+  return pass;
+}
+
+/// Ra of all luminaires against what is asked, where every file or the project states one.
+void verify_colour(const scene::RoomScene& scene, RoomResult& result) {
+  std::optional<double> lowest;
+  std::string unknown;
+  for (const scene::LuminaireGroup& group : scene.groups) {
+    if (!group.ra) unknown = group.mark;
+    if (group.ra) lowest = std::min(lowest.value_or(*group.ra), *group.ra);
+  }
+  for (const standards::Demand& demand : scene.demands) {
+    const bool surely_low = lowest && *lowest < demand.required;
+    if ((unknown.empty() || surely_low) && lowest) {
+      result.checks.push_back(standards::judge(demand, *lowest));
+      result.checks.back().where = "luminaires";
+    } else if (!scene.groups.empty()) {
+      result.not_checked.push_back(fmt::format(
+          FMT_STRING("colour rendering Ra {:g} (neither the file of {} nor the project states its Ra)"),
+          demand.required, unknown));
+    }
+  }
+}
+
+/// Ez / Eh where cylinders and level planes were read at the same points.
+std::optional<Modelling> modelling_of(const std::vector<GridResult>& grids) {
+  const auto of = [&](scene::GridRole role) {
+    return std::find_if(grids.begin(), grids.end(), [&](const GridResult& g) { return g.role == role; });
+  };
+  const auto faces = of(scene::GridRole::faces), level = of(scene::GridRole::eye_level);
+  if (faces == grids.end() || level == grids.end()) return std::nullopt;
+  Modelling m;
+  std::size_t count = 0;
+  for (std::size_t i = 0, j = 0; i < faces->grid.cells.size() && j < level->grid.cells.size(); ++i) {
+    while (j < level->grid.cells.size() && level->grid.cells[j] != faces->grid.cells[i]) ++j;
+    if (j == level->grid.cells.size() || level->total_lx[j] <= 0) continue;
+    const double ratio = faces->total_lx[i] / level->total_lx[j];
+    m.low = count == 0 ? ratio : std::min(m.low, ratio);
+    m.high = std::max(m.high, ratio);
+    m.mean += ratio;
+    m.share_within += ratio >= standards::kModellingLow && ratio <= standards::kModellingHigh;
+    ++count;
+  }
+  if (count == 0) return std::nullopt;
+  m.mean /= double(count);
+  m.share_within /= double(count);
+  return m;
 }
 
 void verify(const scene::RoomScene& scene, RoomResult& result) {
   const GridResult& plane = result.grids.front();
   result.power = power_of(scene, plane.statistics.mean_lx);
-  if (scene.requirement && !plane.total_lx.empty()) {
-    result.checks = standards::verify(*scene.requirement, plane.name, plane.statistics, plane.uncertainty);
-    result.not_checked = standards::not_checked(*scene.requirement);
+  result.checks.clear();
+  result.not_checked = scene.not_verified;
+  for (std::size_t g = 0; g < scene.grids.size(); ++g) {
+    const GridResult& grid = result.grids[g];
+    if (grid.total_lx.empty()) continue;
+    for (const standards::Demand& demand : scene.grids[g].demands) {
+      result.checks.push_back(standards::judge(demand, grid.judged.statistics, grid.judged.uncertainty));
+      result.checks.back().where = grid.name;
+      result.checks.back().area = to_string(grid.role);
+    }
   }
+  verify_colour(scene, result);
+  result.modelling = modelling_of(result.grids);
   result.status = status_of(result.checks);
 }
 
@@ -239,8 +232,10 @@ RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy,
   Selection selection;
   for (std::size_t g = 0; g < scene.grids.size(); ++g) selection.grids.push_back(g);
   transport::Effort effort = accuracy.effort;
+  Pass first;  // knows all grids
   for (;; ++result.refinements, effort = effort.finer()) {
-    compute_once(scene, selection, effort, store, watch, result);
+    Pass pass = compute_once(scene, selection, effort, store, watch, result);
+    if (!first.transport) first = std::move(pass);
     verify(scene, result);
     selection = {unsettled(result, accuracy), false};
     result.accuracy_reached =

@@ -22,6 +22,15 @@ struct MisplacedPoint {
   std::string inside;  ///< the object's name; empty: outside the room
 };
 
+/// What of a grid is held against its demands: all of it, or, of walls and ceiling, what keeps the standard's
+/// border from their edges (all of it where nothing does).
+struct Judged {
+  readings::Statistics statistics;
+  readings::Uncertainty uncertainty;
+  std::size_t points = 0;
+  double border_m = 0;
+};
+
 /// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
 /// once.
 struct GridResult {
@@ -34,6 +43,8 @@ struct GridResult {
   readings::Statistics statistics;
   readings::Statistics initial;  ///< before the maintenance factor
   readings::Uncertainty uncertainty;
+  Judged judged;                         ///< nothing in it when nothing is asked of the grid
+  std::string task;                      ///< of areas: the task's key
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 
   /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical".
@@ -56,6 +67,12 @@ struct Power {
   std::optional<double> w_per_m2_100lx;
 };
 
+/// Ez / Eh at points at the height of eyes; EN 12464-1 calls 0.30 to 0.60 good modelling.
+struct Modelling {
+  double mean = 0, low = 0, high = 0;
+  double share_within = 0;  ///< of points between 0.30 and 0.60
+};
+
 struct RoomResult {
   const scene::RoomScene* scene = nullptr;
   Status status = Status::no_target;
@@ -63,6 +80,7 @@ struct RoomResult {
   std::vector<SpotResult> spots;
   std::vector<standards::Check> checks;
   std::vector<std::string> not_checked;
+  std::optional<Modelling> modelling;
   Power power;
   transport::FluxBalance balance;
   std::size_t patches = 0, rays = 0;

@@ -57,6 +57,11 @@ class GridPlacer {
     for (const GridWish& wish : room_.grids) place(wish);
     return std::move(grids_);
   }
+  std::vector<SceneGrid> place_one(const GridWish& wish, GridRole role) {
+    place(wish);
+    for (SceneGrid& grid : grids_) grid.role = role;
+    return std::move(grids_);
+  }
 
  private:
   void place(const GridWish& wish);
@@ -102,7 +107,7 @@ void GridPlacer::lay(const GridWish& wish, const std::string& name, GridRole rol
       other.grid = std::move(*grid);
       return;
     }
-  grids_.push_back({name, role, wish.kernel, wish.facing, std::move(*grid)});
+  grids_.push_back({name, role, wish.kernel, wish.facing, std::move(*grid), {}, {}});
 }
 
 void GridPlacer::place_floor(const GridWish& wish, const std::string& name) {
@@ -229,6 +234,12 @@ void GridPlacer::place(const GridWish& wish) {
 std::vector<SceneGrid> place_grids(const model::Room& room, const RoomGeometry& built,
                                    const WrittenWalls& walls, Problems& problems) {
   return GridPlacer(room, built, walls, problems).place_all();
+}
+
+std::vector<SceneGrid> place_grid(const model::Room& room, const RoomGeometry& built,
+                                  const WrittenWalls& walls, const GridWish& wish, GridRole role,
+                                  Problems& problems) {
+  return GridPlacer(room, built, walls, problems).place_one(wish, role);
 }
 
 std::vector<SceneSpot> place_spots(const model::Room& room, const RoomGeometry& built, Problems& problems) {

@@ -8,6 +8,11 @@ namespace glow::scene {
 std::vector<SceneGrid> place_grids(const model::Room& room, const RoomGeometry& built,
                                    const WrittenWalls& walls, Problems& problems);
 
+/// One grid that is asked for, as `role`: several where it lies on each of several things.
+std::vector<SceneGrid> place_grid(const model::Room& room, const RoomGeometry& built,
+                                  const WrittenWalls& walls, const model::GridWish& wish, GridRole role,
+                                  Problems& problems);
+
 /// The designer's spots, with their directions.
 std::vector<SceneSpot> place_spots(const model::Room& room, const RoomGeometry& built, Problems& problems);
 

@@ -204,6 +204,13 @@ void Placing::place(const model::LuminairePlacement& placement) {
   group.photometry = entry->photometry;
   group.dimming = placement.dimming;
   group.cct_k = entry->cct_k ? entry->cct_k : photometry.cct_k;
+  group.ra = entry->ra ? entry->ra : photometry.colour_rendering;
+  group.array = placement.array;
+  group.maintenance = entry->maintenance;
+  group.maintenance_factor = room_.maintenance_factor.value_or(1);
+  if (group.maintenance)
+    group.maintenance_factor = model::maintenance_factor(
+        *group.maintenance, room_.room_surfaces.value_or(model::SurfaceMaintenance{}).factor);
   const std::shared_ptr<const photometry::IntensityTable> table(entry->photometry, &photometry.table);
   for (const Spot& spot : spots) {
     const auto height = height_of(placement, photometry, spot.at);

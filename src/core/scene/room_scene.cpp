@@ -2,10 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 
-#include "core/scene/grid_placing.hpp"
+#include "core/scene/area_placing.hpp"
 #include "core/scene/luminaire_placing.hpp"
 #include "core/scene/room_geometry.hpp"
 
@@ -15,12 +16,13 @@ namespace {
 constexpr double kDefaultInset = 0.5;        // m; EN 12464-1: strip along the walls
 constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
 constexpr double kSamePitch = 0.02;          // relative
+constexpr double kSeatedPlane = 0.5;         // m: at planes this high or higher people sit
 
 class Builder {
  public:
-  Builder(const model::Project& project, const model::Room& room, const standards::RequirementTable& table,
-          Problems& problems)
-      : project_(project), room_(room), table_(table), problems_(problems) {}
+  Builder(const model::Project& project, const model::Room& room,
+          const std::vector<standards::RequirementTable>& standards, Problems& problems)
+      : project_(project), room_(room), standards_(standards), problems_(problems) {}
 
   std::optional<RoomScene> build() {
     const int errors_before = problems_.error_count();
@@ -34,20 +36,25 @@ class Builder {
     scene_.outline = geometry::tidied(room_.outline);
     scene_.height_m = room_.height_m;
     scene_.floor_area_m2 = geometry::signed_area(scene_.outline);
-    scene_.maintenance_factor = room_.maintenance_factor;
+    scene_.room_surfaces = room_.room_surfaces;
     scene_.reflectances = room_.reflectances;
     const WrittenWalls walls(room_, scene_.outline);
     scene_.wall_names = walls.names();
     RoomGeometry built = add_room_geometry(room_, scene_.outline, walls, scene_.geometry, problems_);
     describe(built);
-    find_task();
+    if (room_.task)
+      scene_.tasks = find_tasks(standards_, *room_.task, room_.task_place, room_.level, problems_);
     lay_work_plane();
+    lay_areas(built, walls);
     for (SceneGrid& grid : place_grids(room_, built, walls, problems_))
       scene_.grids.push_back(std::move(grid));
+    lay_faces();
     check_grid_names();
     scene_.spots = place_spots(room_, built, problems_);
     PlacedGroups placed = place_luminaires(project_, room_, built.shell, walls, scene_.geometry, problems_);
     scene_.groups = std::move(placed.groups);
+    settle_maintenance();
+    demand_of_room();
     array_spacings_ = std::move(placed.array_spacings);
     if (room_.luminaires.empty())
       problems_.warning(
@@ -60,18 +67,24 @@ class Builder {
 
  private:
   void describe(const RoomGeometry& built);
-  void find_task();
   void lay_work_plane();
+  void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
+  void note_not_verified(const Tasks& tasks);
+  void lay_faces();
+  void demand_of_room();
+  void settle_maintenance();
   void check_grid_names();
+  void demand_of_work_plane();
   double plane_height();
   void warn_of_equal_pitch();
 
   const model::Project& project_;
   const model::Room& room_;
-  const standards::RequirementTable& table_;
+  const std::vector<standards::RequirementTable>& standards_;
   Problems& problems_;
   RoomScene scene_;
   std::vector<Vec2> array_spacings_;
+  Tasks surface_tasks_;  ///< that walls, ceiling and cylinders are held against
 };
 
 /// What plans show of the room and its things, and what all of it is made of.
@@ -117,18 +130,92 @@ void Builder::check_grid_names() {
                                   room_.name, grid.name));
 }
 
-void Builder::find_task() {
-  if (!room_.task) return;
-  if (const standards::Requirement* row = table_.find(*room_.task)) {
-    scene_.requirement = *row;
+/// Task areas; and who asks for light on walls, ceiling and faces: the room's task, or the task of an area.
+void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
+  PlacedAreas areas = place_areas(room_, built, walls, standards_, problems_);
+  surface_tasks_ = scene_.tasks;
+  if (surface_tasks_.empty() && !areas.tasks.empty()) surface_tasks_ = areas.tasks.front();
+  for (SceneGrid& grid : areas.grids) scene_.grids.push_back(std::move(grid));
+  scene_.not_verified = std::move(areas.not_applicable);
+  for (const Tasks& tasks : areas.tasks) note_not_verified(tasks);
+  note_not_verified(scene_.tasks);
+  const bool by_areas = room_.verification == model::Verification::by_areas;
+  if (room_.areas.empty() && scene_.tasks.empty()) return;
+  if (room_.areas.empty())
+    scene_.verified_as =
+        "whole room: all of the work plane has to reach the task's values; task areas ([[rooms.areas]]) "
+        "would ask for "
+        "them only where the task is done, and for less around";
+  else if (by_areas)
+    scene_.verified_as =
+        "task areas with their surrounding and background areas; the work plane of the whole room is shown, "
+        "not "
+        "verified";
+  else
+    scene_.verified_as = "whole room, and each task area without its surroundings";
+}
+
+void Builder::note_not_verified(const Tasks& tasks) {
+  for (const standards::TaskInForce& task : tasks)
+    for (const std::string& words : standards::not_verified(task.row))
+      if (std::find(scene_.not_verified.begin(), scene_.not_verified.end(), words) ==
+          scene_.not_verified.end())
+        scene_.not_verified.push_back(words);
+}
+
+/// Cylinders at the height of eyes where the task asks for them, and level planes at the same points.
+void Builder::lay_faces() {
+  std::vector<standards::Demand> demands;
+  for (const standards::TaskInForce& task : surface_tasks_)
+    for (standards::Demand& demand : standards::surface_demands(task, task.row.ez_lx))
+      demands.push_back(std::move(demand));
+  if (demands.empty()) return;
+  const standards::Requirement& row = surface_tasks_.front().row;
+  const bool seated = room_.eyes == model::Eyes::seated ||
+                      (room_.eyes == model::Eyes::by_task && row.plane_height_m.value_or(0) >= kSeatedPlane);
+  const double height = seated ? standards::kSeatedEye : standards::kStandingEye;
+  const double inset = scene_.grids.empty() ? kDefaultInset : scene_.work_plane().inset_m;
+  auto grid = height < room_.height_m ? readings::plane_grid(scene_.outline, height, inset, std::nullopt)
+                                      : std::nullopt;
+  if (!grid) {
+    scene_.not_verified.push_back("cylindrical illuminance: the room is too low or too narrow for it");
     return;
   }
-  const std::string near = nearest_word(*room_.task, table_.keys());
-  problems_.error(
-      "P012", room_.task_place,
-      fmt::format(FMT_STRING("unknown task \"{}\" in {}; {}"), *room_.task, table_.name(),
-                  near.empty() ? fmt::format(FMT_STRING("keys look like \"{}\""), table_.rows()[0].key)
-                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+  const std::string name = fmt::format(FMT_STRING("faces at {:.1f} m"), height);
+  scene_.grids.push_back({name, GridRole::faces, transport::Kernel::cylinder, Vec3::UnitX(), *grid,
+                          std::move(demands), row.key});
+  scene_.grids.push_back({name + " level",
+                          GridRole::eye_level,
+                          transport::Kernel::plane,
+                          Vec3::UnitX(),
+                          std::move(*grid),
+                          {},
+                          {}});
+}
+
+/// What is asked of walls and ceiling, and of the light's colour.
+void Builder::demand_of_room() {
+  for (const standards::TaskInForce& task : surface_tasks_) {
+    for (SceneGrid& grid : scene_.grids) {
+      if (grid.role != GridRole::wall && grid.role != GridRole::ceiling) continue;
+      const auto& asked = grid.role == GridRole::wall ? task.row.ewall_lx : task.row.eceiling_lx;
+      for (standards::Demand& demand : standards::surface_demands(task, asked))
+        grid.demands.push_back(std::move(demand));
+    }
+    for (standards::Demand& demand : standards::colour_demands(task))
+      scene_.demands.push_back(std::move(demand));
+  }
+}
+
+/// One number for the room, for people: the groups' factors weighted by their flux.
+void Builder::settle_maintenance() {
+  double flux = 0, maintained = 0;
+  for (const LuminaireGroup& group : scene_.groups) {
+    const double own = group.dimming * group.photometry->flux_lm() * double(group.luminaires.size());
+    flux += own;
+    maintained += group.maintenance_factor * own;
+  }
+  scene_.maintenance_factor = flux > 0 ? maintained / flux : room_.maintenance_factor.value_or(1);
 }
 
 double Builder::plane_height() {
@@ -136,10 +223,10 @@ double Builder::plane_height() {
     scene_.plane_height_source = "given";
     return *room_.work_plane.height_m;
   }
-  if (scene_.requirement && scene_.requirement->plane_height_m) {
-    scene_.plane_height_source =
-        fmt::format(FMT_STRING("for {}: {}"), scene_.requirement->key, scene_.requirement->plane_note);
-    return *scene_.requirement->plane_height_m;
+  if (!scene_.tasks.empty() && scene_.tasks.front().row.plane_height_m) {
+    const standards::Requirement& row = scene_.tasks.front().row;
+    scene_.plane_height_source = fmt::format(FMT_STRING("for {}: {}"), row.key, row.plane_note);
+    return *row.plane_height_m;
   }
   scene_.plane_height_source = "assumed: no task and no height given";
   return kDefaultPlaneHeight;
@@ -155,7 +242,9 @@ void Builder::lay_work_plane() {
                                 room_.name, problems_.length(height), problems_.length(room_.height_m)));
     return;
   }
-  const double inset = plane.inset_m.value_or(kDefaultInset);
+  // EN 12464-1 leaves no border out in health care.
+  const bool whole = !scene_.tasks.empty() && scene_.tasks.front().row.area.rfind("health", 0) == 0;
+  const double inset = plane.inset_m.value_or(whole ? 0 : kDefaultInset);
   const auto box = geometry::inset_bounding_box(scene_.outline, inset);
   if (!box || box->size().minCoeff() <= 0) {
     problems_.error(
@@ -176,9 +265,16 @@ void Builder::lay_work_plane() {
             units.length_unit()));
     return;
   }
-  if (auto grid = readings::plane_grid(scene_.outline, height, inset, plane.spacing_m)) {
-    scene_.grids.push_back(
-        {"work plane", GridRole::work_plane, transport::Kernel::plane, Vec3::UnitX(), std::move(*grid)});
+  if (auto grid = readings::plane_grid(readings::Plane::level(height), scene_.outline, {}, inset,
+                                       {plane.spacing_m, {}, {}, count_rule(scene_.tasks)})) {
+    scene_.grids.push_back({"work plane",
+                            GridRole::work_plane,
+                            transport::Kernel::plane,
+                            Vec3::UnitX(),
+                            std::move(*grid),
+                            {},
+                            {}});
+    demand_of_work_plane();
   } else {
     problems_.error(
         "P017", plane.place,
@@ -187,6 +283,28 @@ void Builder::lay_work_plane() {
                        "spacing or inset in work_plane"),
             room_.name));
   }
+}
+
+/// The task's values, where the whole room is verified and the task is done on a level plane.
+void Builder::demand_of_work_plane() {
+  const bool whole = room_.areas.empty() || room_.verification == model::Verification::whole_room;
+  if (!whole || scene_.tasks.empty()) return;
+  const standards::Requirement& row = scene_.tasks.front().row;
+  const bool upright = row.orientation() == standards::PlaneOrientation::vertical;
+  if (upright && !room_.work_plane.height_m) {
+    problems_.warning(
+        "P056", room_.task_place,
+        fmt::format(FMT_STRING("\"{}\" is read on a plane that is {}; say where with [[rooms.areas]] "
+                               "(on = \"rack.front\", say). The level work plane is not held against it"),
+                    row.key, row.plane_note));
+    scene_.not_verified.push_back("the task's own plane: no area says where it is");
+    return;
+  }
+  SceneGrid& plane = scene_.grids.back();
+  plane.task = row.key;
+  for (const standards::TaskInForce& task : scene_.tasks)
+    for (standards::Demand& demand : standards::task_demands(task))
+      plane.demands.push_back(std::move(demand));
 }
 
 /// A grid in step with the luminaires meets every one at the same place and shows too even or too uneven a
@@ -206,11 +324,17 @@ void Builder::warn_of_equal_pitch() {
     }
 }
 
-constexpr std::array<std::pair<GridRole, const char*>, 5> kRoles = {{{GridRole::work_plane, "work plane"},
-                                                                     {GridRole::floor, "floor"},
-                                                                     {GridRole::ceiling, "ceiling"},
-                                                                     {GridRole::wall, "wall"},
-                                                                     {GridRole::wanted, "wanted"}}};
+constexpr std::array<std::pair<GridRole, const char*>, 10> kRoles = {
+    {{GridRole::work_plane, "work plane"},
+     {GridRole::floor, "floor"},
+     {GridRole::ceiling, "ceiling"},
+     {GridRole::wall, "wall"},
+     {GridRole::wanted, "wanted"},
+     {GridRole::task_area, "task area"},
+     {GridRole::surrounding, "surrounding area"},
+     {GridRole::background, "background area"},
+     {GridRole::faces, "faces"},
+     {GridRole::eye_level, "eye level"}}};
 
 }  // namespace
 
@@ -236,8 +360,9 @@ transport::Receiver SceneGrid::receiver(std::size_t point) const {
 }
 
 std::optional<RoomScene> build_room_scene(const model::Project& project, const model::Room& room,
-                                          const standards::RequirementTable& table, Problems& problems) {
-  return Builder(project, room, table, problems).build();
+                                          const std::vector<standards::RequirementTable>& standards,
+                                          Problems& problems) {
+  return Builder(project, room, standards, problems).build();
 }
 
 }  // namespace glow::scene

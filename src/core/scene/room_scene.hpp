@@ -8,7 +8,7 @@
 #include "core/model/project.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/readings/grid.hpp"
-#include "core/standards/requirement_table.hpp"
+#include "core/scene/room_tasks.hpp"
 #include "core/transport/receiver.hpp"
 
 namespace glow::scene {
@@ -20,7 +20,11 @@ struct LuminaireGroup {
   std::vector<photometry::PlacedLuminaire> luminaires;
   std::vector<double> rotations_deg;  ///< of each luminaire
   double dimming = 1;                 ///< share of full output
+  double maintenance_factor = 1;
+  std::optional<model::LuminaireMaintenance> maintenance;  ///< the parts of the factor, when stated
+  std::optional<model::ArraySize> array;                   ///< laid as an array
   std::optional<double> cct_k;
+  std::optional<double> ra;  ///< general colour rendering index
 };
 
 /// What an object, or an opening in a wall, looks like from above.
@@ -31,9 +35,21 @@ struct PlanShape {
   bool solid = true;  ///< false: legs and shelves, a mesh, or an opening; one can look into it
 };
 
-enum class GridRole { work_plane, floor, ceiling, wall, wanted };
+enum class GridRole {
+  work_plane,
+  floor,
+  ceiling,
+  wall,
+  wanted,
+  task_area,
+  surrounding,  ///< the immediate surrounding area of a task area
+  background,   ///< the background area beyond it
+  faces,        ///< cylinders at the height of people's eyes
+  eye_level     ///< level planes at the very same points: for the modelling ratio
+};
 
-/// "work plane", "floor", "ceiling", "wall", "wanted".
+/// "work plane", "floor", "ceiling", "wall", "wanted", "task area", "surrounding area", "background area",
+/// "faces", "eye level".
 std::string to_string(GridRole role);
 std::optional<GridRole> grid_role(const std::string& words);
 
@@ -44,6 +60,8 @@ struct SceneGrid {
   transport::Kernel kernel = transport::Kernel::plane;
   Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders
   readings::PlaneGrid grid;
+  std::vector<standards::Demand> demands;  ///< what is asked of it
+  std::string task;                        ///< key of the task that asks, of areas
 
   transport::Receiver receiver(std::size_t point) const;
 };
@@ -66,7 +84,8 @@ struct RoomScene {
   geometry::Polygon outline;  ///< tidied, counter-clockwise
   double height_m = 0;
   double floor_area_m2 = 0;
-  double maintenance_factor = 1;
+  double maintenance_factor = 1;  ///< of the groups together, weighted by their flux
+  std::optional<model::SurfaceMaintenance> room_surfaces;
   model::Reflectances reflectances;
   geometry::Geometry geometry;
   std::vector<std::string> wall_names;  ///< by the outline's edges
@@ -75,18 +94,23 @@ struct RoomScene {
   std::vector<SceneGrid> grids;  ///< the work plane first
   std::vector<SceneSpot> spots;
   std::vector<SurfaceFinish> finishes;
-  std::string plane_height_source;  ///< why the plane is at its height, in words
-  std::optional<standards::Requirement> requirement;
-  std::vector<std::string> assumed;   ///< what the project does not state
-  std::vector<std::string> meetings;  ///< what touches what
+  std::string plane_height_source;         ///< why the plane is at its height, in words
+  Tasks tasks;                             ///< of the room as a whole, one for each standard
+  std::vector<standards::Demand> demands;  ///< of no grid: the light's colour
+  std::string verified_as;                 ///< what is held against the task, and what follows, in words
+  std::vector<std::string> not_verified;   ///< what is asked and cannot be, or is not, verified
+  std::vector<std::string> assumed;        ///< what the project does not state
+  std::vector<std::string> meetings;       ///< what touches what
 
   const readings::PlaneGrid& work_plane() const { return grids.front().grid; }
 };
 
 /// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;
 /// warnings name what would make the result doubtful. Photometric files must have been read; a mark whose
-/// file could not be read is passed over in silence, since that was reported already.
+/// file could not be read is passed over in silence, since that was reported already. `standards`: at least
+/// one, the main one first.
 std::optional<RoomScene> build_room_scene(const model::Project& project, const model::Room& room,
-                                          const standards::RequirementTable& table, Problems& problems);
+                                          const std::vector<standards::RequirementTable>& standards,
+                                          Problems& problems);
 
 }  // namespace glow::scene

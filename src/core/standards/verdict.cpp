@@ -1,13 +1,45 @@
 #include "core/standards/verdict.hpp"
 
-#include <fmt/format.h>
-
+#include <array>
 #include <cmath>
 
 namespace glow::standards {
+namespace {
+
+constexpr std::array<std::pair<Quantity, const char*>, 4> kQuantities = {
+    {{Quantity::mean_illuminance, "mean illuminance"},
+     {Quantity::uniformity, "uniformity U0"},
+     {Quantity::minimum_illuminance, "minimum illuminance"},
+     {Quantity::colour_rendering, "colour rendering Ra"}}};
+
+Check judged(const Demand& demand, double actual, double uncertainty) {
+  Check check;
+  check.demand = demand;
+  check.actual = actual;
+  check.uncertainty = uncertainty;
+  const double margin = check.margin();
+  check.verdict = std::abs(margin) < uncertainty ? Verdict::undecided
+                  : margin >= 0                  ? Verdict::met
+                                                 : Verdict::not_met;
+  return check;
+}
+
+}  // namespace
 
 std::string to_string(Quantity quantity) {
-  return quantity == Quantity::mean_illuminance ? "mean illuminance" : "uniformity U0";
+  for (const auto& [known, words] : kQuantities)
+    if (known == quantity) return words;
+  return "";
+}
+
+std::optional<Quantity> quantity_of(const std::string& words) {
+  for (const auto& [quantity, known] : kQuantities)
+    if (known == words) return quantity;
+  return std::nullopt;
+}
+
+std::string unit_of(Quantity quantity) {
+  return quantity == Quantity::mean_illuminance || quantity == Quantity::minimum_illuminance ? "lx" : "";
 }
 
 std::string to_string(Verdict verdict) {
@@ -22,38 +54,23 @@ std::string to_string(Verdict verdict) {
   return "";
 }
 
-std::vector<Check> verify(const Requirement& requirement, const std::string& where,
-                          const readings::Statistics& maintained, const readings::Uncertainty& uncertainty) {
-  std::vector<Check> checks;
-  const auto add = [&](Quantity quantity, double required, double actual, const char* unit, double spread) {
-    const double margin = actual - required;
-    const Verdict verdict = std::abs(margin) < spread ? Verdict::undecided
-                            : margin >= 0             ? Verdict::met
-                                                      : Verdict::not_met;
-    checks.push_back({quantity, where, required, actual, unit, verdict, margin, spread, requirement.source(),
-                      requirement.certainty});
-  };
-  if (requirement.em_lx)
-    add(Quantity::mean_illuminance, *requirement.em_lx, maintained.mean_lx, "lx", uncertainty.mean_lx);
-  if (requirement.uo)
-    add(Quantity::uniformity, *requirement.uo, maintained.u0.value_or(0), "", uncertainty.u0);
-  return checks;
+Check judge(const Demand& demand, const readings::Statistics& maintained,
+            const readings::Uncertainty& uncertainty) {
+  switch (demand.quantity) {
+    case Quantity::mean_illuminance:
+      return judged(demand, maintained.mean_lx, uncertainty.mean_lx);
+    case Quantity::minimum_illuminance:
+      return judged(demand, maintained.min_lx, uncertainty.min_lx);
+    case Quantity::uniformity:
+      return judged(demand, maintained.u0.value_or(0), uncertainty.u0);
+    case Quantity::colour_rendering:
+      break;
+  }
+  return judged(demand, 0, 0);
 }
 
-std::vector<std::string> not_checked(const Requirement& requirement) {
-  std::vector<std::string> list;
-  if (requirement.rugl) list.push_back(fmt::format(FMT_STRING("glare RUGL {}"), *requirement.rugl));
-  if (requirement.ra) list.push_back(fmt::format(FMT_STRING("colour rendering Ra {}"), *requirement.ra));
-  if (requirement.ez_lx) list.push_back(fmt::format(FMT_STRING("cylindrical Ez {} lx"), *requirement.ez_lx));
-  if (requirement.ewall_lx) list.push_back(fmt::format(FMT_STRING("walls {} lx"), *requirement.ewall_lx));
-  if (requirement.eceiling_lx)
-    list.push_back(fmt::format(FMT_STRING("ceiling {} lx"), *requirement.eceiling_lx));
-  for (const auto& [name, word] : {std::pair{"RUGL", "glare (limit not held)"},
-                                   {"Ra", "colour rendering (not held)"},
-                                   {"Em_lx", "mean illuminance (not held)"},
-                                   {"Uo", "uniformity (not held)"}})
-    if (requirement.not_held.find(name) != std::string::npos) list.push_back(word);
-  return list;
+Check judge(const Demand& demand, double actual) {
+  return judged(demand, actual, 0);
 }
 
 }  // namespace glow::standards

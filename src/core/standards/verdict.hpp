@@ -1,17 +1,31 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "core/readings/statistics.hpp"
-#include "core/standards/requirement_table.hpp"
 
 namespace glow::standards {
 
-enum class Quantity { mean_illuminance, uniformity };
+enum class Quantity { mean_illuminance, uniformity, minimum_illuminance, colour_rendering };
 
-/// "mean illuminance", "uniformity U0".
+/// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra".
 std::string to_string(Quantity quantity);
+/// Nothing for other words.
+std::optional<Quantity> quantity_of(const std::string& words);
+/// "lx", or "" for a ratio or an index.
+std::string unit_of(Quantity quantity);
+
+/// What is asked of one area, or of a room: a lower limit.
+struct Demand {
+  Quantity quantity = Quantity::mean_illuminance;
+  double required = 0;
+  std::string standard;   ///< "EN 12464-1:2021"
+  std::string source;     ///< standard, edition and row or rule
+  std::string certainty;  ///< how surely the required value is held: "agreed", "single", "disputed", ...
+  std::string reason;     ///< why it is not the table's required value; empty: it is
+};
 
 /// `undecided`: the value is nearer to its limit than it is certain.
 enum class Verdict { met, not_met, undecided };
@@ -19,24 +33,24 @@ enum class Verdict { met, not_met, undecided };
 /// "met", "not met", "undecided".
 std::string to_string(Verdict verdict);
 
-/// One value held against one requirement; both unrounded, so nothing is rounded into passing.
+/// One value held against one demand; both unrounded, so nothing is rounded into passing.
 struct Check {
-  Quantity quantity = Quantity::mean_illuminance;
+  Demand demand;
   std::string where;  ///< the grid's name
-  double required = 0, actual = 0;
-  std::string unit;  ///< "lx", or empty for a ratio
-  Verdict verdict = Verdict::undecided;
-  double margin = 0;       ///< actual - required
+  std::string area;   ///< what the grid is: "task area", "wall", ...
+  double actual = 0;
   double uncertainty = 0;  ///< half width of the 95 % interval of `actual`
-  std::string source;      ///< standard, edition and row
-  std::string certainty;   ///< how surely the required value is held: "agreed", "single" or "disputed"
+  Verdict verdict = Verdict::undecided;
+  std::vector<std::string> why, help;  ///< of a check that is not met, or met by far: sentences for people
+
+  double margin() const { return actual - demand.required; }
+  std::string unit() const { return unit_of(demand.quantity); }
 };
 
-/// Mean and U0 of the grid, maintained, against the row. Columns that the table leaves empty give no check.
-std::vector<Check> verify(const Requirement& requirement, const std::string& where,
-                          const readings::Statistics& maintained, const readings::Uncertainty& uncertainty);
-
-/// What the row asks for that `verify` does not look at, in words ("colour rendering Ra 80", ...).
-std::vector<std::string> not_checked(const Requirement& requirement);
+/// The demand against what a grid holds, maintained.
+Check judge(const Demand& demand, const readings::Statistics& maintained,
+            const readings::Uncertainty& uncertainty);
+/// Against a value that is known exactly.
+Check judge(const Demand& demand, double actual);
 
 }  // namespace glow::standards

@@ -1,0 +1,41 @@
+#pragma once
+
+#include <map>
+
+#include "core/results/room_result.hpp"
+#include "core/transport/confidence.hpp"
+
+namespace glow::results {
+
+/// A room's light as its luminaires are maintained and dimmed, with what it was initially.
+struct RoomLight {
+  transport::GroupLight maintained;
+  std::vector<double> initial_lx;  ///< per receiver
+  transport::FluxBalance initial_balance;
+};
+
+/// Relights every group. The maintenance factors are applied here and nowhere else.
+RoomLight light_room(const scene::RoomScene& scene, const transport::Transport& transport,
+                     const Watch& watch);
+
+/// Turns one pass over a room into results, grid by grid: the transport's receivers have to be the points of
+/// the grids, then the spots, in the order of the calls.
+class GridReading {
+ public:
+  GridReading(const transport::Transport& transport, const RoomLight& light);
+  /// The grid whose points are the next receivers.
+  GridResult next(const scene::SceneGrid& source);
+  SpotResult next(const scene::SceneSpot& source);
+
+ private:
+  readings::Uncertainty uncertainty(const std::vector<std::size_t>& receivers) const;
+  void judge(const scene::SceneGrid& source, const std::vector<std::size_t>& receivers,
+             GridResult& result) const;
+
+  const RoomLight& light_;
+  transport::Confidence confidence_;
+  std::map<std::size_t, std::string> misplaced_;
+  std::size_t next_ = 0;
+};
+
+}  // namespace glow::results

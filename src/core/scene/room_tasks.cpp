@@ -1,0 +1,81 @@
+#include "core/scene/room_tasks.hpp"
+
+#include <fmt/format.h>
+
+namespace glow::scene {
+namespace {
+
+using standards::Requirement;
+using standards::RequirementTable;
+using standards::TaskInForce;
+
+void report_missing(const RequirementTable& table, const std::string& task, const Place& place,
+                    Problems& problems) {
+  const std::string near = nearest_word(task, table.keys());
+  problems.error(
+      "P012", place,
+      fmt::format(FMT_STRING("unknown task \"{}\" in {}; {}. glowgrid tasks WORDS finds keys"), task,
+                  table.name(),
+                  near.empty() ? fmt::format(FMT_STRING("keys look like \"{}\""), table.rows()[0].key)
+                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+}
+
+void change_level(const model::LevelChoice& level, TaskInForce& task, Problems& problems) {
+  const Requirement& row = task.row;
+  if (!row.em_lx) return;
+  if (level.modified) {
+    if (!row.em_modified_lx) {
+      problems.error(
+          "P053", level.place,
+          fmt::format(FMT_STRING("{} holds no modified level for \"{}\"; say \"steps\" = 1 on the scale "
+                                 "of illuminances instead"),
+                      row.standard_name(), row.key));
+      return;
+    }
+    task.em_lx = row.em_modified_lx;
+    task.em_certainty = row.modified_certainty;
+    task.reason = fmt::format(FMT_STRING("modified from {:g} lx: {}"), *row.em_lx, level.reason);
+    return;
+  }
+  const auto changed = standards::stepped(*row.em_lx, level.steps);
+  if (!changed) {
+    problems.error(
+        "P053", level.place,
+        fmt::format(FMT_STRING("{} steps from {:g} lx leave the scale of illuminances (5 to 10000 lx)"),
+                    level.steps, *row.em_lx));
+    return;
+  }
+  task.em_lx = changed;
+  const int count = std::abs(level.steps);
+  task.reason = fmt::format(FMT_STRING("{} step{} {} from {:g} lx: {}"), count, count == 1 ? "" : "s",
+                            level.steps > 0 ? "up" : "down", *row.em_lx, level.reason);
+}
+
+}  // namespace
+
+Tasks find_tasks(const std::vector<RequirementTable>& standards, const std::string& task,
+                 const Place& task_place, const std::optional<model::LevelChoice>& level,
+                 Problems& problems) {
+  Tasks tasks;
+  for (const RequirementTable& table : standards) {
+    const Requirement* row = table.find(task);
+    if (!row) continue;
+    TaskInForce in_force{*row, row->em_lx, row->certainty, {}};
+    if (level) change_level(*level, in_force, problems);
+    tasks.push_back(std::move(in_force));
+  }
+  if (tasks.empty()) report_missing(standards.front(), task, task_place, problems);
+  for (const RequirementTable& table : standards)
+    if (!tasks.empty() && !table.find(task))
+      problems.warning("P054", task_place,
+                       fmt::format(FMT_STRING("{} has no task \"{}\"; it is verified by {} only"),
+                                   table.name(), task, tasks.front().row.standard_name()));
+  return tasks;
+}
+
+readings::CountRule count_rule(const Tasks& tasks) {
+  const bool sports = !tasks.empty() && tasks.front().row.standard == "EN 12193";
+  return sports ? readings::CountRule::nearest_odd : readings::CountRule::nearest;
+}
+
+}  // namespace glow::scene
