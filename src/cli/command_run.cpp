@@ -21,6 +21,8 @@ int command_run(const std::vector<std::string>& words) {
                              "folder to write to; default: PROJECT-results beside the project file")(
       "accuracy,a", po::value<std::string>()->value_name("HOW")->default_value("normal"),
       "draft, normal (means to about 1 %, minima to 3 %), fine, or per cent for means, such as 0.5")(
+      "room,r", po::value<std::vector<std::string>>()->value_name("NAME")->composing(),
+      "compute only this room; may be given several times")(
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
@@ -49,6 +51,7 @@ int command_run(const std::vector<std::string>& words) {
     options.units.emplace();
     if (!apply_units_option(arguments, "run", *options.units)) return kBadInput;
   }
+  options.rooms = arguments.texts("room");
   options.use_cache = arguments.values.count("no-cache") == 0;
   options.output = arguments.text("output");
   options.strict = arguments.values.count("strict") > 0;

@@ -21,7 +21,7 @@ class Table {
   std::string write() {
     line(fmt::format(FMT_STRING("{} - {}, maintained values"), run_.project->name, run_.standard));
     for (const results::RoomResult& room : run_.rooms) write_room(room);
-    if (run_.rooms.size() > 1) write_summary();
+    write_summary();
     return text_;
   }
 
@@ -203,15 +203,36 @@ void Table::write_room(const results::RoomResult& room) {
     wrapped("  ", fmt::format(FMT_STRING("not verified: {}"), fmt::join(room.not_checked, "; ")));
 }
 
+/// One line for each room, and one for the project.
 void Table::write_summary() {
+  line("");
   std::size_t met = 0, judged = 0;
   for (const results::RoomResult& room : run_.rooms) {
     judged += room.status != results::Status::no_target;
     met += room.status == results::Status::met;
+    std::size_t fine = 0;
+    std::string worst;
+    for (const standards::Check& check : room.checks) {
+      fine += check.verdict == standards::Verdict::met;
+      if (check.verdict != standards::Verdict::met && worst.empty())
+        worst = fmt::format(FMT_STRING("; {}, {}"), check.where, to_string(check.demand.quantity));
+    }
+    const std::string word = to_string(room.status);
+    const std::string padding(std::max<std::size_t>(10, word.size()) - word.size(), ' ');
+    const bool has_target = room.status != results::Status::no_target;
+    const std::string checks =
+        has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), fine, room.checks.size(), worst)
+                   : std::string();
+    std::string words = fmt::format(FMT_STRING("{:<{}} {}{} {}"), fitted(room.scene->name), kNameWidth,
+                                    has_target ? painted(word, colour_) : word, padding, checks);
+    while (words.back() == ' ') words.pop_back();
+    line(words);
   }
-  if (judged == 0) return;
-  line("");
-  line(fmt::format(FMT_STRING("{} of {} rooms with a target meet it"), met, judged));
+  for (const scene::RoomScene* room : run_.not_computed)
+    line(fmt::format(FMT_STRING("{:<{}} not computed"), fitted(room->name), kNameWidth));
+  if (judged > 0)
+    line(
+        fmt::format(FMT_STRING("{}: {} of {} rooms with a target meet it"), run_.project->name, met, judged));
 }
 
 }  // namespace

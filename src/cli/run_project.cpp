@@ -107,6 +107,7 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
     fmt::print(FMT_STRING("  {:<46} {}\n"), name, what);
   };
   show(files::kResultsFile, "everything, for other programs");
+  show("figures/project--status.svg", "the verdict of each room");
   for (const results::RoomResult& room : run.rooms) {
     const std::string& name = room.scene->name;
     const std::string plan = files::grid_file("figures", name, room.grids.front().name, "");
@@ -149,6 +150,21 @@ std::vector<std::string> stale_files(const fs::path& target) {
   return stale;
 }
 
+/// Says which of the names is none of a room.
+bool are_rooms(const OpenProject& open, const std::vector<std::string>& names) {
+  std::vector<std::string> known;
+  for (const scene::RoomScene& room : open.rooms) known.push_back(room.name);
+  for (const std::string& name : names) {
+    if (std::find(known.begin(), known.end(), name) != known.end()) continue;
+    const std::string near = nearest_word(name, known);
+    fmt::print(stderr, FMT_STRING("glowgrid run: there is no room \"{}\"; {}\n"), name,
+               near.empty() ? fmt::format(FMT_STRING("there are: {}"), fmt::join(known, ", "))
+                            : fmt::format(FMT_STRING("did you mean \"{}\"?"), near));
+    return false;
+  }
+  return true;
+}
+
 }  // namespace
 
 fs::path cache_folder(const fs::path& project) {
@@ -166,7 +182,11 @@ int run_project(const fs::path& path, const RunOptions& options) {
     fmt::print(stderr, FMT_STRING("{}\n"), error_summary(open, path));
     return kBadInput;
   }
-  if (options.units) open.project.units = *options.units;
+  if (options.units) {
+    open.project.units = *options.units;
+    for (scene::RoomScene& room : open.rooms) room.units = *options.units;
+  }
+  if (!are_rooms(open, options.rooms)) return kBadInput;
   files::OutputFolder folder(options.output.empty() ? default_output(path) : options.output);
   files::RunResult run;
   run.project = &open.project;
@@ -179,6 +199,11 @@ int run_project(const fs::path& path, const RunOptions& options) {
   {
     Progress progress(options.quiet);
     for (const scene::RoomScene& scene : open.rooms) {
+      if (!options.rooms.empty() &&
+          std::find(options.rooms.begin(), options.rooms.end(), scene.name) == options.rooms.end()) {
+        run.not_computed.push_back(&scene);
+        continue;
+      }
       progress.subject(scene.name);
       run.rooms.push_back(results::compute_room(scene, options.accuracy, options.use_cache ? &cache : nullptr,
                                                 progress.watch()));

@@ -14,6 +14,7 @@ struct RunOptions {
   bool json = false;
   bool quiet = false;
   results::Accuracy accuracy = *results::Accuracy::parse("normal");
+  std::vector<std::string> rooms;          ///< only these; empty: all
   bool use_cache = true;                   ///< of traced light beside the project
   bool say_files = true;                   ///< name the files to open after the table
   std::optional<units::ShownUnits> units;  ///< instead of the project's

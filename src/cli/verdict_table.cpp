@@ -83,7 +83,9 @@ void VerdictTable::line(const Check& check, const std::string& name) {
   const std::string required =
       light ? fmt::format(FMT_STRING("{} {}"), units::light_words(units_, check.demand.required),
                           units_.light_unit())
-            : fmt::format(FMT_STRING("{:g}"), check.demand.required);
+      : check.demand.quantity == Quantity::colour_rendering
+          ? fmt::format(FMT_STRING("{:g}"), check.demand.required)
+          : fmt::format(FMT_STRING("{:.2f}"), check.demand.required);
   const std::string spread =
       check.uncertainty > 0 ? fmt::format(FMT_STRING("{:.2g}"), shown(check, check.uncertainty)) : "-";
   const double margin = check.margin();

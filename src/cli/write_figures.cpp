@@ -54,6 +54,7 @@ void write_figures(const std::vector<figures::Figure>& list,
   std::vector<Job> jobs;
   for (const figures::Figure& figure : list) {
     Job job{&figure, formats_of(figure), {}, {}, {}, {}, {}, {}};
+    if (!figure.script) job.formats.erase(FigureFormat::script);
     const auto stage = [&](const char* suffix) { return folder.staged(prefix + figure.base + suffix); };
     job.svg = stage(".svg");
     if (job.formats.count(FigureFormat::png)) job.png = stage(".png");

@@ -7,6 +7,7 @@
 #include "figures/columns_figure.hpp"
 #include "figures/plan_figure.hpp"
 #include "figures/room_sheet.hpp"
+#include "figures/status_figure.hpp"
 #include "files/project_reader.hpp"
 
 namespace glow::figures {
@@ -27,6 +28,12 @@ class List {
   }
 
   std::vector<Figure> make() {
+    figures_.push_back({"project--status",
+                        "verdicts of all rooms",
+                        true,
+                        true,
+                        [this_run = &run_] { return status_svg(*this_run); },
+                        {}});
     for (const results::RoomRecord& room : run_.rooms) add(room);
     return std::move(figures_);
   }
@@ -41,13 +48,14 @@ class List {
       if (grid.total_lx.empty()) continue;
       if (grid.role == scene::GridRole::floor) surfaces.push_back(&grid);
       if (grid.role == scene::GridRole::ceiling) ceiling.push_back(&grid);
-      if (grid.role == scene::GridRole::wall) continue;
+      if (grid.role == scene::GridRole::wall || grid.role == scene::GridRole::eye_level) continue;
       const std::string base = first + files::file_name_part(grid.name);
       add(base, fmt::format(FMT_STRING("{}: {}"), room.name, grid.name), input, {&grid}, false,
           [input, &grid] { return plan_svg(*input, grid); });
       figures_.back().main = grid.role == scene::GridRole::work_plane;
-      figures_.back().usual = figures_.back().main || grid.role == scene::GridRole::wanted;
-      if (grid.role != scene::GridRole::work_plane && grid.role != scene::GridRole::wanted) continue;
+      const bool looked_at = grid.role == scene::GridRole::wanted || grid.role == scene::GridRole::task_area;
+      figures_.back().usual = figures_.back().main || looked_at;
+      if (!figures_.back().usual) continue;
       add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input,
           {&grid}, true, [input, &grid] { return columns_svg(*input, grid); });
     }

@@ -24,6 +24,17 @@ double text_width(const std::string& words, double size) {
   return 0.56 * size * double(words.size());
 }
 
+namespace {
+
+void add_bar(pugi::xml_node& pattern, const char* width, const char* height, const char* fill) {
+  pugi::xml_node node = pattern.append_child("rect");
+  node.append_attribute("width") = width;
+  node.append_attribute("height") = height;
+  node.append_attribute("fill") = fill;
+}
+
+}  // namespace
+
 SvgCanvas::SvgCanvas(double width, double height) {
   root_ = document_.append_child("svg");
   root_.append_attribute("xmlns") = "http://www.w3.org/2000/svg";
@@ -120,23 +131,39 @@ void SvgCanvas::text(const Vec2& at, const std::string& words, const Text& style
   node.text().set(words.c_str());
 }
 
-std::string SvgCanvas::stripes(const std::string& name, const char* background, const char* colour) {
-  const std::string use = fmt::format(FMT_STRING("url(#{})"), name);
-  if (!patterns_.insert(name).second) return use;
+/// A tile of 7 x 7 px, turned by 45 degrees; null when there is one of that name.
+pugi::xml_node SvgCanvas::new_pattern(const std::string& name, const char* background) {
+  if (!patterns_.insert(name).second) return {};
   pugi::xml_node pattern = root_.append_child("pattern");
   pattern.append_attribute("id") = name.c_str();
   for (const char* side : {"width", "height"}) pattern.append_attribute(side) = "7";
   pattern.append_attribute("patternUnits") = "userSpaceOnUse";
   pattern.append_attribute("patternTransform") = "rotate(45)";
-  const auto bar = [&](const char* width, const char* fill) {
-    pugi::xml_node node = pattern.append_child("rect");
-    node.append_attribute("width") = width;
-    node.append_attribute("height") = "7";
-    node.append_attribute("fill") = fill;
-  };
-  bar("7", background);
-  bar("2", colour);
-  return use;
+  add_bar(pattern, "7", "7", background);
+  return pattern;
+}
+
+std::string SvgCanvas::stripes(const std::string& name, const char* background, const char* colour) {
+  if (pugi::xml_node pattern = new_pattern(name, background)) add_bar(pattern, "2", "7", colour);
+  return fmt::format(FMT_STRING("url(#{})"), name);
+}
+
+std::string SvgCanvas::crossed(const std::string& name, const char* background, const char* colour) {
+  if (pugi::xml_node pattern = new_pattern(name, background)) {
+    add_bar(pattern, "1.6", "7", colour);
+    add_bar(pattern, "7", "1.6", colour);
+  }
+  return fmt::format(FMT_STRING("url(#{})"), name);
+}
+
+std::string SvgCanvas::dotted(const std::string& name, const char* background, const char* colour) {
+  if (pugi::xml_node pattern = new_pattern(name, background)) {
+    pugi::xml_node dot = pattern.append_child("circle");
+    for (const char* centre : {"cx", "cy"}) dot.append_attribute(centre) = "3.5";
+    dot.append_attribute("r") = "1.3";
+    dot.append_attribute("fill") = colour;
+  }
+  return fmt::format(FMT_STRING("url(#{})"), name);
 }
 
 void SvgCanvas::opacity_of_last(double opacity) {

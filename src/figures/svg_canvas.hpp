@@ -39,12 +39,16 @@ class SvgCanvas {
   void text(const Vec2& at, const std::string& words, const Text& style);
   /// A fill of slanting stripes, by its name: the first call with a name makes it.
   std::string stripes(const std::string& name, const char* background, const char* colour);
+  /// Likewise of crossing lines, and of dots.
+  std::string crossed(const std::string& name, const char* background, const char* colour);
+  std::string dotted(const std::string& name, const char* background, const char* colour);
   void opacity_of_last(double opacity);
 
   std::string bytes() const;
 
  private:
   pugi::xml_node add(const char* name);
+  pugi::xml_node new_pattern(const std::string& name, const char* background);
   pugi::xml_document document_;
   pugi::xml_node root_, here_, last_;
   int clips_ = 0;

@@ -212,6 +212,9 @@ std::string results_json(const RunResult& run) {
   for (const auto& [key, words] : run.project->figures.settings()) document["figures"][key] = words;
   document["rooms"] = json::array();
   for (const results::RoomResult& room : run.rooms) document["rooms"].push_back(room_json(room));
+  document["not_computed"] = json::array();
+  for (const scene::RoomScene* room : run.not_computed)
+    document["not_computed"].push_back({{"name", room->name}, {"outline_m", points_json(room->outline)}});
   document["warnings"] = json::array();
   for (const Problem& problem : run.warnings) document["warnings"].push_back(to_string(problem));
   document["files"] = run.files;

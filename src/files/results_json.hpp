@@ -15,6 +15,7 @@ struct RunResult {
   std::string standard;
   std::string inputs;  ///< fingerprint of the files that the results come from
   std::vector<results::RoomResult> rooms;
+  std::vector<const scene::RoomScene*> not_computed;  ///< left out of this run
   std::vector<Problem> warnings;
   std::vector<std::string> files;  ///< written beside results.json
 };

@@ -65,6 +65,7 @@ standards::Check check_of(const json& j) {
 results::RoomRecord room_of(const json& j) {
   results::RoomRecord room;
   room.name = j.at("name").get<std::string>();
+  room.status = j.at("status").get<std::string>();
   room.outline = points_of(j.at("outline_m"));
   if (room.outline.size() < 3) throw std::runtime_error("a room has no outline");
   room.height_m = number_of(j.at("height_m"));
@@ -87,6 +88,7 @@ void read_head(const json& document, results::RunRecord& run) {
     throw std::runtime_error(fmt::format(
         FMT_STRING("its format is {}, this version reads {}; run the project again"), format, kFormat));
   run.project = document.at("project").get<std::string>();
+  run.standard = document.at("standard").get<std::string>();
   run.inputs = document.at("inputs").get<std::string>();
   if (const auto units = units::ShownUnits::parse(document.at("units").get<std::string>()))
     run.units = *units;
@@ -117,6 +119,10 @@ std::optional<results::RunRecord> read_results(std::string_view bytes, const std
     results::RunRecord run;
     read_head(document, run);
     for (const json& room : document.at("rooms")) run.rooms.push_back(room_of(room));
+    for (const json& room : document.at("not_computed")) {
+      run.not_computed.push_back({room.at("name").get<std::string>(), points_of(room.at("outline_m"))});
+      if (run.not_computed.back().outline.size() < 3) throw std::runtime_error("a room has no outline");
+    }
     check_names(run);
     return run;
   } catch (const json::exception& error) {

@@ -36,6 +36,7 @@ readings::Uncertainty GridReading::uncertainty(const std::vector<std::size_t>& r
 }
 
 GridResult GridReading::next(const scene::SceneGrid& source) {
+  judged_.clear();
   GridResult result;
   result.name = source.name;
   result.role = source.role;
@@ -72,8 +73,9 @@ GridResult GridReading::next(const scene::SceneGrid& source) {
 }
 
 void GridReading::judge(const scene::SceneGrid& source, const std::vector<std::size_t>& receivers,
-                        GridResult& result) const {
+                        GridResult& result) {
   result.judged = {result.statistics, result.uncertainty, receivers.size(), 0};
+  judged_ = receivers;
   if (source.role != scene::GridRole::wall && source.role != scene::GridRole::ceiling) return;
   std::vector<std::size_t> inner;
   std::vector<double> values;
@@ -85,6 +87,7 @@ void GridReading::judge(const scene::SceneGrid& source, const std::vector<std::s
   }
   if (inner.empty() || inner.size() == receivers.size()) return;
   result.judged = {readings::statistics(values), uncertainty(inner), inner.size(), kSurfaceBorder};
+  judged_ = std::move(inner);
 }
 
 SpotResult GridReading::next(const scene::SceneSpot& source) {

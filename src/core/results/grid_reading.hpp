@@ -26,15 +26,17 @@ class GridReading {
   /// The grid whose points are the next receivers.
   GridResult next(const scene::SceneGrid& source);
   SpotResult next(const scene::SceneSpot& source);
+  /// Receivers of the grid read last that its demands are held against; empty when nothing is asked of it.
+  const std::vector<std::size_t>& judged() const { return judged_; }
 
  private:
   readings::Uncertainty uncertainty(const std::vector<std::size_t>& receivers) const;
-  void judge(const scene::SceneGrid& source, const std::vector<std::size_t>& receivers,
-             GridResult& result) const;
+  void judge(const scene::SceneGrid& source, const std::vector<std::size_t>& receivers, GridResult& result);
 
   const RoomLight& light_;
   transport::Confidence confidence_;
   std::map<std::size_t, std::string> misplaced_;
+  std::vector<std::size_t> judged_;
   std::size_t next_ = 0;
 };
 

@@ -6,7 +6,7 @@
 #include <charconv>
 #include <memory>
 
-#include "core/results/grid_reading.hpp"
+#include "core/results/explanation.hpp"
 #include "core/transport/content_key.hpp"
 
 namespace glow::results {
@@ -68,6 +68,7 @@ bool is_held_to_accuracy(const GridResult& grid) {
 struct Pass {
   std::unique_ptr<const transport::Transport> transport;
   RoomLight light;
+  std::vector<GridReceivers> receivers;  ///< by the scene's grids
 };
 
 /// Reads the selected grids anew, and all that belongs to the room as a whole.
@@ -91,7 +92,11 @@ Pass compute_once(const scene::RoomScene& scene, const Selection& selection, con
   pass.light = light_room(scene, *pass.transport, watch);
   result.balance = pass.light.initial_balance;
   GridReading reading(*pass.transport, pass.light);
-  for (const std::size_t g : selection.grids) result.grids[g] = reading.next(scene.grids[g]);
+  pass.receivers.resize(scene.grids.size());
+  for (const std::size_t g : selection.grids) {
+    result.grids[g] = reading.next(scene.grids[g]);
+    pass.receivers[g].judged = reading.judged();
+  }
   if (selection.spots) {
     result.spots.clear();
     for (const scene::SceneSpot& spot : scene.spots) result.spots.push_back(reading.next(spot));
@@ -243,8 +248,10 @@ RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy,
         std::all_of(result.grids.begin(), result.grids.end(), [&](const GridResult& grid) {
           return !is_held_to_accuracy(grid) || accurate(grid, *accuracy.percent);
         });
-    if (selection.grids.empty() || result.refinements >= accuracy.most_refinements) return result;
+    if (selection.grids.empty() || result.refinements >= accuracy.most_refinements) break;
   }
+  explain(scene, *first.transport, first.light, first.receivers, watch, result);
+  return result;
 }
 
 }  // namespace glow::results

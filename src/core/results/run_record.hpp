@@ -27,6 +27,7 @@ struct MarkRecord {
 
 struct RoomRecord {
   std::string name;
+  std::string status;  ///< "met", "not met", "undecided", "no target"
   geometry::Polygon outline;
   double height_m = 0;
   double maintenance_factor = 1;
@@ -40,12 +41,20 @@ struct RoomRecord {
   const GridResult* find_grid(const std::string& name) const;
 };
 
+/// A room of the project that the run left out.
+struct UncomputedRoom {
+  std::string name;
+  geometry::Polygon outline;
+};
+
 struct RunRecord {
   std::string project;
+  std::string standard;
   std::string inputs;  ///< fingerprint of what the results were computed from
   units::ShownUnits units;
   model::FigureStyle style;
   std::vector<RoomRecord> rooms;
+  std::vector<UncomputedRoom> not_computed;
 };
 
 }  // namespace glow::results

@@ -33,6 +33,7 @@ class Builder {
       return std::nullopt;
     }
     scene_.name = room_.name;
+    scene_.units = project_.units;
     scene_.outline = geometry::tidied(room_.outline);
     scene_.height_m = room_.height_m;
     scene_.floor_area_m2 = geometry::signed_area(scene_.outline);

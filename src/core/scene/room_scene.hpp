@@ -81,6 +81,7 @@ struct SurfaceFinish {
 /// One room, ready to compute: everything looked up, placed and checked.
 struct RoomScene {
   std::string name;
+  units::ShownUnits units;    ///< that sentences about the room are in
   geometry::Polygon outline;  ///< tidied, counter-clockwise
   double height_m = 0;
   double floor_area_m2 = 0;

@@ -74,7 +74,12 @@ Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
 }
 
 Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches, const Eigen::VectorXd& lux) {
-  Eigen::VectorXd result = exchange.reflectance.cwiseProduct(lux);
+  return exitance(exchange, patches, exchange.reflectance, lux);
+}
+
+Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches,
+                         const Eigen::VectorXd& reflectance, const Eigen::VectorXd& lux) {
+  Eigen::VectorXd result = reflectance.cwiseProduct(lux);
   if (!exchange.any_passing) return result;
   for (Eigen::Index i = 0; i < result.size(); ++i) {
     const int other = patches.patches()[std::size_t(i)].other_side;

@@ -29,5 +29,8 @@ Exchange exchange_from(const TracedHits& hits, const PatchSet& patches);
 
 /// What leaves each patch of what landed on them all, lm/m2, for illuminances `lux`.
 Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches, const Eigen::VectorXd& lux);
+/// The same as if `reflectance` were the exchange's.
+Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches,
+                         const Eigen::VectorXd& reflectance, const Eigen::VectorXd& lux);
 
 }  // namespace glow::transport

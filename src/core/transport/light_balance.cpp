@@ -81,8 +81,9 @@ Eigen::VectorXd LightBalance::spread(const Eigen::VectorXd& of_groups) const {
   return values;
 }
 
-Eigen::VectorXd LightBalance::solve(const Eigen::VectorXd& direct_lm, double& residual) const {
-  const System system{exchange_->visible_area_m2.cwiseMax(kNoArea), exchange_->reflectance.cwiseSqrt(),
+Eigen::VectorXd LightBalance::solve(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& reflectance,
+                                    double& residual) const {
+  const System system{exchange_->visible_area_m2.cwiseMax(kNoArea), reflectance.cwiseSqrt(),
                       [&](const Eigen::VectorXd& x) { return exchange_->areas.times(x); },
                       [&](const Eigen::VectorXd& lux) { return passed_on(lux); }};
   return system.solve(direct_lm, exchange_->any_passing, residual);

@@ -12,7 +12,12 @@ class LightBalance {
 
   /// Illuminance of every patch in lx, first and all later reflections, from the light in lm that falls on
   /// each of them straight. `residual`: what is left of the direct light unexplained, relative.
-  Eigen::VectorXd solve(const Eigen::VectorXd& direct_lm, double& residual) const;
+  Eigen::VectorXd solve(const Eigen::VectorXd& direct_lm, double& residual) const {
+    return solve(direct_lm, exchange_->reflectance, residual);
+  }
+  /// The same as if `reflectance` were the exchange's.
+  Eigen::VectorXd solve(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& reflectance,
+                        double& residual) const;
   /// The same with patches of twice the width, from the same rays: tells what the patches' size does.
   Eigen::VectorXd solve_coarse(const Eigen::VectorXd& direct_lm) const;
 

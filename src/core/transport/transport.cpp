@@ -82,16 +82,15 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
       (exchange_.reflectance + exchange_.passing).cwiseProduct(light.patch_irradiance_lx);
   light.balance.absorbed_lm = kept.dot(exchange_.visible_area_m2);
   light.balance.escaped_lm += leaving.dot(exchange_.open_area_m2);
-  read_receivers(luminaires, watch, light);
+  read_direct(luminaires, watch, light);
+  const std::vector<double> reflected = gathered(leaving, light.exitance_by_rays, watch);
+  for (std::size_t r = 0; r < receivers_.size(); ++r) light.interreflected_lx[r] += reflected[r];
   return light;
 }
 
-void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
-                               GroupLight& light) const {
-  const Eigen::VectorXd all = exitance(exchange_, patches_, light.patch_irradiance_lx);
-  const HotPatches hot(patches_, all);
-  light.exitance_by_rays = hot.left_to_rays();
-  const Eigen::VectorXf leaving = light.exitance_by_rays.cast<float>();
+/// Straight, and over mirrors: that counts as interreflected.
+void Transport::read_direct(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                            GroupLight& light) const {
   std::vector<DirectLight> open, shaded, mirrored;
   std::vector<std::unique_ptr<MirrorImage>> images;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
@@ -115,14 +114,39 @@ void Transport::read_receivers(const std::vector<photometry::PlacedLuminaire>& l
     }
     for (const DirectLight& source : mirrored)
       light.interreflected_lx[r] += source.illuminance(receivers_[r]);
+  });
+}
+
+std::vector<double> Transport::gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays,
+                                        const Watch& watch) const {
+  const HotPatches hot(patches_, exitance);
+  by_rays = hot.left_to_rays();
+  const Eigen::VectorXf leaving = by_rays.cast<float>();
+  std::vector<double> lux(receivers_.size(), 0.0);
+  parallel_for(receivers_.size(), watch, "reflected light", [&](std::size_t r) {
     const std::int32_t* ray = hits_.of_receiver(r);
     const std::int64_t rays = hits_.rays_of_receiver(r);
     double sum = 0;
     for (std::int64_t k = 0; k < rays; ++k)
       if (ray[k] >= 0) sum += double(leaving[ray[k]]);
-    light.interreflected_lx[r] += sum / double(rays);
-    if (hot.any()) light.interreflected_lx[r] += hot.illuminance(tracer_, receivers_[r], ray, rays);
+    lux[r] = sum / double(rays);
+    if (hot.any()) lux[r] += hot.illuminance(tracer_, receivers_[r], ray, rays);
   });
+  return lux;
+}
+
+GroupLight Transport::refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
+                                 const Watch& watch) const {
+  GroupLight result = light;
+  result.patch_irradiance_lx = LightBalance(patches_, exchange_)
+                                   .solve(light.patch_flux_lm, reflectance, result.balance.solver_residual);
+  Eigen::VectorXd ignored;
+  const std::vector<double> before =
+      gathered(exitance(exchange_, patches_, light.patch_irradiance_lx), ignored, watch);
+  const std::vector<double> after = gathered(
+      exitance(exchange_, patches_, reflectance, result.patch_irradiance_lx), result.exitance_by_rays, watch);
+  for (std::size_t r = 0; r < receivers_.size(); ++r) result.interreflected_lx[r] += after[r] - before[r];
+  return result;
 }
 
 std::vector<MisplacedReceiver> Transport::misplaced() const {

@@ -61,6 +61,11 @@ class Transport {
 
   GroupLight relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) const;
 
+  /// The same light with another diffuse reflectance of what lands on each patch (Exchange::reflectance):
+  /// what a brighter or darker finish would do. The balance of flux is the one of `light`.
+  GroupLight refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
+                        const Watch& watch) const;
+
   /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than a
   /// quarter of their rays: they lie inside something, or in a surface.
   std::vector<MisplacedReceiver> misplaced() const;
@@ -74,8 +79,11 @@ class Transport {
   const Occluders& occluders() const { return occluders_; }
 
  private:
-  void read_receivers(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
-                      GroupLight& light) const;
+  void read_direct(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                   GroupLight& light) const;
+  /// What receivers get from patches of this exitance, lx; `by_rays`: see GroupLight::exitance_by_rays.
+  std::vector<double> gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays,
+                               const Watch& watch) const;
 
   geometry::Geometry geometry_;
   std::vector<Receiver> receivers_;

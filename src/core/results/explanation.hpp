@@ -1,0 +1,19 @@
+#pragma once
+
+#include "core/results/variants.hpp"
+#include "core/units/shown_units.hpp"
+
+namespace glow::results {
+
+/// Receivers of one grid in the pass that all grids were read in.
+struct GridReceivers {
+  std::vector<std::size_t> judged;  ///< that the grid's demands are held against
+};
+
+/// Fills in, for every check of the result that is not met, why it is not and what would help, and for levels
+/// that are met by far, what that wastes. Everything said is computed: by relight, or, where light adds up,
+/// by arithmetic. `receivers` by the scene's grids.
+void explain(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
+             const std::vector<GridReceivers>& receivers, const Watch& watch, RoomResult& result);
+
+}  // namespace glow::results

@@ -1,0 +1,58 @@
+#pragma once
+
+#include <functional>
+#include <map>
+#include <optional>
+
+#include "core/results/grid_reading.hpp"
+
+namespace glow::results {
+
+/// Light at every receiver of a pass, maintained, lx.
+using Lux = std::vector<double>;
+
+/// A surface whose finish is changed: "walls" stands for all of them.
+struct FinishChange {
+  std::string surface;
+  double reflectance = 0;
+};
+
+/// What a room would be like with one thing changed: each a relight on the transport that is there. `scene`,
+/// `transport` and `light` must outlive it.
+class Variants {
+ public:
+  Variants(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
+           const Watch& watch);
+
+  Lux as_it_is() const;
+  /// With other diffuse reflectances of floor, ceiling or walls (or one wall by its name). Panes and what
+  /// reflects nothing stay as they are.
+  Lux with_finishes(const std::vector<FinishChange>& changes) const;
+  /// With other luminaires in place of a group's: `flux_factor` of their own output each.
+  Lux with_group(std::size_t group, const std::vector<photometry::PlacedLuminaire>& luminaires,
+                 double flux_factor) const;
+  /// With one luminaire more, maintained and dimmed as the group.
+  Lux with_one_more(std::size_t group, const photometry::PlacedLuminaire& luminaire) const;
+
+ private:
+  const transport::GroupLight& light_of(std::size_t group) const;
+  double weight(std::size_t group) const {
+    return scene_.groups[group].dimming * scene_.groups[group].maintenance_factor;
+  }
+
+  const scene::RoomScene& scene_;
+  const transport::Transport& transport_;
+  const RoomLight& light_;
+  const Watch& watch_;
+  mutable std::map<std::size_t, transport::GroupLight> of_groups_;
+};
+
+/// The group laid anew as an even array over the room, all else as of its first luminaire.
+std::vector<photometry::PlacedLuminaire> as_array(const scene::RoomScene& scene, std::size_t group, int rows,
+                                                  int columns);
+
+/// The luminaire's flux in a lobe that falls to half at `half_angle_deg`, below the horizontal only, the same
+/// all round: I = I0 cos^m.
+std::shared_ptr<const photometry::IntensityTable> even_lobe(double flux_lm, double half_angle_deg);
+
+}  // namespace glow::results

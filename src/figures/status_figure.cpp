@@ -1,0 +1,175 @@
+#include "figures/status_figure.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "figures/curve_style.hpp"
+#include "figures/svg_canvas.hpp"
+
+namespace glow::figures {
+namespace {
+
+constexpr double kLeft = 40, kTop = 124, kRight = 40, kBottom = 30;
+constexpr double kWords = 62;         // px below a room for its name and verdict
+constexpr double kGap = 26;           // px between tiles
+constexpr double kLargestScale = 60;  // px for a metre
+
+/// How one verdict looks: word, fill and ink, so that none of them is needed to tell it.
+struct Look {
+  std::string word;
+  const char* ink;
+  std::string (*fill)(SvgCanvas&);
+  const char* dash;
+};
+
+Look look_of(const std::string& status) {
+  if (status == "met") return {"met", "#1d5f6e", [](SvgCanvas&) { return std::string("#cfe6ea"); }, nullptr};
+  if (status == "not met")
+    return {"not met", "#a3341f", [](SvgCanvas& c) { return c.crossed("cross", "#f6d9c9", "#c8694a"); },
+            nullptr};
+  if (status == "undecided")
+    return {"undecided", "#7a5a00", [](SvgCanvas& c) { return c.dotted("dots", "#f7ecc4", "#b08a1e"); },
+            nullptr};
+  if (status == "no target")
+    return {"no target set", "#55534c", [](SvgCanvas& c) { return c.stripes("slant", "#f4f3f0", "#d3d0c8"); },
+            nullptr};
+  return {"not computed", "#6b6b6b", [](SvgCanvas&) { return std::string("#ffffff"); }, "6 5"};
+}
+
+struct Tile {
+  std::string name, status, detail;
+  geometry::Polygon outline;
+};
+
+/// Of what fails, the check that misses most; of what is met, the one with the least to spare.
+std::string decisive(const results::RoomRecord& room, const units::ShownUnits& units) {
+  const standards::Check* least = nullptr;
+  const auto share = [](const standards::Check& c) { return c.actual / std::max(1e-12, c.demand.required); };
+  for (const standards::Check& check : room.checks)
+    if (!least || share(check) < share(*least)) least = &check;
+  if (!least) return "";
+  const auto words = [&](double value) {
+    return least->unit().empty()
+               ? fmt::format(FMT_STRING("{:.2f}"), value)
+               : fmt::format(FMT_STRING("{:.0f} {}"), units.light(value), units.light_unit());
+  };
+  const char* quantity = least->demand.quantity == standards::Quantity::uniformity         ? "U0"
+                         : least->demand.quantity == standards::Quantity::colour_rendering ? "Ra"
+                                                                                           : "";
+  const std::string mark = least->demand.certainty == "agreed" ? "" : "*";
+  const bool is_colour = least->demand.quantity == standards::Quantity::colour_rendering;
+  return fmt::format(
+      FMT_STRING("{}{}{} {} of {}{}"), least->where, *quantity ? " " : "", quantity,
+      is_colour ? fmt::format(FMT_STRING("{:.0f}"), least->actual) : words(least->actual),
+      is_colour ? fmt::format(FMT_STRING("{:.0f}"), least->demand.required) : words(least->demand.required),
+      mark);
+}
+
+std::vector<Tile> tiles_of(const results::RunRecord& run) {
+  std::vector<Tile> tiles;
+  for (const results::RoomRecord& room : run.rooms) {
+    std::size_t met = 0;
+    for (const standards::Check& check : room.checks) met += check.verdict == standards::Verdict::met;
+    std::string detail;
+    if (!room.checks.empty())
+      detail =
+          fmt::format(FMT_STRING("{} of {} checks; {}"), met, room.checks.size(), decisive(room, run.units));
+    tiles.push_back({room.name, room.status, detail, room.outline});
+  }
+  for (const results::UncomputedRoom& room : run.not_computed)
+    tiles.push_back({room.name, "not computed", "", room.outline});
+  return tiles;
+}
+
+/// Columns, and px for a metre, at which all tiles fit the sheet as large as they can.
+struct Layout {
+  int columns = 1;
+  double width = 0;  ///< of a tile
+  double pixels_per_m = 0;
+};
+
+double height_of(const std::vector<Tile>& tiles, std::size_t first, std::size_t count) {
+  double height = 0;
+  for (std::size_t i = first; i < std::min(tiles.size(), first + count); ++i)
+    height = std::max(height, geometry::bounding_box(tiles[i].outline).size().y());
+  return height;
+}
+
+Layout layout_of(const std::vector<Tile>& tiles) {
+  Layout best;
+  double widest = 0.1;
+  for (const Tile& tile : tiles) widest = std::max(widest, geometry::bounding_box(tile.outline).size().x());
+  for (std::size_t columns = 1; columns <= tiles.size(); ++columns) {
+    double metres = 0;
+    const std::size_t rows = (tiles.size() + columns - 1) / columns;
+    for (std::size_t row = 0; row < rows; ++row) metres += height_of(tiles, row * columns, columns);
+    const double width = (kSheetWidth - kLeft - kRight - double(columns - 1) * kGap) / double(columns);
+    const double free = kSheetHeight - kTop - kBottom - double(rows) * (kWords + kGap);
+    const double scale = std::min({width / widest, free / std::max(0.1, metres), kLargestScale});
+    if (scale > best.pixels_per_m) best = {int(columns), width, scale};
+  }
+  return best;
+}
+
+std::string fitted(std::string words, double width, double size) {
+  if (text_width(words, size) <= width) return words;
+  while (words.size() > 3 && text_width(words + "..", size) > width) words.pop_back();
+  return words + "..";
+}
+
+/// `height` px are for the outline, which stands on their lower edge.
+void draw_tile(SvgCanvas& canvas, const Tile& tile, const Vec2& corner, double width, double height,
+               double pixels_per_m) {
+  const Look look = look_of(tile.status);
+  const geometry::Box2 box = geometry::bounding_box(tile.outline);
+  std::vector<Vec2> corners;
+  for (const Vec2& p : tile.outline)
+    corners.push_back(
+        corner + Vec2((p.x() - box.low.x()) * pixels_per_m, height - (p.y() - box.low.y()) * pixels_per_m));
+  const std::string fill = look.fill(canvas);
+  canvas.path(path_data(corners, true), fill.c_str(), look.ink, 2.5, look.dash);
+  const double text_top = corner.y() + height;
+  canvas.text({corner.x(), text_top + 20}, fitted(tile.name, width, 15), {15, "start", kSheetInk, true});
+  canvas.text({corner.x(), text_top + 38}, look.word, {14, "start", look.ink, true});
+  canvas.text({corner.x(), text_top + 55}, fitted(tile.detail, width, 11.5), {11.5, "start", kSheetGrey});
+}
+
+void draw_key(SvgCanvas& canvas, const std::vector<Tile>& tiles) {
+  double x = kLeft;
+  for (const char* status : {"met", "not met", "undecided", "no target", "not computed"}) {
+    const auto count =
+        std::count_if(tiles.begin(), tiles.end(), [&](const Tile& t) { return t.status == status; });
+    const Look look = look_of(status);
+    const std::string fill = look.fill(canvas);
+    canvas.path(path_data({{x, 80}, {x + 22, 80}, {x + 22, 96}, {x, 96}}, true), fill.c_str(), look.ink, 1.5,
+                look.dash);
+    const std::string words = fmt::format(FMT_STRING("{}: {}"), look.word, count);
+    canvas.text({x + 30, 93}, words, {13, "start", look.ink, count > 0});
+    x += 30 + text_width(words, 13) + 34;
+  }
+}
+
+}  // namespace
+
+std::string status_svg(const results::RunRecord& run) {
+  SvgCanvas canvas(kSheetWidth, kSheetHeight);
+  const std::vector<Tile> tiles = tiles_of(run);
+  canvas.text({kLeft, 40}, run.project, {24, "start", kSheetInk, true});
+  canvas.text({kLeft, 64}, fmt::format(FMT_STRING("verdicts by {}; rooms at one scale"), run.standard),
+              {14, "start", kSheetGrey});
+  draw_key(canvas, tiles);
+  const Layout layout = layout_of(tiles);
+  double top = kTop;
+  for (std::size_t first = 0; first < tiles.size(); first += std::size_t(layout.columns)) {
+    const double height = layout.pixels_per_m * height_of(tiles, first, std::size_t(layout.columns));
+    for (std::size_t i = first; i < std::min(tiles.size(), first + std::size_t(layout.columns)); ++i)
+      draw_tile(canvas, tiles[i], {kLeft + double(i - first) * (layout.width + kGap), top}, layout.width,
+                height, layout.pixels_per_m);
+    top += height + kWords + kGap;
+  }
+  return canvas.bytes();
+}
+
+}  // namespace glow::figures
