@@ -24,7 +24,10 @@ int command_run(const std::vector<std::string>& words) {
       "room,r", po::value<std::vector<std::string>>()->value_name("NAME")->composing(),
       "compute only this room; may be given several times")(
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
-      "strict", "exit with 1 when a requirement is not surely met")(
+      "spread",
+      "also tell how surely the built rooms meet each check, given the spreads of flux, maintenance, "
+      "reflectances and "
+      "mounting in [spread]")("strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
   add_units_option(line.options);
   add_common_options(line.options);
@@ -51,6 +54,7 @@ int command_run(const std::vector<std::string>& words) {
     options.units.emplace();
     if (!apply_units_option(arguments, "run", *options.units)) return kBadInput;
   }
+  options.spread = arguments.values.count("spread") > 0;
   options.rooms = arguments.texts("room");
   options.use_cache = arguments.values.count("no-cache") == 0;
   options.output = arguments.text("output");

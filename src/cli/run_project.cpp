@@ -195,6 +195,8 @@ int run_project(const fs::path& path, const RunOptions& options) {
   run.warnings = open.problems.all();
   Problems found;
   found.set_units(open.project.units);
+  results::Studies studies;
+  if (options.spread) studies.spread = open.project.spread;
   files::TransportCache cache(cache_folder(path));
   {
     Progress progress(options.quiet);
@@ -206,7 +208,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
       }
       progress.subject(scene.name);
       run.rooms.push_back(results::compute_room(scene, options.accuracy, options.use_cache ? &cache : nullptr,
-                                                progress.watch()));
+                                                progress.watch(), studies));
       warn_of_room(run.rooms.back(), options.accuracy, found);
     }
     if (!found.has_errors()) write_all(run, folder, found, progress.watch());

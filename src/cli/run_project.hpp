@@ -11,6 +11,7 @@ namespace glow::cli {
 struct RunOptions {
   std::filesystem::path output;  ///< empty: "<project>-results" beside the project
   bool strict = false;
+  bool spread = false;  ///< study how surely built rooms meet the checks
   bool json = false;
   bool quiet = false;
   results::Accuracy accuracy = *results::Accuracy::parse("normal");

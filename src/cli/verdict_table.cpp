@@ -37,6 +37,7 @@ class VerdictTable {
       write_standard(name);
     }
     write_notes();
+    write_spread();
     return text_;
   }
 
@@ -44,6 +45,7 @@ class VerdictTable {
   void write_standard(const std::string& standard);
   void line(const Check& check, const std::string& name);
   void write_notes();
+  void write_spread();
   void write_advice(const Check& check, const char* head, const std::vector<std::string>& sentences);
   double shown(const Check& check, double value) const {
     return check.unit().empty() ? value : units_.light(value);
@@ -125,6 +127,25 @@ void VerdictTable::write_advice(const Check& check, const char* head,
   wrap(text_, "  ",
        fmt::format(FMT_STRING("{}, {} {}:"), check.where, to_string(check.demand.quantity), head), 4);
   for (const std::string& sentence : sentences) wrap(text_, "    - ", sentence, 6);
+}
+
+/// How surely possible built rooms meet the checks.
+void VerdictTable::write_spread() {
+  if (!room_.spread) return;
+  text_ += fmt::format(FMT_STRING("  of {} possible built rooms {:.0f} % meet all checks\n"),
+                       room_.spread->samples, 100 * room_.spread->share);
+  for (const Check& check : room_.checks) {
+    if (!check.spread || check.where == "luminaires") continue;
+    const auto number = [&](double value) {
+      return fmt::format(FMT_STRING("{:.{}f}"), shown(check, value), check.unit().empty() ? 2 : 0);
+    };
+    wrap(text_, "    ",
+         fmt::format(FMT_STRING("{:>3.0f} %  {}, {}: 90 % of them {} to {}{}{}, required {}"),
+                     100 * check.spread->share, check.where, short_words(check.demand.quantity),
+                     number(check.spread->low), number(check.spread->high), check.unit().empty() ? "" : " ",
+                     check.unit().empty() ? "" : units_.light_unit(), number(check.demand.required)),
+         11);
+  }
 }
 
 void VerdictTable::write_notes() {

@@ -34,4 +34,21 @@ std::optional<model::SurfaceMaintenance> read_surface_maintenance(TomlTable& own
   return m;
 }
 
+model::SpreadWish read_spread(TomlTable& root) {
+  constexpr Range kShare{0, 0.5};
+  constexpr Range kShift{0, 1};
+  constexpr int kMostSamples = 100000;
+  model::SpreadWish wish;
+  auto table = root.table("spread");
+  if (!table) return wish;
+  wish.samples = table->count("samples", 10, kMostSamples).value_or(wish.samples);
+  wish.seed = unsigned(table->count("seed", 0, 1000000000).value_or(int(wish.seed)));
+  wish.flux = table->quantity("flux", Dimension::ratio, kShare).value_or(wish.flux);
+  wish.maintenance = table->quantity("maintenance", Dimension::ratio, kShare).value_or(wish.maintenance);
+  wish.reflectance = table->quantity("reflectance", Dimension::ratio, kShare).value_or(wish.reflectance);
+  wish.mounting_m = table->quantity("mounting", Dimension::length, kShift).value_or(wish.mounting_m);
+  table->finish();
+  return wish;
+}
+
 }  // namespace glow::files

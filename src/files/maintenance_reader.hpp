@@ -10,4 +10,7 @@ std::optional<model::LuminaireMaintenance> read_luminaire_maintenance(TomlTable&
 /// "room_surfaces" of a room, or of [defaults].
 std::optional<model::SurfaceMaintenance> read_surface_maintenance(TomlTable& owner);
 
+/// [spread]: how far the built rooms may be from the planned ones.
+model::SpreadWish read_spread(TomlTable& root);
+
 }  // namespace glow::files

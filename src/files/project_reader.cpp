@@ -106,9 +106,11 @@ void read_outline(TomlTable& table, Room& room) {
   const auto size = table.point("size");
   if (!size) return;
   if (size->minCoeff() <= 0 || size->maxCoeff() > 2000) {
-    table.problems().error("P005", room.outline_place,
-                           fmt::format(FMT_STRING("\"size\" is {} x {} m; expected above 0 and up to 2000 m"),
-                                       size->x(), size->y()));
+    table.problems().error(
+        "P005", room.outline_place,
+        fmt::format(FMT_STRING("\"size\" is {} x {} m; expected above 0 and up to 2000 m. If "
+                               "these are millimetres, say so: [\"{:g} mm\", \"{:g} mm\"]"),
+                    size->x(), size->y(), size->x(), size->y()));
     return;
   }
   room.outline = {{0, 0}, {size->x(), 0}, *size, {0, size->y()}};
@@ -155,6 +157,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.name = table.text("name", Need::required).value_or("");
   read_outline(table, room);
   room.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
+  room.reflectance_place = table.place_of("reflectance");
   bool assumed = false;
   settle_reflectances(table, defaults, room, assumed);
   if (assumed) {
@@ -325,6 +328,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.figures = read_figure_style(root);
   const Defaults defaults = read_defaults(root);
   project.schedule = read_schedule(root);
+  project.spread = read_spread(root);
   const Materials materials = read_materials(root);
   for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
   if (project.rooms.empty() && !root.has("rooms"))

@@ -18,23 +18,28 @@ namespace {
 constexpr int kResultsFormat = 3;
 
 json check_json(const standards::Check& c) {
-  return {{"quantity", to_string(c.demand.quantity)},
-          {"where", c.where},
-          {"area", c.area},
-          {"required", number(c.demand.required)},
-          {"actual", number(c.actual)},
-          {"unit", c.unit()},
-          {"verdict", standards::to_string(c.verdict)},
-          {"met",
-           c.verdict == standards::Verdict::undecided ? json() : json(c.verdict == standards::Verdict::met)},
-          {"margin", number(c.margin())},
-          {"uncertainty", number(c.uncertainty)},
-          {"standard", c.demand.standard},
-          {"source", c.demand.source},
-          {"certainty", c.demand.certainty},
-          {"reason", c.demand.reason},
-          {"why", c.why},
-          {"help", c.help}};
+  json j = {{"quantity", to_string(c.demand.quantity)},
+            {"where", c.where},
+            {"area", c.area},
+            {"required", number(c.demand.required)},
+            {"actual", number(c.actual)},
+            {"unit", c.unit()},
+            {"verdict", standards::to_string(c.verdict)},
+            {"met", c.verdict == standards::Verdict::undecided ? json()
+                                                               : json(c.verdict == standards::Verdict::met)},
+            {"margin", number(c.margin())},
+            {"uncertainty", number(c.uncertainty)},
+            {"standard", c.demand.standard},
+            {"source", c.demand.source},
+            {"certainty", c.demand.certainty},
+            {"reason", c.demand.reason},
+            {"why", c.why},
+            {"help", c.help}};
+  if (c.spread)
+    j["spread"] = {{"share_met", number(c.spread->share)},
+                   {"low", number(c.spread->low)},
+                   {"high", number(c.spread->high)}};
+  return j;
 }
 
 /// Parts of a group's maintenance factor, and the intervals that give them.
@@ -161,6 +166,7 @@ json room_json(const results::RoomResult& r) {
   j["checks"] = json::array();
   for (const standards::Check& check : r.checks) j["checks"].push_back(check_json(check));
   j["not_checked"] = r.not_checked;
+  if (r.spread) j["spread"] = {{"samples", r.spread->samples}, {"share_met", number(r.spread->share)}};
   if (r.modelling)
     j["modelling"] = {{"mean", number(r.modelling->mean)},
                       {"min", number(r.modelling->low)},

@@ -124,9 +124,13 @@ std::optional<double> TomlTable::quantity(const std::string& key, units::Dimensi
   if (!value) return std::nullopt;
   const auto shown = [&](double v) { return dimension == units::Dimension::length ? units_.length(v) : v; };
   if (*value > range.high || *value < range.low || (range.above_low && *value == range.low)) {
-    problems_->error("P005", place_of(*node),
-                     fmt::format(FMT_STRING("\"{}\" is {}; expected {} {} to {}"), key, shown(*value),
-                                 range.above_low ? "above" : "from", shown(range.low), shown(range.high)));
+    problems_->error(
+        "P005", place_of(*node),
+        fmt::format(FMT_STRING("\"{}\" is {}; expected {} {} to {}{}"), key, shown(*value),
+                    range.above_low ? "above" : "from", shown(range.low), shown(range.high),
+                    dimension == units::Dimension::length && *value > range.high && *value / 1000 > range.low
+                        ? fmt::format(FMT_STRING(". If these are millimetres, say \"{} mm\""), shown(*value))
+                        : std::string()));
     return std::nullopt;
   }
   return value;

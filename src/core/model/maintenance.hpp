@@ -24,4 +24,14 @@ inline double maintenance_factor(const LuminaireMaintenance& luminaire, double r
   return luminaire.lamp_flux * luminaire.lamp_survival * luminaire.luminaire * room_surfaces;
 }
 
+/// How far the built room may be from the planned one: standard deviations.
+struct SpreadWish {
+  int samples = 300;
+  unsigned seed = 1;
+  double flux = 0.05;         ///< of a luminaire type's flux, relative
+  double maintenance = 0.05;  ///< of the maintenance factor, relative
+  double reflectance = 0.05;  ///< of ceiling, walls and floor, absolute
+  double mounting_m = 0.03;   ///< of each luminaire's place, along x, y and z
+};
+
 }  // namespace glow::model

@@ -127,6 +127,7 @@ struct Project {
   Place standard_place;
   std::vector<StandardName> also_verify;  ///< further standards, verified side by side with the first
   std::vector<OwnTable> tables;
+  SpreadWish spread;
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file

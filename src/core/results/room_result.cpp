@@ -6,7 +6,7 @@
 #include <charconv>
 #include <memory>
 
-#include "core/results/explanation.hpp"
+#include "core/results/spread.hpp"
 #include "core/transport/content_key.hpp"
 
 namespace glow::results {
@@ -229,7 +229,7 @@ std::string GridResult::kind() const {
 }
 
 RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy, TransportStore* store,
-                        const Watch& watch) {
+                        const Watch& watch, const Studies& studies) {
   RoomResult result;
   result.scene = &scene;
   result.reused = true;
@@ -251,6 +251,7 @@ RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy,
     if (selection.grids.empty() || result.refinements >= accuracy.most_refinements) break;
   }
   explain(scene, *first.transport, first.light, first.receivers, watch, result);
+  if (studies.spread) study_spread(scene, *first.transport, first.receivers, *studies.spread, watch, result);
   return result;
 }
 

@@ -73,6 +73,12 @@ struct Modelling {
   double share_within = 0;  ///< of points between 0.30 and 0.60
 };
 
+/// How many possible built rooms meet all checks.
+struct RoomSpread {
+  std::size_t samples = 0;
+  double share = 0;
+};
+
 struct RoomResult {
   const scene::RoomScene* scene = nullptr;
   Status status = Status::no_target;
@@ -81,6 +87,7 @@ struct RoomResult {
   std::vector<standards::Check> checks;
   std::vector<std::string> not_checked;
   std::optional<Modelling> modelling;
+  std::optional<RoomSpread> spread;  ///< when it was asked for
   Power power;
   transport::FluxBalance balance;
   std::size_t patches = 0, rays = 0;
@@ -107,9 +114,14 @@ class TransportStore {
   virtual void keep(const std::string& key, const transport::TracedHits& hits) = 0;
 };
 
+/// What to do beyond computing and verifying.
+struct Studies {
+  std::optional<model::SpreadWish> spread;
+};
+
 /// Computes one room; refines while a check is undecided or the accuracy is not reached. `scene` must outlive
 /// the result; `store` may be null. Throws Cancelled.
 RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy, TransportStore* store,
-                        const Watch& watch);
+                        const Watch& watch, const Studies& studies = {});
 
 }  // namespace glow::results

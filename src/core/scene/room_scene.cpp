@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/scene/area_placing.hpp"
+#include "core/scene/doubts.hpp"
 #include "core/scene/luminaire_placing.hpp"
 #include "core/scene/room_geometry.hpp"
 
@@ -62,6 +63,7 @@ class Builder {
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
     warn_of_equal_pitch();
+    warn_of_doubts(room_, scene_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
     return std::move(scene_);
   }

@@ -33,6 +33,12 @@ enum class Verdict { met, not_met, undecided };
 /// "met", "not met", "undecided".
 std::string to_string(Verdict verdict);
 
+/// A check over many possible built rooms.
+struct CheckSpread {
+  double share = 0;          ///< of them that meet it
+  double low = 0, high = 0;  ///< 90 % of them lie between
+};
+
 /// One value held against one demand; both unrounded, so nothing is rounded into passing.
 struct Check {
   Demand demand;
@@ -41,6 +47,7 @@ struct Check {
   double actual = 0;
   double uncertainty = 0;  ///< half width of the 95 % interval of `actual`
   Verdict verdict = Verdict::undecided;
+  std::optional<CheckSpread> spread;   ///< when it was asked for
   std::vector<std::string> why, help;  ///< of a check that is not met, or met by far: sentences for people
 
   double margin() const { return actual - demand.required; }

@@ -117,6 +117,22 @@ void Transport::read_direct(const std::vector<photometry::PlacedLuminaire>& lumi
   });
 }
 
+namespace {
+
+double reflected_lux(const TracedHits& hits, const HotPatches& hot, const Eigen::VectorXf& leaving,
+                     const geometry::RayTracer& tracer, const Receiver& receiver, std::size_t r) {
+  const std::int32_t* ray = hits.of_receiver(r);
+  const std::int64_t rays = hits.rays_of_receiver(r);
+  double sum = 0;
+  for (std::int64_t k = 0; k < rays; ++k)
+    if (ray[k] >= 0) sum += double(leaving[ray[k]]);
+  double lux = sum / double(rays);
+  if (hot.any()) lux += hot.illuminance(tracer, receiver, ray, rays);
+  return lux;
+}
+
+}  // namespace
+
 std::vector<double> Transport::gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays,
                                         const Watch& watch) const {
   const HotPatches hot(patches_, exitance);
@@ -124,14 +140,18 @@ std::vector<double> Transport::gathered(const Eigen::VectorXd& exitance, Eigen::
   const Eigen::VectorXf leaving = by_rays.cast<float>();
   std::vector<double> lux(receivers_.size(), 0.0);
   parallel_for(receivers_.size(), watch, "reflected light", [&](std::size_t r) {
-    const std::int32_t* ray = hits_.of_receiver(r);
-    const std::int64_t rays = hits_.rays_of_receiver(r);
-    double sum = 0;
-    for (std::int64_t k = 0; k < rays; ++k)
-      if (ray[k] >= 0) sum += double(leaving[ray[k]]);
-    lux[r] = sum / double(rays);
-    if (hot.any()) lux[r] += hot.illuminance(tracer_, receivers_[r], ray, rays);
+    lux[r] = reflected_lux(hits_, hot, leaving, tracer_, receivers_[r], r);
   });
+  return lux;
+}
+
+std::vector<double> Transport::reflected_at(const std::vector<std::size_t>& receivers,
+                                            const Eigen::VectorXd& exitance) const {
+  const HotPatches hot(patches_, exitance);
+  const Eigen::VectorXf leaving = hot.left_to_rays().cast<float>();
+  std::vector<double> lux;
+  for (const std::size_t r : receivers)
+    lux.push_back(reflected_lux(hits_, hot, leaving, tracer_, receivers_[r], r));
   return lux;
 }
 

@@ -66,6 +66,10 @@ class Transport {
   GroupLight refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
                         const Watch& watch) const;
 
+  /// What some of the receivers get from patches of this exitance (lm/m2), lx, in their order.
+  std::vector<double> reflected_at(const std::vector<std::size_t>& receivers,
+                                   const Eigen::VectorXd& exitance) const;
+
   /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than a
   /// quarter of their rays: they lie inside something, or in a surface.
   std::vector<MisplacedReceiver> misplaced() const;
@@ -81,7 +85,7 @@ class Transport {
  private:
   void read_direct(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
                    GroupLight& light) const;
-  /// What receivers get from patches of this exitance, lx; `by_rays`: see GroupLight::exitance_by_rays.
+  /// The same for all receivers; `by_rays`: see GroupLight::exitance_by_rays.
   std::vector<double> gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays,
                                const Watch& watch) const;
 
