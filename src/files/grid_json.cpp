@@ -50,6 +50,7 @@ transport::Kernel kernel_of(const std::string& kind) {
   if (kind == "cylindrical") return transport::Kernel::cylinder;
   if (kind == "semi-cylindrical") return transport::Kernel::semicylinder;
   if (kind == "hemispherical") return transport::Kernel::hemisphere;
+  if (kind == "spherical") return transport::Kernel::sphere;
   return transport::Kernel::plane;
 }
 
@@ -126,6 +127,7 @@ json grid_json(const results::GridResult& g, const std::string& csv) {
             {"role", to_string(g.role)},
             {"kind", g.kind()},
             {"facing", g.kernel == transport::Kernel::semicylinder ? point_json(g.facing) : json(nullptr)},
+            {"task", g.task.empty() ? json(nullptr) : json(g.task)},
             {"points", grid.points.size()},
             {"counts", {grid.count.nx, grid.count.ny}},
             {"spacing_m", {number(grid.cell.x()), number(grid.cell.y())}},
@@ -146,6 +148,11 @@ json grid_json(const results::GridResult& g, const std::string& csv) {
                         {"min_lx", number(g.uncertainty.min_lx)},
                         {"uniformity", number(g.uncertainty.u0)},
                         {"meaning", "half width of the 95 % interval: sample sets and size of patches"}};
+  }
+  if (g.judged.points > 0) {
+    j["judged"] = statistics_json(g.judged.statistics);
+    j["judged"]["points"] = g.judged.points;
+    j["judged"]["border_m"] = number(g.judged.border_m);
   }
   j["csv"] = csv;
   j["place"] = place_json(grid);

@@ -25,10 +25,11 @@ transport::Kernel read_kernel(TomlTable& table) {
   if (kind == "cylindrical") return Kernel::cylinder;
   if (kind == "semi-cylindrical") return Kernel::semicylinder;
   if (kind == "hemispherical") return Kernel::hemisphere;
+  if (kind == "spherical") return Kernel::sphere;
   if (kind != "plane")
     table.problems().error("P005", table.place_of("kind"),
                            fmt::format(FMT_STRING("\"kind\" is \"{}\"; expected plane, cylindrical, "
-                                                  "semi-cylindrical or hemispherical"),
+                                                  "semi-cylindrical, hemispherical or spherical"),
                                        kind));
   return Kernel::plane;
 }

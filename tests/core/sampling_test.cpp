@@ -15,7 +15,8 @@ TEST(DirectionTable, BlocksFollowTheirKernel) {
                           {Kernel::cylinder, {0, 0, 0}, {0.375, 0.375, 0.25}},
                           // sin^2 (1 + cos a): mean of sin is 8 / (3 pi), of cos a 1/2, of cos^2 a 1/2.
                           {Kernel::semicylinder, {4 / (3 * kPi), 0, 0}, {0.375, 0.375, 0.25}},
-                          {Kernel::hemisphere, {0, 0, 1.0 / 3}, {1.0 / 3, 1.0 / 3, 1.0 / 3}}};
+                          {Kernel::hemisphere, {0, 0, 1.0 / 3}, {1.0 / 3, 1.0 / 3, 1.0 / 3}},
+                          {Kernel::sphere, {0, 0, 0}, {1.0 / 3, 1.0 / 3, 1.0 / 3}}};
   for (const Expected& expected : all)
     for (const int size : {16, 32, 64, 128}) {
       const DirectionTable& table = DirectionTable::of(expected.kernel, size);

@@ -28,19 +28,6 @@ std::vector<transport::Receiver> receivers_of(const scene::RoomScene& scene, con
   return receivers;
 }
 
-Power power_of(const scene::RoomScene& scene, double mean_lx) {
-  double watts = 0;
-  for (const scene::LuminaireGroup& group : scene.groups) {
-    if (!group.photometry->watts) return {};
-    watts += *group.photometry->watts * double(group.luminaires.size());
-  }
-  Power power;
-  power.installed_w = watts;
-  power.w_per_m2 = watts / scene.floor_area_m2;
-  if (mean_lx > 0) power.w_per_m2_100lx = *power.w_per_m2 / (mean_lx / 100);
-  return power;
-}
-
 Status status_of(const std::vector<standards::Check>& checks) {
   if (checks.empty()) return Status::no_target;
   const auto any = [&](standards::Verdict verdict) {
@@ -186,6 +173,19 @@ std::vector<std::size_t> unsettled(const RoomResult& result, const Accuracy& acc
 
 }  // namespace
 
+Power power_of(const scene::RoomScene& scene, double mean_lx) {
+  double watts = 0;
+  for (const scene::LuminaireGroup& group : scene.groups) {
+    if (!group.photometry->watts) return {};
+    watts += *group.photometry->watts * double(group.luminaires.size());
+  }
+  Power power;
+  power.installed_w = watts;
+  power.w_per_m2 = watts / scene.floor_area_m2;
+  if (mean_lx > 0) power.w_per_m2_100lx = *power.w_per_m2 / (mean_lx / 100);
+  return power;
+}
+
 std::string to_string(Status status) {
   switch (status) {
     case Status::met:
@@ -221,6 +221,8 @@ std::string GridResult::kind() const {
       return "semi-cylindrical";
     case transport::Kernel::hemisphere:
       return "hemispherical";
+    case transport::Kernel::sphere:
+      return "spherical";
     case transport::Kernel::plane:
       break;
   }

@@ -47,7 +47,8 @@ struct GridResult {
   std::string task;                      ///< of areas: the task's key
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 
-  /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical".
+  /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical",
+  /// "spherical".
   std::string kind() const;
 };
 
@@ -113,6 +114,9 @@ class TransportStore {
   virtual std::optional<transport::TracedHits> find(const std::string& key) = 0;
   virtual void keep(const std::string& key, const transport::TracedHits& hits) = 0;
 };
+
+/// Installed power of a room, with the mean illuminance of its work plane for the last of its numbers.
+Power power_of(const scene::RoomScene& scene, double mean_lx);
 
 /// What to do beyond computing and verifying.
 struct Studies {

@@ -12,7 +12,7 @@ namespace glow::transport {
 struct Receiver {
   Vec3 position = Vec3::Zero();
   Vec3 normal = Vec3::UnitZ();  ///< unit length; plane: its normal; semicylinder: where it faces (at right
-                                ///< angles to the axis); hemisphere: its zenith; cylinder: not used
+                                ///< angles to the axis); hemisphere: its zenith; others: not used
   Kernel kernel = Kernel::plane;
   Vec3 axis = Vec3::UnitZ();  ///< of a cylinder or semicylinder, unit length
   bool lean = false;  ///< a quarter of the rays: one of many points whose mean counts, and no requirement
@@ -28,6 +28,8 @@ struct Receiver {
         return (sine(towards) + normal.dot(towards)) / kPi;
       case Kernel::hemisphere:
         return (1 + normal.dot(towards)) / 4;
+      case Kernel::sphere:
+        return 0.25;
     }
     return 0;
   }

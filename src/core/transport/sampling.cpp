@@ -70,6 +70,8 @@ Vec3 drawn(Kernel kernel, double s, double t) {
       // (1 + c) dc over [-1, 1]: cumulative (1 + c)^2 / 4.
       return along(std::acos(2 * std::sqrt(1 - s) - 1), around);
     }
+    case Kernel::sphere:
+      return along(std::acos(1 - 2 * s), around);
   }
   return Vec3::UnitZ();
 }
@@ -110,6 +112,8 @@ const DirectionTable& DirectionTable::of(Kernel kernel, int size) {
       return table_of<Kernel::semicylinder>(size);
     case Kernel::hemisphere:
       return table_of<Kernel::hemisphere>(size);
+    case Kernel::sphere:
+      return table_of<Kernel::sphere>(size);
     case Kernel::plane:
       break;
   }

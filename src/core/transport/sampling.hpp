@@ -52,7 +52,8 @@ enum class Kernel {
   plane,         ///< cos(angle to the normal): illuminance of a plane
   cylinder,      ///< sin(angle to the axis) / pi: mean over a small cylinder's side
   semicylinder,  ///< sin(angle to the axis) (1 + cos(azimuth from the facing)) / pi
-  hemisphere     ///< (1 + cos(angle to the zenith)) / 4: mean over a small dome
+  hemisphere,    ///< (1 + cos(angle to the zenith)) / 4: mean over a small dome
+  sphere         ///< 1 / 4: mean over a small sphere
 };
 
 /// Directions drawn with a kernel's weight, in blocks of well-spread points (Hammersley): the mean over a

@@ -1,0 +1,116 @@
+// Spatial illuminances, maintenance factors and installed power against the cases of metrics.json.
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <nlohmann/json.hpp>
+
+#include "core/results/room_result.hpp"
+#include "core/transport/direct_light.hpp"
+#include "scenes/furnished_room.hpp"
+
+namespace glow {
+namespace {
+
+using nlohmann::json;
+using transport::Kernel;
+
+std::vector<json> cases(const std::string& prefix) {
+  std::ifstream file(std::string(GLOWGRID_TEST_DATA) + "/validation/metrics.json");
+  const json document = json::parse(file);
+  std::vector<json> found;
+  for (const json& c : document.at("cases"))
+    if (c.at("id").get<std::string>().rfind(prefix, 0) == 0) found.push_back(c);
+  return found;
+}
+
+Vec3 point(const json& j) {
+  return {j[0].get<double>(), j[1].get<double>(), j[2].get<double>()};
+}
+
+/// A point source of even intensity.
+photometry::PlacedLuminaire source(const json& j) {
+  photometry::PlacedLuminaire luminaire;
+  const double candela = j.at("I");
+  luminaire.table = std::make_shared<photometry::IntensityTable>(
+      std::vector<double>{0}, std::vector<double>{0, 90, 180}, std::vector<double>(3, candela));
+  luminaire.frame = geometry::Frame::upright(point(j.at("pos")), 0);
+  return luminaire;
+}
+
+TEST(Metrics, SpatialIlluminancesOfPointSources) {
+  const auto all = cases("spatial");
+  ASSERT_EQ(all.size(), 4u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const json &in = c.at("inputs"), &expected = c.at("expected");
+    const double azimuth = in.at("facing_azimuth_deg").get<double>() * kDegree;
+    const Vec3 facing(std::cos(azimuth), std::sin(azimuth), 0);
+    const auto lux = [&](Kernel kernel, const Vec3& normal) {
+      transport::Receiver receiver{point(in.at("point")), normal};
+      receiver.kernel = kernel;
+      double sum = 0;
+      for (const json& j : in.at("sources")) {
+        const photometry::PlacedLuminaire luminaire = source(j);
+        sum += transport::DirectLight(luminaire, nullptr).illuminance(receiver);
+      }
+      return sum;
+    };
+    const auto expect = [&](const char* key, double value) {
+      if (expected.at(key).is_null()) return;
+      const double e = expected.at(key);
+      EXPECT_NEAR(value, e, 1e-4 * std::abs(e) + 1e-6) << key;
+    };
+    const double level = lux(Kernel::plane, Vec3::UnitZ()), cylinder = lux(Kernel::cylinder, Vec3::UnitZ());
+    const double sphere = lux(Kernel::sphere, Vec3::UnitZ());
+    Vec3 vector;
+    for (int axis = 0; axis < 3; ++axis)
+      vector[axis] = lux(Kernel::plane, Vec3::Unit(axis)) - lux(Kernel::plane, -Vec3::Unit(axis));
+    expect("E_h", level);
+    expect("E_v", lux(Kernel::plane, facing));
+    expect("E_cyl", cylinder);
+    expect("E_semicyl", lux(Kernel::semicylinder, facing));
+    expect("E_hemi", lux(Kernel::hemisphere, Vec3::UnitZ()));
+    expect("E_sph", sphere);
+    expect("vector", vector.norm());
+    if (level > 0) expect("modelling_ratio", cylinder / level);
+    expect("vector_scalar_ratio", vector.norm() / sphere);
+  }
+}
+
+TEST(Metrics, MaintenanceFactorIsTheProductOfItsParts) {
+  const auto all = cases("mf-");
+  ASSERT_EQ(all.size(), 2u);
+  for (const json& c : all) {
+    const json& in = c.at("inputs");
+    model::LuminaireMaintenance m;
+    m.lamp_flux = in.at("LLMF");
+    m.lamp_survival = in.at("LSF");
+    m.luminaire = in.at("LMF");
+    EXPECT_NEAR(model::maintenance_factor(m, in.at("RSMF")), c.at("expected").at("MF").get<double>(), 1e-9);
+  }
+}
+
+TEST(Metrics, InstalledPowerByAreaAndLevel) {
+  const auto all = cases("energy");
+  ASSERT_EQ(all.size(), 2u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const json &in = c.at("inputs"), &expected = c.at("expected");
+    scene::RoomScene room;
+    room.floor_area_m2 = in.at("A");
+    room.groups.emplace_back();
+    photometry::Photometry photometry{
+        {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *scenes::lobe(1, 1, 0), {}, {}};
+    photometry.watts = in.at("P").get<double>() / 3;
+    room.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry);
+    room.groups[0].luminaires.resize(3);
+    const results::Power power = results::power_of(room, in.at("E_mean"));
+    EXPECT_NEAR(*power.installed_w, expected.at("P_total").get<double>(), 1e-6 * *power.installed_w);
+    EXPECT_NEAR(*power.w_per_m2, expected.at("W_per_m2").get<double>(), 1e-6 * *power.w_per_m2);
+    EXPECT_NEAR(*power.w_per_m2_100lx, expected.at("W_per_m2_100lx").get<double>(),
+                1e-6 * *power.w_per_m2_100lx);
+  }
+}
+
+}  // namespace
+}  // namespace glow
