@@ -58,7 +58,7 @@ TEST(Draw, MakesTheFormatsThatAreAskedForAndOnlyTheFiguresThatAreNamed) {
   EXPECT_EQ(content_of(folder.path() / "three/office--work-plane--columns.pdf").substr(0, 5), "%PDF-");
   const Ran none = run(folder, "draw small-results/results.json --only kitchen");
   EXPECT_EQ(none.code, 2);
-  EXPECT_TRUE(says(none.err, "no figure is called kitchen; there are:\n  office--work-plane")) << none.err;
+  EXPECT_TRUE(says(none.err, "no figure is called kitchen; there are:\n  project--status")) << none.err;
 }
 
 TEST(Draw, ScriptsAreTakenByThePlotProgram) {

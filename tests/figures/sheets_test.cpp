@@ -86,12 +86,14 @@ TEST(Figures, AreListedOnceAndAllAreWellFormed) {
     EXPECT_EQ(svg, figure.svg()) << figure.base;
     for (const char* broken : {"=\"nan", "=\"-nan", " nan", "=\"inf", " inf"})
       EXPECT_EQ(svg.find(broken), std::string::npos) << figure.base;
+    EXPECT_EQ(bool(figure.script), figure.base != "project--status");
+    if (!figure.script) continue;
     EXPECT_NE(figure.script().script.find(figure.base + ".dat"), std::string::npos);
   }
-  EXPECT_EQ(bases,
-            (std::vector<std::string>{"glaze-kitchen--work-plane", "glaze-kitchen--work-plane--columns",
-                                      "glaze-kitchen--floor", "glaze-kitchen--ceiling",
-                                      "glaze-kitchen--walls--sheet", "glaze-kitchen--room--sheet"}));
+  EXPECT_EQ(bases, (std::vector<std::string>{"project--status", "glaze-kitchen--work-plane",
+                                             "glaze-kitchen--work-plane--columns", "glaze-kitchen--floor",
+                                             "glaze-kitchen--ceiling", "glaze-kitchen--walls--sheet",
+                                             "glaze-kitchen--room--sheet"}));
 }
 
 TEST(Sheets, UnrollTheWallsAsTheyFollowToTheRight) {
@@ -212,9 +214,44 @@ TEST(Figures, ShareOneScaleOnlyWhenAskedTo) {
   EXPECT_TRUE(legend("glaze-kitchen--ceiling"));
 }
 
+TEST(Status, TellsEachVerdictByWordPatternAndColour) {
+  results::RunRecord run = made_up();
+  run.project = "Mill & <yard>";
+  run.rooms.resize(1);
+  for (const char* status : {"met", "not met", "undecided"}) {
+    run.rooms.push_back(run.rooms[0]);
+    run.rooms.back().status = status;
+    run.rooms.back().name = std::string("room ") + status;
+  }
+  run.rooms[0].status = "no target";
+  run.rooms[0].checks.clear();
+  standards::Check check;
+  check.where = "bench";
+  check.demand.quantity = standards::Quantity::uniformity;
+  check.demand.required = 0.6;
+  check.demand.certainty = "single";
+  check.actual = 0.41;
+  check.verdict = standards::Verdict::not_met;
+  run.rooms[2].checks = {check};
+  run.not_computed.push_back({"cellar", {{0, 0}, {3, 0}, {3, 2}, {0, 2}}});
+  const std::string svg = svg_of(run, "project--status");
+  pugi::xml_document document;
+  ASSERT_TRUE(document.load_string(svg.c_str()));
+  for (const char* words : {"Mill &amp; &lt;yard&gt;", "met: 1", "not met: 1", "undecided: 1",
+                            "no target set: 1", "not computed: 1", "0 of 1 checks; bench U0 0.41 of 0.60*",
+                            "cellar", "url(#cross)", "url(#dots)", "url(#slant)", "stroke-dasharray"})
+    EXPECT_NE(svg.find(words), std::string::npos) << words;
+  // One room, or a hundred, fit the sheet.
+  run.rooms.resize(1);
+  EXPECT_EQ(svg_of(run, "project--status").find("nan"), std::string::npos);
+  for (int i = 0; i < 100; ++i) run.not_computed.push_back({"cellar", {{0, 0}, {30, 0}, {30, 2}, {0, 2}}});
+  EXPECT_EQ(svg_of(run, "project--status").find("=\"-"), std::string::npos);
+}
+
 TEST(PlotScript, HoldsEveryValueAndTheStyle) {
   const results::RunRecord run = made_up();
   for (const Figure& figure : figures_of(run)) {
+    if (!figure.script) continue;  // of verdicts there is nothing to plot
     const PlotScript plot = figure.script();
     std::size_t rows = 0;
     std::istringstream lines(plot.data);

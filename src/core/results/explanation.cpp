@@ -141,7 +141,7 @@ Explainer::LowPoints Explainer::low_points(std::size_t grid) const {
 /// "the lowest 5 points lie along rack wall, about (7.2, 6.0); the least, 96 lx, at (8.0, 6.1)".
 std::string Explainer::where(const LowPoints& low) const {
   std::vector<std::string> along;
-  for (std::size_t wall = 0; wall < scene_.outline.size(); ++wall) {
+  for (std::size_t wall = 0; wall < scene_.wall_names.size(); ++wall) {
     const Vec2 a = scene_.outline[wall], b = scene_.outline[(wall + 1) % scene_.outline.size()];
     const Vec2 way = (b - a).normalized(), inwards(-way.y(), way.x());
     std::size_t count = 0;
