@@ -75,8 +75,18 @@ std::vector<FlatShape> shapes_on_wall(const results::RoomRecord& room, const res
 
 std::vector<FlatShape> shapes_on(const results::RoomRecord& room, const results::GridResult& grid) {
   if (grid.role == scene::GridRole::wall) return shapes_on_wall(room, grid);
-  if (is_whole_room(grid)) return shapes_in_plan(room, grid);
-  return {};
+  if (!is_whole_room(grid)) return {};
+  std::vector<FlatShape> shapes = shapes_in_plan(room, grid);
+  // A part of the room shows what lies in it: outlines wholly within its box, a hair allowed.
+  const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
+  const auto beyond = [&](const FlatShape& shape) {
+    constexpr double kHair = 0.05;
+    const geometry::Box2 own = geometry::bounding_box(shape.outline);
+    return (own.low.array() < box.low.array() - kHair).any() ||
+           (own.high.array() > box.high.array() + kHair).any();
+  };
+  shapes.erase(std::remove_if(shapes.begin(), shapes.end(), beyond), shapes.end());
+  return shapes;
 }
 
 std::vector<FlatLuminaire> luminaires_on(const results::RoomRecord& room, const results::GridResult& grid) {

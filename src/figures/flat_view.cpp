@@ -121,9 +121,10 @@ void FlatView::beyond_limits() {
   if (!data.empty()) canvas_.path(data, canvas_.stripes("below", kBelow, "#c9c9c9").c_str());
 }
 
-/// Cells of the area that hold no value: behind or inside of things.
+/// Cells of the area that hold no value: behind or inside of things, and what a band goes around.
 void FlatView::blank_cells() {
   const readings::PlaneGrid& grid = grid_.grid;
+  const bool band = grid_.role == scene::GridRole::surrounding || grid_.role == scene::GridRole::background;
   if (grid.inset_m > 0)
     canvas_.path(path_of(grid.outline, true), "none", kBlank, 2 * grid.inset_m * pixels_per_m_);
   std::vector<char> has(std::size_t(grid.count.nx) * std::size_t(grid.count.ny), 0);
@@ -134,10 +135,11 @@ void FlatView::blank_cells() {
       const Vec2 middle = grid.middle_of({i, j});
       const bool hole = std::any_of(grid.holes.begin(), grid.holes.end(),
                                     [&](const auto& h) { return geometry::contains(h, middle); });
-      if (hole || !readings::is_in_grid_area(grid.outline, grid.inset_m, middle)) continue;
+      if ((hole && !band) || !readings::is_in_grid_area(grid.outline, grid.inset_m, middle)) continue;
       canvas_.rectangle(px(middle + Vec2(-grid.cell.x(), grid.cell.y()) / 2), grid.cell * pixels_per_m_,
-                        kBlank);
+                        kBlank, kBlank, 1);
     }
+  for (const geometry::Polygon& hole : grid.holes) canvas_.path(path_of(hole, true), kBlank, kInk, 1);
 }
 
 void FlatView::lines() {

@@ -16,7 +16,8 @@ using readings::Plane;
 constexpr double kDefaultInset =
     0.5;  // m; level grids through a whole room keep as far from walls as the work plane
 
-/// Plane and outline of a flat polygon, counter-clockwise seen from its side: u along its first edge.
+/// Plane and outline of a flat polygon, counter-clockwise seen from its side: u along its first edge. One that
+/// lies level and square to the room keeps the plan's x and y.
 struct Flat {
   Plane plane;
   geometry::Polygon outline;
@@ -28,6 +29,9 @@ Flat flat_of(const std::vector<Vec3>& corners) {
   flat.plane.normal = geometry::area_vector(corners).normalized();
   flat.plane.u = (corners[1] - corners[0]).normalized();
   flat.plane.v = flat.plane.normal.cross(flat.plane.u);
+  constexpr double kSquare = 1e-9;
+  if (flat.plane.normal.z() > 1 - kSquare && flat.plane.u.x() > 1 - kSquare)
+    flat.plane = Plane::level(corners[0].z());
   for (const Vec3& p : corners) flat.outline.push_back(flat.plane.local(p));
   return flat;
 }
