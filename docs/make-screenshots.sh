@@ -26,14 +26,20 @@ terminal() {
 }
 
 { echo '$ glowgrid demo'; "$program" demo; } >demo.txt
-terminal run-table.png <demo.txt
+sed -n '1,/^Showroom:/p' demo.txt | sed '$d' >throwing.txt
+tail -24 demo.txt | sed -n '/^Throwing room  /,$p' >>throwing.txt
+terminal run-table.png <throwing.txt
+{ echo '$ glowgrid run millrace.toml --room Showroom'; "$program" run millrace-demo/millrace.toml --room Showroom -o showroom-only | sed '/^Written to/,$d'; } >showroom.txt
+terminal verdicts.png <showroom.txt
+{ echo '$ glowgrid tasks evening class'; "$program" tasks evening class; } >tasks.txt
+terminal tasks.png <tasks.txt
 { echo '$ glowgrid check millrace-demo/millrace.toml | tail -26'; "$program" check millrace-demo/millrace.toml | tail -26; } | fold -s -w 98 >check.txt
 sed -e 's/glazing"/glasing"/; s/thing = "board"/thing = "bord"/; s/on = "notice board"/on = "notice"/' millrace-demo/millrace.toml >millrace-demo/slips.toml
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
 for pair in throwing-room--work-plane:plan showroom--room--sheet:room-sheet throwing-room--walls--sheet:walls \
-  showroom--work-plane:showroom kiln-store--rack-fronts:rack-fronts showroom--work-plane--columns:columns; do
+  showroom--work-plane:showroom kiln-store--rack-fronts:rack-fronts showroom--work-plane--columns:columns project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn --only passage--floor --units fc,ft --limits 12,20 --steps smooth

@@ -23,7 +23,7 @@ class VerdictTable {
 
   std::string write() {
     if (room_.checks.empty()) return {};
-    text_ += fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>7}  {}\n"), "check", kNameWidth,
+    text_ += fmt::format(FMT_STRING("\n  {:<{}} {:>9} {:>9} {:>9} {:>7}  {}\n"), "check", kNameWidth,
                          "required", "found", "margin", "+/-", "verdict");
     std::string standard = room_.checks.front().demand.standard;
     const bool several = std::any_of(room_.checks.begin(), room_.checks.end(),
@@ -38,7 +38,7 @@ class VerdictTable {
     }
     write_notes();
     write_spread();
-    return text_;
+    return text_ + "\n";
   }
 
  private:

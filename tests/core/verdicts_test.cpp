@@ -278,7 +278,7 @@ TEST(Variants, AreWhatTheChangedRoomWouldBe) {
   const results::Variants variants(pass.room, pass.transport, pass.light, watch);
   const results::Lux before = variants.as_it_is();
   expect_alike(variants.with_finishes({}), before, 1e-4);
-  expect_alike(variants.with_finishes({{"walls", 0.5}}), before, 1e-4);
+  expect_alike(variants.with_finishes({{"walls", 0}}), before, 1e-4);
   expect_alike(variants.with_group(0, pass.room.groups[0].luminaires, 1), before, 1e-6);
   // Against the whole calculation of a room with brighter walls.
   scene::RoomScene brighter = office();
@@ -292,7 +292,7 @@ TEST(Variants, AreWhatTheChangedRoomWouldBe) {
   const Pass plain_pass(std::move(empty)), bright_pass(std::move(brighter));
   const results::Variants plain_variants(plain_pass.room, plain_pass.transport, plain_pass.light, watch);
   const results::Variants bright_variants(bright_pass.room, bright_pass.transport, bright_pass.light, watch);
-  expect_alike(plain_variants.with_finishes({{"walls", 0.8}}), bright_variants.as_it_is(), 1e-3);
+  expect_alike(plain_variants.with_finishes({{"walls", 0.3}}), bright_variants.as_it_is(), 1e-3);
   // One more luminaire is the room with seven.
   scene::RoomScene seven = office();
   photometry::PlacedLuminaire more = seven.groups[0].luminaires.front();
@@ -326,12 +326,12 @@ TEST(Explanation, FactorOnFluxJustMeetsTheMean) {
   std::string all;
   for (const std::string& words : result.checks[1].help) all += words + "\n";
   for (const char* words :
-       {"A in 3 x 4 instead of 2 x 3, each with 50 % of the flux: U0 0.", "walls of reflectance 0.70 instead of 0.50: U0 0."})
+       {"A in 3 x 4 instead of 2 x 3, each with 50 % of the flux: U0 0.", "walls brighter by 0.2: U0 0."})
     EXPECT_NE(all.find(words), std::string::npos) << all;
   std::string why;
   for (const std::string& words : result.checks[1].why) why += words + "\n";
   for (const char* words : {"the lowest", "the luminaire nearest to them, A at", "straight from luminaires",
-                            "darker walls, 0.30"})
+                            "with walls darker by 0.2 it would be 0."})
     EXPECT_NE(why.find(words), std::string::npos) << why;
 }
 

@@ -15,12 +15,12 @@ using standards::Check;
 using standards::Quantity;
 using standards::Verdict;
 
-constexpr double kMetByFar = 1.3;   // times the required level
-constexpr double kLowShare = 0.1;   // of a grid's points count as its low ones
-constexpr double kAlongWall = 1.2;  // m from a wall: "along" it
-constexpr double kBrighter = 0.2;   // change of reflectance that is tried
-constexpr double kMostReflectance = 0.88, kLeastReflectance = 0.05;
+constexpr double kMetByFar = 1.3;        // times the required level
+constexpr double kLowShare = 0.1;        // of a grid's points count as its low ones
+constexpr double kAlongWall = 1.2;       // m from a wall: "along" it
+constexpr double kBrighter = 0.2;        // change of reflectance that is tried
 constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
+constexpr double kStraightDown = 30;     // deg: where the peak of a luminaire lies that could be wider
 constexpr double kWorthTelling = 0.005;  // change of U0 below which a variant does nothing
 
 class Explainer {
@@ -246,20 +246,13 @@ void Explainer::suggest_flux(Check& check) const {
 }
 
 void Explainer::suggest_finishes(Check& check) const {
-  const double walls = scene_.reflectances.walls;
-  const auto brighter = [](double r) { return std::min(std::max(r, kMostReflectance), r + kBrighter); };
-  const auto darker = [](double r) { return std::max(std::min(r, kLeastReflectance), r - kBrighter); };
-  const double ceiling = scene_.reflectances.ceiling;
-  suggest(check,
-          fmt::format(FMT_STRING("walls of reflectance {:.2f} instead of {:.2f}"), brighter(walls), walls),
-          variants_.with_finishes({{"walls", brighter(walls)}}), true);
-  suggest(
-      check,
-      fmt::format(FMT_STRING("walls of {:.2f} and ceiling of {:.2f}"), brighter(walls), brighter(ceiling)),
-      variants_.with_finishes({{"walls", brighter(walls)}, {"ceiling", brighter(ceiling)}}));
-  const double worse = value_of(check, variants_.with_finishes({{"walls", darker(walls)}}));
-  check.why.push_back(fmt::format(FMT_STRING("darker walls, {:.2f}, would make it {}"), darker(walls),
-                                  value_words(check, worse)));
+  suggest(check, fmt::format(FMT_STRING("walls brighter by {:.1f}"), kBrighter),
+          variants_.with_finishes({{"walls", kBrighter}}), true);
+  suggest(check, fmt::format(FMT_STRING("walls and ceiling brighter by {:.1f}"), kBrighter),
+          variants_.with_finishes({{"walls", kBrighter}, {"ceiling", kBrighter}}));
+  const double darker = value_of(check, variants_.with_finishes({{"walls", -kBrighter}}));
+  check.why.push_back(fmt::format(FMT_STRING("with walls darker by {:.1f} it would be {}"), kBrighter,
+                                  value_words(check, darker)));
 }
 
 /// Arrays with a row or a column more, the same flux in all.
@@ -280,7 +273,7 @@ void Explainer::suggest_spacing(Check& check) const {
   }
 }
 
-/// The same flux in wider lobes, of the groups that shine mostly downwards and narrower than that.
+/// The same flux in wider lobes, of the groups that shine straight down and narrower than that.
 void Explainer::suggest_wider(Check& check) const {
   for (const double half : kWider) {
     std::vector<std::string> marks;
@@ -290,7 +283,9 @@ void Explainer::suggest_wider(Check& check) const {
       const scene::LuminaireGroup& group = scene_.groups[g];
       const photometry::IntensityTable& table = group.photometry->table;
       const auto edges = photometry::beam_edges(table, 0, 0.5);
-      if (table.upward_flux() > 0.1 * table.flux() || !edges || edges->width_deg() >= 2 * half - 5) continue;
+      if (table.peak().gamma_deg > kStraightDown || table.upward_flux() > 0.1 * table.flux() || !edges ||
+          edges->width_deg() >= 2 * half - 5)
+        continue;
       std::vector<photometry::PlacedLuminaire> wider = group.luminaires;
       const auto lobe = even_lobe(table.flux(), half);
       for (photometry::PlacedLuminaire& luminaire : wider) luminaire.table = lobe;
@@ -350,6 +345,10 @@ void Explainer::explain_failure(Check& check) {
     suggest_one_more(check, low);
   }
   suggest_finishes(check);
+  // What does alone comes first.
+  std::stable_partition(check.help.begin(), check.help.end(), [](const std::string& words) {
+    return words.find("not enough alone") == std::string::npos && words.find("but ") == std::string::npos;
+  });
 }
 
 /// More light than asked for costs power; how far all could be dimmed, other checks stay met.

@@ -1,5 +1,6 @@
 #include "core/results/variants.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/arrange/array_placement.hpp"
@@ -11,6 +12,11 @@ Lux totals(const transport::GroupLight& light) {
   Lux lux(light.direct_lx.size());
   for (std::size_t r = 0; r < lux.size(); ++r) lux[r] = light.direct_lx[r] + light.interreflected_lx[r];
   return lux;
+}
+
+double shifted(double reflectance, double by) {
+  constexpr double kLeast = 0.05, kMost = 0.88;
+  return std::clamp(reflectance + by, std::min(kLeast, reflectance), std::max(kMost, reflectance));
 }
 
 }  // namespace
@@ -44,7 +50,8 @@ Lux Variants::with_finishes(const std::vector<FinishChange>& changes) const {
       continue;
     for (const FinishChange& change : changes)
       if (surface.name == change.surface || (change.surface == "walls" && is_wall(surface.name)))
-        reflectance[Eigen::Index(i)] = change.reflectance / surface.material.landing();
+        reflectance[Eigen::Index(i)] =
+            shifted(surface.material.diffuse, change.by) / surface.material.landing();
   }
   return totals(transport_.refinished(light_.maintained, reflectance, watch_));
 }

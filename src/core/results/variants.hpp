@@ -11,10 +11,11 @@ namespace glow::results {
 /// Light at every receiver of a pass, maintained, lx.
 using Lux = std::vector<double>;
 
-/// A surface whose finish is changed: "walls" stands for all of them.
+/// A surface whose diffuse reflectance is changed by `by`, kept within 0.05 to 0.88 where it lay within:
+/// "walls" stands for all of them, each from its own.
 struct FinishChange {
   std::string surface;
-  double reflectance = 0;
+  double by = 0;
 };
 
 /// What a room would be like with one thing changed: each a relight on the transport that is there. `scene`,

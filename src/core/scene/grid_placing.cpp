@@ -16,8 +16,8 @@ using readings::Plane;
 constexpr double kDefaultInset =
     0.5;  // m; level grids through a whole room keep as far from walls as the work plane
 
-/// Plane and outline of a flat polygon, counter-clockwise seen from its side: u along its first edge. One that
-/// lies level and square to the room keeps the plan's x and y.
+/// Plane and outline of a flat polygon, counter-clockwise seen from its side: u along its first edge. One
+/// that lies level and square to the room keeps the plan's x and y.
 struct Flat {
   Plane plane;
   geometry::Polygon outline;

@@ -145,10 +145,7 @@ void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
   const bool by_areas = room_.verification == model::Verification::by_areas;
   if (room_.areas.empty() && scene_.tasks.empty()) return;
   if (room_.areas.empty())
-    scene_.verified_as =
-        "whole room: all of the work plane has to reach the task's values; task areas ([[rooms.areas]]) "
-        "would ask for "
-        "them only where the task is done, and for less around";
+    scene_.verified_as = "whole room; task areas ([[rooms.areas]]) would ask for less around them";
   else if (by_areas)
     scene_.verified_as =
         "task areas with their surrounding and background areas; the work plane of the whole room is shown, "
