@@ -187,11 +187,12 @@ void Table::write_room(const results::RoomResult& room) {
   if (grid.statistics.mean_lx > 0)
     wrapped(
         "  ",
-        fmt::format(FMT_STRING("mean: {:.0f} % direct, {:.0f} % interreflected; sure to +/- {:.2g} {}; "
-                               "maintenance factor {:.2f}"),
-                    100 * direct / grid.statistics.mean_lx,
-                    100 - std::round(100 * direct / grid.statistics.mean_lx), light(grid.uncertainty.mean_lx),
-                    run_.project->units.light_unit(), scene.maintenance_factor));
+        fmt::format(
+            FMT_STRING("work plane: {:.0f} % direct, {:.0f} % interreflected; mean sure to +/- {:.2g} {}; "
+                       "maintenance factor {:.2f}, initial mean {:.1f} {}"),
+            100 * direct / grid.statistics.mean_lx, 100 - std::round(100 * direct / grid.statistics.mean_lx),
+            light(grid.uncertainty.mean_lx), run_.project->units.light_unit(), scene.maintenance_factor,
+            light(grid.initial.mean_lx), run_.project->units.light_unit()));
   const transport::FluxBalance& b = room.balance;
   if (b.emitted_lm > 0)
     wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room{}"),

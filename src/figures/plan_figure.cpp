@@ -126,12 +126,27 @@ void PlanFigure::title() {
   for (const standards::Check& check : room_.checks) {
     if (check.where != grid_.name) continue;
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
-    Number& number = numbers[mean ? 0 : 1];
+    const bool low = check.demand.quantity == standards::Quantity::minimum_illuminance;
+    Number& number = numbers[mean ? 0 : low ? 2 : 1];
+    if (number.failed) continue;  // of several standards the first that is not met
     number.failed = check.verdict != standards::Verdict::met;
-    number.below = fmt::format(
-        FMT_STRING("{} {} required: {}"), mean ? "mean," : "U0,",
-        mean ? with_unit(check.demand.required) : fmt::format(FMT_STRING("{:.2f}"), check.demand.required),
-        standards::to_string(check.verdict));
+    // Of walls and ceiling less than what is shown is judged: without their edges.
+    const double shown = mean ? s.mean_lx : low ? s.min_lx : s.u0.value_or(0);
+    constexpr double kSame = 1e-6;
+    const bool part = std::abs(check.actual - shown) > kSame * std::max(1.0, shown);
+    number.below =
+        fmt::format(FMT_STRING("{}, {}{} required{}: {}"),
+                    mean  ? "mean"
+                    : low ? "min"
+                          : "U0",
+                    mean || low ? with_unit(check.demand.required)
+                                : fmt::format(FMT_STRING("{:.2f}"), check.demand.required),
+                    check.demand.certainty == "agreed" ? "" : "*",
+                    part ? fmt::format(FMT_STRING(" ({} without edges)"),
+                                       mean || low ? with_unit(check.actual)
+                                                   : fmt::format(FMT_STRING("{:.2f}"), check.actual))
+                         : std::string(),
+                    standards::to_string(check.verdict));
   }
   double x = 620;
   for (const Number& number : numbers) {

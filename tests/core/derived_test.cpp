@@ -4,28 +4,20 @@
 #include <gtest/gtest.h>
 
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "files/photometry_reader.hpp"
+#include "validation/metric_cases.hpp"
 
 namespace glow::photometry {
 namespace {
 
 using nlohmann::json;
 
-const json& document() {
-  static const json parsed = [] {
-    std::ifstream file(std::string(GLOWGRID_TEST_DATA) + "/validation/metrics.json");
-    return json::parse(file);
-  }();
-  return parsed;
-}
-
 /// The luminaires' files; a sphere exists in LM-63 only.
 std::vector<std::pair<json, std::string>> cases() {
   std::vector<std::pair<json, std::string>> found;
-  for (const json& c : document().at("cases")) {
+  for (const json& c : reference::metrics().at("cases")) {
     if (c.at("id").get<std::string>().rfind("photometry-", 0) != 0) continue;
     const std::string name = c.at("inputs").at("photometry");
     for (const char* suffix : {".ies", ".ldt"}) {
@@ -107,7 +99,7 @@ TEST(Derived, AgreeWithTheReferenceLuminairesInBothFormats) {
 }
 
 TEST(Derived, AgreeWithClosedForms) {
-  for (const json& c : document().at("cases")) {
+  for (const json& c : reference::metrics().at("cases")) {
     if (c.at("id").get<std::string>().rfind("closed-form-", 0) != 0) continue;
     SCOPED_TRACE(c.at("id").get<std::string>());
     std::vector<double> gammas, candela;

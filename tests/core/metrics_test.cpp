@@ -1,27 +1,16 @@
 // Spatial illuminances, maintenance factors and installed power against the cases of metrics.json.
 #include <gtest/gtest.h>
 
-#include <fstream>
-#include <nlohmann/json.hpp>
-
 #include "core/results/room_result.hpp"
 #include "core/transport/direct_light.hpp"
 #include "scenes/furnished_room.hpp"
+#include "validation/metric_cases.hpp"
 
 namespace glow {
 namespace {
 
 using nlohmann::json;
 using transport::Kernel;
-
-std::vector<json> cases(const std::string& prefix) {
-  std::ifstream file(std::string(GLOWGRID_TEST_DATA) + "/validation/metrics.json");
-  const json document = json::parse(file);
-  std::vector<json> found;
-  for (const json& c : document.at("cases"))
-    if (c.at("id").get<std::string>().rfind(prefix, 0) == 0) found.push_back(c);
-  return found;
-}
 
 Vec3 point(const json& j) {
   return {j[0].get<double>(), j[1].get<double>(), j[2].get<double>()};
@@ -38,7 +27,7 @@ photometry::PlacedLuminaire source(const json& j) {
 }
 
 TEST(Metrics, SpatialIlluminancesOfPointSources) {
-  const auto all = cases("spatial");
+  const auto all = reference::metric_cases("spatial");
   ASSERT_EQ(all.size(), 4u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
@@ -77,8 +66,62 @@ TEST(Metrics, SpatialIlluminancesOfPointSources) {
   }
 }
 
+/// A photometry of the reference set as a point, at its lamp flux.
+photometry::PlacedLuminaire reference_luminaire(const json& j, double lamp_flux, const Vec3& at) {
+  std::vector<double> planes = j.at("C"), gammas = j.at("gamma"), candela;
+  json rows = j.at("I_cd_per_klm");
+  if (planes.size() > 1) {
+    planes.push_back(360);
+    rows.push_back(rows[0]);
+  }
+  for (const json& row : rows)
+    for (const json& value : row) candela.push_back(value.get<double>() * lamp_flux / 1000);
+  photometry::PlacedLuminaire luminaire;
+  luminaire.table = std::make_shared<photometry::IntensityTable>(planes, gammas, candela);
+  luminaire.frame = geometry::Frame::upright(at, 0);
+  return luminaire;
+}
+
+TEST(Metrics, FieldsOfPointLuminairesOverTheStandardsGrid) {
+  const auto all = reference::metric_cases("grid-field");
+  ASSERT_EQ(all.size(), 2u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const json &in = c.at("inputs"), &expected = c.at("expected");
+    std::vector<photometry::PlacedLuminaire> luminaires;
+    for (const json& at : in.at("positions"))
+      luminaires.push_back(reference_luminaire(
+          reference::metrics().at("photometries").at(in.at("photometry").get<std::string>()),
+          in.at("lamp_flux"), point(at)));
+    const double lx = in.at("lx"), ly = in.at("ly");
+    const auto grid = readings::plane_grid({{0, 0}, {lx, 0}, {lx, ly}, {0, ly}}, 0, 0, std::nullopt);
+    ASSERT_TRUE(grid);
+    EXPECT_EQ(grid->count.nx, expected.at("nx"));
+    EXPECT_EQ(grid->count.ny, expected.at("ny"));
+    std::vector<double> values;
+    for (const Vec3& p : grid->points) {
+      values.push_back(0);
+      for (const auto& luminaire : luminaires)
+        values.back() += transport::DirectLight(luminaire, nullptr).illuminance({p, Vec3::UnitZ()});
+    }
+    ASSERT_EQ(values.size(), expected.at("values").size());
+    const double tolerance = c.at("tolerance").at("*").at("rel");
+    for (std::size_t i = 0; i < values.size(); ++i) {
+      const double e = expected.at("values")[i];
+      EXPECT_NEAR(values[i], e, tolerance * e) << i;
+    }
+    const readings::Statistics s = readings::statistics(values);
+    for (const auto& [key, value] : {std::pair{"mean", s.mean_lx},
+                                     {"min", s.min_lx},
+                                     {"max", s.max_lx},
+                                     {"U0", *s.u0},
+                                     {"Ud", *s.min_over_max}})
+      EXPECT_NEAR(value, expected.at(key).get<double>(), tolerance * expected.at(key).get<double>()) << key;
+  }
+}
+
 TEST(Metrics, MaintenanceFactorIsTheProductOfItsParts) {
-  const auto all = cases("mf-");
+  const auto all = reference::metric_cases("mf-");
   ASSERT_EQ(all.size(), 2u);
   for (const json& c : all) {
     const json& in = c.at("inputs");
@@ -91,7 +134,7 @@ TEST(Metrics, MaintenanceFactorIsTheProductOfItsParts) {
 }
 
 TEST(Metrics, InstalledPowerByAreaAndLevel) {
-  const auto all = cases("energy");
+  const auto all = reference::metric_cases("energy");
   ASSERT_EQ(all.size(), 2u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());

@@ -1,27 +1,16 @@
 // Grids and statistics against the cases of metrics.json, and verdicts.
 #include <gtest/gtest.h>
 
-#include <fstream>
-#include <nlohmann/json.hpp>
-
 #include "core/arrange/array_placement.hpp"
 #include "core/readings/grid.hpp"
 #include "core/readings/statistics.hpp"
 #include "core/standards/demands.hpp"
+#include "validation/metric_cases.hpp"
 
 namespace glow::readings {
 namespace {
 
 using nlohmann::json;
-
-std::vector<json> cases(const std::string& prefix) {
-  std::ifstream file(std::string(GLOWGRID_TEST_DATA) + "/validation/metrics.json");
-  const json document = json::parse(file);
-  std::vector<json> found;
-  for (const json& c : document.at("cases"))
-    if (c.at("id").get<std::string>().rfind(prefix, 0) == 0) found.push_back(c);
-  return found;
-}
 
 geometry::Polygon polygon_of(const json& corners) {
   geometry::Polygon polygon;
@@ -40,7 +29,7 @@ void expect_near(double ours, const json& expected) {
 }
 
 TEST(Grid, FollowsTheRuleOfTheStandard) {
-  const auto all = cases("grid-rule");
+  const auto all = reference::metric_cases("grid-rule");
   ASSERT_EQ(all.size(), 12u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
@@ -57,7 +46,7 @@ TEST(Grid, FollowsTheRuleOfTheStandard) {
 }
 
 TEST(Grid, LeavesOutTheStripAlongTheWalls) {
-  const auto all = cases("grid-border");
+  const auto all = reference::metric_cases("grid-border");
   ASSERT_EQ(all.size(), 3u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
@@ -73,7 +62,7 @@ TEST(Grid, LeavesOutTheStripAlongTheWalls) {
 }
 
 TEST(Grid, KeepsPointsInsidePolygons) {
-  const auto all = cases("grid-poly");
+  const auto all = reference::metric_cases("grid-poly");
   ASSERT_EQ(all.size(), 5u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
@@ -104,7 +93,7 @@ TEST(Grid, GivenSpacingIsNeverExceeded) {
 }
 
 TEST(Statistics, AgreeWithTheReferenceCases) {
-  const auto all = cases("grid-stat");
+  const auto all = reference::metric_cases("grid-stat");
   ASSERT_EQ(all.size(), 3u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());

@@ -4,9 +4,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
+#include <functional>
+#include <map>
 
 #include "core/photometry/derived.hpp"
+#include "core/results/low_points.hpp"
 
 namespace glow::results {
 namespace {
@@ -16,8 +18,6 @@ using standards::Quantity;
 using standards::Verdict;
 
 constexpr double kMetByFar = 1.3;        // times the required level
-constexpr double kLowShare = 0.1;        // of a grid's points count as its low ones
-constexpr double kAlongWall = 1.2;       // m from a wall: "along" it
 constexpr double kBrighter = 0.2;        // change of reflectance that is tried
 constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
 constexpr double kStraightDown = 30;     // deg: where the peak of a luminaire lies that could be wider
@@ -32,7 +32,8 @@ class Explainer {
         light_(light),
         receivers_(receivers),
         result_(result),
-        variants_(scene, transport, light, watch) {}
+        variants_(scene, transport, light, watch),
+        words_{scene.units} {}
 
   void explain_all() {
     for (Check& check : result_.checks) {
@@ -47,11 +48,6 @@ class Explainer {
     bool meets = false;       ///< this check
     std::string first_unmet;  ///< another check that would then not be met; empty: none
   };
-  struct LowPoints {
-    std::vector<std::size_t> receivers;
-    Vec3 middle = Vec3::Zero(), lowest = Vec3::Zero();
-    double lowest_lx = 0;
-  };
 
   void explain_failure(Check& check);
   void explain_waste(Check& check);
@@ -59,29 +55,24 @@ class Explainer {
   std::size_t grid_of(const Check& check) const;
   double value_of(const Check& check, const Lux& lux) const;
   Outcome outcome(const Check& check, const Lux& lux) const;
-  LowPoints low_points(std::size_t grid) const;
-  std::string where(const LowPoints& low) const;
-  std::string served_by(const LowPoints& low) const;
   void say_split(Check& check, std::size_t grid) const;
   void suggest_flux(Check& check) const;
   void suggest_finishes(Check& check) const;
   void suggest_spacing(Check& check) const;
+  Lux widened(double half_deg, std::vector<std::string>& marks) const;
   void suggest_wider(Check& check) const;
   void suggest_one_more(Check& check, const LowPoints& low) const;
   void suggest(Check& check, const std::string& change, const Lux& lux, bool even_if_idle = false) const;
-  std::string light(double lux) const {
-    return fmt::format(FMT_STRING("{:.{}f} {}"), scene_.units.light(lux),
-                       scene_.units.light(lux) < 10 ? 1 : 0, scene_.units.light_unit());
+  /// What a change gives; it is computed once, however many checks it may help.
+  const Lux& known(const std::string& change, const std::function<Lux()>& compute) const {
+    const auto found = lux_of_.find(change);
+    return found != lux_of_.end() ? found->second : lux_of_.emplace(change, compute()).first->second;
   }
-  std::string spot(const Vec3& p) const {
-    return fmt::format(FMT_STRING("({:.1f}, {:.1f})"), scene_.units.length(p.x()),
-                       scene_.units.length(p.y()));
-  }
-  std::string length(double m) const {
-    return fmt::format(FMT_STRING("{:.1f} {}"), scene_.units.length(m), scene_.units.length_unit());
+  const Lux& repainted(const std::string& change, const std::vector<FinishChange>& changes) const {
+    return known(change, [&] { return variants_.with_finishes(changes); });
   }
   std::string value_words(const Check& check, double value) const {
-    return check.unit().empty() ? fmt::format(FMT_STRING("{:.2f}"), value) : light(value);
+    return check.unit().empty() ? fmt::format(FMT_STRING("{:.2f}"), value) : words_.light(value);
   }
 
   const scene::RoomScene& scene_;
@@ -90,6 +81,9 @@ class Explainer {
   const std::vector<GridReceivers>& receivers_;
   RoomResult& result_;
   Variants variants_;
+  Words words_;
+  mutable std::map<std::string, Lux> lux_of_;
+  mutable std::map<double, std::vector<std::string>> widened_marks_;
 };
 
 std::size_t Explainer::grid_of(const Check& check) const {
@@ -123,85 +117,6 @@ Explainer::Outcome Explainer::outcome(const Check& check, const Lux& lux) const 
   return outcome;
 }
 
-Explainer::LowPoints Explainer::low_points(std::size_t grid) const {
-  const auto& judged = receivers_[grid].judged;
-  const Lux lux = variants_.as_it_is();
-  LowPoints low;
-  low.receivers = judged;
-  std::stable_sort(low.receivers.begin(), low.receivers.end(),
-                   [&](std::size_t a, std::size_t b) { return lux[a] < lux[b]; });
-  low.receivers.resize(std::max<std::size_t>(1, std::size_t(std::lround(kLowShare * double(judged.size())))));
-  low.lowest = transport_.receivers()[low.receivers.front()].position;
-  low.lowest_lx = lux[low.receivers.front()];
-  for (const std::size_t r : low.receivers)
-    low.middle += transport_.receivers()[r].position / double(low.receivers.size());
-  return low;
-}
-
-/// "the lowest 5 points lie along rack wall, about (7.2, 6.0); the least, 96 lx, at (8.0, 6.1)".
-std::string Explainer::where(const LowPoints& low) const {
-  std::vector<std::string> along;
-  for (std::size_t wall = 0; wall < scene_.wall_names.size(); ++wall) {
-    const Vec2 a = scene_.outline[wall], b = scene_.outline[(wall + 1) % scene_.outline.size()];
-    const Vec2 way = (b - a).normalized(), inwards(-way.y(), way.x());
-    std::size_t count = 0;
-    for (const std::size_t r : low.receivers) {
-      const Vec2 p = transport_.receivers()[r].position.head<2>() - a;
-      count += p.dot(inwards) < kAlongWall && p.dot(way) > 0 && p.dot(way) < (b - a).norm();
-    }
-    if (2 * count > low.receivers.size()) along.push_back(scene_.wall_names[wall]);
-  }
-  std::string words = low.receivers.size() == 1
-                          ? std::string("the lowest point lies")
-                          : fmt::format(FMT_STRING("the lowest {} points lie"), low.receivers.size());
-  if (!along.empty()) words += fmt::format(FMT_STRING(" along {}"), fmt::join(along, " and "));
-  if (low.receivers.size() > 1)
-    words += fmt::format(FMT_STRING("{} about {}; the least,"), along.empty() ? "" : ",", spot(low.middle));
-  else
-    words += fmt::format(FMT_STRING("{} at {}:"), along.empty() ? "" : ",", spot(low.lowest));
-  words += " " + light(low.lowest_lx);
-  return low.receivers.size() > 1 ? words + ", at " + spot(low.lowest) : words;
-}
-
-/// The luminaire nearest to the low points and what it gives them, with the one that gives most.
-std::string Explainer::served_by(const LowPoints& low) const {
-  struct Source {
-    std::size_t group = 0, number = 0;
-    double distance = 1e30, lux = -1;
-  } nearest, best;
-  for (std::size_t g = 0; g < scene_.groups.size(); ++g)
-    for (std::size_t l = 0; l < scene_.groups[g].luminaires.size(); ++l) {
-      const scene::LuminaireGroup& group = scene_.groups[g];
-      const transport::DirectLight source(group.luminaires[l], &transport_.tracer(), &transport_.occluders());
-      Source own{g, l, (group.luminaires[l].frame.origin - low.middle).norm(), 0};
-      for (const std::size_t r : low.receivers)
-        own.lux += group.dimming * group.maintenance_factor * source.illuminance(transport_.receivers()[r]) /
-                   double(low.receivers.size());
-      if (own.distance < nearest.distance) nearest = own;
-      if (own.lux > best.lux) best = own;
-    }
-  if (best.lux < 0) return "there are no luminaires";
-  const scene::LuminaireGroup& group = scene_.groups[nearest.group];
-  const geometry::Frame& frame = group.luminaires[nearest.number].frame;
-  const Vec3 way = low.middle - frame.origin;
-  const double along = way.normalized().dot(frame.g0);
-  const photometry::IntensityTable& table = *group.luminaires[nearest.number].table;
-  const double share = table.intensity_along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0)) /
-                       std::max(1e-9, table.peak().candela);
-  std::string words = fmt::format(
-      FMT_STRING(
-          "the luminaire nearest to them, {} at {}, {} away, gives {} straight: they lie {:.0f} deg off its "
-          "axis, where it shines with {:.0f} % of its peak"),
-      group.mark, spot(frame.origin), length(way.norm()), light(nearest.lux),
-      std::acos(std::clamp(along, -1.0, 1.0)) / kDegree, 100 * share);
-  if (best.group != nearest.group || best.number != nearest.number) {
-    const scene::LuminaireGroup& other = scene_.groups[best.group];
-    words += fmt::format(FMT_STRING("; {} at {} gives most, {}"), other.mark,
-                         spot(other.luminaires[best.number].frame.origin), light(best.lux));
-  }
-  return words;
-}
-
 void Explainer::say_split(Check& check, std::size_t grid) const {
   double direct = 0, total = 0;
   for (const std::size_t r : receivers_[grid].judged) {
@@ -224,7 +139,7 @@ void Explainer::suggest(Check& check, const std::string& change, const Lux& lux,
                                   value_words(check, o.value));
   if (check.demand.quantity == Quantity::minimum_illuminance)
     words = fmt::format(FMT_STRING("{}: minimum {}"), change, value_words(check, o.value));
-  if (check.unit().empty()) words += fmt::format(FMT_STRING(", mean {}"), light(o.mean_lx));
+  if (check.unit().empty()) words += fmt::format(FMT_STRING(", mean {}"), words_.light(o.mean_lx));
   words += o.meets ? ", met" : ", not enough alone";
   if (!o.first_unmet.empty()) words += fmt::format(FMT_STRING("; but {} would not be met"), o.first_unmet);
   check.help.push_back(std::move(words));
@@ -246,13 +161,14 @@ void Explainer::suggest_flux(Check& check) const {
 }
 
 void Explainer::suggest_finishes(Check& check) const {
-  suggest(check, fmt::format(FMT_STRING("walls brighter by {:.1f}"), kBrighter),
-          variants_.with_finishes({{"walls", kBrighter}}), true);
-  suggest(check, fmt::format(FMT_STRING("walls and ceiling brighter by {:.1f}"), kBrighter),
-          variants_.with_finishes({{"walls", kBrighter}, {"ceiling", kBrighter}}));
-  const double darker = value_of(check, variants_.with_finishes({{"walls", -kBrighter}}));
-  check.why.push_back(fmt::format(FMT_STRING("with walls darker by {:.1f} it would be {}"), kBrighter,
-                                  value_words(check, darker)));
+  const std::string walls = fmt::format(FMT_STRING("walls brighter by {:.1f}"), kBrighter);
+  suggest(check, walls, repainted(walls, {{"walls", kBrighter}}), true);
+  const std::string both = fmt::format(FMT_STRING("walls and ceiling brighter by {:.1f}"), kBrighter);
+  suggest(check, both, repainted(both, {{"walls", kBrighter}, {"ceiling", kBrighter}}));
+  const std::string darker = fmt::format(FMT_STRING("walls darker by {:.1f}"), kBrighter);
+  check.why.push_back(
+      fmt::format(FMT_STRING("with {} it would be {}"), darker,
+                  value_words(check, value_of(check, repainted(darker, {{"walls", -kBrighter}})))));
 }
 
 /// Arrays with a row or a column more, the same flux in all.
@@ -265,34 +181,42 @@ void Explainer::suggest_spacing(Check& check) const {
       const auto luminaires = as_array(scene_, g, r, c);
       if (luminaires.empty()) continue;
       const double factor = double(group.luminaires.size()) / double(luminaires.size());
-      suggest(check,
-              fmt::format(FMT_STRING("{} in {} x {} instead of {} x {}, each with {:.0f} % of the flux"),
-                          group.mark, r, c, rows, columns, 100 * factor),
-              variants_.with_group(g, luminaires, factor));
+      const std::string change =
+          fmt::format(FMT_STRING("{} in {} x {} instead of {} x {}, each with {:.0f} % of the flux"),
+                      group.mark, r, c, rows, columns, 100 * factor);
+      suggest(check, change, known(fmt::format(FMT_STRING("{} {}"), g, change), [&] {
+                return variants_.with_group(g, luminaires, factor);
+              }));
     }
   }
 }
 
-/// The same flux in wider lobes, of the groups that shine straight down and narrower than that.
+/// The same flux in a wider lobe, of the groups that shine straight down and narrower than that; nothing when
+/// there are none. `marks`: whose.
+Lux Explainer::widened(double half_deg, std::vector<std::string>& marks) const {
+  const Lux before = variants_.as_it_is();
+  Lux lux = before;
+  for (std::size_t g = 0; g < scene_.groups.size(); ++g) {
+    const scene::LuminaireGroup& group = scene_.groups[g];
+    const photometry::IntensityTable& table = group.photometry->table;
+    const auto edges = photometry::beam_edges(table, 0, 0.5);
+    if (table.peak().gamma_deg > kStraightDown || table.upward_flux() > 0.1 * table.flux() || !edges ||
+        edges->width_deg() >= 2 * half_deg - 5)
+      continue;
+    std::vector<photometry::PlacedLuminaire> wider = group.luminaires;
+    const auto lobe = even_lobe(table.flux(), half_deg);
+    for (photometry::PlacedLuminaire& luminaire : wider) luminaire.table = lobe;
+    const Lux changed = variants_.with_group(g, wider, 1);
+    for (std::size_t r = 0; r < lux.size(); ++r) lux[r] += changed[r] - before[r];
+    if (std::find(marks.begin(), marks.end(), group.mark) == marks.end()) marks.push_back(group.mark);
+  }
+  return lux;
+}
+
 void Explainer::suggest_wider(Check& check) const {
   for (const double half : kWider) {
-    std::vector<std::string> marks;
-    Lux lux = variants_.as_it_is();
-    const Lux before = lux;
-    for (std::size_t g = 0; g < scene_.groups.size(); ++g) {
-      const scene::LuminaireGroup& group = scene_.groups[g];
-      const photometry::IntensityTable& table = group.photometry->table;
-      const auto edges = photometry::beam_edges(table, 0, 0.5);
-      if (table.peak().gamma_deg > kStraightDown || table.upward_flux() > 0.1 * table.flux() || !edges ||
-          edges->width_deg() >= 2 * half - 5)
-        continue;
-      std::vector<photometry::PlacedLuminaire> wider = group.luminaires;
-      const auto lobe = even_lobe(table.flux(), half);
-      for (photometry::PlacedLuminaire& luminaire : wider) luminaire.table = lobe;
-      const Lux changed = variants_.with_group(g, wider, 1);
-      for (std::size_t r = 0; r < lux.size(); ++r) lux[r] += changed[r] - before[r];
-      if (std::find(marks.begin(), marks.end(), group.mark) == marks.end()) marks.push_back(group.mark);
-    }
+    std::vector<std::string>& marks = widened_marks_[half];
+    const Lux& lux = known(fmt::format(FMT_STRING("beam {}"), half), [&] { return widened(half, marks); });
     if (marks.empty()) continue;
     suggest(check,
             fmt::format(FMT_STRING("the same flux in a beam of {:.0f} deg ({})"), 2 * half,
@@ -315,7 +239,7 @@ void Explainer::suggest_one_more(Check& check, const LowPoints& low) const {
   if (!geometry::contains(scene_.outline, more.frame.origin.head<2>())) return;
   suggest(check,
           fmt::format(FMT_STRING("one more {} above the low points, at {}"), scene_.groups[nearest].mark,
-                      spot(more.frame.origin)),
+                      words_.spot(more.frame.origin)),
           variants_.with_one_more(nearest, more));
 }
 
@@ -332,9 +256,9 @@ void Explainer::explain_failure(Check& check) {
   if (check.demand.quantity == Quantity::colour_rendering) return explain_colour(check);
   const std::size_t grid = grid_of(check);
   if (grid == result_.grids.size() || receivers_[grid].judged.empty()) return;
-  const LowPoints low = low_points(grid);
-  check.why.push_back(where(low));
-  check.why.push_back(served_by(low));
+  const LowPoints low = low_points(transport_, receivers_[grid].judged, variants_.as_it_is());
+  check.why.push_back(where(low, scene_, transport_));
+  check.why.push_back(served_by(low, scene_, transport_));
   say_split(check, grid);
   if (check.demand.quantity == Quantity::uniformity) {
     suggest_spacing(check);
