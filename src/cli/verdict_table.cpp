@@ -25,15 +25,13 @@ class VerdictTable {
     if (room_.checks.empty()) return {};
     text_ += fmt::format(FMT_STRING("\n  {:<{}} {:>9} {:>9} {:>9} {:>7}  {}\n"), "check", kNameWidth,
                          "required", "found", "margin", "+/-", "verdict");
-    std::string standard = room_.checks.front().demand.standard;
-    const bool several = std::any_of(room_.checks.begin(), room_.checks.end(),
-                                     [&](const Check& c) { return c.demand.standard != standard; });
     std::vector<std::string> standards;
     for (const Check& check : room_.checks)
       if (std::find(standards.begin(), standards.end(), check.demand.standard) == standards.end())
         standards.push_back(check.demand.standard);
+    several_ = standards.size() > 1;
     for (const std::string& name : standards) {
-      if (several) text_ += fmt::format(FMT_STRING("  by {}\n"), name);
+      if (several_) text_ += fmt::format(FMT_STRING("  by {}\n"), name);
       write_standard(name);
     }
     write_notes();
@@ -46,7 +44,7 @@ class VerdictTable {
   void line(const Check& check, const std::string& name);
   void write_notes();
   void write_spread();
-  void write_advice(const Check& check, const char* head, const std::vector<std::string>& sentences);
+  void write_advice(const Check& check);
   double shown(const Check& check, double value) const {
     return check.unit().empty() ? value : units_.light(value);
   }
@@ -54,7 +52,9 @@ class VerdictTable {
   const results::RoomResult& room_;
   const units::ShownUnits& units_;
   bool colour_;
+  bool several_ = false;  ///< standards
   std::string text_;
+  std::vector<const Check*> told_;
 };
 
 std::string short_words(Quantity quantity) {
@@ -121,12 +121,24 @@ void VerdictTable::write_standard(const std::string& standard) {
   }
 }
 
-void VerdictTable::write_advice(const Check& check, const char* head,
-                                const std::vector<std::string>& sentences) {
-  if (sentences.empty()) return;
+/// Once for a grid and quantity, even if several standards ask for it.
+void VerdictTable::write_advice(const Check& check) {
+  if (check.why.empty()) return;
+  const auto same = [&](const Check* told) {
+    return told->where == check.where && told->demand.quantity == check.demand.quantity &&
+           told->verdict == check.verdict && told->demand.required >= check.demand.required;
+  };
+  if (std::any_of(told_.begin(), told_.end(), same)) return;
+  told_.push_back(&check);
+  const bool met = check.verdict == Verdict::met;
   wrap(text_, "  ",
-       fmt::format(FMT_STRING("{}, {} {}:"), check.where, to_string(check.demand.quantity), head), 4);
-  for (const std::string& sentence : sentences) wrap(text_, "    - ", sentence, 6);
+       fmt::format(FMT_STRING("{}, {} is {}:"), check.where, to_string(check.demand.quantity),
+                   met ? "met by far" : "not met"),
+       4);
+  for (const std::string& sentence : check.why) wrap(text_, "    - ", sentence, 6);
+  if (met || check.help.empty()) return;
+  text_ += "    What would help, each computed:\n";
+  for (const std::string& sentence : check.help) wrap(text_, "    + ", sentence, 6);
 }
 
 /// How surely possible built rooms meet the checks.
@@ -134,10 +146,18 @@ void VerdictTable::write_spread() {
   if (!room_.spread) return;
   text_ += fmt::format(FMT_STRING("  of {} possible built rooms {:.0f} % meet all checks\n"),
                        room_.spread->samples, 100 * room_.spread->share);
+  std::vector<const Check*> told;
   for (const Check& check : room_.checks) {
     if (!check.spread || check.where == "luminaires") continue;
+    const auto same = [&](const Check* other) {
+      return other->where == check.where && other->demand.quantity == check.demand.quantity &&
+             other->demand.required == check.demand.required;
+    };
+    if (std::any_of(told.begin(), told.end(), same)) continue;
+    told.push_back(&check);
     const auto number = [&](double value) {
-      return fmt::format(FMT_STRING("{:.{}f}"), shown(check, value), check.unit().empty() ? 2 : 0);
+      const double own = shown(check, value);
+      return fmt::format(FMT_STRING("{:.{}f}"), own, check.unit().empty() ? 2 : own < 10 ? 1 : 0);
     };
     wrap(text_, "    ",
          fmt::format(FMT_STRING("{:>3.0f} %  {}, {}: 90 % of them {} to {}{}{}, required {}"),
@@ -158,7 +178,9 @@ void VerdictTable::write_notes() {
       note(fmt::format(FMT_STRING("* certainty of the required value: {} ({})"), check.demand.certainty,
                        check.demand.source));
     if (!check.demand.reason.empty())
-      note(fmt::format(FMT_STRING("{}: {}"), check.where, check.demand.reason));
+      note(several_ ? fmt::format(FMT_STRING("{} by {}: {}"), check.where, check.demand.standard,
+                                  check.demand.reason)
+                    : fmt::format(FMT_STRING("{}: {}"), check.where, check.demand.reason));
   }
   for (const std::string& words : notes) wrap(text_, "  ", words, 4);
   for (const Check& check : room_.checks) {
@@ -177,11 +199,7 @@ void VerdictTable::write_notes() {
            4);
       continue;
     }
-    write_advice(check, check.verdict == Verdict::met ? "is met by far" : "is not met", check.why);
-    if (check.verdict == Verdict::not_met && !check.help.empty()) {
-      text_ += "    What would help, each computed:\n";
-      for (const std::string& sentence : check.help) wrap(text_, "    + ", sentence, 6);
-    }
+    write_advice(check);
   }
 }
 

@@ -124,8 +124,8 @@ TEST(RequirementTable, BuiltInOnesAreReadWhole) {
     ASSERT_TRUE(table) << name;
     EXPECT_EQ(table->rows().size(), std::size_t(rows)) << name;
     for (const standards::Requirement& r : table->rows()) {
-      EXPECT_TRUE(r.em_lx || r.emin_lx || r.is_not_held("Em_lx") || !r.remark.empty() ||
-                  !r.others.empty()) << r.key;
+      EXPECT_TRUE(r.em_lx || r.emin_lx || r.is_not_held("Em_lx") || !r.remark.empty() || !r.others.empty())
+          << r.key;
       EXPECT_TRUE(r.certainty == "agreed" || r.certainty == "single" || r.certainty == "disputed") << r.key;
       EXPECT_TRUE(r.plane_height_m || r.orientation() != standards::PlaneOrientation::horizontal ||
                   r.plane_note.find("not held") != std::string::npos)

@@ -9,6 +9,15 @@
 namespace glow {
 
 void Problems::add(Severity severity, std::string code, Place place, std::string text) {
+  // The same fault met twice, of a room and of what is in it, is told once.
+  constexpr std::size_t kLookBack = 100;
+  const std::size_t from = problems_.size() - std::min(problems_.size(), kLookBack);
+  for (std::size_t i = from; i < problems_.size(); ++i) {
+    const Problem& known = problems_[i];
+    if (known.code == code && known.text == text && known.place.line == place.line &&
+        known.place.column == place.column && known.place.file == place.file && known.severity == severity)
+      return;
+  }
   if (severity == Severity::error) ++error_count_;
   problems_.push_back({severity, std::move(code), std::move(place), std::move(text)});
 }

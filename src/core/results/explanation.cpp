@@ -20,6 +20,8 @@ using standards::Verdict;
 constexpr double kMetByFar = 1.3;        // times the required level
 constexpr double kBrighter = 0.2;        // change of reflectance that is tried
 constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
+constexpr double kUpright = 0.7;         // |z| of a plane's normal: below it counts as upright
+constexpr double kBefore = 1.0;          // m before an upright plane
 constexpr double kStraightDown = 30;     // deg: where the peak of a luminaire lies that could be wider
 constexpr double kWorthTelling = 0.005;  // change of U0 below which a variant does nothing
 
@@ -36,10 +38,11 @@ class Explainer {
         words_{scene.units} {}
 
   void explain_all() {
-    for (Check& check : result_.checks) {
+    for (Check& check : result_.checks)
       if (check.verdict == Verdict::not_met) explain_failure(check);
-      if (check.verdict == Verdict::met) explain_waste(check);
-    }
+    // Where something is lacking, talk of too much only confuses.
+    if (result_.status == Status::met)
+      for (Check& check : result_.checks) explain_waste(check);
   }
 
  private:
@@ -61,7 +64,7 @@ class Explainer {
   void suggest_spacing(Check& check) const;
   Lux widened(double half_deg, std::vector<std::string>& marks) const;
   void suggest_wider(Check& check) const;
-  void suggest_one_more(Check& check, const LowPoints& low) const;
+  void suggest_one_more(Check& check, std::size_t grid, const LowPoints& low) const;
   void suggest(Check& check, const std::string& change, const Lux& lux, bool even_if_idle = false) const;
   /// What a change gives; it is computed once, however many checks it may help.
   const Lux& known(const std::string& change, const std::function<Lux()>& compute) const {
@@ -225,7 +228,8 @@ void Explainer::suggest_wider(Check& check) const {
   }
 }
 
-void Explainer::suggest_one_more(Check& check, const LowPoints& low) const {
+/// Above low points of a level plane, before those of an upright one; clear of the walls.
+void Explainer::suggest_one_more(Check& check, std::size_t grid, const LowPoints& low) const {
   std::size_t nearest = scene_.groups.size();
   double distance = 1e30;
   for (std::size_t g = 0; g < scene_.groups.size(); ++g) {
@@ -235,11 +239,15 @@ void Explainer::suggest_one_more(Check& check, const LowPoints& low) const {
   }
   if (nearest == scene_.groups.size()) return;
   photometry::PlacedLuminaire more = scene_.groups[nearest].luminaires.front();
+  const Vec3& normal = result_.grids[grid].grid.plane.normal;
+  const bool upright = std::abs(normal.z()) < kUpright;
   more.frame.origin.head<2>() = low.middle.head<2>();
-  if (!geometry::contains(scene_.outline, more.frame.origin.head<2>())) return;
+  if (upright) more.frame.origin.head<2>() += kBefore * normal.head<2>().normalized();
+  const double reach = std::max(more.area.extent_c0_m, more.area.extent_c90_m) / 2;
+  if (!geometry::in_inset_area(scene_.outline, reach, more.frame.origin.head<2>())) return;
   suggest(check,
-          fmt::format(FMT_STRING("one more {} above the low points, at {}"), scene_.groups[nearest].mark,
-                      words_.spot(more.frame.origin)),
+          fmt::format(FMT_STRING("one more {} {} the low points, at {}"), scene_.groups[nearest].mark,
+                      upright ? "before" : "above", words_.spot(more.frame.origin)),
           variants_.with_one_more(nearest, more));
 }
 
@@ -263,10 +271,10 @@ void Explainer::explain_failure(Check& check) {
   if (check.demand.quantity == Quantity::uniformity) {
     suggest_spacing(check);
     suggest_wider(check);
-    suggest_one_more(check, low);
+    suggest_one_more(check, grid, low);
   } else {
     suggest_flux(check);
-    suggest_one_more(check, low);
+    suggest_one_more(check, grid, low);
   }
   suggest_finishes(check);
   // What does alone comes first.

@@ -12,6 +12,7 @@ namespace {
 
 constexpr double kLowShare = 0.1;   // of a grid's points count as its low ones
 constexpr double kAlongWall = 1.2;  // m from a wall: "along" it
+constexpr double kOnePlace = 3.0;   // m: low points farther from the lowest lie in another place
 
 }  // namespace
 
@@ -37,6 +38,15 @@ LowPoints low_points(const transport::Transport& transport, const std::vector<st
   low.receivers.resize(std::max<std::size_t>(1, std::size_t(std::lround(kLowShare * double(judged.size())))));
   low.lowest = transport.receivers()[low.receivers.front()].position;
   low.lowest_lx = lux[low.receivers.front()];
+  low.count = low.receivers.size();
+  const auto from_lowest = [&](std::size_t r) {
+    return (transport.receivers()[r].position - low.lowest).norm();
+  };
+  low.apart = std::any_of(low.receivers.begin(), low.receivers.end(),
+                          [&](std::size_t r) { return from_lowest(r) > kOnePlace; });
+  low.receivers.erase(std::remove_if(low.receivers.begin(), low.receivers.end(),
+                                     [&](std::size_t r) { return from_lowest(r) > kOnePlace; }),
+                      low.receivers.end());
   for (const std::size_t r : low.receivers)
     low.middle += transport.receivers()[r].position / double(low.receivers.size());
   return low;
@@ -56,6 +66,9 @@ std::string where(const LowPoints& low, const scene::RoomScene& scene,
     }
     if (2 * count > low.receivers.size()) along.push_back(scene.wall_names[wall]);
   }
+  if (low.apart)
+    return fmt::format(FMT_STRING("the lowest {} points lie in several places; the least, {}, at {}"),
+                       low.count, words_of.light(low.lowest_lx), words_of.spot(low.lowest));
   std::string words = low.receivers.size() == 1
                           ? std::string("the lowest point lies")
                           : fmt::format(FMT_STRING("the lowest {} points lie"), low.receivers.size());

@@ -20,7 +20,9 @@ struct Words {
 /// The lowest tenth of some receivers, at least one.
 struct LowPoints {
   std::vector<std::size_t> receivers;  ///< the lowest first
-  Vec3 middle = Vec3::Zero(), lowest = Vec3::Zero();
+  std::size_t count = 0;
+  bool apart = false;  ///< they lie in several places; `receivers` are then those near the lowest
+  Vec3 middle = Vec3::Zero(), lowest = Vec3::Zero();  ///< middle of `receivers`
   double lowest_lx = 0;
 };
 

@@ -20,21 +20,23 @@ void report_missing(const RequirementTable& table, const std::string& task, cons
                                : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
 }
 
-void change_level(const model::LevelChoice& level, TaskInForce& task, Problems& problems) {
+/// `main`: of the standard that counts first, where a level that it does not give is an error.
+void change_level(const model::LevelChoice& level, bool main, TaskInForce& task, Problems& problems) {
   const Requirement& row = task.row;
   if (!row.em_lx) return;
   if (level.modified) {
-    if (!row.em_modified_lx) {
-      problems.error(
-          "P053", level.place,
-          fmt::format(FMT_STRING("{} holds no modified level for \"{}\"; say \"steps\" = 1 on the scale "
-                                 "of illuminances instead"),
-                      row.standard_name(), row.key));
-      return;
+    if (row.em_modified_lx) {
+      task.em_lx = row.em_modified_lx;
+      task.em_certainty = row.modified_certainty;
+      task.reason = fmt::format(FMT_STRING("modified from {:g} lx: {}"), *row.em_lx, level.reason);
+    } else if (main) {
+      problems.error("P053", level.place,
+                     fmt::format(FMT_STRING("{} holds no modified level for \"{}\"; say \"steps\" = 1 on the "
+                                            "scale of illuminances instead"),
+                                 row.standard_name(), row.key));
+    } else {
+      task.reason = "the required level: this standard holds no modified one";
     }
-    task.em_lx = row.em_modified_lx;
-    task.em_certainty = row.modified_certainty;
-    task.reason = fmt::format(FMT_STRING("modified from {:g} lx: {}"), *row.em_lx, level.reason);
     return;
   }
   const auto changed = standards::stepped(*row.em_lx, level.steps);
@@ -51,6 +53,18 @@ void change_level(const model::LevelChoice& level, TaskInForce& task, Problems& 
                             level.steps > 0 ? "up" : "down", *row.em_lx, level.reason);
 }
 
+/// Standards that do not know the task, in one message.
+void report_lacking(const std::vector<RequirementTable>& standards, const std::string& task,
+                    const Place& place, Problems& problems) {
+  std::vector<std::string> lacking, holding;
+  for (const RequirementTable& table : standards)
+    (table.find(task) ? holding : lacking).push_back(table.name());
+  if (lacking.empty() || holding.empty()) return;
+  problems.warning("P054", place,
+                   fmt::format(FMT_STRING("no task \"{}\" in {}; it is verified by {} only"), task,
+                               fmt::join(lacking, ", "), fmt::join(holding, ", ")));
+}
+
 }  // namespace
 
 Tasks find_tasks(const std::vector<RequirementTable>& standards, const std::string& task,
@@ -61,15 +75,11 @@ Tasks find_tasks(const std::vector<RequirementTable>& standards, const std::stri
     const Requirement* row = table.find(task);
     if (!row) continue;
     TaskInForce in_force{*row, row->em_lx, row->certainty, {}};
-    if (level) change_level(*level, in_force, problems);
+    if (level) change_level(*level, tasks.empty(), in_force, problems);
     tasks.push_back(std::move(in_force));
   }
   if (tasks.empty()) report_missing(standards.front(), task, task_place, problems);
-  for (const RequirementTable& table : standards)
-    if (!tasks.empty() && !table.find(task))
-      problems.warning("P054", task_place,
-                       fmt::format(FMT_STRING("{} has no task \"{}\"; it is verified by {} only"),
-                                   table.name(), task, tasks.front().row.standard_name()));
+  report_lacking(standards, task, task_place, problems);
   return tasks;
 }
 

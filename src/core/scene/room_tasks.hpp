@@ -9,7 +9,7 @@ namespace glow::scene {
 using Tasks = std::vector<standards::TaskInForce>;
 
 /// Looks a task up in every standard and puts the chosen level in force. A task that none of them holds, or a
-/// level that one does not give, is an error; a task that some of them lack, a warning.
+/// level that the first of them does not give, is an error; a task that some of them lack, a warning.
 Tasks find_tasks(const std::vector<standards::RequirementTable>& standards, const std::string& task,
                  const Place& task_place, const std::optional<model::LevelChoice>& level, Problems& problems);
 
