@@ -233,7 +233,7 @@ INSTANTIATE_TEST_SUITE_P(
               "say where with [[rooms.areas]]"},
         Doubt{"standard = \"EN 12464-1:2021\"",
               "standard = \"EN 12464-1:2021\"\nalso_verify = [\"EN 12193:2007/2018\"]", "P054",
-              "has no task"},
+              "in EN 12193:2007/2018; it is verified by EN 12464-1:2021 only"},
         Doubt{"task = \"ceramics.glazing\"",
               "task = \"ceramics.glazing\"\nlevel = { modified = true, reason = \"fine work\" }", "P053",
               "holds no modified level"},
