@@ -80,6 +80,12 @@ class TableReader {
       : name_(std::move(name)), header_(std::move(header)), problems_(problems) {}
 
   void check_header() const {
+    if (header_.size() == 1 && header_[0].find(';') != std::string::npos) {
+      problems_.error(
+          "S001", {name_, 1, int(header_[0].find(';')) + 1},
+          "fields are separated by semicolons; expected commas, and semicolons only inside a list");
+      return;
+    }
     std::vector<std::string> known(std::begin(kShown), std::end(kShown));
     for (const TextColumn& column : kTexts) known.emplace_back(column.name);
     for (const NumberColumn& column : kNumbers) known.emplace_back(column.name);
