@@ -171,7 +171,7 @@ std::optional<model::LevelChoice> read_level(TomlTable& owner) {
   level.modified = table->flag("modified").value_or(false);
   level.steps = table->count("steps", -kMostSteps, kMostSteps).value_or(0);
   level.reason = table->text("reason", Need::required).value_or("");
-  if (level.modified == (level.steps != 0))
+  if (level.modified == table->has("steps"))
     table->problems().error(
         "P007", level.place,
         "a level is changed either by \"modified\" = true (the table's modified value) or "
