@@ -9,7 +9,9 @@
 namespace glow::cli {
 namespace po = boost::program_options;
 
-int command_run(const std::vector<std::string>& words) {
+namespace {
+
+CommandLine command_line() {
   CommandLine line{"glowgrid run PROJECT [options]",
                    "Computes every room of the project, holds it against its task's requirements and writes\n"
                    "results.json, a CSV for each grid, and figures.",
@@ -24,14 +26,18 @@ int command_run(const std::vector<std::string>& words) {
       "room,r", po::value<std::vector<std::string>>()->value_name("NAME")->composing(),
       "compute only this room; may be given several times")(
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
-      "spread",
-      "also tell how surely the built rooms meet each check, given the spreads of flux, maintenance, "
-      "reflectances and "
-      "mounting in [spread]")("strict", "exit with 1 when a requirement is not surely met")(
+      "spread", "also tell how surely built rooms meet each check, given the deviations in [spread]")(
+      "strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
   add_units_option(line.options);
   add_common_options(line.options);
-  const ParseResult parsed = parse(line, words);
+  return line;
+}
+
+}  // namespace
+
+int command_run(const std::vector<std::string>& words) {
+  const ParseResult parsed = parse(command_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   if (!arguments.has("project")) {

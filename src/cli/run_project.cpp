@@ -175,6 +175,29 @@ fs::path default_output(const fs::path& project) {
   return project.parent_path() / (project.stem().string() + "-results");
 }
 
+namespace {
+
+/// Every room that is asked for, into `run`; the others are noted in it.
+void compute_rooms(const OpenProject& open, const RunOptions& options, const fs::path& path,
+                   Progress& progress, files::RunResult& run, Problems& found) {
+  results::Studies studies;
+  if (options.spread) studies.spread = open.project.spread;
+  files::TransportCache cache(cache_folder(path));
+  for (const scene::RoomScene& scene : open.rooms) {
+    if (!options.rooms.empty() &&
+        std::find(options.rooms.begin(), options.rooms.end(), scene.name) == options.rooms.end()) {
+      run.not_computed.push_back(&scene);
+      continue;
+    }
+    progress.subject(scene.name);
+    run.rooms.push_back(results::compute_room(scene, options.accuracy, options.use_cache ? &cache : nullptr,
+                                              progress.watch(), studies));
+    warn_of_room(run.rooms.back(), options.accuracy, found);
+  }
+}
+
+}  // namespace
+
 int run_project(const fs::path& path, const RunOptions& options) {
   OpenProject open = open_project(path);
   print_problems(open.problems, open.sources, options.quiet);
@@ -195,22 +218,9 @@ int run_project(const fs::path& path, const RunOptions& options) {
   run.warnings = open.problems.all();
   Problems found;
   found.set_units(open.project.units);
-  results::Studies studies;
-  if (options.spread) studies.spread = open.project.spread;
-  files::TransportCache cache(cache_folder(path));
   {
     Progress progress(options.quiet);
-    for (const scene::RoomScene& scene : open.rooms) {
-      if (!options.rooms.empty() &&
-          std::find(options.rooms.begin(), options.rooms.end(), scene.name) == options.rooms.end()) {
-        run.not_computed.push_back(&scene);
-        continue;
-      }
-      progress.subject(scene.name);
-      run.rooms.push_back(results::compute_room(scene, options.accuracy, options.use_cache ? &cache : nullptr,
-                                                progress.watch(), studies));
-      warn_of_room(run.rooms.back(), options.accuracy, found);
-    }
+    compute_rooms(open, options, path, progress, run, found);
     if (!found.has_errors()) write_all(run, folder, found, progress.watch());
     progress.watch().stop_if_cancelled();
   }
