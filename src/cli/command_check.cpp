@@ -54,7 +54,8 @@ void describe_grids(const scene::RoomScene& room, const units::ShownUnits& units
 }
 
 /// "  task area bench: mean 500 lx, U0 0.60 (EN 12464-1:2021, 17.4; agreed)".
-void describe_demands(const scene::SceneGrid& grid, const units::ShownUnits& units, std::string& text) {
+void describe_demands(const scene::SceneGrid& grid, const std::string& name, const units::ShownUnits& units,
+                      std::string& text) {
   std::string words, source;
   for (std::size_t i = 0; i < grid.demands.size(); ++i) {
     const standards::Demand& d = grid.demands[i];
@@ -67,7 +68,7 @@ void describe_demands(const scene::SceneGrid& grid, const units::ShownUnits& uni
     const bool last = i + 1 == grid.demands.size() || grid.demands[i + 1].source != d.source;
     if (last) words += fmt::format(FMT_STRING(" ({}; {})"), d.source, d.certainty);
   }
-  if (!words.empty()) wrap(text, "    ", fmt::format(FMT_STRING("{}: {}"), grid.name, words), 6);
+  if (!words.empty()) wrap(text, "    ", fmt::format(FMT_STRING("{}: {}"), name, words), 6);
 }
 
 void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
@@ -94,7 +95,12 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
   }
   std::string text;
   wrap(text, "  ", "to be verified: " + room.verified_as, 4);
-  for (const scene::SceneGrid& grid : room.grids) describe_demands(grid, units, text);
+  bool wall_told = false;  // of all walls the same is asked
+  for (const scene::SceneGrid& grid : room.grids) {
+    const bool wall = grid.role == scene::GridRole::wall;
+    if (!wall || !wall_told) describe_demands(grid, wall ? "each wall" : grid.name, units, text);
+    wall_told = wall_told || wall;
+  }
   fmt::print(FMT_STRING("{}"), text);
   list("not verified", room.not_verified);
 }

@@ -14,10 +14,12 @@ void report_missing(const RequirementTable& table, const std::string& task, cons
   const std::string near = nearest_word(task, table.keys());
   problems.error(
       "P012", place,
-      fmt::format(FMT_STRING("unknown task \"{}\" in {}; {}. glowgrid tasks WORDS finds keys"), task,
-                  table.name(),
-                  near.empty() ? fmt::format(FMT_STRING("keys look like \"{}\""), table.rows()[0].key)
-                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+      fmt::format(
+          FMT_STRING("unknown task \"{}\" in {}; {}"), task, table.name(),
+          near.empty()
+              ? fmt::format(FMT_STRING("keys look like \"{}\"; glowgrid tasks WORDS finds them"),
+                            table.rows()[0].key)
+              : fmt::format(FMT_STRING("did you mean \"{}\"? (glowgrid tasks WORDS finds keys)"), near)));
 }
 
 /// `main`: of the standard that counts first, where a level that it does not give is an error.
