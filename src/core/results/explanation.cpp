@@ -17,13 +17,14 @@ using standards::Check;
 using standards::Quantity;
 using standards::Verdict;
 
-constexpr double kMetByFar = 1.3;        // times the required level
-constexpr double kBrighter = 0.2;        // change of reflectance that is tried
-constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
-constexpr double kUpright = 0.7;         // |z| of a plane's normal: below it counts as upright
-constexpr double kBefore = 1.0;          // m before an upright plane
-constexpr double kStraightDown = 30;     // deg: where the peak of a luminaire lies that could be wider
-constexpr double kWorthTelling = 0.005;  // change of U0 below which a variant does nothing
+constexpr double kMetByFar = 1.3;           // times the required level
+constexpr double kBrighter = 0.2;           // change of reflectance that is tried
+constexpr double kWider[] = {45, 60};       // deg: half angles of the lobes that are tried
+constexpr double kUpright = 0.7;            // |z| of a plane's normal: below it counts as upright
+constexpr double kBefore = 1.0;             // m before an upright plane
+constexpr double kStraightDown = 30;        // deg: where the peak of a luminaire lies that could be wider
+constexpr std::size_t kMostPairs = 150000;  // of luminaires and points in one relight
+constexpr double kWorthTelling = 0.005;     // change of U0 below which a variant does nothing
 
 class Explainer {
  public:
@@ -55,6 +56,8 @@ class Explainer {
   void explain_failure(Check& check);
   void explain_waste(Check& check);
   void explain_colour(Check& check) const;
+  /// Whether whole groups can be lit anew without keeping people waiting.
+  bool is_quick() const;
   std::size_t grid_of(const Check& check) const;
   double value_of(const Check& check, const Lux& lux) const;
   Outcome outcome(const Check& check, const Lux& lux) const;
@@ -88,6 +91,12 @@ class Explainer {
   mutable std::map<std::string, Lux> lux_of_;
   mutable std::map<double, std::vector<std::string>> widened_marks_;
 };
+
+bool Explainer::is_quick() const {
+  std::size_t luminaires = 0;
+  for (const scene::LuminaireGroup& group : scene_.groups) luminaires += group.luminaires.size();
+  return luminaires * transport_.receivers().size() <= kMostPairs;
+}
 
 std::size_t Explainer::grid_of(const Check& check) const {
   for (std::size_t g = 0; g < result_.grids.size(); ++g)
@@ -269,8 +278,12 @@ void Explainer::explain_failure(Check& check) {
   check.why.push_back(served_by(low, scene_, transport_));
   say_split(check, grid);
   if (check.demand.quantity == Quantity::uniformity) {
-    suggest_spacing(check);
-    suggest_wider(check);
+    if (is_quick()) {
+      suggest_spacing(check);
+      suggest_wider(check);
+    } else {
+      check.why.push_back("other spacings and wider beams were not tried: too many luminaires and points");
+    }
     suggest_one_more(check, grid, low);
   } else {
     suggest_flux(check);

@@ -12,6 +12,7 @@ namespace {
 
 constexpr double kLowShare = 0.1;   // of a grid's points count as its low ones
 constexpr double kAlongWall = 1.2;  // m from a wall: "along" it
+constexpr double kHidden = 0.7;     // share of light below which things in between are worth telling
 constexpr double kOnePlace = 3.0;   // m: low points farther from the lowest lie in another place
 
 }  // namespace
@@ -88,15 +89,19 @@ std::string served_by(const LowPoints& low, const scene::RoomScene& scene,
   struct Source {
     std::size_t group = 0, number = 0;
     double distance = 1e30, lux = -1;
+    double open_lx = 0;  ///< if nothing were in the way
   } nearest, best;
   for (std::size_t g = 0; g < scene.groups.size(); ++g)
     for (std::size_t l = 0; l < scene.groups[g].luminaires.size(); ++l) {
       const scene::LuminaireGroup& group = scene.groups[g];
       const transport::DirectLight source(group.luminaires[l], &transport.tracer(), &transport.occluders());
-      Source own{g, l, (group.luminaires[l].frame.origin - low.middle).norm(), 0};
-      for (const std::size_t r : low.receivers)
-        own.lux += group.dimming * group.maintenance_factor * source.illuminance(transport.receivers()[r]) /
-                   double(low.receivers.size());
+      const transport::DirectLight open(group.luminaires[l], nullptr);
+      Source own{g, l, (group.luminaires[l].frame.origin - low.middle).norm(), 0, 0};
+      const double share = group.dimming * group.maintenance_factor / double(low.receivers.size());
+      for (const std::size_t r : low.receivers) {
+        own.lux += share * source.illuminance(transport.receivers()[r]);
+        own.open_lx += share * open.illuminance(transport.receivers()[r]);
+      }
       if (own.distance < nearest.distance) nearest = own;
       if (own.lux > best.lux) best = own;
     }
@@ -114,6 +119,9 @@ std::string served_by(const LowPoints& low, const scene::RoomScene& scene,
           "axis, where it shines with {:.0f} % of its peak"),
       group.mark, words_of.spot(frame.origin), words_of.length(way.norm()), words_of.light(nearest.lux),
       std::acos(std::clamp(along, -1.0, 1.0)) / kDegree, 100 * share);
+  if (nearest.lux < kHidden * nearest.open_lx)
+    words += fmt::format(FMT_STRING("; without the things in between it would give {}"),
+                         words_of.light(nearest.open_lx));
   if (best.group != nearest.group || best.number != nearest.number) {
     const scene::LuminaireGroup& other = scene.groups[best.group];
     words += fmt::format(FMT_STRING("; {} at {} gives most, {}"), other.mark,

@@ -28,11 +28,14 @@ struct LuminousElement {
     if (!polar) return {low, high};
     Vec2 least = Vec2::Constant(1e30), most = -least;
     constexpr int kSteps = 4;
-    for (int i = 0; i <= kSteps; ++i)
-      for (const double s : {0.0, 1.0}) {
-        least = least.cwiseMin(spot(s, double(i) / kSteps));
-        most = most.cwiseMax(spot(s, double(i) / kSteps));
+    for (int i = 0; i <= kSteps; ++i) {
+      const double angle = low.y() + double(i) / kSteps * (high.y() - low.y());
+      const Vec2 way = half.cwiseProduct(Vec2(std::cos(angle), std::sin(angle)));
+      for (const double radius : {low.x(), high.x()}) {
+        least = least.cwiseMin(radius * way);
+        most = most.cwiseMax(radius * way);
       }
+    }
     // Arcs bulge beyond their chords.
     const double bulge = half.maxCoeff() * high.x() * (1 - std::cos((high.y() - low.y()) / kSteps / 2));
     return {least - Vec2::Constant(bulge), most + Vec2::Constant(bulge)};
