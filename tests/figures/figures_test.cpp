@@ -116,7 +116,9 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
   room.height_m = 3;
   standards::TaskInForce task;
   task.em_lx = 300;
+  task.em_certainty = "agreed";
   task.row.uo = 0.6;
+  task.row.certainty = "single";
   results::GridResult grid;
   grid.name = "work plane";
   grid.role = scene::GridRole::work_plane;
@@ -134,8 +136,9 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
   const std::string svg = plan_svg(input, grid);
   pugi::xml_document document;
   ASSERT_TRUE(document.load_string(svg.c_str()));
-  for (const char* words : {"Glaze &amp; &lt;kiln&gt;", "340 lx", "0.60 required: not met", "U0 limit 204 lx",
-                            "min 130", "Illuminance in lx", "x in m", "48 points"})
+  for (const char* words :
+       {"Glaze &amp; &lt;kiln&gt;", "340 lx", "340 lx", "mean, 300 lx required: met",
+        "0.60* required: not met", "U0 limit 204 lx", "min 130", "Illuminance in lx", "x in m", "48 points"})
     EXPECT_NE(svg.find(words), std::string::npos) << words;
   EXPECT_EQ(svg, plan_svg(input, grid));
 }
