@@ -3,6 +3,7 @@
 //   full       transport and light of all luminaires, from nothing
 //   bare rays  the rays of `full`, prepared beforehand, traced and thrown away
 //   relight    one changed luminaire group (six linear pendants; one downlight) on a transport that is there
+//   spread     the same with 300 possible built rooms
 //   500        the same room with about 500 points: time, and the accuracy that the run itself states
 //   furnished  the same for an office with desks, a cupboard, shelves and a screen
 #include <benchmark/benchmark.h>
@@ -95,6 +96,13 @@ void full(benchmark::State& state) {
   state.counters["points"] = double(receivers_of(demo_room()).size());
 }
 
+void full_with_spread(benchmark::State& state) {
+  const model::SpreadWish wish;
+  for (auto _ : state)
+    benchmark::DoNotOptimize(results::compute_room(demo_room(), normal(), nullptr, {}, {wish}));
+  state.counters["samples"] = wish.samples;
+}
+
 void relight(benchmark::State& state) {
   const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
   const auto& luminaires = demo_room().groups.at(std::size_t(state.range(0))).luminaires;
@@ -158,6 +166,8 @@ class Ratios : public benchmark::ConsoleReporter {
     ratio("demo: full / relight of one downlight", "full", "relight/1", "(aim: at least 100)");
     ratio("furnished: full / relight of all six", "furnished_full", "furnished_relight",
           "(aim: at least 100)");
+    fmt::print(FMT_STRING("{:<44} {:>6.0f}   ms (aim: at most 1000)\n"), "demo: 300 possible built rooms",
+               median_["full_with_spread"] - median_["full"]);
     fmt::print(FMT_STRING("{:<44} {:>6.0f}   ms\n"), "demo with 522 points", median_["full_500"]);
   }
 
@@ -186,6 +196,7 @@ int main(int argc, char** argv) {
   };
   add("bare_rays", bare_rays);
   add("full", full);
+  add("full_with_spread", full_with_spread);
   add("relight", relight)->Arg(0)->Arg(1);
   add("full_500", full_500);
   add("furnished_bare_rays", furnished_bare_rays);

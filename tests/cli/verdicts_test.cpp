@@ -194,6 +194,16 @@ TEST(Verdicts, CylindersWallsAndCeilingAreHeldWhereTheTaskAsks) {
   EXPECT_GE(faces[0].at("spread").at("share_met").get<double>(), 0);
 }
 
+TEST(Verdicts, ValuesOfLessThanFullCertaintyAreMarked) {
+  const TemporaryFolder folder;
+  write_project(folder, "ceramics.glazing", "vehicles.final-inspection");
+  const std::string table = run(folder, "run millrace.toml -q --accuracy draft").out;
+  EXPECT_TRUE(says(table, "1000 lx*")) << table;
+  EXPECT_TRUE(says(table, "* certainty of the required value: single (EN 12464-1:2021, "));
+  EXPECT_TRUE(
+      says(content_of(folder.path() / "millrace-results/figures/project--status.svg"), "of 1000 lx*"));
+}
+
 struct Doubt {
   const char *from, *to, *code, *words;
 };
