@@ -61,7 +61,10 @@ constexpr const char* kShown[] = {
     "Emin_share_of_task_Em", "Emax_to_Emin_max",      "t50_s",          "t100_s",        "duration_min_h",
     "L_min_cd_m2",           "L_ratio_in_colour_max", "L_contrast_min", "L_contrast_max"};
 constexpr std::size_t kMostRows = 20000;
-constexpr double kLargest = 1e6;  // of any value
+constexpr std::size_t kMostColumns = 200;
+constexpr int kMostFaults = 100;            // told of one table; more help nobody
+constexpr std::size_t kLongestColumn = 60;  // of names that a known one is looked for
+constexpr double kLargest = 1e6;            // of any value
 
 std::vector<std::string> fields_of(std::string_view line) {
   std::vector<std::string> fields(1);
@@ -86,15 +89,21 @@ class TableReader {
           "fields are separated by semicolons; expected commas, and semicolons only inside a list");
       return;
     }
+    if (header_.size() > kMostColumns) {
+      problems_.error("S001", {name_, 1, 1},
+                      fmt::format(FMT_STRING("the header has {} columns; expected at most {}"),
+                                  header_.size(), kMostColumns));
+      return;
+    }
     std::vector<std::string> known(std::begin(kShown), std::end(kShown));
     for (const TextColumn& column : kTexts) known.emplace_back(column.name);
     for (const NumberColumn& column : kNumbers) known.emplace_back(column.name);
     for (std::size_t i = 0; i < header_.size(); ++i) {
       const std::string& column = header_[i];
       if (std::find(known.begin(), known.end(), column) == known.end()) {
-        const std::string near = nearest_word(column, known);
+        const std::string near = column.size() <= kLongestColumn ? nearest_word(column, known) : "";
         problems_.error("S001", place(1, header_, i),
-                        fmt::format(FMT_STRING("unknown column \"{}\"; {}"), column,
+                        fmt::format(FMT_STRING("unknown column \"{}\"; {}"), column.substr(0, kLongestColumn),
                                     near.empty() ? std::string("docs/requirements.md lists the columns")
                                                  : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
       } else if (std::find(header_.begin(), header_.begin() + std::ptrdiff_t(i), column) !=
@@ -165,9 +174,11 @@ std::optional<standards::RequirementTable> read_requirement_table(std::string_vi
   const std::vector<std::string> header = lines.empty() ? std::vector<std::string>() : fields_of(lines[0]);
   TableReader reader(name, header, problems);
   reader.check_header();
+  if (problems.error_count() > errors_before && header.size() > kMostColumns) return std::nullopt;
   std::vector<Requirement> rows;
   for (std::size_t i = 1; i < lines.size(); ++i) {
     if (trimmed(lines[i]).empty()) continue;
+    if (problems.error_count() - errors_before >= kMostFaults) break;
     if (rows.size() >= kMostRows) {
       problems.error("S002", {name, int(i) + 1, 0},
                      fmt::format(FMT_STRING("the table has more than {} rows"), kMostRows));

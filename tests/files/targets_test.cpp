@@ -171,7 +171,9 @@ TEST(OwnTables, TakeThePlaceOfRowsAndAddOthers) {
 TEST(OwnTables, SurviveWhateverStandsInThem) {
   const std::string row = "House,2026,a.b,task,300\n";
   for (const std::string& bytes :
-       std::vector<std::string>{std::string(), std::string("\n\n\n"), std::string("key"),
+       std::vector<std::string>{std::string(), std::string("\n\n\n"), std::string(3000000, ','),
+                                "standard,edition,key,task," + std::string(1000000, 'x'),
+                                std::string(200, 'k') + "," + std::string(400, '\n'), std::string("key"),
                                 std::string("standard;edition;key;task\nx;y;z;t\n"),
                                 "standard,edition,key,task,Em_lx\n" + std::string(100000, ','),
                                 std::string("standard,edition,key,task\n\xFF\xFE\x00,", 29),
