@@ -12,6 +12,7 @@ namespace {
 
 constexpr double kLeft = 76, kTop = 104, kRight = 236, kBottom = 62;
 constexpr double kSpread = 110;  // px, least, from one number of the title to the next
+constexpr double kNumbersLeft = 620, kTitleWidth = 490;  // px: where the numbers begin, and begin at least
 constexpr std::size_t kLongestName = 30;
 
 /// A round step for axes: 1, 2 or 5 times a power of ten, at least `least`.
@@ -142,17 +143,22 @@ void PlanFigure::title() {
                     mean || low ? with_unit(check.demand.required)
                                 : fmt::format(FMT_STRING("{:.2f}"), check.demand.required),
                     check.demand.certainty == "agreed" ? "" : "*",
-                    part ? fmt::format(FMT_STRING(" ({} without edges)"),
+                    part ? fmt::format(FMT_STRING(" (inner {})"),
                                        mean || low ? with_unit(check.actual)
                                                    : fmt::format(FMT_STRING("{:.2f}"), check.actual))
                          : std::string(),
                     standards::to_string(check.verdict));
   }
-  double x = 620;
+  const auto width = [](const Number& number) {
+    return std::max(kSpread, text_width(number.below, 12.5) + 30);
+  };
+  double total = 0;
+  for (const Number& number : numbers) total += width(number);
+  double x = std::clamp(kSheetWidth - total, kTitleWidth, kNumbersLeft);
   for (const Number& number : numbers) {
     canvas_.text({x, 42}, number.value, {22, "start", number.failed ? kFail : kSheetInk, true});
     canvas_.text({x, 64}, number.below, {12.5, "start", number.failed ? kFail : kSheetGrey});
-    x += std::max(kSpread, text_width(number.below, 12.5) + 30);
+    x += width(number);
   }
 }
 
