@@ -1,6 +1,7 @@
 // Spatial illuminances, maintenance factors and installed power against the cases of metrics.json.
 #include <gtest/gtest.h>
 
+#include "core/photometry/derived.hpp"
 #include "core/results/room_result.hpp"
 #include "core/transport/direct_light.hpp"
 #include "scenes/furnished_room.hpp"
@@ -117,6 +118,40 @@ TEST(Metrics, FieldsOfPointLuminairesOverTheStandardsGrid) {
                                      {"U0", *s.u0},
                                      {"Ud", *s.min_over_max}})
       EXPECT_NEAR(value, expected.at(key).get<double>(), tolerance * expected.at(key).get<double>()) << key;
+  }
+}
+
+photometry::LuminousArea luminous_area(const json& shape) {
+  using photometry::LuminousShape;
+  const std::string type = shape.at("type");
+  if (type == "rect") return {LuminousShape::rectangle, shape.at("x"), shape.at("y"), {}};
+  if (type == "box")
+    return {LuminousShape::box,
+            shape.at("x"),
+            shape.at("y"),
+            {shape.at("h_C0"), shape.at("h_C90"), shape.at("h_C180"), shape.at("h_C270")}};
+  const double d = shape.at("d");
+  if (type == "sphere") return {LuminousShape::sphere, d, d, {d, d, d, d}};
+  if (type == "cylinder") {
+    const double h = shape.at("h");
+    return {LuminousShape::vertical_cylinder, d, d, {h, h, h, h}};
+  }
+  return {LuminousShape::horizontal_cylinder_c90, d, shape.at("length"), {d, d, d, d}};
+}
+
+TEST(Metrics, LuminousAreasSeenFromADirection) {
+  const auto all = reference::metric_cases("area-");
+  ASSERT_EQ(all.size(), 5u);
+  for (const json& c : all) {
+    SCOPED_TRACE(c.at("id").get<std::string>());
+    const json &directions = c.at("inputs").at("directions_C_gamma"), &expected = c.at("expected").at("Ap");
+    const photometry::LuminousArea area = luminous_area(c.at("inputs").at("shape"));
+    ASSERT_EQ(directions.size(), expected.size());
+    for (std::size_t i = 0; i < directions.size(); ++i) {
+      const double e = expected[i];
+      EXPECT_NEAR(photometry::projected_area(area, directions[i][0], directions[i][1]), e, 1e-5 * e + 1e-9)
+          << directions[i];
+    }
   }
 }
 
