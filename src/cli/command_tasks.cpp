@@ -151,7 +151,8 @@ int command_tasks(const std::vector<std::string>& words) {
   const auto table = chosen_table(parsed.arguments);
   if (!table) return kBadInput;
   const bool json = parsed.arguments.values.count("json") > 0;
-  const std::vector<std::string> asked = parsed.arguments.texts("words");
+  std::vector<std::string> asked = parsed.arguments.texts("words");
+  asked.erase(std::remove(asked.begin(), asked.end(), ""), asked.end());
   if (!asked.empty() || json) return show(*table, asked, json);
   print_areas(*table);
   return kDone;

@@ -171,7 +171,11 @@ std::optional<standards::RequirementTable> read_requirement_table(std::string_vi
                                                                   Problems& problems) {
   const int errors_before = problems.error_count();
   const auto lines = split_lines(bytes);
-  const std::vector<std::string> header = lines.empty() ? std::vector<std::string>() : fields_of(lines[0]);
+  if (lines.empty() || trimmed(lines[0]).empty()) {
+    problems.error("S005", {name, 1, 1}, "the table is empty, or its first line is; expected a header row");
+    return std::nullopt;
+  }
+  const std::vector<std::string> header = fields_of(lines[0]);
   TableReader reader(name, header, problems);
   reader.check_header();
   if (problems.error_count() > errors_before && header.size() > kMostColumns) return std::nullopt;

@@ -184,6 +184,9 @@ TEST(OwnTables, SurviveWhateverStandsInThem) {
     EXPECT_FALSE(read_requirement_table(bytes, "own.csv", problems));
     EXPECT_TRUE(problems.has_errors());
   }
+  Problems empty;
+  EXPECT_FALSE(read_requirement_table("", "own.csv", empty));
+  EXPECT_EQ(empty.all().size(), 1u);
   std::string many = "standard,edition,key,task,Em_lx\n";
   for (int i = 0; i < 30000; ++i) many += "House,2026,k." + std::to_string(i) + ",task,300\n";
   Problems problems;
