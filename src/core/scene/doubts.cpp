@@ -71,7 +71,7 @@ void Doubts::colour() {
                                  "with better colour rendering"),
                       room_.name, group.mark, *group.ra, required));
     if (!group.cct_k)
-      problems_.note(
+      problems_.warning(
           "P066", room_.place,
           fmt::format(FMT_STRING("\"{}\": no colour temperature of luminaire {} is known; state it with cct "
                                  "= in [luminaires.{}]"),
