@@ -5,7 +5,7 @@
 #include "core/results/room_result.hpp"
 #include "core/transport/direct_light.hpp"
 #include "scenes/furnished_room.hpp"
-#include "validation/metric_cases.hpp"
+#include "validation/metric_luminaires.hpp"
 
 namespace glow {
 namespace {
@@ -67,22 +67,6 @@ TEST(Metrics, SpatialIlluminancesOfPointSources) {
   }
 }
 
-/// A photometry of the reference set as a point, at its lamp flux.
-photometry::PlacedLuminaire reference_luminaire(const json& j, double lamp_flux, const Vec3& at) {
-  std::vector<double> planes = j.at("C"), gammas = j.at("gamma"), candela;
-  json rows = j.at("I_cd_per_klm");
-  if (planes.size() > 1) {
-    planes.push_back(360);
-    rows.push_back(rows[0]);
-  }
-  for (const json& row : rows)
-    for (const json& value : row) candela.push_back(value.get<double>() * lamp_flux / 1000);
-  photometry::PlacedLuminaire luminaire;
-  luminaire.table = std::make_shared<photometry::IntensityTable>(planes, gammas, candela);
-  luminaire.frame = geometry::Frame::upright(at, 0);
-  return luminaire;
-}
-
 TEST(Metrics, FieldsOfPointLuminairesOverTheStandardsGrid) {
   const auto all = reference::metric_cases("grid-field");
   ASSERT_EQ(all.size(), 2u);
@@ -90,10 +74,7 @@ TEST(Metrics, FieldsOfPointLuminairesOverTheStandardsGrid) {
     SCOPED_TRACE(c.at("id").get<std::string>());
     const json &in = c.at("inputs"), &expected = c.at("expected");
     std::vector<photometry::PlacedLuminaire> luminaires;
-    for (const json& at : in.at("positions"))
-      luminaires.push_back(reference_luminaire(
-          reference::metrics().at("photometries").at(in.at("photometry").get<std::string>()),
-          in.at("lamp_flux"), point(at)));
+    for (const json& at : in.at("positions")) luminaires.push_back(reference::luminaire(in, point(at)));
     const double lx = in.at("lx"), ly = in.at("ly");
     const auto grid = readings::plane_grid({{0, 0}, {lx, 0}, {lx, ly}, {0, ly}}, 0, 0, std::nullopt);
     ASSERT_TRUE(grid);
@@ -121,31 +102,13 @@ TEST(Metrics, FieldsOfPointLuminairesOverTheStandardsGrid) {
   }
 }
 
-photometry::LuminousArea luminous_area(const json& shape) {
-  using photometry::LuminousShape;
-  const std::string type = shape.at("type");
-  if (type == "rect") return {LuminousShape::rectangle, shape.at("x"), shape.at("y"), {}};
-  if (type == "box")
-    return {LuminousShape::box,
-            shape.at("x"),
-            shape.at("y"),
-            {shape.at("h_C0"), shape.at("h_C90"), shape.at("h_C180"), shape.at("h_C270")}};
-  const double d = shape.at("d");
-  if (type == "sphere") return {LuminousShape::sphere, d, d, {d, d, d, d}};
-  if (type == "cylinder") {
-    const double h = shape.at("h");
-    return {LuminousShape::vertical_cylinder, d, d, {h, h, h, h}};
-  }
-  return {LuminousShape::horizontal_cylinder_c90, d, shape.at("length"), {d, d, d, d}};
-}
-
 TEST(Metrics, LuminousAreasSeenFromADirection) {
   const auto all = reference::metric_cases("area-");
   ASSERT_EQ(all.size(), 5u);
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
     const json &directions = c.at("inputs").at("directions_C_gamma"), &expected = c.at("expected").at("Ap");
-    const photometry::LuminousArea area = luminous_area(c.at("inputs").at("shape"));
+    const photometry::LuminousArea area = reference::luminous_area(c.at("inputs").at("shape"));
     ASSERT_EQ(directions.size(), expected.size());
     for (std::size_t i = 0; i < directions.size(); ++i) {
       const double e = expected[i];

@@ -1,0 +1,29 @@
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "core/glare/seen_sources.hpp"
+
+namespace glow::glare {
+
+/// CIE 112: the eye of an observer outdoors or on a sports ground, m, and how far it looks down, degrees.
+inline constexpr double kRatingEye = 1.5, kRatingDown = 2;
+
+/// GR at one eye: 27 + 24 lg(Lvl / Lve^0.9), CIE 112:1994.
+struct GlareRating {
+  double veiling_luminaires_cd_m2 = 0;   ///< Lvl: sum of 10 E / theta^2 over luminaires, theta in degrees
+  double veiling_environment_cd_m2 = 0;  ///< Lve: 0.035 of the mean luminance of the surroundings
+  std::optional<double> value;           ///< nothing: no light from luminaires, or black surroundings
+  bool towards_a_source = false;         ///< a source lies nearer to the line of sight than the formula holds
+};
+
+/// Veiling luminance that one source adds on a line of sight (unit length), cd/m2; sources within 1.5 degrees
+/// count as if they lay there, those beyond 60 degrees do not count.
+double veiling_luminance(const SeenSource& seen, const Vec3& eye, const Vec3& sight);
+
+/// `mean_lx`: horizontal, over the area that is looked at; `reflectance`: of its ground, diffuse.
+GlareRating glare_rating(const std::vector<SeenSource>& seen, const Vec3& eye, const Vec3& sight,
+                         double mean_lx, double reflectance);
+
+}  // namespace glow::glare

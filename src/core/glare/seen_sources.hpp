@@ -1,0 +1,58 @@
+#pragma once
+
+#include <vector>
+
+#include "core/geometry/ray_tracer.hpp"
+#include "core/photometry/luminous_faces.hpp"
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/transport/occluders.hpp"
+
+namespace glow::glare {
+
+/// Luminaires at one place, as an eye sees them, whichever way it looks.
+struct SeenSource {
+  std::size_t source = 0;  ///< number among GlareSources::sources()
+  Vec3 middle = Vec3::Zero();
+  double distance_m = 0;
+  double intensity_cd = 0;       ///< towards the eye, as if nothing lay between
+  double projected_area_m2 = 0;  ///< of the luminous parts, sides with them; 0: the file states no size
+  double seen_share = 1;         ///< of that area, by what lies between
+  double passed = 1;             ///< mean transmittance of the panes that the rest is seen through
+
+  double luminance_cd_m2() const { return passed * intensity_cd / projected_area_m2; }
+  double solid_angle_sr() const { return seen_share * projected_area_m2 / (distance_m * distance_m); }
+};
+
+/// The luminaires of a room as sources of glare.
+///
+/// Luminaires whose luminous middles coincide are one source: their luminances add, which a sum over sources
+/// must not see as two (the formulas go with the square of the luminance).
+class GlareSources {
+ public:
+  struct Part {
+    std::size_t luminaire;  ///< as they were added
+    photometry::PlacedLuminaire placed;
+    double share;  ///< of full output
+  };
+  struct Source {
+    std::vector<Part> parts;
+    photometry::LuminousSurface surface;  ///< of the first part
+    Vec3 middle() const { return parts.front().placed.frame.origin; }
+  };
+
+  /// Takes a luminaire at `share` of its output; returns its number.
+  std::size_t add(const photometry::PlacedLuminaire& luminaire, double share);
+
+  const std::vector<Source>& sources() const { return sources_; }
+  /// What sends light towards the eye. `tracer` null: nothing can hide anything.
+  std::vector<SeenSource> seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
+                                    const transport::Occluders* occluders) const;
+
+ private:
+  void look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer, SeenSource& seen) const;
+
+  std::vector<Source> sources_;
+  std::size_t luminaires_ = 0;
+};
+
+}  // namespace glow::glare

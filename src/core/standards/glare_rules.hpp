@@ -1,0 +1,28 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+namespace glow::standards {
+
+/// Degrees from the horizontal within which a louvre hides the lamps; its depth and clear opening in m.
+double shielding_angle(double depth_m, double opening_m);
+
+/// Least shielding angle, degrees, for lamps of a luminance (cd/m2); 0 where none is asked for. EN 12464-1,
+/// the table of minimum shielding angles (4.5.3 in the 2011 edition).
+double required_shielding_angle(double lamp_luminance_cd_m2);
+
+/// Screens and what is done at them, as EN 12464-1 sorts them (4.9.2 in the 2011 edition).
+struct Screens {
+  double luminance_cd_m2 = 200;  ///< of the screen when it is white
+  bool dark_background = false;  ///< dark images, or fine work: CAD, colour inspection
+};
+/// Largest mean luminance of luminaires at gamma 65 degrees and above that may be mirrored in them, cd/m2.
+double luminance_limit(const Screens& screens);
+inline constexpr double kScreenLimitFrom = 65;  // degrees of gamma
+
+/// Mean illuminance, lx, that luminous ceilings and even indirect lighting may give for a limit of UGR (CIE
+/// 147:2002); nothing for other limits.
+std::optional<double> most_indirect_lx(double ugr_limit);
+
+}  // namespace glow::standards
