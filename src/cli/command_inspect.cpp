@@ -12,6 +12,7 @@
 #include "core/units/quantity.hpp"
 #include "figures/convert_svg.hpp"
 #include "figures/intensity_figures.hpp"
+#include "files/glare_tables.hpp"
 #include "files/output_folder.hpp"
 #include "files/project_reader.hpp"
 
@@ -64,8 +65,8 @@ bool parse_directions(const std::vector<std::string>& texts, std::vector<files::
 
 class Figures {
  public:
-  Figures(const fs::path& folder, figures::IntensityScale scale, double height_m)
-      : folder_(folder), scale_(std::move(scale)), height_m_(height_m) {}
+  Figures(const fs::path& folder, figures::IntensityScale scale, double height_m, bool tables)
+      : folder_(folder), scale_(std::move(scale)), height_m_(height_m), tables_(tables) {}
 
   void draw(const std::vector<files::Inspection>& inspections) {
     std::vector<figures::Curve> curves;
@@ -78,6 +79,10 @@ class Figures {
       const auto beam = photometry::beam_edges(curve.photometry->table, 0, 0.5);
       if (beam && beam->width_deg() < kNarrowBeam) write(stem + "--beam", figures::beam_svg({curve}, scale_));
       write(stem + "--footprint", figures::footprint_svg(curve, height_m_));
+      if (tables_) {
+        table(stem + "--ugr.csv", files::ugr_table_csv(*curve.photometry));
+        table(stem + "--utilisation.csv", files::utilisation_csv(*curve.photometry));
+      }
     }
     if (curves.size() > 1) {
       write("together--polar", figures::polar_svg(curves, scale_));
@@ -104,9 +109,15 @@ class Figures {
     written_.push_back((folder_.target() / (name + ".png")).string());
   }
 
+  void table(const std::string& name, const std::string& csv) {
+    folder_.write(name, csv);
+    written_.push_back((folder_.target() / name).string());
+  }
+
   files::OutputFolder folder_;
   figures::IntensityScale scale_;
   double height_m_;
+  bool tables_;
   std::set<std::string> stems_;
   std::vector<std::string> written_;
 };
@@ -129,6 +140,7 @@ CommandLine command_line() {
       "per-klm", "draw in cd per 1000 lm of lamp flux instead of cd")(
       "height", po::value<std::string>()->value_name("H"),
       "height of the footprint's plane below; default 2.5 m")(
+      "tables", "also give the table of UGR (CIE 190) and utilisation factors; with -o as CSV, too")(
       "json", "print one JSON document instead of the sheets")("quiet,q", "no warnings")("help,h",
                                                                                          "show this help");
   return line;
@@ -150,6 +162,7 @@ int command_inspect(const std::vector<std::string>& words) {
   const std::vector<std::string> names = arguments.texts("file");
   std::vector<files::Direction> directions;
   figures::IntensityScale scale;
+  const bool tables = arguments.values.count("tables") > 0;
   scale.per_klm = arguments.values.count("per-klm") > 0;
   const units::Parsed height = units::parse_quantity(
       arguments.has("height") ? arguments.text("height") : "2.5", units::Dimension::length);
@@ -172,15 +185,15 @@ int command_inspect(const std::vector<std::string>& words) {
   for (const std::string& name : names) inspections.push_back(look_at(name));
   std::vector<std::string> written;
   if (arguments.has("output")) {
-    Figures drawn(arguments.text("output"), scale, height.value);
+    Figures drawn(arguments.text("output"), scale, height.value, tables);
     drawn.draw(inspections);
     written = drawn.written();
   }
   if (arguments.values.count("json")) {
-    fmt::print(FMT_STRING("{}"), files::inspection_json(inspections, directions));
+    fmt::print(FMT_STRING("{}"), files::inspection_json(inspections, directions, tables));
   } else {
     for (std::size_t i = 0; i < inspections.size(); ++i)
-      fmt::print(FMT_STRING("{}{}"), i ? "\n" : "", data_sheet(inspections[i], directions));
+      fmt::print(FMT_STRING("{}{}"), i ? "\n" : "", data_sheet(inspections[i], directions, tables));
     for (const std::string& path : written)
       fmt::print(FMT_STRING("{}{}\n"), &path == &written[0] ? "\nDrawn:\n  " : "  ", path);
   }

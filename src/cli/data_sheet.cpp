@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "cli/glare_sheet.hpp"
 #include "cli/text_layout.hpp"
 #include "core/photometry/derived.hpp"
 
@@ -102,13 +103,13 @@ void Sheet::body() {
   if (across.empty()) return;
   row("luminance", "C0: " + across + " cd/m2 at gamma 65 / 75 / 85");
   if (!p_.table.rotational()) row("", "C90: " + luminances(90) + " cd/m2");
-  if (const auto most = photometry::max_luminance_above_65(p_))
-    row("", fmt::format(FMT_STRING("largest from 65 to 85: {:.0f} cd/m2"), *most));
+  row("", screen_words(p_));
 }
 
 }  // namespace
 
-std::string data_sheet(const files::Inspection& inspection, const std::vector<files::Direction>& directions) {
+std::string data_sheet(const files::Inspection& inspection, const std::vector<files::Direction>& directions,
+                       bool tables) {
   if (!inspection.photometry) return inspection.file + ": refused\n";
   const Photometry& p = *inspection.photometry;
   Sheet sheet(p);
@@ -118,12 +119,14 @@ std::string data_sheet(const files::Inspection& inspection, const std::vector<fi
   sheet.flux();
   sheet.beam();
   sheet.body();
+  sheet.row("UGR", ugr_words(p));
   for (const files::Direction& d : directions)
     sheet.row("at", fmt::format(FMT_STRING("C {:g}, gamma {:g}: {:.5g} cd"), d.c_deg, d.gamma_deg,
                                 p.table.intensity(d.c_deg, d.gamma_deg)));
   sheet.row("findings", inspection.findings.empty()
                             ? std::string("none")
                             : fmt::format(FMT_STRING("{}, told below"), inspection.findings.size()));
+  if (tables) sheet.text += glare_tables(p);
   return sheet.text;
 }
 

@@ -1,7 +1,7 @@
 #include "files/inspection_json.hpp"
 
 #include "core/photometry/derived.hpp"
-#include "files/json_number.hpp"
+#include "files/glare_tables.hpp"
 
 namespace glow::files {
 namespace {
@@ -73,7 +73,7 @@ void add_light(json& j, const Photometry& p) {
                             {"along_c90", number(photometry::spacing_criterion(p.table, 90))}};
 }
 
-json file_json(const Inspection& inspection, const std::vector<Direction>& directions) {
+json file_json(const Inspection& inspection, const std::vector<Direction>& directions, bool tables) {
   json j = {{"file", inspection.file}};
   if (!inspection.photometry) {
     j["format"] = nullptr;
@@ -92,6 +92,7 @@ json file_json(const Inspection& inspection, const std::vector<Direction>& direc
   j["extent_c0_m"] = number(p.area.extent_c0_m);
   j["extent_c90_m"] = number(p.area.extent_c90_m);
   j["height_m"] = number(p.area.height_m());
+  j["ugr"] = glare_tables_json(p, tables);
   if (!directions.empty()) {
     j["at"] = json::array();
     for (const Direction& d : directions)
@@ -107,9 +108,10 @@ json file_json(const Inspection& inspection, const std::vector<Direction>& direc
 
 }  // namespace
 
-std::string inspection_json(const std::vector<Inspection>& files, const std::vector<Direction>& directions) {
+std::string inspection_json(const std::vector<Inspection>& files, const std::vector<Direction>& directions,
+                            bool tables) {
   json document = {{"files", json::array()}};
-  for (const Inspection& file : files) document["files"].push_back(file_json(file, directions));
+  for (const Inspection& file : files) document["files"].push_back(file_json(file, directions, tables));
   return document.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
 }
 

@@ -21,7 +21,9 @@ struct Inspection {
   std::vector<Problem> findings;
 };
 
-/// {"files": [...]} as described in docs/photometric-files.md.
-std::string inspection_json(const std::vector<Inspection>& files, const std::vector<Direction>& directions);
+/// {"files": [...]} as described in docs/photometric-files.md. `tables`: the whole table of UGR and the
+/// utilisation factors, not only the headline values.
+std::string inspection_json(const std::vector<Inspection>& files, const std::vector<Direction>& directions,
+                            bool tables);
 
 }  // namespace glow::files

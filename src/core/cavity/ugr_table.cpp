@@ -9,8 +9,7 @@
 namespace glow::cavity {
 namespace {
 
-constexpr double kSpacing = 0.25;                            // of the height
-constexpr std::size_t kHeadlineRoom = 10, kHeadlineSet = 0;  // 4H x 8H, 70/50/20
+constexpr double kSpacing = 0.25;  // of the height
 
 double reference_flux(const photometry::Photometry& p) {
   return !p.absolute && p.lamp_flux_lm && *p.lamp_flux_lm > 0 ? *p.lamp_flux_lm : p.flux_lm();
@@ -57,14 +56,6 @@ const std::vector<Reflectances>& UgrTable::reflectances() {
   return list;
 }
 
-double UgrTable::headline_c0() const {
-  return along_c0[kHeadlineRoom][kHeadlineSet] + correction;
-}
-
-double UgrTable::headline_c90() const {
-  return along_c90[kHeadlineRoom][kHeadlineSet] + correction;
-}
-
 double flux_correction(const photometry::Photometry& photometry) {
   return 8 * std::log10(reference_flux(photometry) / 1000);
 }
@@ -88,21 +79,28 @@ std::vector<double> tabular_ugr(const photometry::Photometry& p, const TableRoom
   return values;
 }
 
-std::optional<UgrTable> ugr_table(const photometry::Photometry& p, std::string& reason) {
-  if (p.area.shape == photometry::LuminousShape::point) {
-    reason = "the file states no luminous size";
-    return std::nullopt;
-  }
-  if (p.table.upward_flux() >= p.flux_lm() * (1 - 1e-6)) {
-    reason = "no light leaves downwards";
-    return std::nullopt;
-  }
-  UgrTable table;
-  table.lamp_flux_lm = reference_flux(p);
-  table.correction = flux_correction(p);
+std::string no_ugr_table(const photometry::Photometry& p) {
+  if (p.area.shape == photometry::LuminousShape::point) return "the file states no luminous size";
+  if (p.table.upward_flux() >= p.flux_lm() * (1 - 1e-6)) return "no light leaves downwards";
+  return "";
+}
+
+UgrHeadline ugr_headline(const photometry::Photometry& p) {
+  constexpr TableRoom kRoom{4, 8};
+  const std::vector<Reflectances> set = {{0.7, 0.5, 0.2}};
   const photometry::Symmetry symmetry = photometry::symmetry_found(p.table);
-  table.symmetric =
+  UgrHeadline headline;
+  headline.correction = flux_correction(p);
+  headline.lamp_flux_lm = reference_flux(p);
+  headline.along_c0 = tabular_ugr(p, kRoom, Sight::along_c0, set)[0] + headline.correction;
+  headline.along_c90 = tabular_ugr(p, kRoom, Sight::along_c90, set)[0] + headline.correction;
+  headline.symmetric =
       symmetry == photometry::Symmetry::rotational || symmetry == photometry::Symmetry::quadrant;
+  return headline;
+}
+
+UgrTable ugr_table(const photometry::Photometry& p) {
+  UgrTable table;
   for (const TableRoom& room : UgrTable::rooms()) {
     table.along_c0.push_back(tabular_ugr(p, room, Sight::along_c0, UgrTable::reflectances()));
     table.along_c90.push_back(tabular_ugr(p, room, Sight::along_c90, UgrTable::reflectances()));

@@ -27,16 +27,20 @@ struct UgrTable {
   static const std::vector<TableRoom>& rooms();            ///< nineteen
   static const std::vector<Reflectances>& reflectances();  ///< five
   std::vector<std::vector<double>> along_c0, along_c90;    ///< [room][set]; NaN where no source is seen
-  double lamp_flux_lm = 0;                                 ///< that the correction is for
-  double correction = 0;                                   ///< 8 lg(flux / 1000 lm), to be added
-  bool symmetric = true;  ///< about both planes; else the worse of both ways of looking is taken
-  /// Corrected values at 4H x 8H and 70/50/20: crosswise (along C0) and endwise.
-  double headline_c0() const;
-  double headline_c90() const;
 };
+UgrTable ugr_table(const photometry::Photometry& photometry);
 
-/// Nothing, with the reason, where the method does not hold: no luminous size, or no light downwards.
-std::optional<UgrTable> ugr_table(const photometry::Photometry& photometry, std::string& reason);
+/// What a data sheet says first: corrected values at 4H x 8H and 70/50/20.
+struct UgrHeadline {
+  double along_c0 = 0, along_c90 = 0;
+  double lamp_flux_lm = 0;  ///< that they are for
+  double correction = 0;    ///< 8 lg(flux / 1000 lm), added
+  bool symmetric = true;    ///< about both planes; else the worse of both ways of looking is taken
+};
+UgrHeadline ugr_headline(const photometry::Photometry& photometry);
+
+/// Why the method does not hold for a luminaire (no luminous size, no light downwards); empty when it does.
+std::string no_ugr_table(const photometry::Photometry& photometry);
 
 /// Uncorrected values for a room of any proportions, one for each set of reflectances; NaN as above.
 /// `ratio_index`: with the other published formula of the position index, all sources in front counted.
