@@ -6,6 +6,7 @@
 #include <cmath>
 #include <map>
 
+#include "cli/glare_table.hpp"
 #include "cli/text_layout.hpp"
 #include "cli/verdict_table.hpp"
 
@@ -181,6 +182,7 @@ void Table::write_room(const results::RoomResult& room) {
     wrapped("  ", fmt::format(FMT_STRING("verified: {}"), scene.verified_as));
   write_modelling(room);
   write_spots(room);
+  text_ += glare_table(room, run_.project->units);
   write_luminaires(room);
   const results::GridResult& grid = room.grids.front();
   const double direct = readings::statistics(grid.direct_lx).mean_lx;
@@ -211,9 +213,11 @@ void Table::write_summary() {
   for (const results::RoomResult& room : run_.rooms) {
     judged += room.status != results::Status::no_target;
     met += room.status == results::Status::met;
-    std::size_t fine = 0;
+    std::size_t fine = 0, binding = 0;
     std::string worst;
     for (const standards::Check& check : room.checks) {
+      if (!check.binding) continue;
+      ++binding;
       fine += check.verdict == standards::Verdict::met;
       if (check.verdict != standards::Verdict::met && worst.empty())
         worst = fmt::format(FMT_STRING("; {}, {}"), check.where, to_string(check.demand.quantity));
@@ -222,7 +226,7 @@ void Table::write_summary() {
     const std::string padding(std::max<std::size_t>(10, word.size()) - word.size(), ' ');
     const bool has_target = room.status != results::Status::no_target;
     const std::string checks =
-        has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), fine, room.checks.size(), worst)
+        has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), fine, binding, worst)
                    : std::string();
     std::string words = fmt::format(FMT_STRING("{:<{}} {}{} {}"), fitted(room.scene->name), kNameWidth,
                                     has_target ? painted(word, colour_) : word, padding, checks);

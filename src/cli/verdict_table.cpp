@@ -46,7 +46,7 @@ class VerdictTable {
   void write_spread();
   void write_advice(const Check& check);
   double shown(const Check& check, double value) const {
-    return check.unit().empty() ? value : units_.light(value);
+    return check.unit() == "lx" ? units_.light(value) : value;
   }
 
   const results::RoomResult& room_;
@@ -67,33 +67,59 @@ std::string short_words(Quantity quantity) {
       return "U0";
     case Quantity::colour_rendering:
       return "Ra";
+    case Quantity::unified_glare:
+      return "UGR";
+    case Quantity::glare_rating:
+      return "GR";
+    case Quantity::luminaire_luminance:
+      return "cd/m2";
+    case Quantity::shielding_angle:
+      return "shielding";
   }
   return "";
+}
+
+/// Decimals that a value of the quantity is shown with.
+int decimals(Quantity quantity) {
+  switch (quantity) {
+    case Quantity::uniformity:
+      return 3;
+    case Quantity::colour_rendering:
+    case Quantity::luminaire_luminance:
+      return 0;
+    default:
+      return 1;
+  }
+}
+
+std::string required_words(const Check& check, const units::ShownUnits& units) {
+  const Quantity quantity = check.demand.quantity;
+  if (check.unit() == "lx")
+    return fmt::format(FMT_STRING("{} {}"), units::light_words(units, check.demand.required),
+                       units.light_unit());
+  if (quantity == Quantity::uniformity) return fmt::format(FMT_STRING("{:.2f}"), check.demand.required);
+  return fmt::format(FMT_STRING("{}{:g}"), standards::is_upper_limit(quantity) ? "<= " : "",
+                     check.demand.required);
 }
 
 void VerdictTable::line(const Check& check, const std::string& name) {
   std::string words = name + ", " + short_words(check.demand.quantity);
   if (words.size() > kNameWidth)
     words = words.substr(0, kNameWidth - 6) + ".. " + short_words(check.demand.quantity);
-  const bool light = !check.unit().empty();
   const auto number = [&](double value) {
-    return check.demand.quantity == Quantity::colour_rendering ? fmt::format(FMT_STRING("{:.0f}"), value)
-           : light ? fmt::format(FMT_STRING("{:.1f}"), shown(check, value))
-                   : fmt::format(FMT_STRING("{:.3f}"), value);
+    return fmt::format(FMT_STRING("{:.{}f}"), shown(check, value), decimals(check.demand.quantity));
   };
   const std::string mark = check.demand.certainty == "agreed" ? " " : "*";
-  const std::string required =
-      light ? fmt::format(FMT_STRING("{} {}"), units::light_words(units_, check.demand.required),
-                          units_.light_unit())
-      : check.demand.quantity == Quantity::colour_rendering
-          ? fmt::format(FMT_STRING("{:g}"), check.demand.required)
-          : fmt::format(FMT_STRING("{:.2f}"), check.demand.required);
+  const std::string required = required_words(check, units_);
+  const std::string verdict = standards::to_string(check.verdict);
   const std::string spread =
       check.uncertainty > 0 ? fmt::format(FMT_STRING("{:.2g}"), shown(check, check.uncertainty)) : "-";
   const double margin = check.margin();
   text_ += fmt::format(FMT_STRING("  {:<{}} {:>9}{}{:>9} {:>9} {:>7}  {}\n"), words, kNameWidth, required,
                        mark, number(check.actual), (margin >= 0 ? "+" : "-") + number(std::abs(margin)),
-                       spread, painted(standards::to_string(check.verdict), colour_));
+                       spread,
+                       check.binding ? painted(verdict, colour_)
+                                     : fmt::format(FMT_STRING("({})"), verdict));
 }
 
 /// One line for each check; walls that are met in one line, at the wall with the least margin.
@@ -133,7 +159,9 @@ void VerdictTable::write_advice(const Check& check) {
   const bool met = check.verdict == Verdict::met;
   wrap(text_, "  ",
        fmt::format(FMT_STRING("{}, {} is {}:"), check.where, to_string(check.demand.quantity),
-                   met ? "met by far" : "not met"),
+                   met             ? "met by far"
+                   : check.binding ? "not met"
+                                   : "above the limit, for information"),
        4);
   for (const std::string& sentence : check.why) wrap(text_, "    - ", sentence, 6);
   if (met || check.help.empty()) return;
@@ -173,6 +201,11 @@ void VerdictTable::write_notes() {
   const auto note = [&](const std::string& words) {
     if (std::find(notes.begin(), notes.end(), words) == notes.end()) notes.push_back(words);
   };
+  const auto any = [&](auto&& holds) { return std::any_of(room_.checks.begin(), room_.checks.end(), holds); };
+  if (any([](const Check& c) { return !c.binding; }))
+    note(any([](const Check& c) { return c.binding && c.area == "tabular method"; })
+             ? "in brackets: for information; the tabular value verifies glare here"
+             : "in brackets: for information; eyes verify glare here");
   for (const Check& check : room_.checks) {
     if (check.demand.certainty != "agreed")
       note(fmt::format(FMT_STRING("* certainty of the required value: {} ({})"), check.demand.certainty,
@@ -184,6 +217,7 @@ void VerdictTable::write_notes() {
   }
   for (const std::string& words : notes) wrap(text_, "  ", words, 4);
   for (const Check& check : room_.checks) {
+    if (check.verdict == Verdict::undecided && !check.binding) continue;
     if (check.verdict == Verdict::undecided) {
       wrap(text_, "  ",
            fmt::format(

@@ -4,6 +4,7 @@
 
 #include <map>
 
+#include "files/glare_reader.hpp"
 #include "files/maintenance_reader.hpp"
 #include "files/room_parts_reader.hpp"
 
@@ -141,6 +142,7 @@ std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
     entry.cct_k = table.quantity("cct", Dimension::ratio, kColourTemperature);
     entry.ra = table.quantity("ra", Dimension::ratio, kColourRendering);
     entry.maintenance = read_luminaire_maintenance(table);
+    read_shielding(table, entry);
     table.finish();
     schedule.push_back(std::move(entry));
   }

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <map>
 
+#include "files/glare_reader.hpp"
 #include "files/maintenance_reader.hpp"
 #include "files/objects_reader.hpp"
 #include "files/placement_reader.hpp"
@@ -141,14 +142,6 @@ void read_verification(TomlTable& table, Room& room) {
         fmt::format(FMT_STRING("\"verify\" is \"{}\"; expected room (the whole work plane) or "
                                "areas (task areas with their surroundings)"),
                     verify));
-  const auto eyes = table.text("eyes");
-  if (!eyes) return;
-  if (*eyes == "seated" || *eyes == "standing")
-    room.eyes = *eyes == "seated" ? model::Eyes::seated : model::Eyes::standing;
-  else
-    table.problems().error(
-        "P005", table.place_of("eyes"),
-        fmt::format(FMT_STRING("\"eyes\" is \"{}\"; expected seated (1.2 m) or standing (1.6 m)"), *eyes));
 }
 
 Room read_room(TomlTable& table, const Defaults& defaults, const Materials& materials) {
@@ -181,6 +174,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.task_place = table.place_of("task");
   room.level = read_level(table);
   read_verification(table, room);
+  read_glare(table, room);
   room.work_plane = read_work_plane(table);
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;

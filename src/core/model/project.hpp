@@ -38,6 +38,8 @@ struct ScheduledLuminaire {
   std::optional<double> flux_lm;                             ///< of the luminaire, instead of the file's
   std::optional<double> cct_k;                               ///< correlated colour temperature
   std::optional<double> ra;                                  ///< general colour rendering index
+  std::optional<double> lamp_luminance_cd_m2;                ///< of lamps that can be seen
+  std::optional<double> shielding_deg;                       ///< from the horizontal, within which they cannot
   std::optional<LuminaireMaintenance> maintenance;           ///< nothing: the room's one number
   std::shared_ptr<const photometry::Photometry> photometry;  ///< null until it has been read
 };
@@ -96,6 +98,9 @@ struct Room {
   std::optional<LevelChoice> level;
   Verification verification = Verification::by_areas;
   Eyes eyes = Eyes::by_task;
+  std::vector<EyesWish> eye_wishes;
+  GlareMethod glare_method = GlareMethod::by_standard;
+  std::optional<ScreensWish> screens;
   WorkPlane work_plane;
   std::vector<AreaWish> areas;
   std::vector<LuminairePlacement> luminaires;

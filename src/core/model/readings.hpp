@@ -66,7 +66,34 @@ enum class Verification {
   whole_room,  ///< the work plane of the whole room, and task areas without their surroundings
 };
 
-/// Whose eyes the cylindrical illuminance is read at.
+/// Whose eyes: where cylindrical illuminance and glare are read.
 enum class Eyes { by_task, seated, standing };
+
+/// People whose glare is rated: one of them, or eyes all over the room.
+struct EyesWish {
+  std::string name;
+  std::optional<Vec3> at;  ///< of the eye; z is NaN where it is left to the posture. Nothing: all over
+  Eyes posture = Eyes::by_task;
+  std::optional<double> height_m;
+  std::string looking;  ///< "90" or "0,90" (degrees counter-clockwise from +x), "4 directions", "8
+                        ///< directions", or what is looked at; empty: four directions
+  std::optional<double> spacing_m, inset_m;  ///< of eyes all over; nothing: by the standard's rule, 0.5 m
+  Place place, looking_place;
+};
+
+/// What verifies a limit of UGR.
+enum class GlareMethod {
+  by_standard,  ///< the table where the tabular method holds for the room, else eyes
+  table,
+  eyes
+};
+
+/// Screens that luminaires are mirrored in.
+struct ScreensWish {
+  double luminance_cd_m2 = 300;
+  bool dark_background = false;
+  double from_deg = 65;    ///< gamma from which on the limit holds
+  bool assumed = true;     ///< nothing was stated about them
+};
 
 }  // namespace glow::model

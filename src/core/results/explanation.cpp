@@ -99,6 +99,7 @@ bool Explainer::is_quick() const {
 }
 
 std::size_t Explainer::grid_of(const Check& check) const {
+  if (is_glare(check.demand.quantity)) return result_.grids.size();
   for (std::size_t g = 0; g < result_.grids.size(); ++g)
     if (result_.grids[g].name == check.where) return g;
   return result_.grids.size();
@@ -115,7 +116,7 @@ double Explainer::value_of(const Check& check, const Lux& lux) const {
 Explainer::Outcome Explainer::outcome(const Check& check, const Lux& lux) const {
   Outcome outcome;
   outcome.value = value_of(check, lux);
-  outcome.meets = outcome.value >= check.demand.required;
+  outcome.meets = check.would_meet(outcome.value);
   double sum = 0;
   const auto& judged = receivers_[grid_of(check)].judged;
   for (const std::size_t r : judged) sum += lux[r];
@@ -306,7 +307,7 @@ void Explainer::explain_waste(Check& check) {
   double share = 0;
   const Check* limit = &check;
   for (const Check& other : result_.checks) {
-    if (other.unit().empty() || other.actual <= 0 || other.verdict != Verdict::met) continue;
+    if (other.unit() != "lx" || other.actual <= 0 || other.verdict != Verdict::met) continue;
     const double own = other.demand.required / other.actual;
     if (own > share) limit = &other;
     share = std::max(share, own);

@@ -16,12 +16,15 @@ RoomLight light_room(const scene::RoomScene& scene, const transport::Transport& 
   RoomLight result;
   result.maintained = transport.relight({}, watch);
   result.initial_lx.assign(transport.receivers().size(), 0.0);
+  result.initial_indirect_lx = result.initial_lx;
   for (const scene::LuminaireGroup& group : scene.groups) {
     const transport::GroupLight light = transport.relight(group.luminaires, watch);
     result.maintained.add(light, group.dimming * group.maintenance_factor);
     result.initial_balance.add(light.balance, group.dimming);
-    for (std::size_t r = 0; r < result.initial_lx.size(); ++r)
+    for (std::size_t r = 0; r < result.initial_lx.size(); ++r) {
       result.initial_lx[r] += group.dimming * (light.direct_lx[r] + light.interreflected_lx[r]);
+      result.initial_indirect_lx[r] += group.dimming * light.interreflected_lx[r];
+    }
   }
   return result;
 }

@@ -10,7 +10,7 @@ namespace glow::results {
 /// A room's light as its luminaires are maintained and dimmed, with what it was initially.
 struct RoomLight {
   transport::GroupLight maintained;
-  std::vector<double> initial_lx;  ///< per receiver
+  std::vector<double> initial_lx, initial_indirect_lx;  ///< per receiver; the second by way of surfaces
   transport::FluxBalance initial_balance;
 };
 
@@ -28,6 +28,8 @@ class GridReading {
   SpotResult next(const scene::SceneSpot& source);
   /// Receivers of the grid read last that its demands are held against; empty when nothing is asked of it.
   const std::vector<std::size_t>& judged() const { return judged_; }
+  /// Number of the receiver after all that were read.
+  std::size_t position() const { return next_; }
 
  private:
   readings::Uncertainty uncertainty(const std::vector<std::size_t>& receivers) const;

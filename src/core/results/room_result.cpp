@@ -6,16 +6,21 @@
 #include <charconv>
 #include <memory>
 
+#include "core/results/glare_advice.hpp"
+#include "core/results/glare_verdicts.hpp"
 #include "core/results/spread.hpp"
+#include "core/results/table_glare.hpp"
 #include "core/transport/content_key.hpp"
 
 namespace glow::results {
 namespace {
 
-/// What is read in one pass: some of the scene's grids, the spots or not. Receivers in that order.
+/// What is read in one pass: some of the scene's grids, the spots, the eyes or not. Receivers in that order.
 struct Selection {
   std::vector<std::size_t> grids;
-  bool spots = true;
+  bool spots = true, eyes = true;
+
+  bool empty() const { return grids.empty() && !spots && !eyes; }
 };
 
 std::vector<transport::Receiver> receivers_of(const scene::RoomScene& scene, const Selection& selection) {
@@ -25,14 +30,18 @@ std::vector<transport::Receiver> receivers_of(const scene::RoomScene& scene, con
       receivers.push_back(scene.grids[g].receiver(i));
   if (selection.spots)
     for (const scene::SceneSpot& spot : scene.spots) receivers.push_back(spot.receiver);
+  if (selection.eyes)
+    for (const transport::Receiver& eye : eye_receivers(scene)) receivers.push_back(eye);
   return receivers;
 }
 
 Status status_of(const std::vector<standards::Check>& checks) {
-  if (checks.empty()) return Status::no_target;
   const auto any = [&](standards::Verdict verdict) {
-    return std::any_of(checks.begin(), checks.end(), [&](const auto& c) { return c.verdict == verdict; });
+    return std::any_of(checks.begin(), checks.end(),
+                       [&](const auto& c) { return c.binding && c.verdict == verdict; });
   };
+  if (std::none_of(checks.begin(), checks.end(), [](const auto& c) { return c.binding; }))
+    return Status::no_target;
   if (any(standards::Verdict::not_met)) return Status::not_met;
   return any(standards::Verdict::undecided) ? Status::undecided : Status::met;
 }
@@ -56,6 +65,7 @@ struct Pass {
   std::unique_ptr<const transport::Transport> transport;
   RoomLight light;
   std::vector<GridReceivers> receivers;  ///< by the scene's grids
+  std::size_t first_eye = 0;             ///< number of the first eye's receiver
 };
 
 /// Reads the selected grids anew, and all that belongs to the room as a whole.
@@ -88,6 +98,10 @@ Pass compute_once(const scene::RoomScene& scene, const Selection& selection, con
     result.spots.clear();
     for (const scene::SceneSpot& spot : scene.spots) result.spots.push_back(reading.next(spot));
   }
+  pass.first_eye = reading.position();
+  if (selection.eyes)
+    GlareReader(scene, *pass.transport, pass.light, pass.first_eye, watch)
+        .read(result.grids.front().statistics.mean_lx, result.glare);
   return pass;
 }
 
@@ -152,6 +166,7 @@ void verify(const scene::RoomScene& scene, RoomResult& result) {
     }
   }
   verify_colour(scene, result);
+  verify_glare(scene, result);
   result.modelling = modelling_of(result.grids);
   result.status = status_of(result.checks);
 }
@@ -163,12 +178,19 @@ std::vector<std::size_t> unsettled(const RoomResult& result, const Accuracy& acc
     const GridResult& grid = result.grids[g];
     const bool undecided =
         std::any_of(result.checks.begin(), result.checks.end(), [&](const standards::Check& c) {
-          return c.where == grid.name && c.verdict == standards::Verdict::undecided;
+          return !is_glare(c.demand.quantity) && c.where == grid.name &&
+                 c.verdict == standards::Verdict::undecided;
         });
     const bool rough = accuracy.percent && is_held_to_accuracy(grid) && !accurate(grid, *accuracy.percent);
     if (undecided || rough) grids.push_back(g);
   }
   return grids;
+}
+
+bool is_glare_undecided(const RoomResult& result) {
+  return std::any_of(result.checks.begin(), result.checks.end(), [](const standards::Check& c) {
+    return c.area == "eye" && c.binding && c.verdict == standards::Verdict::undecided;
+  });
 }
 
 }  // namespace
@@ -239,20 +261,22 @@ RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy,
   Selection selection;
   for (std::size_t g = 0; g < scene.grids.size(); ++g) selection.grids.push_back(g);
   transport::Effort effort = accuracy.effort;
+  if (scene.glare.rates_ugr) result.glare.table = table_glare(scene);
   Pass first;  // knows all grids
   for (;; ++result.refinements, effort = effort.finer()) {
     Pass pass = compute_once(scene, selection, effort, store, watch, result);
     if (!first.transport) first = std::move(pass);
     verify(scene, result);
-    selection = {unsettled(result, accuracy), false};
+    selection = {unsettled(result, accuracy), false, is_glare_undecided(result)};
     result.accuracy_reached =
         !accuracy.percent ||
         std::all_of(result.grids.begin(), result.grids.end(), [&](const GridResult& grid) {
           return !is_held_to_accuracy(grid) || accurate(grid, *accuracy.percent);
         });
-    if (selection.grids.empty() || result.refinements >= accuracy.most_refinements) break;
+    if (selection.empty() || result.refinements >= accuracy.most_refinements) break;
   }
   explain(scene, *first.transport, first.light, first.receivers, watch, result);
+  advise_on_glare(scene, GlareReader(scene, *first.transport, first.light, first.first_eye, watch), result);
   if (studies.spread) study_spread(scene, *first.transport, first.receivers, *studies.spread, watch, result);
   return result;
 }

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/readings/statistics.hpp"
+#include "core/results/room_glare.hpp"
 #include "core/scene/room_scene.hpp"
 #include "core/standards/verdict.hpp"
 #include "core/transport/transport.hpp"
@@ -88,6 +89,7 @@ struct RoomResult {
   std::vector<standards::Check> checks;
   std::vector<std::string> not_checked;
   std::optional<Modelling> modelling;
+  RoomGlare glare;
   std::optional<RoomSpread> spread;  ///< when it was asked for
   Power power;
   transport::FluxBalance balance;

@@ -185,7 +185,7 @@ std::vector<double> SpreadStudy::sample(std::size_t number) const {
   for (const standards::Check& check : result_.checks) {
     std::vector<double> own;
     for (std::size_t g = 0; g < result_.grids.size(); ++g)
-      if (result_.grids[g].name == check.where)
+      if (!is_glare(check.demand.quantity) && result_.grids[g].name == check.where)
         for (const std::size_t j : grids_[g]) own.push_back(lux[j]);
     values.push_back(own.empty() ? check.actual
                                  : standards::judge(check.demand, readings::statistics(own), {}).actual);
@@ -198,11 +198,12 @@ void SpreadStudy::count() {
   for (const std::vector<double>& values : samples_) {
     bool met = true;
     for (std::size_t c = 0; c < values.size(); ++c)
-      met = met && values[c] >= result_.checks[c].demand.required;
+      met = met && (!result_.checks[c].binding || result_.checks[c].would_meet(values[c]));
     all += met;
   }
   result_.spread = RoomSpread{samples_.size(), double(all) / double(samples_.size())};
   for (std::size_t c = 0; c < result_.checks.size(); ++c) {
+    if (is_glare(result_.checks[c].demand.quantity)) continue;  // not varied
     std::vector<double> values;
     for (const std::vector<double>& sample : samples_) values.push_back(sample[c]);
     std::sort(values.begin(), values.end());

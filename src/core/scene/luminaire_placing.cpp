@@ -205,6 +205,8 @@ void Placing::place(const model::LuminairePlacement& placement) {
   group.dimming = placement.dimming;
   group.cct_k = entry->cct_k ? entry->cct_k : photometry.cct_k;
   group.ra = entry->ra ? entry->ra : photometry.colour_rendering;
+  group.lamp_luminance_cd_m2 = entry->lamp_luminance_cd_m2;
+  group.shielding_deg = entry->shielding_deg;
   group.array = placement.array;
   group.maintenance = entry->maintenance;
   group.maintenance_factor = room_.maintenance_factor.value_or(1);

@@ -8,6 +8,7 @@
 
 #include "core/scene/area_placing.hpp"
 #include "core/scene/doubts.hpp"
+#include "core/scene/eye_placing.hpp"
 #include "core/scene/luminaire_placing.hpp"
 #include "core/scene/room_geometry.hpp"
 
@@ -17,7 +18,6 @@ namespace {
 constexpr double kDefaultInset = 0.5;        // m; EN 12464-1: strip along the walls
 constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
 constexpr double kSamePitch = 0.02;          // relative
-constexpr double kSeatedPlane = 0.5;         // m: at planes this high or higher people sit
 
 class Builder {
  public:
@@ -53,6 +53,7 @@ class Builder {
     lay_faces();
     check_grid_names();
     scene_.spots = place_spots(room_, built, problems_);
+    lay_eyes();
     PlacedGroups placed = place_luminaires(project_, room_, built.shell, walls, scene_.geometry, problems_);
     scene_.groups = std::move(placed.groups);
     settle_maintenance();
@@ -74,6 +75,7 @@ class Builder {
   void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
   void note_not_verified(const Tasks& tasks);
   void lay_faces();
+  void lay_eyes();
   void demand_of_room();
   void settle_maintenance();
   void check_grid_names();
@@ -88,6 +90,7 @@ class Builder {
   RoomScene scene_;
   std::vector<Vec2> array_spacings_;
   Tasks surface_tasks_;  ///< that walls, ceiling and cylinders are held against
+  std::vector<Tasks> all_tasks_;
 };
 
 /// What plans show of the room and its things, and what all of it is made of.
@@ -141,6 +144,8 @@ void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
   for (SceneGrid& grid : areas.grids) scene_.grids.push_back(std::move(grid));
   scene_.not_verified = std::move(areas.not_applicable);
   for (const Tasks& tasks : areas.tasks) note_not_verified(tasks);
+  all_tasks_ = areas.tasks;
+  all_tasks_.push_back(scene_.tasks);
   note_not_verified(scene_.tasks);
   const bool by_areas = room_.verification == model::Verification::by_areas;
   if (room_.areas.empty() && scene_.tasks.empty()) return;
@@ -171,9 +176,7 @@ void Builder::lay_faces() {
       demands.push_back(std::move(demand));
   if (demands.empty()) return;
   const standards::Requirement& row = surface_tasks_.front().row;
-  const bool seated = room_.eyes == model::Eyes::seated ||
-                      (room_.eyes == model::Eyes::by_task && row.plane_height_m.value_or(0) >= kSeatedPlane);
-  const double height = seated ? standards::kSeatedEye : standards::kStandingEye;
+  const double height = is_seated(room_, surface_tasks_) ? standards::kSeatedEye : standards::kStandingEye;
   const double inset = scene_.grids.empty() ? kDefaultInset : scene_.work_plane().inset_m;
   auto grid = height < room_.height_m ? readings::plane_grid(scene_.outline, height, inset, std::nullopt)
                                       : std::nullopt;
@@ -191,6 +194,14 @@ void Builder::lay_faces() {
                           std::move(*grid),
                           {},
                           {}});
+}
+
+/// Whose glare is rated, and against what.
+void Builder::lay_eyes() {
+  const bool seated = is_seated(room_, surface_tasks_);
+  scene_.glare = glare_wish(room_, all_tasks_, standards_.front().name());
+  scene_.glare.table_eye_m = seated ? standards::kSeatedEye : standards::kStandingEye;
+  scene_.eyes = place_eyes(room_, scene_, seated, problems_);
 }
 
 /// What is asked of walls and ceiling, and of the light's colour.

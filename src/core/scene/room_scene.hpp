@@ -8,6 +8,7 @@
 #include "core/model/project.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/readings/grid.hpp"
+#include "core/scene/eye_set.hpp"
 #include "core/scene/room_tasks.hpp"
 #include "core/transport/receiver.hpp"
 
@@ -25,6 +26,7 @@ struct LuminaireGroup {
   std::optional<model::ArraySize> array;                   ///< laid as an array
   std::optional<double> cct_k;
   std::optional<double> ra;  ///< general colour rendering index
+  std::optional<double> lamp_luminance_cd_m2, shielding_deg;
 };
 
 /// What an object, or an opening in a wall, looks like from above.
@@ -94,6 +96,8 @@ struct RoomScene {
   std::vector<LuminaireGroup> groups;
   std::vector<SceneGrid> grids;  ///< the work plane first
   std::vector<SceneSpot> spots;
+  std::vector<EyeSet> eyes;
+  GlareWish glare;
   std::vector<SurfaceFinish> finishes;
   std::string plane_height_source;         ///< why the plane is at its height, in words
   Tasks tasks;                             ///< of the room as a whole, one for each standard

@@ -62,10 +62,15 @@ std::vector<Demand> colour_demands(const TaskInForce& task) {
   return {demand_of(task, Quantity::colour_rendering, *task.row.ra)};
 }
 
+std::vector<Demand> glare_demands(const TaskInForce& task) {
+  std::vector<Demand> demands;
+  if (task.row.rugl) demands.push_back(demand_of(task, Quantity::unified_glare, *task.row.rugl));
+  if (task.row.grl) demands.push_back(demand_of(task, Quantity::glare_rating, *task.row.grl));
+  return demands;
+}
+
 std::vector<std::string> not_verified(const Requirement& row) {
   std::vector<std::string> list;
-  if (row.rugl) list.push_back(fmt::format(FMT_STRING("glare RUGL {:g}"), *row.rugl));
-  if (row.grl) list.push_back(fmt::format(FMT_STRING("glare RGL {:g}"), *row.grl));
   for (const auto& [name, word] : {std::pair{"RUGL", "glare (limit not held)"},
                                    {"GRL", "glare (limit not held)"},
                                    {"Ra", "colour rendering (value not held)"},

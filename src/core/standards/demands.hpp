@@ -24,7 +24,10 @@ std::vector<Demand> surface_demands(const TaskInForce& task, const std::optional
 /// Of the light's colour; empty where the row states no Ra.
 std::vector<Demand> colour_demands(const TaskInForce& task);
 
-/// What the row asks for that is not verified, in words ("glare RUGL 19", ...), and what is not held.
+/// Of glare: RUGL and the limit of GR; empty where the row states none.
+std::vector<Demand> glare_demands(const TaskInForce& task);
+
+/// What the row asks for that is not verified, in words, and what is not held.
 std::vector<std::string> not_verified(const Requirement& row);
 
 }  // namespace glow::standards

@@ -6,11 +6,15 @@
 namespace glow::standards {
 namespace {
 
-constexpr std::array<std::pair<Quantity, const char*>, 4> kQuantities = {
+constexpr std::array<std::pair<Quantity, const char*>, 8> kQuantities = {
     {{Quantity::mean_illuminance, "mean illuminance"},
      {Quantity::uniformity, "uniformity U0"},
      {Quantity::minimum_illuminance, "minimum illuminance"},
-     {Quantity::colour_rendering, "colour rendering Ra"}}};
+     {Quantity::colour_rendering, "colour rendering Ra"},
+     {Quantity::unified_glare, "glare UGR"},
+     {Quantity::glare_rating, "glare rating GR"},
+     {Quantity::luminaire_luminance, "luminance of luminaires"},
+     {Quantity::shielding_angle, "shielding angle"}}};
 
 Check judged(const Demand& demand, double actual, double uncertainty) {
   Check check;
@@ -39,7 +43,18 @@ std::optional<Quantity> quantity_of(const std::string& words) {
 }
 
 std::string unit_of(Quantity quantity) {
+  if (quantity == Quantity::luminaire_luminance) return "cd/m2";
+  if (quantity == Quantity::shielding_angle) return "deg";
   return quantity == Quantity::mean_illuminance || quantity == Quantity::minimum_illuminance ? "lx" : "";
+}
+
+bool is_glare(Quantity quantity) {
+  return quantity == Quantity::unified_glare || quantity == Quantity::glare_rating ||
+         quantity == Quantity::luminaire_luminance || quantity == Quantity::shielding_angle;
+}
+
+bool is_upper_limit(Quantity quantity) {
+  return is_glare(quantity) && quantity != Quantity::shielding_angle;
 }
 
 std::string to_string(Verdict verdict) {
@@ -64,13 +79,17 @@ Check judge(const Demand& demand, const readings::Statistics& maintained,
     case Quantity::uniformity:
       return judged(demand, maintained.u0.value_or(0), uncertainty.u0);
     case Quantity::colour_rendering:
+    case Quantity::unified_glare:
+    case Quantity::glare_rating:
+    case Quantity::luminaire_luminance:
+    case Quantity::shielding_angle:
       break;
   }
   return judged(demand, 0, 0);
 }
 
-Check judge(const Demand& demand, double actual) {
-  return judged(demand, actual, 0);
+Check judge(const Demand& demand, double actual, double uncertainty) {
+  return judged(demand, actual, uncertainty);
 }
 
 }  // namespace glow::standards

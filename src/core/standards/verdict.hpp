@@ -8,16 +8,30 @@
 
 namespace glow::standards {
 
-enum class Quantity { mean_illuminance, uniformity, minimum_illuminance, colour_rendering };
+enum class Quantity {
+  mean_illuminance,
+  uniformity,
+  minimum_illuminance,
+  colour_rendering,
+  unified_glare,       ///< UGR: an upper limit, as are the next two
+  glare_rating,        ///< GR
+  luminaire_luminance,  ///< in directions that screens mirror
+  shielding_angle       ///< of lamps: a lower limit again
+};
 
-/// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra".
+/// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra", "glare UGR", "glare
+/// rating GR", "luminance of luminaires", "shielding angle".
 std::string to_string(Quantity quantity);
 /// Nothing for other words.
 std::optional<Quantity> quantity_of(const std::string& words);
-/// "lx", or "" for a ratio or an index.
+/// "lx", "cd/m2", "deg", or "" for a ratio or an index.
 std::string unit_of(Quantity quantity);
+/// Whether the required value is the most that is allowed.
+bool is_upper_limit(Quantity quantity);
+/// Whether it is said of eyes or luminaires, not of the points of a grid.
+bool is_glare(Quantity quantity);
 
-/// What is asked of one area, or of a room: a lower limit.
+/// What is asked of one area, or of a room: a lower limit, or an upper one of glare.
 struct Demand {
   Quantity quantity = Quantity::mean_illuminance;
   double required = 0;
@@ -46,18 +60,24 @@ struct Check {
   std::string area;   ///< what the grid is: "task area", "wall", ...
   double actual = 0;
   double uncertainty = 0;  ///< half width of the 95 % interval of `actual`
+  bool binding = true;     ///< false: said for information, another check verifies the demand
   Verdict verdict = Verdict::undecided;
   std::optional<CheckSpread> spread;   ///< when it was asked for
   std::vector<std::string> why, help;  ///< of a check that is not met, or met by far: sentences for people
 
-  double margin() const { return actual - demand.required; }
+  double margin() const {
+    return is_upper_limit(demand.quantity) ? demand.required - actual : actual - demand.required;
+  }
+  bool would_meet(double value) const {
+    return is_upper_limit(demand.quantity) ? value <= demand.required : value >= demand.required;
+  }
   std::string unit() const { return unit_of(demand.quantity); }
 };
 
 /// The demand against what a grid holds, maintained.
 Check judge(const Demand& demand, const readings::Statistics& maintained,
             const readings::Uncertainty& uncertainty);
-/// Against a value that is known exactly.
-Check judge(const Demand& demand, double actual);
+/// Against a value of its own.
+Check judge(const Demand& demand, double actual, double uncertainty = 0);
 
 }  // namespace glow::standards

@@ -15,6 +15,7 @@ struct Receiver {
                                 ///< angles to the axis); hemisphere: its zenith; others: not used
   Kernel kernel = Kernel::plane;
   Vec3 axis = Vec3::UnitZ();  ///< of a cylinder or semicylinder, unit length
+  bool reflected_only = false;  ///< straight light is not read: eyes
   bool lean = false;  ///< a quarter of the rays: one of many points whose mean counts, and no requirement
 
   /// Weight of light that comes from `towards` (unit length), as the kernel says; lx per cd/m2.

@@ -107,7 +107,7 @@ void Transport::read_direct(const std::vector<photometry::PlacedLuminaire>& lumi
   light.direct_lx.assign(receivers_.size(), 0.0);
   light.interreflected_lx.assign(receivers_.size(), 0.0);
   parallel_for(receivers_.size(), watch, "direct light", [&](std::size_t r) {
-    for (std::size_t l = 0; l < luminaires.size(); ++l) {
+    for (std::size_t l = 0; l < luminaires.size() && !receivers_[r].reflected_only; ++l) {
       const bool hidden = occluders_.may_block(receivers_[r].position, luminaires[l].frame.origin,
                                                open[l].surface().reach_m());
       light.direct_lx[r] += (hidden ? shaded : open)[l].illuminance(receivers_[r]);
@@ -153,6 +153,16 @@ std::vector<double> Transport::reflected_at(const std::vector<std::size_t>& rece
   for (const std::size_t r : receivers)
     lux.push_back(reflected_lux(hits_, hot, leaving, tracer_, receivers_[r], r));
   return lux;
+}
+
+std::vector<double> Transport::reflected_from(const std::vector<photometry::PlacedLuminaire>& luminaires,
+                                              const std::vector<std::size_t>& receivers,
+                                              const Watch& watch) const {
+  const PatchLight on_patches =
+      light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_, watch);
+  double residual = 0;
+  const Eigen::VectorXd landed = LightBalance(patches_, exchange_).solve(on_patches.flux_lm, residual);
+  return reflected_at(receivers, exitance(exchange_, patches_, landed));
 }
 
 GroupLight Transport::refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,

@@ -70,6 +70,11 @@ class Transport {
   std::vector<double> reflected_at(const std::vector<std::size_t>& receivers,
                                    const Eigen::VectorXd& exitance) const;
 
+  /// What luminaires give some of the receivers by way of diffuse surfaces alone, lx, in their order; light
+  /// over mirrors to a receiver is left out. Cheaper than a relight.
+  std::vector<double> reflected_from(const std::vector<photometry::PlacedLuminaire>& luminaires,
+                                     const std::vector<std::size_t>& receivers, const Watch& watch) const;
+
   /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than a
   /// quarter of their rays: they lie inside something, or in a surface.
   std::vector<MisplacedReceiver> misplaced() const;

@@ -1,0 +1,130 @@
+#include "cli/glare_table.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "cli/text_layout.hpp"
+#include "core/results/low_points.hpp"
+
+namespace glow::cli {
+namespace {
+
+using results::EyeSetGlare;
+using results::TableGlare;
+
+constexpr std::size_t kNameWidth = 26;
+constexpr std::size_t kMostCauses = 4;
+
+std::string number(double value) {
+  return std::isfinite(value) ? fmt::format(FMT_STRING("{:.1f}"), value) : std::string("none");
+}
+
+class GlareTable {
+ public:
+  GlareTable(const results::RoomResult& room, const units::ShownUnits& units)
+      : room_(room), words_{units} {}
+
+  std::string write() {
+    for (const EyeSetGlare& set : room_.glare.sets) {
+      if (!set.views.empty()) write_set(set);
+      if (set.worst_rating) write_rating(set);
+    }
+    if (!room_.glare.sets.empty()) write_table();
+    if (text_.empty()) return {};
+    return fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9}  luminaires as new\n"), "glare", kNameWidth,
+                       "worst", "typical", "+/-") +
+           text_;
+  }
+
+ private:
+  void row(const std::string& name, const std::string& worst, const std::string& typical,
+           const std::string& sure, const std::string& where) {
+    const std::string fitted = name.size() <= kNameWidth ? name : name.substr(0, kNameWidth - 2) + "..";
+    text_ += fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9}  {}\n"), fitted, kNameWidth, worst, typical,
+                         sure, where);
+  }
+  void write_set(const EyeSetGlare& set);
+  void write_causes(const EyeSetGlare& set);
+  void write_rating(const EyeSetGlare& set);
+  void write_table();
+  const results::GlareSourceName& source(int number) const {
+    return room_.glare.sources[std::size_t(std::max(0, number))];
+  }
+
+  const results::RoomResult& room_;
+  results::Words words_;
+  std::string text_;
+};
+
+void GlareTable::write_set(const EyeSetGlare& set) {
+  const std::string name = fmt::format(FMT_STRING("UGR {} at {}"), set.set.name, words_.length(set.set.height_m));
+  const auto buried = std::count(set.buried.begin(), set.buried.end(), true);
+  if (!set.worst) {
+    row(name, "-", "-", "-", buried ? "inside a thing" : "no luminaire in sight");
+    return;
+  }
+  const std::string typical = set.views.size() > 1 ? number(set.typical) : "-";
+  row(name, number(*set.views[*set.worst].ugr), typical,
+      fmt::format(FMT_STRING("{:.2g}"), set.uncertainty),
+      fmt::format(FMT_STRING("{} {}"), words_.spot(set.set.position(*set.worst)),
+                  set.set.looking[*set.worst % set.set.directions()]));
+  if (buried > 0)
+    wrap(text_, "    ",
+         fmt::format(FMT_STRING("{} of {} eyes left out: inside things"), buried, set.set.positions.size()), 4);
+  write_causes(set);
+}
+
+void GlareTable::write_causes(const EyeSetGlare& set) {
+  std::string words;
+  for (std::size_t i = 0; i < std::min(kMostCauses, set.causes.size()); ++i) {
+    const results::SourceShare& cause = set.causes[i];
+    words += fmt::format(FMT_STRING("{}{} {} {:.0f} %"), i ? ", " : "", source(cause.source).mark,
+                         words_.spot(source(cause.source).position), 100 * cause.share);
+  }
+  if (words.empty()) return;
+  wrap(text_, "    ", "by " + words, 7);
+  std::string changes;
+  for (const results::GlareChange& change : set.changes)
+    changes += fmt::format(FMT_STRING("{}{} {} (all these eyes {})"), changes.empty() ? "" : ", ", change.words,
+                           number(change.ugr), number(change.worst));
+  if (!changes.empty()) wrap(text_, "    ", "the first of these " + changes, 7);
+  for (const std::string& remark : set.remarks) wrap(text_, "    ", remark, 4);
+}
+
+void GlareTable::write_rating(const EyeSetGlare& set) {
+  const std::size_t p = *set.worst_rating;
+  std::vector<double> values;
+  for (const results::EyeRating& rating : set.ratings)
+    if (rating.gr) values.push_back(*rating.gr);
+  std::sort(values.begin(), values.end());
+  row(fmt::format(FMT_STRING("GR {} at {}"), set.set.name, words_.length(set.set.height_m)),
+      number(*set.ratings[p].gr), number(values[values.size() / 2]), "-",
+      fmt::format(FMT_STRING("{} {:g} deg, 2 deg down"), words_.spot(set.set.positions[p]),
+                  set.ratings[p].azimuth_deg));
+}
+
+void GlareTable::write_table() {
+  const TableGlare& table = room_.glare.table;
+  if (!room_.scene->glare.rates_ugr) return;
+  if (table.values.empty()) {
+    std::string why;
+    for (const std::string& reason : table.why_not) why += (why.empty() ? "" : "; ") + reason;
+    wrap(text_, "  ", "no tabular UGR: " + why, 4);
+    return;
+  }
+  for (const TableGlare::Value& value : table.values)
+    row(fmt::format(FMT_STRING("tabular UGR along {}"), value.along), number(value.ugr), "-", "-",
+        fmt::format(FMT_STRING("{:.1f}H x {:.1f}H, {}, {}"), value.x_h, value.y_h, table.reflectances,
+                    value.crosswise ? "crosswise" : "endwise"));
+  for (const std::string& remark : table.remarks) wrap(text_, "    ", remark, 4);
+}
+
+}  // namespace
+
+std::string glare_table(const results::RoomResult& room, const units::ShownUnits& units) {
+  return GlareTable(room, units).write();
+}
+
+}  // namespace glow::cli

@@ -1,0 +1,287 @@
+#include "core/results/glare_reading.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "core/readings/statistics.hpp"
+#include "core/transport/light_balance.hpp"
+
+namespace glow::results {
+namespace {
+
+constexpr double kRatingStep = 5;      // degrees between directions of GR; CIE 112
+constexpr double kIndirect = 0.65;     // share of light upwards from which on a luminaire is an indirect one
+constexpr double kPerEFold = 3.4743559;  // 8 / ln 10: UGR for a relative change of the background
+
+double median(std::vector<double> values) {
+  std::sort(values.begin(), values.end());
+  const std::size_t half = values.size() / 2;
+  return values.size() % 2 ? values[half] : (values[half - 1] + values[half]) / 2;
+}
+
+std::vector<double> values_of(const std::vector<ViewGlare>& views, std::size_t begin, std::size_t end) {
+  std::vector<double> values;
+  for (std::size_t v = begin; v < end; ++v)
+    if (views[v].ugr) values.push_back(*views[v].ugr);
+  return values;
+}
+
+ViewGlare view_of(const glare::Ugr& ugr) {
+  ViewGlare view;
+  view.ugr = ugr.value;
+  view.background_cd_m2 = ugr.background_cd_m2;
+  const double sum = ugr.sum();
+  for (const glare::UgrTerm& t : ugr.terms) {
+    if (t.standing != glare::Standing::counts || sum <= 0) continue;
+    view.out_of_range = view.out_of_range || t.large || t.tiny || t.below;
+    if (t.term / sum <= view.worst_share) continue;
+    view.worst_share = t.term / sum;
+    view.worst_source = int(t.seen.source);
+  }
+  return view;
+}
+
+/// What the sources at the worst view mean for its number.
+std::vector<std::string> remarks_of(const glare::Ugr& ugr, const scene::RoomScene& scene) {
+  int small = 0, tiny = 0, large = 0, below = 0, outside = 0, part = 0;
+  for (const glare::UgrTerm& t : ugr.terms) {
+    outside += t.standing == glare::Standing::outside;
+    if (t.standing != glare::Standing::counts) continue;
+    small += t.small;
+    tiny += t.tiny && !t.small;
+    large += t.large;
+    below += t.below;
+    part += t.seen.seen_share < 1;
+  }
+  std::vector<std::string> list;
+  const auto say = [&](int count, const std::string& words) {
+    if (count > 0) list.push_back(fmt::format(FMT_STRING("{} of its sources {}"), count, words));
+  };
+  say(small, fmt::format(FMT_STRING("seen smaller than 0.005 m2, rated by intensity (CIE 147); by the plain "
+                                    "formula UGR would be {:.1f}"),
+                         ugr.without_cie147.value_or(0)));
+  say(tiny, "below 0.0003 sr, smaller than the formula of CIE 117 was made for: it rates them too harshly");
+  say(large, "above 0.1 sr, larger than the formula of CIE 117 was made for: it rates them too mildly");
+  say(below, "below the line of sight, where CIE 117 has no position index; Iwata and Tokura's is taken");
+  if (outside > 0 && ugr.all_in_front)
+    say(outside, fmt::format(FMT_STRING("in front but outside the field of view of the printed table, left "
+                                        "out; with them {:.1f}"),
+                             *ugr.all_in_front));
+  say(part, "partly hidden, counted as far as they are seen");
+  double up = 0, all = 0;
+  for (const scene::LuminaireGroup& group : scene.groups) {
+    const double count = group.dimming * double(group.luminaires.size());
+    up += count * group.photometry->table.upward_flux();
+    all += count * group.photometry->flux_lm();
+  }
+  if (all > 0 && up / all > kIndirect)
+    list.push_back(fmt::format(FMT_STRING("{:.0f} % of the light goes up: UGR does not rate the bright ceiling. "
+                                          "CIE 147 bounds the mean of even indirect light instead: 300, 600, "
+                                          "1000, 1600 lx for UGR 13, 16, 19, 22"),
+                               100 * up / all));
+  return list;
+}
+
+}  // namespace
+
+std::optional<double> EyeSetGlare::worst_at(std::size_t position) const {
+  const auto values =
+      values_of(views, position * set.directions(), (position + 1) * set.directions());
+  if (values.empty()) return std::nullopt;
+  return *std::max_element(values.begin(), values.end());
+}
+
+std::optional<double> EyeSetGlare::typical_at(std::size_t position) const {
+  const auto values =
+      values_of(views, position * set.directions(), (position + 1) * set.directions());
+  if (values.empty()) return std::nullopt;
+  return median(values);
+}
+
+std::vector<transport::Receiver> eye_receivers(const scene::RoomScene& scene) {
+  std::vector<transport::Receiver> receivers;
+  if (!scene.glare.rates_ugr) return receivers;
+  for (const scene::EyeSet& set : scene.eyes)
+    for (std::size_t v = 0; v < set.size(); ++v) {
+      transport::Receiver receiver{set.position(v), set.sight(v)};
+      receiver.reflected_only = true;
+      receiver.lean = set.grid.has_value();
+      receivers.push_back(receiver);
+    }
+  return receivers;
+}
+
+GlareReader::GlareReader(const scene::RoomScene& scene, const transport::Transport& transport,
+                         const RoomLight& light, std::size_t first, const Watch& watch)
+    : scene_(scene), transport_(transport), light_(light), first_(first), watch_(watch) {
+  std::vector<std::pair<std::size_t, std::size_t>> numbers;
+  for (std::size_t g = 0; g < scene.groups.size(); ++g)
+    for (std::size_t l = 0; l < scene.groups[g].luminaires.size(); ++l) {
+      sources_.add(scene.groups[g].luminaires[l], scene.groups[g].dimming);
+      numbers.emplace_back(g, l);
+    }
+  for (const glare::GlareSources::Source& source : sources_.sources()) {
+    GlareSourceName& name = names_.emplace_back();
+    name.position = source.middle();
+    for (const auto& part : source.parts) {
+      name.luminaires.push_back(numbers[part.luminaire]);
+      const std::string& mark = scene.groups[numbers[part.luminaire].first].mark;
+      if (name.mark.find(mark) == std::string::npos) name.mark += (name.mark.empty() ? "" : " + ") + mark;
+    }
+  }
+}
+
+std::size_t GlareReader::first_of(std::size_t set) const {
+  std::size_t first = first_;
+  for (std::size_t s = 0; s < set; ++s) first += scene_.eyes[s].size();
+  return first;
+}
+
+void GlareReader::read(double mean_lx, RoomGlare& glare) const {
+  glare.sources = names_;
+  glare.sets.clear();
+  for (std::size_t s = 0; s < scene_.eyes.size(); ++s) glare.sets.push_back(read_set(s, mean_lx));
+}
+
+EyeSetGlare GlareReader::read_set(std::size_t set, double mean_lx) const {
+  EyeSetGlare result;
+  result.set = scene_.eyes[set];
+  result.buried.assign(result.set.positions.size(), false);
+  if (scene_.glare.rates_ugr) {
+    mark_buried(result, first_of(set));
+    read_views(result, first_of(set));
+  }
+  if (scene_.glare.rates_gr) read_ratings(result, mean_lx);
+  return result;
+}
+
+/// An eye that looks at the inside of a thing in one direction lies in it.
+void GlareReader::mark_buried(EyeSetGlare& result, std::size_t first) const {
+  const std::size_t directions = result.set.directions();
+  for (const transport::MisplacedReceiver& m : transport_.misplaced())
+    if (m.receiver >= first && m.receiver < first + result.set.size())
+      result.buried[(m.receiver - first) / directions] = true;
+}
+
+void GlareReader::read_views(EyeSetGlare& result, std::size_t first) const {
+  const scene::EyeSet& set = result.set;
+  const std::size_t directions = set.directions();
+  result.views.resize(set.size());
+  parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
+    if (result.buried[p]) return;
+    const auto seen = seen_from(sources_, set.positions[p]);
+    for (std::size_t v = p * directions; v < (p + 1) * directions; ++v)
+      result.views[v] = view_of(glare::unified_glare(seen, set.positions[p], set.sight(v),
+                                                     light_.initial_indirect_lx[first + v]));
+  });
+  for (std::size_t v = 0; v < set.size(); ++v) {
+    const auto& ugr = result.views[v].ugr;
+    if (ugr && (!result.worst || *ugr > *result.views[*result.worst].ugr)) result.worst = v;
+  }
+  if (!result.worst) return;
+  result.typical = median(values_of(result.views, 0, result.views.size()));
+  result.uncertainty = uncertainty(first + *result.worst);
+  tell_causes(result, first);
+}
+
+void GlareReader::tell_causes(EyeSetGlare& result, std::size_t first) const {
+  const std::size_t v = *result.worst;
+  const Vec3& eye = result.set.position(v);
+  const glare::Ugr ugr = glare::unified_glare(seen_from(sources_, eye), eye, result.set.sight(v),
+                                              light_.initial_indirect_lx[first + v]);
+  const double sum = ugr.sum();
+  for (const glare::UgrTerm& t : ugr.terms)
+    if (t.standing == glare::Standing::counts)
+      result.causes.push_back({int(t.seen.source), t.term / sum, t});
+  std::stable_sort(result.causes.begin(), result.causes.end(),
+                   [](const SourceShare& a, const SourceShare& b) { return a.share > b.share; });
+  result.remarks = remarks_of(ugr, scene_);
+}
+
+/// UGR goes with the logarithm of the background.
+double GlareReader::uncertainty(std::size_t receiver) const {
+  const transport::Confidence confidence(transport_, light_.maintained);
+  std::vector<double> weights(light_.maintained.interreflected_lx.size(), 0.0);
+  weights[receiver] = 1;
+  const transport::Deviations d = confidence.deviations(weights);
+  const double lux = light_.maintained.interreflected_lx[receiver];
+  if (lux <= 0) return 0;
+  return kPerEFold * (readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches)) / lux;
+}
+
+/// GR of every eye, over all directions or those of the set, 2 degrees down.
+void GlareReader::read_ratings(EyeSetGlare& result, double mean_lx) const {
+  const scene::EyeSet& set = result.set;
+  const double down = glare::kRatingDown * kDegree;
+  const double initial_lx = scene_.maintenance_factor > 0 ? mean_lx / scene_.maintenance_factor : mean_lx;
+  result.ratings.resize(set.positions.size());
+  parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
+    const Vec3& eye = set.positions[p];
+    const auto seen = seen_from(sources_, eye);
+    std::vector<double> azimuths;
+    for (double a = 0; set.all_round && a < 360; a += kRatingStep) azimuths.push_back(a);
+    for (std::size_t d = 0; !set.all_round && d < set.directions(); ++d)
+      azimuths.push_back(set.azimuths_deg[p * set.directions() + d]);
+    for (const double azimuth : azimuths) {
+      const double a = azimuth * kDegree;
+      const Vec3 sight(std::cos(down) * std::cos(a), std::cos(down) * std::sin(a), -std::sin(down));
+      const glare::GlareRating rating =
+          glare::glare_rating(seen, eye, sight, initial_lx, scene_.reflectances.floor);
+      EyeRating& worst = result.ratings[p];
+      if (!rating.value || (worst.gr && *rating.value <= *worst.gr)) continue;
+      worst = {rating.value, azimuth, -1, 0};
+      for (const glare::SeenSource& source : seen) {
+        const double share = glare::veiling_luminance(source, eye, sight) / rating.veiling_luminaires_cd_m2;
+        if (share > worst.worst_share) worst.worst_source = int(source.source);
+        worst.worst_share = std::max(worst.worst_share, share);
+      }
+    }
+  });
+  for (std::size_t p = 0; p < result.ratings.size(); ++p) {
+    const auto& gr = result.ratings[p].gr;
+    if (gr && (!result.worst_rating || *gr > *result.ratings[*result.worst_rating].gr))
+      result.worst_rating = p;
+  }
+}
+
+std::vector<std::optional<double>> GlareReader::changed(
+    std::size_t set_number, const GlareSourceName& source,
+    const std::vector<photometry::PlacedLuminaire>& placed, double share) const {
+  const scene::EyeSet& set = scene_.eyes[set_number];
+  const std::size_t first = first_of(set_number);
+  std::vector<std::size_t> receivers(set.size());
+  for (std::size_t v = 0; v < set.size(); ++v) receivers[v] = first + v;
+  std::vector<double> indirect(set.size());
+  for (std::size_t v = 0; v < set.size(); ++v) indirect[v] = light_.initial_indirect_lx[first + v];
+  glare::GlareSources sources;
+  for (std::size_t g = 0; g < scene_.groups.size(); ++g)
+    for (std::size_t l = 0; l < scene_.groups[g].luminaires.size(); ++l) {
+      const double dimming = scene_.groups[g].dimming;
+      const auto found = std::find(source.luminaires.begin(), source.luminaires.end(), std::pair{g, l});
+      const photometry::PlacedLuminaire& before = scene_.groups[g].luminaires[l];
+      if (found == source.luminaires.end()) {
+        sources.add(before, dimming);
+        continue;
+      }
+      const photometry::PlacedLuminaire& after = placed[std::size_t(found - source.luminaires.begin())];
+      if (share > 0) sources.add(after, dimming * share);
+      const auto add = [&](const photometry::PlacedLuminaire& luminaire, double factor) {
+        const std::vector<double> lux = transport_.reflected_from({luminaire}, receivers, watch_);
+        for (std::size_t v = 0; v < lux.size(); ++v) indirect[v] += factor * lux[v];
+      };
+      add(before, -dimming);
+      if (share > 0) add(after, dimming * share);
+    }
+  std::vector<std::optional<double>> values(set.size());
+  parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
+    const auto seen = seen_from(sources, set.positions[p]);
+    for (std::size_t v = p * set.directions(); v < (p + 1) * set.directions(); ++v)
+      values[v] = glare::unified_glare(seen, set.positions[p], set.sight(v), indirect[v]).value;
+  });
+  return values;
+}
+
+}  // namespace glow::results

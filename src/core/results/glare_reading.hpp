@@ -1,0 +1,51 @@
+#pragma once
+
+#include "core/results/grid_reading.hpp"
+#include "core/results/room_glare.hpp"
+
+namespace glow::results {
+
+/// Receivers for the background of all views, in the order of scene.eyes; none for sets whose UGR is not
+/// rated.
+std::vector<transport::Receiver> eye_receivers(const scene::RoomScene& scene);
+
+/// Rates all eyes of a room. Kept apart from its results, since changes are tried with it afterwards.
+class GlareReader {
+ public:
+  /// `first`: number of the first of eye_receivers among the transport's. All must outlive it.
+  GlareReader(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
+              std::size_t first, const Watch& watch);
+
+  /// `mean_lx`: maintained on the plane that is looked at outdoors and in sports, for GR.
+  /// Fills in sources and sets.
+  void read(double mean_lx, RoomGlare& glare) const;
+
+  /// UGR of every view of a set with the luminaires of one source changed: `placed` in their places, each
+  /// giving `share` of what it gave. The background is lit anew.
+  std::vector<std::optional<double>> changed(std::size_t set, const GlareSourceName& source,
+                                             const std::vector<photometry::PlacedLuminaire>& placed,
+                                             double share) const;
+
+ private:
+  struct Sources;
+  EyeSetGlare read_set(std::size_t set, double mean_lx) const;
+  void read_views(EyeSetGlare& result, std::size_t first) const;
+  void read_ratings(EyeSetGlare& result, double mean_lx) const;
+  void tell_causes(EyeSetGlare& result, std::size_t first) const;
+  void mark_buried(EyeSetGlare& result, std::size_t first) const;
+  double uncertainty(std::size_t receiver) const;
+  std::size_t first_of(std::size_t set) const;
+  std::vector<glare::SeenSource> seen_from(const glare::GlareSources& sources, const Vec3& eye) const {
+    return sources.seen_from(eye, &transport_.tracer(), &transport_.occluders());
+  }
+
+  const scene::RoomScene& scene_;
+  const transport::Transport& transport_;
+  const RoomLight& light_;
+  std::size_t first_;
+  const Watch& watch_;
+  glare::GlareSources sources_;
+  std::vector<GlareSourceName> names_;
+};
+
+}  // namespace glow::results

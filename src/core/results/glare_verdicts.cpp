@@ -1,0 +1,160 @@
+#include "core/results/glare_verdicts.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/glare/screen_luminance.hpp"
+#include "core/standards/glare_rules.hpp"
+
+namespace glow::results {
+namespace {
+
+using standards::Check;
+using standards::Quantity;
+using standards::Verdict;
+
+/// Ranges of C planes that lie above a limit: "C 0 to 30, 330 to 355".
+std::string planes_above(const std::vector<glare::PlaneLuminance>& planes, double limit) {
+  std::string text;
+  for (std::size_t i = 0; i < planes.size(); ++i) {
+    if (planes[i].cd_m2 <= limit) continue;
+    std::size_t last = i;
+    while (last + 1 < planes.size() && planes[last + 1].cd_m2 > limit) ++last;
+    text += fmt::format(FMT_STRING("{}{:g}"), text.empty() ? "C " : ", ", planes[i].c_deg);
+    if (last > i) text += fmt::format(FMT_STRING(" to {:g}"), planes[last].c_deg);
+    i = last;
+  }
+  return text;
+}
+
+class GlareVerdicts {
+ public:
+  GlareVerdicts(const scene::RoomScene& scene, RoomResult& result)
+      : scene_(scene), wish_(scene.glare), result_(result) {}
+
+  void add_all() {
+    for (const standards::Demand& limit : wish_.limits) {
+      if (limit.quantity == Quantity::unified_glare)
+        add_ugr(limit);
+      else
+        add_rating(limit);
+    }
+    for (const standards::Demand& limit : wish_.screen_limits) add_luminances(limit);
+    add_shielding();
+  }
+
+ private:
+  void add(Check check, const std::string& where, const std::string& area, bool binding) {
+    check.where = where;
+    check.area = area;
+    check.binding = binding;
+    result_.checks.push_back(std::move(check));
+  }
+  void add_ugr(const standards::Demand& limit);
+  void add_rating(const standards::Demand& limit);
+  void add_luminances(const standards::Demand& limit);
+  void add_shielding();
+
+  const scene::RoomScene& scene_;
+  const scene::GlareWish& wish_;
+  RoomResult& result_;
+};
+
+void GlareVerdicts::add_ugr(const standards::Demand& limit) {
+  const auto table = result_.glare.table.worst();
+  const bool by_table = wish_.method == model::GlareMethod::table ||
+                        (wish_.method == model::GlareMethod::by_standard && table);
+  if (table) add(judge(limit, *table), "tabular value", "tabular method", by_table);
+  bool rated = false;
+  for (const EyeSetGlare& set : result_.glare.sets) {
+    if (!set.worst) continue;
+    add(judge(limit, *set.views[*set.worst].ugr, set.uncertainty), set.set.name, "eye", !by_table);
+    rated = true;
+  }
+  if ((by_table && table) || (!by_table && rated)) return;
+  const std::string why =
+      by_table ? fmt::format(FMT_STRING("the tabular method does not hold: {}"),
+                             fmt::join(result_.glare.table.why_not, "; "))
+      : scene_.eyes.empty() ? std::string("there are no eyes to rate it at")
+                            : std::string("no luminaire is in anybody's field of view");
+  result_.not_checked.push_back(fmt::format(FMT_STRING("glare UGR {:g} ({})"), limit.required, why));
+}
+
+void GlareVerdicts::add_rating(const standards::Demand& limit) {
+  bool rated = false;
+  for (const EyeSetGlare& set : result_.glare.sets) {
+    if (!set.worst_rating) continue;
+    add(judge(limit, *set.ratings[*set.worst_rating].gr), set.set.name, "eye", true);
+    rated = true;
+  }
+  if (!rated)
+    result_.not_checked.push_back(
+        fmt::format(FMT_STRING("glare rating GR {:g} (no luminaire is in anybody's field of view)"),
+                    limit.required));
+}
+
+/// Each kind of luminaire once, at the brightest it is used.
+void GlareVerdicts::add_luminances(const standards::Demand& limit) {
+  for (std::size_t g = 0; g < scene_.groups.size(); ++g) {
+    const scene::LuminaireGroup& group = scene_.groups[g];
+    const auto same = [&](const Check& c) {
+      return c.demand.quantity == limit.quantity && c.where == group.mark && c.demand.standard == limit.standard;
+    };
+    const auto planes =
+        glare::luminances_from(group.luminaires.front(), group.dimming, wish_.screens->from_deg);
+    if (planes.empty()) {
+      result_.not_checked.push_back(fmt::format(
+          FMT_STRING("luminance of {} in screens (its file states no luminous size)"), group.mark));
+      continue;
+    }
+    const auto most = std::max_element(planes.begin(), planes.end(), [](const auto& a, const auto& b) {
+      return a.cd_m2 < b.cd_m2;
+    });
+    Check check = judge(limit, most->cd_m2);
+    if (check.verdict == Verdict::not_met) {
+      check.why.push_back(fmt::format(
+          FMT_STRING("above the limit in the planes {}; most at C {:g}, {:g} deg from straight down"),
+          planes_above(planes, limit.required), most->c_deg, most->gamma_deg));
+      check.help.push_back(
+          fmt::format(FMT_STRING("dimmed to {:.0f} %, or an optic that shields above {:g} deg"),
+                      std::floor(100 * limit.required / most->cd_m2), wish_.screens->from_deg));
+    }
+    const auto known = std::find_if(result_.checks.begin(), result_.checks.end(), same);
+    if (known == result_.checks.end())
+      add(std::move(check), group.mark, "luminaire", true);
+    else if (check.actual > known->actual) {
+      check.where = known->where;
+      check.area = known->area;
+      *known = std::move(check);
+    }
+  }
+}
+
+void GlareVerdicts::add_shielding() {
+  std::vector<std::string> done;
+  const std::string standard =
+      wish_.limits.empty() ? std::string("EN 12464-1") : wish_.limits.front().standard;
+  for (const scene::LuminaireGroup& group : scene_.groups) {
+    if (!group.lamp_luminance_cd_m2 || std::find(done.begin(), done.end(), group.mark) != done.end()) continue;
+    done.push_back(group.mark);
+    const double required = standards::required_shielding_angle(*group.lamp_luminance_cd_m2);
+    if (required <= 0) continue;
+    Check check = standards::judge({Quantity::shielding_angle, required, standard,
+                         standard + ", minimum shielding angles", "agreed",
+                         fmt::format(FMT_STRING("for lamps of {:g} cd/m2"), *group.lamp_luminance_cd_m2)},
+                        group.shielding_deg.value_or(0));
+    if (check.verdict == Verdict::not_met && !group.shielding_deg)
+      check.why.push_back("the project states no shielding angle for it; none is taken");
+    add(std::move(check), group.mark, "luminaire", true);
+  }
+}
+
+}  // namespace
+
+void verify_glare(const scene::RoomScene& scene, RoomResult& result) {
+  GlareVerdicts(scene, result).add_all();
+}
+
+}  // namespace glow::results
