@@ -23,8 +23,7 @@ std::string number(double value) {
 
 class GlareTable {
  public:
-  GlareTable(const results::RoomResult& room, const units::ShownUnits& units)
-      : room_(room), words_{units} {}
+  GlareTable(const results::RoomResult& room, const units::ShownUnits& units) : room_(room), words_{units} {}
 
   std::string write() {
     for (const EyeSetGlare& set : room_.glare.sets) {
@@ -59,20 +58,21 @@ class GlareTable {
 };
 
 void GlareTable::write_set(const EyeSetGlare& set) {
-  const std::string name = fmt::format(FMT_STRING("UGR {} at {}"), set.set.name, words_.length(set.set.height_m));
+  const std::string name =
+      fmt::format(FMT_STRING("UGR {} at {}"), set.set.name, words_.length(set.set.height_m));
   const auto buried = std::count(set.buried.begin(), set.buried.end(), true);
   if (!set.worst) {
     row(name, "-", "-", "-", buried ? "inside a thing" : "no luminaire in sight");
     return;
   }
   const std::string typical = set.views.size() > 1 ? number(set.typical) : "-";
-  row(name, number(*set.views[*set.worst].ugr), typical,
-      fmt::format(FMT_STRING("{:.2g}"), set.uncertainty),
+  row(name, number(*set.views[*set.worst].ugr), typical, fmt::format(FMT_STRING("{:.2g}"), set.uncertainty),
       fmt::format(FMT_STRING("{} {}"), words_.spot(set.set.position(*set.worst)),
                   set.set.looking[*set.worst % set.set.directions()]));
   if (buried > 0)
     wrap(text_, "    ",
-         fmt::format(FMT_STRING("{} of {} eyes left out: inside things"), buried, set.set.positions.size()), 4);
+         fmt::format(FMT_STRING("{} of {} eyes left out: inside things"), buried, set.set.positions.size()),
+         4);
   write_causes(set);
 }
 
@@ -87,9 +87,11 @@ void GlareTable::write_causes(const EyeSetGlare& set) {
   wrap(text_, "    ", "by " + words, 7);
   std::string changes;
   for (const results::GlareChange& change : set.changes)
-    changes += fmt::format(FMT_STRING("{}{} {} (all these eyes {})"), changes.empty() ? "" : ", ", change.words,
-                           number(change.ugr), number(change.worst));
-  if (!changes.empty()) wrap(text_, "    ", "the first of these " + changes, 7);
+    changes += fmt::format(
+        FMT_STRING("{}{} {}{}"), changes.empty() ? "" : ", ", change.words, number(change.ugr),
+        set.views.size() == 1 ? std::string()
+                              : fmt::format(FMT_STRING(" (worst of all {})"), number(change.worst)));
+  if (!changes.empty()) wrap(text_, "    ", "its first " + changes, 7);
   for (const std::string& remark : set.remarks) wrap(text_, "    ", remark, 4);
 }
 

@@ -226,8 +226,7 @@ void Table::write_summary() {
     const std::string padding(std::max<std::size_t>(10, word.size()) - word.size(), ' ');
     const bool has_target = room.status != results::Status::no_target;
     const std::string checks =
-        has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), fine, binding, worst)
-                   : std::string();
+        has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), fine, binding, worst) : std::string();
     std::string words = fmt::format(FMT_STRING("{:<{}} {}{} {}"), fitted(room.scene->name), kNameWidth,
                                     has_target ? painted(word, colour_) : word, padding, checks);
     while (words.back() == ' ') words.pop_back();

@@ -115,11 +115,10 @@ void VerdictTable::line(const Check& check, const std::string& name) {
   const std::string spread =
       check.uncertainty > 0 ? fmt::format(FMT_STRING("{:.2g}"), shown(check, check.uncertainty)) : "-";
   const double margin = check.margin();
-  text_ += fmt::format(FMT_STRING("  {:<{}} {:>9}{}{:>9} {:>9} {:>7}  {}\n"), words, kNameWidth, required,
-                       mark, number(check.actual), (margin >= 0 ? "+" : "-") + number(std::abs(margin)),
-                       spread,
-                       check.binding ? painted(verdict, colour_)
-                                     : fmt::format(FMT_STRING("({})"), verdict));
+  text_ +=
+      fmt::format(FMT_STRING("  {:<{}} {:>9}{}{:>9} {:>9} {:>7}  {}\n"), words, kNameWidth, required, mark,
+                  number(check.actual), (margin >= 0 ? "+" : "-") + number(std::abs(margin)), spread,
+                  check.binding ? painted(verdict, colour_) : fmt::format(FMT_STRING("({})"), verdict));
 }
 
 /// One line for each check; walls that are met in one line, at the wall with the least margin.

@@ -43,12 +43,14 @@ model::EyesWish read_eyes(TomlTable& table) {
   wish.inset_m = table.quantity("inset", Dimension::length, kInset);
   const bool three = wish.at && !std::isnan(wish.at->z());
   if (int(three) + int(wish.height_m.has_value()) + int(table.has("posture")) > 1)
-    table.problems().error("P007", wish.place,
-                           "the height of an eye is given once: by \"posture\", by \"height\", or as the third "
-                           "number of \"at\"");
+    table.problems().error(
+        "P007", wish.place,
+        "the height of an eye is given once: by \"posture\", by \"height\", or as the third "
+        "number of \"at\"");
   if (wish.at && (wish.spacing_m || wish.inset_m))
-    table.problems().error("P007", table.place_of(wish.spacing_m ? "spacing" : "inset"),
-                           "\"spacing\" and \"inset\" are for eyes all over the room; with \"at\" there is one");
+    table.problems().error(
+        "P007", table.place_of(wish.spacing_m ? "spacing" : "inset"),
+        "\"spacing\" and \"inset\" are for eyes all over the room; with \"at\" there is one");
   if (wish.at && wish.name.empty())
     table.problems().error("P004", wish.place, "somebody's eyes need a \"name\"");
   if (wish.name.empty()) wish.name = "eyes";

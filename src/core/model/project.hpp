@@ -35,12 +35,12 @@ struct ScheduledLuminaire {
   std::string file;  ///< as written, relative to the project's folder
   Place place;       ///< of the mark
   Place file_place;
-  std::optional<double> flux_lm;                             ///< of the luminaire, instead of the file's
-  std::optional<double> cct_k;                               ///< correlated colour temperature
-  std::optional<double> ra;                                  ///< general colour rendering index
-  std::optional<double> lamp_luminance_cd_m2;                ///< of lamps that can be seen
-  std::optional<double> shielding_deg;                       ///< from the horizontal, within which they cannot
-  std::optional<LuminaireMaintenance> maintenance;           ///< nothing: the room's one number
+  std::optional<double> flux_lm;                    ///< of the luminaire, instead of the file's
+  std::optional<double> cct_k;                      ///< correlated colour temperature
+  std::optional<double> ra;                         ///< general colour rendering index
+  std::optional<double> lamp_luminance_cd_m2;       ///< of lamps that can be seen
+  std::optional<double> shielding_deg;              ///< from the horizontal, within which they cannot
+  std::optional<LuminaireMaintenance> maintenance;  ///< nothing: the room's one number
   std::shared_ptr<const photometry::Photometry> photometry;  ///< null until it has been read
 };
 

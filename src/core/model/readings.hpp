@@ -92,8 +92,8 @@ enum class GlareMethod {
 struct ScreensWish {
   double luminance_cd_m2 = 300;
   bool dark_background = false;
-  double from_deg = 65;    ///< gamma from which on the limit holds
-  bool assumed = true;     ///< nothing was stated about them
+  double from_deg = 65;  ///< gamma from which on the limit holds
+  bool assumed = true;   ///< nothing was stated about them
 };
 
 }  // namespace glow::model

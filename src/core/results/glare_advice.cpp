@@ -16,9 +16,9 @@ using standards::Quantity;
 using standards::Verdict;
 
 constexpr double kDimmed = 0.5;
-constexpr double kSteps[] = {0.5, 1.0};      // m by which a luminaire is moved
-constexpr std::size_t kMostViews = 4000;     // of a set, for changes to be tried
-constexpr std::size_t kMostCauses = 3;       // that are told
+constexpr double kSteps[] = {0.5, 1.0};   // m by which a luminaire is moved
+constexpr std::size_t kMostViews = 4000;  // of a set, for changes to be tried
+constexpr std::size_t kMostCauses = 3;    // that are told
 
 std::string azimuth_words(const scene::EyeSet& set, std::size_t view) {
   const std::string& words = set.looking[view % set.directions()];
@@ -36,7 +36,10 @@ class GlareAdvice {
       : scene_(scene), reader_(reader), result_(result), words_{scene.units} {}
 
   void advise() {
-    for (std::size_t s = 0; s < result_.glare.sets.size(); ++s) try_changes(s);
+    for (std::size_t s = 0; s < result_.glare.sets.size(); ++s) {
+      reader_.tell_causes(result_.glare.sets[s]);
+      try_changes(s);
+    }
     for (Check& check : result_.checks) {
       if (check.verdict == Verdict::met) continue;
       if (check.demand.quantity == Quantity::glare_rating) explain_rating(check);
@@ -194,10 +197,10 @@ void GlareAdvice::explain_eye(Check& check) const {
 void GlareAdvice::explain_table(Check& check) const {
   const TableGlare& table = result_.glare.table;
   for (const TableGlare::Value& value : table.values)
-    check.why.push_back(fmt::format(
-        FMT_STRING("{} looked at along {}, {}, in a room of {:.1f}H x {:.1f}H, {}: UGR {:.1f}"), table.mark,
-        value.along, value.crosswise ? "crosswise" : "endwise", value.x_h, value.y_h, table.reflectances,
-        value.ugr));
+    check.why.push_back(
+        fmt::format(FMT_STRING("{} looked at along {}, {}, in a room of {:.1f}H x {:.1f}H, {}: UGR {:.1f}"),
+                    table.mark, value.along, value.crosswise ? "crosswise" : "endwise", value.x_h, value.y_h,
+                    table.reflectances, value.ugr));
   scene::RoomScene turned = scene_;
   for (scene::LuminaireGroup& group : turned.groups)
     for (photometry::PlacedLuminaire& luminaire : group.luminaires)

@@ -12,8 +12,8 @@
 namespace glow::results {
 namespace {
 
-constexpr double kRatingStep = 5;      // degrees between directions of GR; CIE 112
-constexpr double kIndirect = 0.65;     // share of light upwards from which on a luminaire is an indirect one
+constexpr double kRatingStep = 5;   // degrees between directions of GR; CIE 112
+constexpr double kIndirect = 0.65;  // share of light upwards from which on a luminaire is an indirect one
 constexpr double kPerEFold = 3.4743559;  // 8 / ln 10: UGR for a relative change of the background
 
 double median(std::vector<double> values) {
@@ -44,33 +44,38 @@ ViewGlare view_of(const glare::Ugr& ugr) {
   return view;
 }
 
-/// What the sources at the worst view mean for its number.
+/// What the sources at the worst view mean for its number, where they matter for it.
 std::vector<std::string> remarks_of(const glare::Ugr& ugr, const scene::RoomScene& scene) {
-  int small = 0, tiny = 0, large = 0, below = 0, outside = 0, part = 0;
+  constexpr double kMatters = 0.05;  // of the sum
+  const double sum = ugr.sum();
+  double small = 0, tiny = 0, large = 0, below = 0, part = 0;
   for (const glare::UgrTerm& t : ugr.terms) {
-    outside += t.standing == glare::Standing::outside;
-    if (t.standing != glare::Standing::counts) continue;
-    small += t.small;
-    tiny += t.tiny && !t.small;
-    large += t.large;
-    below += t.below;
-    part += t.seen.seen_share < 1;
+    if (t.standing != glare::Standing::counts || sum <= 0) continue;
+    const double share = t.term / sum;
+    if (t.small) small += share;
+    if (t.tiny && !t.small) tiny += share;
+    if (t.large) large += share;
+    if (t.below) below += share;
+    if (t.seen.seen_share < 1) part += share;
   }
   std::vector<std::string> list;
-  const auto say = [&](int count, const std::string& words) {
-    if (count > 0) list.push_back(fmt::format(FMT_STRING("{} of its sources {}"), count, words));
+  const auto say = [&](double share, const std::string& words) {
+    if (share >= kMatters)
+      list.push_back(fmt::format(FMT_STRING("{:.0f} % of it from sources {}"), 100 * share, words));
   };
-  say(small, fmt::format(FMT_STRING("seen smaller than 0.005 m2, rated by intensity (CIE 147); by the plain "
-                                    "formula UGR would be {:.1f}"),
-                         ugr.without_cie147.value_or(0)));
-  say(tiny, "below 0.0003 sr, smaller than the formula of CIE 117 was made for: it rates them too harshly");
-  say(large, "above 0.1 sr, larger than the formula of CIE 117 was made for: it rates them too mildly");
+  say(small, fmt::format(FMT_STRING("seen smaller than 0.005 m2, rated by intensity (CIE 147){}"),
+                         ugr.without_cie147
+                             ? fmt::format(FMT_STRING("; by the plain formula {:.1f}"), *ugr.without_cie147)
+                             : std::string()));
+  say(tiny, "below 0.0003 sr, smaller than CIE 117 was made for: rated too harshly");
+  say(large, "above 0.1 sr, larger than CIE 117 was made for: rated too mildly");
   say(below, "below the line of sight, where CIE 117 has no position index; Iwata and Tokura's is taken");
-  if (outside > 0 && ugr.all_in_front)
-    say(outside, fmt::format(FMT_STRING("in front but outside the field of view of the printed table, left "
-                                        "out; with them {:.1f}"),
-                             *ugr.all_in_front));
   say(part, "partly hidden, counted as far as they are seen");
+  if (ugr.value && ugr.all_in_front && *ugr.all_in_front > *ugr.value + 0.1)
+    list.push_back(
+        fmt::format(FMT_STRING("{:.1f} with the sources in front that lie outside the field of view "
+                               "of the printed table"),
+                    *ugr.all_in_front));
   double up = 0, all = 0;
   for (const scene::LuminaireGroup& group : scene.groups) {
     const double count = group.dimming * double(group.luminaires.size());
@@ -78,27 +83,32 @@ std::vector<std::string> remarks_of(const glare::Ugr& ugr, const scene::RoomScen
     all += count * group.photometry->flux_lm();
   }
   if (all > 0 && up / all > kIndirect)
-    list.push_back(fmt::format(FMT_STRING("{:.0f} % of the light goes up: UGR does not rate the bright ceiling. "
-                                          "CIE 147 bounds the mean of even indirect light instead: 300, 600, "
-                                          "1000, 1600 lx for UGR 13, 16, 19, 22"),
-                               100 * up / all));
+    list.push_back(
+        fmt::format(FMT_STRING("{:.0f} % of the light goes up: UGR does not rate the bright ceiling. "
+                               "CIE 147 bounds the mean of even indirect light instead: 300, 600, "
+                               "1000, 1600 lx for UGR 13, 16, 19, 22"),
+                    100 * up / all));
   return list;
 }
 
 }  // namespace
 
 std::optional<double> EyeSetGlare::worst_at(std::size_t position) const {
-  const auto values =
-      values_of(views, position * set.directions(), (position + 1) * set.directions());
+  const auto values = values_of(views, position * set.directions(), (position + 1) * set.directions());
   if (values.empty()) return std::nullopt;
   return *std::max_element(values.begin(), values.end());
 }
 
 std::optional<double> EyeSetGlare::typical_at(std::size_t position) const {
-  const auto values =
-      values_of(views, position * set.directions(), (position + 1) * set.directions());
+  const auto values = values_of(views, position * set.directions(), (position + 1) * set.directions());
   if (values.empty()) return std::nullopt;
   return median(values);
+}
+
+transport::Receiver eye_receiver(const scene::EyeSet& set, std::size_t view) {
+  transport::Receiver receiver{set.position(view), set.sight(view)};
+  receiver.reflected_only = true;
+  return receiver;
 }
 
 std::vector<transport::Receiver> eye_receivers(const scene::RoomScene& scene) {
@@ -106,8 +116,7 @@ std::vector<transport::Receiver> eye_receivers(const scene::RoomScene& scene) {
   if (!scene.glare.rates_ugr) return receivers;
   for (const scene::EyeSet& set : scene.eyes)
     for (std::size_t v = 0; v < set.size(); ++v) {
-      transport::Receiver receiver{set.position(v), set.sight(v)};
-      receiver.reflected_only = true;
+      transport::Receiver receiver = eye_receiver(set, v);
       receiver.lean = set.grid.has_value();
       receivers.push_back(receiver);
     }
@@ -174,8 +183,8 @@ void GlareReader::read_views(EyeSetGlare& result, std::size_t first) const {
     if (result.buried[p]) return;
     const auto seen = seen_from(sources_, set.positions[p]);
     for (std::size_t v = p * directions; v < (p + 1) * directions; ++v)
-      result.views[v] = view_of(glare::unified_glare(seen, set.positions[p], set.sight(v),
-                                                     light_.initial_indirect_lx[first + v]));
+      result.views[v] = view_of(
+          glare::unified_glare(seen, set.positions[p], set.sight(v), light_.initial_indirect_lx[first + v]));
   });
   for (std::size_t v = 0; v < set.size(); ++v) {
     const auto& ugr = result.views[v].ugr;
@@ -183,33 +192,59 @@ void GlareReader::read_views(EyeSetGlare& result, std::size_t first) const {
   }
   if (!result.worst) return;
   result.typical = median(values_of(result.views, 0, result.views.size()));
-  result.uncertainty = uncertainty(first + *result.worst);
-  tell_causes(result, first);
+  result.uncertainty = background_uncertainty(transport_, light_, first + *result.worst);
 }
 
-void GlareReader::tell_causes(EyeSetGlare& result, std::size_t first) const {
+void GlareReader::tell_causes(EyeSetGlare& result) const {
+  if (!result.worst) return;
   const std::size_t v = *result.worst;
   const Vec3& eye = result.set.position(v);
   const glare::Ugr ugr = glare::unified_glare(seen_from(sources_, eye), eye, result.set.sight(v),
-                                              light_.initial_indirect_lx[first + v]);
+                                              kPi * result.views[v].background_cd_m2);
   const double sum = ugr.sum();
   for (const glare::UgrTerm& t : ugr.terms)
-    if (t.standing == glare::Standing::counts)
-      result.causes.push_back({int(t.seen.source), t.term / sum, t});
+    if (t.standing == glare::Standing::counts) result.causes.push_back({int(t.seen.source), t.term / sum, t});
   std::stable_sort(result.causes.begin(), result.causes.end(),
                    [](const SourceShare& a, const SourceShare& b) { return a.share > b.share; });
   result.remarks = remarks_of(ugr, scene_);
 }
 
 /// UGR goes with the logarithm of the background.
-double GlareReader::uncertainty(std::size_t receiver) const {
-  const transport::Confidence confidence(transport_, light_.maintained);
-  std::vector<double> weights(light_.maintained.interreflected_lx.size(), 0.0);
+double background_uncertainty(const transport::Transport& transport, const RoomLight& light,
+                              std::size_t receiver) {
+  const transport::Confidence confidence(transport, light.maintained);
+  std::vector<double> weights(light.maintained.interreflected_lx.size(), 0.0);
   weights[receiver] = 1;
   const transport::Deviations d = confidence.deviations(weights);
-  const double lux = light_.maintained.interreflected_lx[receiver];
+  const double lux = light.maintained.interreflected_lx[receiver];
   if (lux <= 0) return 0;
   return kPerEFold * (readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches)) / lux;
+}
+
+std::vector<std::size_t> critical_views(const EyeSetGlare& set) {
+  std::vector<std::size_t> views;
+  if (!set.worst) return views;
+  const double worst = *set.views[*set.worst].ugr;
+  for (std::size_t v = 0; v < set.views.size(); ++v)
+    if (set.views[v].ugr && *set.views[v].ugr >= worst - 2 * set.uncertainty) views.push_back(v);
+  return views;
+}
+
+void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const transport::Transport& transport,
+            const RoomLight& light, std::size_t first) {
+  std::optional<std::size_t> worst;
+  for (std::size_t i = 0; i < views.size(); ++i) {
+    ViewGlare& view = set.views[views[i]];
+    const double background = light.initial_indirect_lx[first + i] / kPi;
+    if (background <= 0) continue;
+    *view.ugr += 8 * std::log10(view.background_cd_m2 / background);
+    view.background_cd_m2 = background;
+    if (!worst || *view.ugr > *set.views[views[*worst]].ugr) worst = i;
+  }
+  if (!worst) return;
+  set.worst = views[*worst];
+  set.uncertainty = background_uncertainty(transport, light, first + *worst);
+  set.typical = median(values_of(set.views, 0, set.views.size()));
 }
 
 /// GR of every eye, over all directions or those of the set, 2 degrees down.

@@ -9,6 +9,17 @@ namespace glow::results {
 /// rated.
 std::vector<transport::Receiver> eye_receivers(const scene::RoomScene& scene);
 
+transport::Receiver eye_receiver(const scene::EyeSet& set, std::size_t view);
+
+/// Views of a set that may turn out to be its worst when all is known better.
+std::vector<std::size_t> critical_views(const EyeSetGlare& set);
+/// Takes the background of these views from a finer calculation, whose receivers from `first` on are theirs.
+void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const transport::Transport& transport,
+            const RoomLight& light, std::size_t first);
+/// Half width of the 95 % interval of UGR that the background of a receiver brings.
+double background_uncertainty(const transport::Transport& transport, const RoomLight& light,
+                              std::size_t receiver);
+
 /// Rates all eyes of a room. Kept apart from its results, since changes are tried with it afterwards.
 class GlareReader {
  public:
@@ -20,6 +31,9 @@ class GlareReader {
   /// Fills in sources and sets.
   void read(double mean_lx, RoomGlare& glare) const;
 
+  /// What causes the worst UGR of a set, and what its number does not say.
+  void tell_causes(EyeSetGlare& result) const;
+
   /// UGR of every view of a set with the luminaires of one source changed: `placed` in their places, each
   /// giving `share` of what it gave. The background is lit anew.
   std::vector<std::optional<double>> changed(std::size_t set, const GlareSourceName& source,
@@ -27,13 +41,10 @@ class GlareReader {
                                              double share) const;
 
  private:
-  struct Sources;
   EyeSetGlare read_set(std::size_t set, double mean_lx) const;
   void read_views(EyeSetGlare& result, std::size_t first) const;
   void read_ratings(EyeSetGlare& result, double mean_lx) const;
-  void tell_causes(EyeSetGlare& result, std::size_t first) const;
   void mark_buried(EyeSetGlare& result, std::size_t first) const;
-  double uncertainty(std::size_t receiver) const;
   std::size_t first_of(std::size_t set) const;
   std::vector<glare::SeenSource> seen_from(const glare::GlareSources& sources, const Vec3& eye) const {
     return sources.seen_from(eye, &transport_.tracer(), &transport_.occluders());

@@ -64,8 +64,8 @@ class GlareVerdicts {
 
 void GlareVerdicts::add_ugr(const standards::Demand& limit) {
   const auto table = result_.glare.table.worst();
-  const bool by_table = wish_.method == model::GlareMethod::table ||
-                        (wish_.method == model::GlareMethod::by_standard && table);
+  const bool by_table =
+      wish_.method == model::GlareMethod::table || (wish_.method == model::GlareMethod::by_standard && table);
   if (table) add(judge(limit, *table), "tabular value", "tabular method", by_table);
   bool rated = false;
   for (const EyeSetGlare& set : result_.glare.sets) {
@@ -74,11 +74,10 @@ void GlareVerdicts::add_ugr(const standards::Demand& limit) {
     rated = true;
   }
   if ((by_table && table) || (!by_table && rated)) return;
-  const std::string why =
-      by_table ? fmt::format(FMT_STRING("the tabular method does not hold: {}"),
-                             fmt::join(result_.glare.table.why_not, "; "))
-      : scene_.eyes.empty() ? std::string("there are no eyes to rate it at")
-                            : std::string("no luminaire is in anybody's field of view");
+  const std::string why = by_table ? fmt::format(FMT_STRING("the tabular method does not hold: {}"),
+                                                 fmt::join(result_.glare.table.why_not, "; "))
+                          : scene_.eyes.empty() ? std::string("there are no eyes to rate it at")
+                                                : std::string("no luminaire is in anybody's field of view");
   result_.not_checked.push_back(fmt::format(FMT_STRING("glare UGR {:g} ({})"), limit.required, why));
 }
 
@@ -90,9 +89,8 @@ void GlareVerdicts::add_rating(const standards::Demand& limit) {
     rated = true;
   }
   if (!rated)
-    result_.not_checked.push_back(
-        fmt::format(FMT_STRING("glare rating GR {:g} (no luminaire is in anybody's field of view)"),
-                    limit.required));
+    result_.not_checked.push_back(fmt::format(
+        FMT_STRING("glare rating GR {:g} (no luminaire is in anybody's field of view)"), limit.required));
 }
 
 /// Each kind of luminaire once, at the brightest it is used.
@@ -100,7 +98,8 @@ void GlareVerdicts::add_luminances(const standards::Demand& limit) {
   for (std::size_t g = 0; g < scene_.groups.size(); ++g) {
     const scene::LuminaireGroup& group = scene_.groups[g];
     const auto same = [&](const Check& c) {
-      return c.demand.quantity == limit.quantity && c.where == group.mark && c.demand.standard == limit.standard;
+      return c.demand.quantity == limit.quantity && c.where == group.mark &&
+             c.demand.standard == limit.standard;
     };
     const auto planes =
         glare::luminances_from(group.luminaires.front(), group.dimming, wish_.screens->from_deg);
@@ -109,9 +108,8 @@ void GlareVerdicts::add_luminances(const standards::Demand& limit) {
           FMT_STRING("luminance of {} in screens (its file states no luminous size)"), group.mark));
       continue;
     }
-    const auto most = std::max_element(planes.begin(), planes.end(), [](const auto& a, const auto& b) {
-      return a.cd_m2 < b.cd_m2;
-    });
+    const auto most = std::max_element(planes.begin(), planes.end(),
+                                       [](const auto& a, const auto& b) { return a.cd_m2 < b.cd_m2; });
     Check check = judge(limit, most->cd_m2);
     if (check.verdict == Verdict::not_met) {
       check.why.push_back(fmt::format(
@@ -137,14 +135,15 @@ void GlareVerdicts::add_shielding() {
   const std::string standard =
       wish_.limits.empty() ? std::string("EN 12464-1") : wish_.limits.front().standard;
   for (const scene::LuminaireGroup& group : scene_.groups) {
-    if (!group.lamp_luminance_cd_m2 || std::find(done.begin(), done.end(), group.mark) != done.end()) continue;
+    if (!group.lamp_luminance_cd_m2 || std::find(done.begin(), done.end(), group.mark) != done.end())
+      continue;
     done.push_back(group.mark);
     const double required = standards::required_shielding_angle(*group.lamp_luminance_cd_m2);
     if (required <= 0) continue;
-    Check check = standards::judge({Quantity::shielding_angle, required, standard,
-                         standard + ", minimum shielding angles", "agreed",
-                         fmt::format(FMT_STRING("for lamps of {:g} cd/m2"), *group.lamp_luminance_cd_m2)},
-                        group.shielding_deg.value_or(0));
+    Check check = standards::judge(
+        {Quantity::shielding_angle, required, standard, standard + ", minimum shielding angles", "agreed",
+         fmt::format(FMT_STRING("for lamps of {:g} cd/m2"), *group.lamp_luminance_cd_m2)},
+        group.shielding_deg.value_or(0));
     if (check.verdict == Verdict::not_met && !group.shielding_deg)
       check.why.push_back("the project states no shielding angle for it; none is taken");
     add(std::move(check), group.mark, "luminaire", true);

@@ -17,8 +17,8 @@ namespace glow::results {
 struct ViewGlare {
   std::optional<double> ugr;  ///< nothing: no source counts, or the eye lies in a thing
   double background_cd_m2 = 0;
-  int worst_source = -1;     ///< of RoomGlare::sources: what adds most
-  double worst_share = 0;    ///< of the sum
+  int worst_source = -1;      ///< of RoomGlare::sources: what adds most
+  double worst_share = 0;     ///< of the sum
   bool out_of_range = false;  ///< a source that counts lies outside the formula's range
 };
 
@@ -53,9 +53,9 @@ struct GlareChange {
 
 struct EyeSetGlare {
   scene::EyeSet set;
-  std::vector<ViewGlare> views;     ///< by the set's views; empty when UGR is not rated
-  std::vector<EyeRating> ratings;   ///< by the set's positions; empty when GR is not rated
-  std::vector<bool> buried;         ///< by positions: it lies in a thing and is left out
+  std::vector<ViewGlare> views;             ///< by the set's views; empty when UGR is not rated
+  std::vector<EyeRating> ratings;           ///< by the set's positions; empty when GR is not rated
+  std::vector<bool> buried;                 ///< by positions: it lies in a thing and is left out
   std::optional<std::size_t> worst;         ///< view of the highest UGR
   std::optional<std::size_t> worst_rating;  ///< position of the highest GR
   double typical = 0;                       ///< median of UGR over all views that have one

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <charconv>
+#include <map>
 #include <memory>
 
 #include "core/results/glare_advice.hpp"
@@ -15,12 +16,14 @@
 namespace glow::results {
 namespace {
 
-/// What is read in one pass: some of the scene's grids, the spots, the eyes or not. Receivers in that order.
+/// What is read in one pass, receivers in this order: some of the scene's grids; at first the spots and all
+/// eyes, later some views of some sets of eyes.
 struct Selection {
   std::vector<std::size_t> grids;
-  bool spots = true, eyes = true;
+  bool first = true;
+  std::map<std::size_t, std::vector<std::size_t>> views;  ///< by sets
 
-  bool empty() const { return grids.empty() && !spots && !eyes; }
+  bool empty() const { return grids.empty() && views.empty() && !first; }
 };
 
 std::vector<transport::Receiver> receivers_of(const scene::RoomScene& scene, const Selection& selection) {
@@ -28,10 +31,12 @@ std::vector<transport::Receiver> receivers_of(const scene::RoomScene& scene, con
   for (const std::size_t g : selection.grids)
     for (std::size_t i = 0; i < scene.grids[g].grid.points.size(); ++i)
       receivers.push_back(scene.grids[g].receiver(i));
-  if (selection.spots)
+  if (selection.first) {
     for (const scene::SceneSpot& spot : scene.spots) receivers.push_back(spot.receiver);
-  if (selection.eyes)
     for (const transport::Receiver& eye : eye_receivers(scene)) receivers.push_back(eye);
+  }
+  for (const auto& [set, views] : selection.views)
+    for (const std::size_t view : views) receivers.push_back(eye_receiver(scene.eyes[set], view));
   return receivers;
 }
 
@@ -94,14 +99,19 @@ Pass compute_once(const scene::RoomScene& scene, const Selection& selection, con
     result.grids[g] = reading.next(scene.grids[g]);
     pass.receivers[g].judged = reading.judged();
   }
-  if (selection.spots) {
+  if (selection.first) {
     result.spots.clear();
     for (const scene::SceneSpot& spot : scene.spots) result.spots.push_back(reading.next(spot));
   }
   pass.first_eye = reading.position();
-  if (selection.eyes)
+  if (selection.first)
     GlareReader(scene, *pass.transport, pass.light, pass.first_eye, watch)
         .read(result.grids.front().statistics.mean_lx, result.glare);
+  std::size_t eye = pass.first_eye;
+  for (const auto& [set, views] : selection.views) {
+    refine(result.glare.sets[set], views, *pass.transport, pass.light, eye);
+    eye += views.size();
+  }
   return pass;
 }
 
@@ -187,10 +197,17 @@ std::vector<std::size_t> unsettled(const RoomResult& result, const Accuracy& acc
   return grids;
 }
 
-bool is_glare_undecided(const RoomResult& result) {
-  return std::any_of(result.checks.begin(), result.checks.end(), [](const standards::Check& c) {
-    return c.area == "eye" && c.binding && c.verdict == standards::Verdict::undecided;
-  });
+/// Sets of eyes whose UGR is undecided, with the views that it hangs on.
+std::map<std::size_t, std::vector<std::size_t>> unsettled_views(const RoomResult& result) {
+  std::map<std::size_t, std::vector<std::size_t>> unsettled;
+  for (const standards::Check& check : result.checks) {
+    if (check.demand.quantity != standards::Quantity::unified_glare || !check.binding ||
+        check.verdict != standards::Verdict::undecided)
+      continue;
+    for (std::size_t s = 0; s < result.glare.sets.size(); ++s)
+      if (result.glare.sets[s].set.name == check.where) unsettled[s] = critical_views(result.glare.sets[s]);
+  }
+  return unsettled;
 }
 
 }  // namespace
@@ -267,7 +284,7 @@ RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy,
     Pass pass = compute_once(scene, selection, effort, store, watch, result);
     if (!first.transport) first = std::move(pass);
     verify(scene, result);
-    selection = {unsettled(result, accuracy), false, is_glare_undecided(result)};
+    selection = {unsettled(result, accuracy), false, unsettled_views(result)};
     result.accuracy_reached =
         !accuracy.percent ||
         std::all_of(result.grids.begin(), result.grids.end(), [&](const GridResult& grid) {

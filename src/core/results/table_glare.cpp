@@ -92,7 +92,8 @@ void TableReader::look_for_reasons() {
     if (group.photometry != first.photometry || group.dimming != first.dimming)
       against("several kinds of luminaires, or of dimming");
   const std::string reason = cavity::no_ugr_table(*first.photometry);
-  if (!reason.empty()) against(reason);
+  if (!reason.empty())
+    against(reason);
   else if (!cavity::ugr_headline(*first.photometry).symmetric)
     against("the luminaire is not symmetric about both planes");
   if (height() < kLowest) against("the luminaires are not above the eye");
@@ -160,11 +161,10 @@ void TableReader::add(const Vec2& sight, double along, double across, int wall) 
   value.ugr = cavity::tabular_ugr(p, room, plane, {set_})[0] + cavity::flux_correction(p) +
               8 * std::log10(std::max(1e-6, group.dimming));
   if (std::isfinite(value.ugr)) result_.values.push_back(value);
-  if (x < kSmallest || y < kSmallest || x > kLargest || y > kLargest)
-    result_.remarks.push_back(
-        fmt::format(FMT_STRING("the table holds rooms of 2H to 12H; this one, {:.1f}H x {:.1f}H along {}, is "
-                               "read at its edge, {:.1f}H x {:.1f}H"),
-                    x, y, value.along, room.x, room.y));
+  const bool beyond = x < kSmallest || y < kSmallest || x > kLargest || y > kLargest;
+  const std::string words = "the table holds sides of 2H to 12H; what lies beyond is read at its edge";
+  if (beyond && std::find(result_.remarks.begin(), result_.remarks.end(), words) == result_.remarks.end())
+    result_.remarks.push_back(words);
 }
 
 }  // namespace

@@ -14,11 +14,11 @@
 namespace glow::scene {
 namespace {
 
-constexpr double kSeatedPlane = 0.5;    // m: at planes this high or higher people sit
-constexpr double kDefaultInset = 0.5;   // m
-constexpr double kStepOver = 0.4;       // m: nobody's eyes are above what is higher than this
-constexpr double kMostAllOver = 400;    // places, of eyes that nobody gave a spacing for
-constexpr double kMostViews = 40000;    // of one set
+constexpr double kSeatedPlane = 0.5;   // m: at planes this high or higher people sit
+constexpr double kDefaultInset = 0.5;  // m
+constexpr double kStepOver = 0.4;      // m: nobody's eyes are above what is higher than this
+constexpr double kMostAllOver = 400;   // places, of eyes that nobody gave a spacing for
+constexpr double kMostViews = 40000;   // of one set
 constexpr const char* kScreenRemark = "screen luminance limits apply";
 
 class EyePlacer {
@@ -42,7 +42,8 @@ class EyePlacer {
 };
 
 bool EyePlacer::settle_height(const model::EyesWish& wish, EyeSet& set) {
-  const bool seated = wish.posture == model::Eyes::seated || (wish.posture == model::Eyes::by_task && seated_);
+  const bool seated =
+      wish.posture == model::Eyes::seated || (wish.posture == model::Eyes::by_task && seated_);
   set.posture = seated ? "seated" : "standing";
   set.height_m = seated ? standards::kSeatedEye : standards::kStandingEye;
   if (!scene_.glare.rates_ugr && wish.posture == model::Eyes::by_task) set.height_m = glare::kRatingEye;
@@ -88,9 +89,10 @@ bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
   }
   set.positions = g.points;
   if (!set.positions.empty()) return true;
-  problems_.error("P069", wish.place,
-                  fmt::format(FMT_STRING("things stand wherever eyes of \"{}\" could be; give some with \"at\""),
-                              wish.name));
+  problems_.error(
+      "P069", wish.place,
+      fmt::format(FMT_STRING("things stand wherever eyes of \"{}\" could be; give some with \"at\""),
+                  wish.name));
   return false;
 }
 
@@ -112,11 +114,11 @@ bool EyePlacer::look_at_thing(const model::EyesWish& wish, EyeSet& set) {
     const std::string near = nearest_word(wish.looking, names);
     problems_.error(
         "P070", wish.looking_place,
-        fmt::format(FMT_STRING("\"looking\" is \"{}\"; {}expected degrees counter-clockwise from +x (one or a "
-                               "list), \"4 directions\", \"8 directions\", or the name of a thing, an opening "
-                               "or a wall"),
-                    wish.looking,
-                    near.empty() ? "" : fmt::format(FMT_STRING("did you mean \"{}\"? "), near)));
+        fmt::format(
+            FMT_STRING("\"looking\" is \"{}\"; {}expected degrees counter-clockwise from +x (one or a "
+                       "list), \"4 directions\", \"8 directions\", or the name of a thing, an opening "
+                       "or a wall"),
+            wish.looking, near.empty() ? "" : fmt::format(FMT_STRING("did you mean \"{}\"? "), near)));
     return false;
   }
   set.looking = {"to " + wish.looking};
@@ -169,10 +171,11 @@ std::optional<EyeSet> EyePlacer::place(const model::EyesWish& wish) {
   }
   if (!look(wish, set)) return std::nullopt;
   if (double(set.size()) <= kMostViews) return set;
-  problems_.error("P069", wish.place,
-                  fmt::format(FMT_STRING("\"{}\" are {} eyes and directions; at most {:.0f} are rated. Give a "
-                                         "wider \"spacing\""),
-                              wish.name, set.size(), kMostViews));
+  problems_.error(
+      "P069", wish.place,
+      fmt::format(FMT_STRING("\"{}\" are {} eyes and directions; at most {:.0f} are rated. Give a "
+                             "wider \"spacing\""),
+                  wish.name, set.size(), kMostViews));
   return std::nullopt;
 }
 
@@ -216,10 +219,12 @@ GlareWish glare_wish(const model::Room& room, const std::vector<Tasks>& tasks, c
     const model::ScreensWish& s = *wish.screens;
     const double limit = standards::luminance_limit({s.luminance_cd_m2, s.dark_background});
     wish.screen_limits.push_back(
-        {standards::Quantity::luminaire_luminance, limit, name, name + ", work with display screens", "agreed",
-         s.assumed ? "screens brighter than 200 cd/m2 with a light background are assumed; say otherwise with "
-                     "glare = { screens = { luminance = ... } }"
-                   : ""});
+        {standards::Quantity::luminaire_luminance, limit, name, name + ", work with display screens",
+         "agreed",
+         s.assumed
+             ? "screens brighter than 200 cd/m2 with a light background are assumed; say otherwise with "
+               "glare = { screens = { luminance = ... } }"
+             : ""});
   }
   return wish;
 }

@@ -10,9 +10,9 @@ bool is_seated(const model::Room& room, const Tasks& tasks);
 /// What limits glare in the room: by all `tasks` of it and of its areas.
 GlareWish glare_wish(const model::Room& room, const std::vector<Tasks>& tasks, const std::string& standard);
 
-/// Eyes as the room asks for them; all over the room where a task limits glare and no eyes are given. `scene`:
-/// as far as it is built, with things, openings and walls. Those all over stay off the walls and keep out of
-/// where things stand.
+/// Eyes as the room asks for them; all over the room where a task limits glare and no eyes are given.
+/// `scene`: as far as it is built, with things, openings and walls. Those all over stay off the walls and
+/// keep out of where things stand.
 std::vector<EyeSet> place_eyes(const model::Room& room, const RoomScene& scene, bool seated,
                                Problems& problems);
 

@@ -13,8 +13,8 @@ enum class Quantity {
   uniformity,
   minimum_illuminance,
   colour_rendering,
-  unified_glare,       ///< UGR: an upper limit, as are the next two
-  glare_rating,        ///< GR
+  unified_glare,        ///< UGR: an upper limit, as are the next two
+  glare_rating,         ///< GR
   luminaire_luminance,  ///< in directions that screens mirror
   shielding_angle       ///< of lamps: a lower limit again
 };

@@ -14,7 +14,7 @@ struct Receiver {
   Vec3 normal = Vec3::UnitZ();  ///< unit length; plane: its normal; semicylinder: where it faces (at right
                                 ///< angles to the axis); hemisphere: its zenith; others: not used
   Kernel kernel = Kernel::plane;
-  Vec3 axis = Vec3::UnitZ();  ///< of a cylinder or semicylinder, unit length
+  Vec3 axis = Vec3::UnitZ();    ///< of a cylinder or semicylinder, unit length
   bool reflected_only = false;  ///< straight light is not read: eyes
   bool lean = false;  ///< a quarter of the rays: one of many points whose mean counts, and no requirement
 
