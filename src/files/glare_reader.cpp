@@ -39,6 +39,7 @@ model::EyesWish read_eyes(TomlTable& table) {
   wish.height_m = table.quantity("height", Dimension::length, kEyeHeight);
   wish.looking = table.words("looking").value_or("");
   wish.looking_place = table.place_of("looking");
+  wish.verified = table.flag("verified");
   wish.spacing_m = table.quantity("spacing", Dimension::length, kSpacing);
   wish.inset_m = table.quantity("inset", Dimension::length, kInset);
   const bool three = wish.at && !std::isnan(wish.at->z());

@@ -89,31 +89,32 @@ void GlareAdvice::keep(std::size_t s, const std::string& words,
 
 /// Half a metre or a metre aside, where there is room for it; the best of them.
 void GlareAdvice::try_places(std::size_t s, const GlareSourceName& source) {
-  std::vector<std::optional<double>> best;
+  const EyeSetGlare& set = result_.glare.sets[s];
+  std::optional<GlareReader::Change> best;
+  double least = INFINITY;
   Vec2 best_step = Vec2::Zero();
-  const std::size_t worst = *result_.glare.sets[s].worst;
   for (const double step : kSteps)
     for (const Vec2& way : {Vec2(1, 0), Vec2(-1, 0), Vec2(0, 1), Vec2(0, -1)}) {
-      auto moved = placed(source);
+      GlareReader::Change moved{&source, placed(source), 1};
       bool fits = true;
-      for (photometry::PlacedLuminaire& luminaire : moved) {
+      for (photometry::PlacedLuminaire& luminaire : moved.placed) {
         luminaire.frame.origin.head<2>() += step * way;
         const double reach = std::max(luminaire.area.extent_c0_m, luminaire.area.extent_c90_m) / 2;
         fits = fits && geometry::in_inset_area(scene_.outline, reach, luminaire.frame.origin.head<2>());
       }
       if (!fits) continue;
-      auto values = reader_.changed(s, source, moved, 1);
-      const auto value = [&](const auto& list) { return list[worst].value_or(-INFINITY); };
-      if (!best.empty() && value(values) >= value(best)) continue;
-      best = std::move(values);
+      const double value = reader_.roughly(set, *set.worst, moved).value_or(-INFINITY);
+      if (best && value >= least) continue;
+      least = value;
+      best = std::move(moved);
       best_step = step * way;
     }
-  if (best.empty()) return;
+  if (!best) return;
   const std::string axis = best_step.x() != 0 ? "x" : "y";
   keep(s,
        fmt::format(FMT_STRING("moved by {}{} along {}"), best_step.sum() < 0 ? "-" : "",
                    words_.length(best_step.norm()), axis),
-       best);
+       reader_.changed(s, *best));
 }
 
 void GlareAdvice::try_changes(std::size_t s) {
@@ -122,7 +123,7 @@ void GlareAdvice::try_changes(std::size_t s) {
   const GlareSourceName& source = result_.glare.sources[std::size_t(set.causes.front().source)];
   const auto as_it_is = placed(source);
   keep(s, fmt::format(FMT_STRING("dimmed to {:.0f} %"), 100 * kDimmed),
-       reader_.changed(s, source, as_it_is, kDimmed));
+       reader_.changed(s, {&source, as_it_is, kDimmed}));
   try_places(s, source);
   const bool round = std::all_of(as_it_is.begin(), as_it_is.end(), [](const auto& luminaire) {
     return luminaire.table->rotational() && luminaire.area.extent_c0_m == luminaire.area.extent_c90_m;
@@ -134,7 +135,7 @@ void GlareAdvice::try_changes(std::size_t s) {
     luminaire.frame.c0 = luminaire.frame.c90;
     luminaire.frame.c90 = -c0;
   }
-  keep(s, "turned by 90 deg", reader_.changed(s, source, turned, 1));
+  keep(s, "turned by 90 deg", reader_.changed(s, {&source, turned, 1}));
 }
 
 const EyeSetGlare* GlareAdvice::set_of(const Check& check) const {

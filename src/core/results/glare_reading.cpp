@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 
 #include "core/readings/statistics.hpp"
 #include "core/transport/light_balance.hpp"
@@ -282,34 +281,58 @@ void GlareReader::read_ratings(EyeSetGlare& result, double mean_lx) const {
   }
 }
 
-std::vector<std::optional<double>> GlareReader::changed(
-    std::size_t set_number, const GlareSourceName& source,
-    const std::vector<photometry::PlacedLuminaire>& placed, double share) const {
-  const scene::EyeSet& set = scene_.eyes[set_number];
-  const std::size_t first = first_of(set_number);
-  std::vector<std::size_t> receivers(set.size());
-  for (std::size_t v = 0; v < set.size(); ++v) receivers[v] = first + v;
-  std::vector<double> indirect(set.size());
-  for (std::size_t v = 0; v < set.size(); ++v) indirect[v] = light_.initial_indirect_lx[first + v];
+std::vector<double> GlareReader::reflected(std::size_t set,
+                                           const photometry::PlacedLuminaire& luminaire) const {
+  std::vector<std::size_t> receivers(scene_.eyes[set].size());
+  for (std::size_t v = 0; v < receivers.size(); ++v) receivers[v] = first_of(set) + v;
+  return transport_.reflected_from({luminaire}, receivers, watch_);
+}
+
+const std::vector<double>& GlareReader::known(std::size_t set, std::size_t group,
+                                              std::size_t luminaire) const {
+  const auto [found, is_new] = reflected_.try_emplace({set, group, luminaire});
+  if (is_new) found->second = reflected(set, scene_.groups[group].luminaires[luminaire]);
+  return found->second;
+}
+
+glare::GlareSources GlareReader::with(const Change& change) const {
   glare::GlareSources sources;
+  const auto& own = change.source->luminaires;
   for (std::size_t g = 0; g < scene_.groups.size(); ++g)
     for (std::size_t l = 0; l < scene_.groups[g].luminaires.size(); ++l) {
+      const auto found = std::find(own.begin(), own.end(), std::pair{g, l});
       const double dimming = scene_.groups[g].dimming;
-      const auto found = std::find(source.luminaires.begin(), source.luminaires.end(), std::pair{g, l});
-      const photometry::PlacedLuminaire& before = scene_.groups[g].luminaires[l];
-      if (found == source.luminaires.end()) {
-        sources.add(before, dimming);
-        continue;
-      }
-      const photometry::PlacedLuminaire& after = placed[std::size_t(found - source.luminaires.begin())];
-      if (share > 0) sources.add(after, dimming * share);
-      const auto add = [&](const photometry::PlacedLuminaire& luminaire, double factor) {
-        const std::vector<double> lux = transport_.reflected_from({luminaire}, receivers, watch_);
-        for (std::size_t v = 0; v < lux.size(); ++v) indirect[v] += factor * lux[v];
-      };
-      add(before, -dimming);
-      if (share > 0) add(after, dimming * share);
+      if (found == own.end())
+        sources.add(scene_.groups[g].luminaires[l], dimming);
+      else
+        sources.add(change.placed[std::size_t(found - own.begin())], dimming * change.share);
     }
+  return sources;
+}
+
+std::optional<double> GlareReader::roughly(const EyeSetGlare& set, std::size_t view,
+                                           const Change& change) const {
+  const Vec3& eye = set.set.position(view);
+  return glare::unified_glare(seen_from(with(change), eye), eye, set.set.sight(view),
+                              kPi * set.views[view].background_cd_m2)
+      .value;
+}
+
+std::vector<std::optional<double>> GlareReader::changed(std::size_t set_number, const Change& change) const {
+  const scene::EyeSet& set = scene_.eyes[set_number];
+  const std::size_t first = first_of(set_number);
+  std::vector<double> indirect(set.size());
+  for (std::size_t v = 0; v < set.size(); ++v) indirect[v] = light_.initial_indirect_lx[first + v];
+  for (std::size_t i = 0; i < change.placed.size(); ++i) {
+    const auto& [g, l] = change.source->luminaires[i];
+    const geometry::Frame &before = scene_.groups[g].luminaires[l].frame, &after = change.placed[i].frame;
+    const bool stays = before.origin == after.origin && before.c0 == after.c0;
+    const std::vector<double>& was = known(set_number, g, l);
+    const std::vector<double> is = stays ? was : reflected(set_number, change.placed[i]);
+    for (std::size_t v = 0; v < set.size(); ++v)
+      indirect[v] += scene_.groups[g].dimming * (change.share * is[v] - was[v]);
+  }
+  const glare::GlareSources sources = with(change);
   std::vector<std::optional<double>> values(set.size());
   parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
     const auto seen = seen_from(sources, set.positions[p]);

@@ -1,5 +1,8 @@
 #pragma once
 
+#include <array>
+#include <map>
+
 #include "core/results/grid_reading.hpp"
 #include "core/results/room_glare.hpp"
 
@@ -34,11 +37,16 @@ class GlareReader {
   /// What causes the worst UGR of a set, and what its number does not say.
   void tell_causes(EyeSetGlare& result) const;
 
-  /// UGR of every view of a set with the luminaires of one source changed: `placed` in their places, each
-  /// giving `share` of what it gave. The background is lit anew.
-  std::vector<std::optional<double>> changed(std::size_t set, const GlareSourceName& source,
-                                             const std::vector<photometry::PlacedLuminaire>& placed,
-                                             double share) const;
+  /// The luminaires of one source in other places, each giving `share` of what it gave.
+  struct Change {
+    const GlareSourceName* source;
+    std::vector<photometry::PlacedLuminaire> placed;
+    double share = 1;
+  };
+  /// UGR of every view of a set with the change; the background is lit anew.
+  std::vector<std::optional<double>> changed(std::size_t set, const Change& change) const;
+  /// UGR of one view with the change before the background as it is: quick, to choose by.
+  std::optional<double> roughly(const EyeSetGlare& set, std::size_t view, const Change& change) const;
 
  private:
   EyeSetGlare read_set(std::size_t set, double mean_lx) const;
@@ -46,6 +54,9 @@ class GlareReader {
   void read_ratings(EyeSetGlare& result, double mean_lx) const;
   void mark_buried(EyeSetGlare& result, std::size_t first) const;
   std::size_t first_of(std::size_t set) const;
+  glare::GlareSources with(const Change& change) const;
+  std::vector<double> reflected(std::size_t set, const photometry::PlacedLuminaire& luminaire) const;
+  const std::vector<double>& known(std::size_t set, std::size_t group, std::size_t luminaire) const;
   std::vector<glare::SeenSource> seen_from(const glare::GlareSources& sources, const Vec3& eye) const {
     return sources.seen_from(eye, &transport_.tracer(), &transport_.occluders());
   }
@@ -57,6 +68,8 @@ class GlareReader {
   const Watch& watch_;
   glare::GlareSources sources_;
   std::vector<GlareSourceName> names_;
+  /// By way of the surfaces from one luminaire to all views of a set, lx; what was asked for.
+  mutable std::map<std::array<std::size_t, 3>, std::vector<double>> reflected_;
 };
 
 }  // namespace glow::results

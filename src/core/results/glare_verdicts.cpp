@@ -70,8 +70,9 @@ void GlareVerdicts::add_ugr(const standards::Demand& limit) {
   bool rated = false;
   for (const EyeSetGlare& set : result_.glare.sets) {
     if (!set.worst) continue;
-    add(judge(limit, *set.views[*set.worst].ugr, set.uncertainty), set.set.name, "eye", !by_table);
-    rated = true;
+    add(judge(limit, *set.views[*set.worst].ugr, set.uncertainty), set.set.name, "eye",
+        !by_table && set.set.verified);
+    rated = rated || set.set.verified;
   }
   if ((by_table && table) || (!by_table && rated)) return;
   const std::string why = by_table ? fmt::format(FMT_STRING("the tabular method does not hold: {}"),
@@ -85,8 +86,8 @@ void GlareVerdicts::add_rating(const standards::Demand& limit) {
   bool rated = false;
   for (const EyeSetGlare& set : result_.glare.sets) {
     if (!set.worst_rating) continue;
-    add(judge(limit, *set.ratings[*set.worst_rating].gr), set.set.name, "eye", true);
-    rated = true;
+    add(judge(limit, *set.ratings[*set.worst_rating].gr), set.set.name, "eye", set.set.verified);
+    rated = rated || set.set.verified;
   }
   if (!rated)
     result_.not_checked.push_back(fmt::format(

@@ -245,13 +245,17 @@ std::vector<EyeSet> place_eyes(const model::Room& room, const RoomScene& scene, 
     if (scene.height_m <= standards::kStandingEye) return {};
   }
   std::vector<EyeSet> sets;
+  const bool seats = std::any_of(wishes.begin(), wishes.end(), [](const auto& wish) { return bool(wish.at); });
   for (const model::EyesWish& wish : wishes) {
     if (!names.insert(wish.name).second)
       problems.error("P008", wish.place,
                      fmt::format(FMT_STRING("\"{}\" has two sets of eyes called \"{}\"; give one another "
                                             "name"),
                                  room.name, wish.name));
-    if (auto set = placer.place(wish)) sets.push_back(std::move(*set));
+    auto set = placer.place(wish);
+    if (!set) continue;
+    set->verified = wish.verified.value_or(wish.at || !seats);
+    sets.push_back(std::move(*set));
   }
   return sets;
 }

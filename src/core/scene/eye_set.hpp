@@ -20,6 +20,7 @@ struct EyeSet {
   std::vector<Vec3> positions;
   std::vector<std::string> looking;  ///< each direction in words: "90 deg", "to board"
   std::vector<double> azimuths_deg;  ///< counter-clockwise from +x; [position * directions + direction]
+  bool verified = true;              ///< held against the limit; else shown for information
   bool all_round = false;            ///< GR is looked for in steps of 5 degrees instead
 
   std::size_t directions() const { return looking.size(); }
