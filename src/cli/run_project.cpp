@@ -9,6 +9,7 @@
 #include "cli/result_table.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
+#include "files/glare_json.hpp"
 #include "files/drawn_list.hpp"
 #include "files/output_folder.hpp"
 #include "files/project_reader.hpp"
@@ -112,6 +113,11 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
     const std::string& name = room.scene->name;
     const std::string plan = files::grid_file("figures", name, room.grids.front().name, "");
     show(plan + "svg", "the plan, to look at");
+    for (const results::EyeSetGlare& set : room.glare.sets) {
+      const std::string map = fmt::format(FMT_STRING("figures/{}--{}--ugr.svg"), files::file_name_part(name),
+                                          files::file_name_part(set.set.name));
+      if (has(map)) show(map, "UGR all over the room");
+    }
     const std::string sheet =
         fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
     if (has(sheet)) show(sheet, "floor, ceiling and walls");
@@ -126,13 +132,17 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
   fmt::print(FMT_STRING("As PNG or PDF, more of them, other levels: glowgrid draw {}\n"), project);
 }
 
-/// Grids and figures. Figures are made from what results.json tells, as `draw` makes them.
+/// Grids, eyes and figures. Figures are made from what results.json tells, as `draw` makes them.
 void write_all(const files::RunResult& run, files::OutputFolder& folder, Problems& found,
                const Watch& watch) {
   for (const results::RoomResult& room : run.rooms)
     for (const results::GridResult& grid : room.grids)
       folder.write(files::grid_file("grids", room.scene->name, grid.name, "csv"),
                    files::grid_csv(grid, run.project->units));
+  for (const results::RoomResult& room : run.rooms)
+    for (const results::EyeSetGlare& set : room.glare.sets)
+      folder.write(files::grid_file("eyes", room.scene->name, set.set.name, "csv"),
+                   files::eyes_csv(room.glare, set, run.project->units));
   const auto record = files::read_results(files::results_json(run), files::kResultsFile, found);
   if (!record) return;
   std::vector<figures::Figure> list = figures::figures_of(*record);

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "figures/columns_figure.hpp"
+#include "figures/glare_figure.hpp"
 #include "figures/plan_figure.hpp"
 #include "figures/room_sheet.hpp"
 #include "figures/status_figure.hpp"
@@ -59,6 +60,7 @@ class List {
       add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input,
           {&grid}, true, [input, &grid] { return columns_svg(*input, grid); });
     }
+    add_eyes(room, first, input);
     const Grids walls = walls_in_order(room);
     surfaces.insert(surfaces.end(), ceiling.begin(), ceiling.end());
     surfaces.insert(surfaces.end(), walls.begin(), walls.end());
@@ -66,6 +68,33 @@ class List {
     if (surfaces.size() > walls.size())
       add_sheet(first + "room--sheet", "floor, ceiling and walls", input, surfaces);
     if (!surfaces.empty()) figures_.back().usual = true;
+  }
+
+  /// Maps of eyes all over the room, and everybody at their places on one plan.
+  void add_eyes(const results::RoomRecord& room, const std::string& first,
+                const std::shared_ptr<const FigureInput>& input) {
+    std::vector<const results::EyeSetRecord*> seats;
+    for (const results::EyeSetRecord& eyes : room.eyes) {
+      if (std::none_of(eyes.ugr.begin(), eyes.ugr.end(), [](const auto& v) { return v.has_value(); }))
+        continue;
+      if (eyes.cell_m.minCoeff() <= 0) {
+        seats.push_back(&eyes);
+        continue;
+      }
+      figures_.push_back({first + files::file_name_part(eyes.name) + "--ugr",
+                          fmt::format(FMT_STRING("{}: UGR of {}"), room.name, eyes.name),
+                          false,
+                          true,
+                          [input, &eyes] { return glare_map_svg(*input, eyes); },
+                          {}});
+    }
+    if (seats.empty()) return;
+    figures_.push_back({first + "eyes--sheet",
+                        fmt::format(FMT_STRING("{}: UGR of people at their places"), room.name),
+                        false,
+                        true,
+                        [input, seats] { return seats_svg(*input, seats); },
+                        {}});
   }
 
   void add_sheet(const std::string& base, const std::string& subject,

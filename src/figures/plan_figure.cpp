@@ -125,7 +125,7 @@ void PlanFigure::title() {
       {with_unit(s.min_lx), "min", false},
       {with_unit(s.max_lx), "max", false}};
   for (const standards::Check& check : room_.checks) {
-    if (check.where != grid_.name) continue;
+    if (check.where != grid_.name || is_glare(check.demand.quantity)) continue;
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
     const bool low = check.demand.quantity == standards::Quantity::minimum_illuminance;
     Number& number = numbers[mean ? 0 : low ? 2 : 1];

@@ -43,39 +43,61 @@ struct Tile {
   geometry::Polygon outline;
 };
 
+std::string symbol_of(standards::Quantity quantity) {
+  switch (quantity) {
+    case standards::Quantity::uniformity:
+      return "U0";
+    case standards::Quantity::colour_rendering:
+      return "Ra";
+    case standards::Quantity::unified_glare:
+      return "UGR";
+    case standards::Quantity::glare_rating:
+      return "GR";
+    case standards::Quantity::shielding_angle:
+      return "shielding";
+    default:
+      return "";
+  }
+}
+
+std::string value_words(const standards::Check& check, double value, const units::ShownUnits& units) {
+  if (check.unit() == "lx")
+    return fmt::format(FMT_STRING("{:.0f} {}"), units.light(value), units.light_unit());
+  if (check.demand.quantity == standards::Quantity::uniformity)
+    return fmt::format(FMT_STRING("{:.2f}"), value);
+  if (standards::is_upper_limit(check.demand.quantity) && check.unit().empty())
+    return fmt::format(FMT_STRING("{:.1f}"), value);
+  return fmt::format(FMT_STRING("{:.0f} {}"), value, check.unit());
+}
+
 /// Of what fails, the check that misses most; of what is met, the one with the least to spare.
 std::string decisive(const results::RoomRecord& room, const units::ShownUnits& units) {
   const standards::Check* least = nullptr;
-  const auto share = [](const standards::Check& c) { return c.actual / std::max(1e-12, c.demand.required); };
-  for (const standards::Check& check : room.checks)
-    if (!least || share(check) < share(*least)) least = &check;
-  if (!least) return "";
-  const auto words = [&](double value) {
-    return least->unit().empty()
-               ? fmt::format(FMT_STRING("{:.2f}"), value)
-               : fmt::format(FMT_STRING("{:.0f} {}"), units.light(value), units.light_unit());
+  const auto share = [](const standards::Check& c) {
+    const double actual = std::max(1e-12, c.actual), required = std::max(1e-12, c.demand.required);
+    return standards::is_upper_limit(c.demand.quantity) ? required / actual : actual / required;
   };
-  const char* quantity = least->demand.quantity == standards::Quantity::uniformity         ? "U0"
-                         : least->demand.quantity == standards::Quantity::colour_rendering ? "Ra"
-                                                                                           : "";
+  for (const standards::Check& check : room.checks)
+    if (check.binding && (!least || share(check) < share(*least))) least = &check;
+  if (!least) return "";
   const std::string mark = least->demand.certainty == "agreed" ? "" : "*";
-  const bool is_colour = least->demand.quantity == standards::Quantity::colour_rendering;
-  return fmt::format(
-      FMT_STRING("{}{}{} {} of {}{}"), least->where, *quantity ? " " : "", quantity,
-      is_colour ? fmt::format(FMT_STRING("{:.0f}"), least->actual) : words(least->actual),
-      is_colour ? fmt::format(FMT_STRING("{:.0f}"), least->demand.required) : words(least->demand.required),
-      mark);
+  const std::string symbol = symbol_of(least->demand.quantity);
+  return fmt::format(FMT_STRING("{}{}{} {} of {}{}"), least->where, symbol.empty() ? "" : " ", symbol,
+                     value_words(*least, least->actual, units),
+                     value_words(*least, least->demand.required, units), mark);
 }
 
 std::vector<Tile> tiles_of(const results::RunRecord& run) {
   std::vector<Tile> tiles;
   for (const results::RoomRecord& room : run.rooms) {
-    std::size_t met = 0;
-    for (const standards::Check& check : room.checks) met += check.verdict == standards::Verdict::met;
+    std::size_t met = 0, binding = 0;
+    for (const standards::Check& check : room.checks) {
+      binding += check.binding;
+      met += check.binding && check.verdict == standards::Verdict::met;
+    }
     std::string detail;
-    if (!room.checks.empty())
-      detail =
-          fmt::format(FMT_STRING("{} of {} checks; {}"), met, room.checks.size(), decisive(room, run.units));
+    if (binding > 0)
+      detail = fmt::format(FMT_STRING("{} of {} checks; {}"), met, binding, decisive(room, run.units));
     tiles.push_back({room.name, room.status, detail, room.outline});
   }
   for (const results::UncomputedRoom& room : run.not_computed)

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/version.hpp"
+#include "files/glare_json.hpp"
 #include "files/grid_json.hpp"
 #include "files/json_text.hpp"
 #include "files/project_reader.hpp"
@@ -15,7 +16,7 @@
 namespace glow::files {
 namespace {
 
-constexpr int kResultsFormat = 3;
+constexpr int kResultsFormat = 4;
 
 json check_json(const standards::Check& c) {
   json j = {{"quantity", to_string(c.demand.quantity)},
@@ -24,6 +25,8 @@ json check_json(const standards::Check& c) {
             {"required", number(c.demand.required)},
             {"actual", number(c.actual)},
             {"unit", c.unit()},
+            {"limit", standards::is_upper_limit(c.demand.quantity) ? "most" : "least"},
+            {"binding", c.binding},
             {"verdict", standards::to_string(c.verdict)},
             {"met", c.verdict == standards::Verdict::undecided ? json()
                                                                : json(c.verdict == standards::Verdict::met)},
@@ -172,6 +175,7 @@ json room_json(const results::RoomResult& r) {
                       {"min", number(r.modelling->low)},
                       {"max", number(r.modelling->high)},
                       {"share_within", number(r.modelling->share_within)}};
+  j["glare"] = glare_json(r);
   j["power"] = {{"installed_w", number(r.power.installed_w)},
                 {"w_per_m2", number(r.power.w_per_m2)},
                 {"w_per_m2_100lx", number(r.power.w_per_m2_100lx)}};

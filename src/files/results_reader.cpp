@@ -6,13 +6,14 @@
 #include <set>
 #include <stdexcept>
 
+#include "files/glare_json.hpp"
 #include "files/grid_json.hpp"
 #include "files/project_reader.hpp"
 
 namespace glow::files {
 namespace {
 
-constexpr int kFormat = 3;
+constexpr int kFormat = 4;
 
 std::vector<scene::PlanShape> shapes_of(const json& list, std::size_t least_corners) {
   std::vector<scene::PlanShape> shapes;
@@ -54,6 +55,7 @@ standards::Check check_of(const json& j) {
   check.demand.standard = j.at("standard").get<std::string>();
   check.demand.source = j.at("source").get<std::string>();
   check.demand.certainty = j.at("certainty").get<std::string>();
+  check.binding = j.at("binding").get<bool>();
   check.actual = number_of(j.at("actual"));
   check.uncertainty = number_of(j.at("uncertainty"));
   const std::string verdict = j.at("verdict").get<std::string>();
@@ -77,6 +79,7 @@ results::RoomRecord room_of(const json& j) {
   read_luminaires(j.at("luminaires"), room);
   for (const json& check : j.at("checks")) room.checks.push_back(check_of(check));
   for (const json& grid : j.at("grids")) room.grids.push_back(grid_of(grid));
+  room.eyes = eyes_of(j.at("glare"));
   return room;
 }
 

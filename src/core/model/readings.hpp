@@ -75,10 +75,10 @@ struct EyesWish {
   std::optional<Vec3> at;  ///< of the eye; z is NaN where it is left to the posture. Nothing: all over
   Eyes posture = Eyes::by_task;
   std::optional<double> height_m;
-  std::string looking;  ///< "90" or "0,90" (degrees counter-clockwise from +x), "4 directions", "8
-                        ///< directions", or what is looked at; empty: four directions
+  std::string looking;           ///< "90" or "0,90" (degrees counter-clockwise from +x), "4 directions", "8
+                                 ///< directions", or what is looked at; empty: four directions
   std::optional<bool> verified;  ///< nothing: somebody's eyes are, those all over where there are no others
-  std::optional<double> spacing_m, inset_m;  ///< of eyes all over; nothing: by the standard's rule, 0.5 m
+  std::optional<double> spacing_m, inset_m;  ///< of eyes all over; nothing: about 100 places, 0.5 m
   Place place, looking_place;
 };
 

@@ -25,6 +25,17 @@ struct MarkRecord {
   std::size_t count = 0;
 };
 
+/// Eyes with their UGR, by position and direction; see scene::EyeSet.
+struct EyeSetRecord {
+  std::string name;
+  double height_m = 0;
+  Vec2 cell_m = Vec2::Zero();  ///< of eyes all over the room; zero: somebody's
+  std::vector<std::string> looking;
+  std::vector<Vec3> positions;
+  std::vector<double> azimuths_deg;        ///< [position * directions + direction]
+  std::vector<std::optional<double>> ugr;  ///< likewise
+};
+
 struct RoomRecord {
   std::string name;
   std::string status;  ///< "met", "not met", "undecided", "no target"
@@ -37,6 +48,7 @@ struct RoomRecord {
   std::vector<MarkRecord> marks;
   std::vector<GridResult> grids;
   std::vector<standards::Check> checks;
+  std::vector<EyeSetRecord> eyes;
 
   const GridResult* find_grid(const std::string& name) const;
 };

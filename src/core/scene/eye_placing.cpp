@@ -17,7 +17,8 @@ namespace {
 constexpr double kSeatedPlane = 0.5;   // m: at planes this high or higher people sit
 constexpr double kDefaultInset = 0.5;  // m
 constexpr double kStepOver = 0.4;      // m: nobody's eyes are above what is higher than this
-constexpr double kMostAllOver = 400;   // places, of eyes that nobody gave a spacing for
+constexpr double kLeastSpacing = 0.5;   // m, and
+constexpr double kPlacesAllOver = 100;  // places in a room: of eyes that nobody gave a spacing for
 constexpr double kMostViews = 40000;   // of one set
 constexpr const char* kScreenRemark = "screen luminance limits apply";
 
@@ -67,11 +68,10 @@ bool EyePlacer::is_taken(const Vec3& eye) const {
 
 bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
   const double inset = wish.inset_m.value_or(kDefaultInset);
-  std::optional<double> spacing = wish.spacing_m;
-  const double floor = geometry::signed_area(scene_.outline);
-  auto grid = readings::plane_grid(scene_.outline, set.height_m, inset, spacing);
-  if (grid && !spacing && double(grid->points.size()) > kMostAllOver)
-    grid = readings::plane_grid(scene_.outline, set.height_m, inset, std::sqrt(floor / kMostAllOver));
+  const double usual =
+      std::max(kLeastSpacing, std::sqrt(geometry::signed_area(scene_.outline) / kPlacesAllOver));
+  const auto grid =
+      readings::plane_grid(scene_.outline, set.height_m, inset, wish.spacing_m.value_or(usual));
   if (!grid) {
     problems_.error("P069", wish.place,
                     fmt::format(FMT_STRING("no eyes fit into \"{}\" with {} to the walls; give a smaller "
@@ -245,7 +245,8 @@ std::vector<EyeSet> place_eyes(const model::Room& room, const RoomScene& scene, 
     if (scene.height_m <= standards::kStandingEye) return {};
   }
   std::vector<EyeSet> sets;
-  const bool seats = std::any_of(wishes.begin(), wishes.end(), [](const auto& wish) { return bool(wish.at); });
+  const bool seats =
+      std::any_of(wishes.begin(), wishes.end(), [](const auto& wish) { return bool(wish.at); });
   for (const model::EyesWish& wish : wishes) {
     if (!names.insert(wish.name).second)
       problems.error("P008", wish.place,

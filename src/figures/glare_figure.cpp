@@ -1,0 +1,313 @@
+#include "figures/glare_figure.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "figures/curve_style.hpp"
+
+namespace glow::figures {
+namespace {
+
+constexpr double kLeft = 28, kTop = 96, kRight = 196, kBottom = 20;
+constexpr double kHead = 34, kGap = 26;  // px above a panel, and between panels
+constexpr double kMostPixelsPerM = 120;
+constexpr double kLeastForValue = 19;                                   // px of a cell that a value fits into
+constexpr double kSightLength = 54;                                     // px of a seat's line of sight
+constexpr std::array<double, 7> kSteps = {10, 13, 16, 19, 22, 25, 28};  // RUGL, EN 12464-1
+
+ColourScale ugr_scale() {
+  ColourScale scale;
+  scale.levels.assign(kSteps.begin(), kSteps.end());
+  for (std::size_t k = 0; k <= kSteps.size(); ++k)
+    scale.colours.push_back(scale_colour(double(k) / double(kSteps.size())));
+  return scale;
+}
+
+/// The limit of UGR at these eyes, the strictest of several.
+std::optional<double> limit_of(const results::RoomRecord& room, const std::string& eyes) {
+  std::optional<double> limit;
+  for (const standards::Check& check : room.checks)
+    if (check.demand.quantity == standards::Quantity::unified_glare && check.where == eyes)
+      limit = std::min(limit.value_or(check.demand.required), check.demand.required);
+  return limit;
+}
+
+std::string ugr_words(double value) {
+  return fmt::format(FMT_STRING("{:.1f}"), value);
+}
+
+/// Direction on the drawing, y downwards.
+Vec2 on_paper(double azimuth_deg) {
+  return {std::cos(azimuth_deg * kDegree), -std::sin(azimuth_deg * kDegree)};
+}
+
+void arrow(SvgCanvas& canvas, const Vec2& from, const Vec2& way, double length, const char* colour,
+           double width) {
+  const Vec2 tip = from + length * way, side(-way.y(), way.x());
+  const double head = std::min(9.0, length / 2);
+  canvas.line(from, tip - 0.6 * head * way, colour, width);
+  canvas.path(
+      path_data({tip, tip - head * way + 0.45 * head * side, tip - head * way - 0.45 * head * side}, true),
+      colour);
+}
+
+/// One plan of the room at a place on the sheet.
+class Plan {
+ public:
+  Plan(SvgCanvas& canvas, const FigureInput& input, const Vec2& corner, double pixels_per_m)
+      : canvas_(canvas),
+        room_(*input.room),
+        box_(geometry::bounding_box(input.room->outline)),
+        corner_(corner),
+        scale_(pixels_per_m) {}
+
+  Vec2 px(const Vec2& m) const {
+    return {corner_.x() + (m.x() - box_.low.x()) * scale_, corner_.y() - (m.y() - box_.low.y()) * scale_};
+  }
+  void ground() { canvas_.path(path(room_.outline, true), kBlank); }
+  /// Things, luminaires and walls, over what was drawn.
+  void overlay(bool names) {
+    for (const scene::PlanShape& thing : room_.objects)
+      canvas_.path(path(thing.outline, thing.outline.size() > 2), "none", kSheetInk, 1, "4 3");
+    for (const scene::PlanShape& opening : room_.openings)
+      canvas_.path(path(opening.outline, false), "none", "#ffffff", 7);
+    for (const results::LuminaireRecord& luminaire : room_.luminaires) draw(luminaire);
+    canvas_.path(path(room_.outline, true), "none", kSheetInk, 2.5);
+    for (const scene::PlanShape& opening : room_.openings)
+      canvas_.path(path(opening.outline, false), "none", "#8fb0b8", 4);
+    if (!names) return;
+    for (const scene::PlanShape& thing : room_.objects) {
+      const geometry::Box2 extent = geometry::bounding_box(thing.outline);
+      const Vec2 size = extent.size() * scale_;
+      if (size.x() > text_width(thing.name, 11) && size.y() > 12)
+        canvas_.text(px(extent.low) + Vec2(5, -5), thing.name, {11, "start", kSheetGrey});
+    }
+  }
+
+ private:
+  std::string path(const std::vector<Vec2>& points, bool closed) const {
+    std::vector<Vec2> drawn;
+    for (const Vec2& p : points) drawn.push_back(px(p));
+    return path_data(drawn, closed);
+  }
+  void draw(const results::LuminaireRecord& luminaire) {
+    const Vec2 size = (luminaire.size_m * scale_).cwiseMax(4.0);
+    canvas_.begin_group(px(luminaire.position.head<2>()), -luminaire.rotation_deg);
+    if (luminaire.round)
+      canvas_.circle({0, 0}, size.x() / 2, "none", kSheetInk, 1);
+    else
+      canvas_.rectangle(-size / 2, size, "none", kSheetInk, 1);
+    canvas_.end_group();
+  }
+
+  SvgCanvas& canvas_;
+  const results::RoomRecord& room_;
+  geometry::Box2 box_;
+  Vec2 corner_;
+  double scale_;
+};
+
+/// The bands, what is outlined, and what is blank.
+void draw_key(SvgCanvas& canvas, const ColourScale& scale, const std::optional<double>& limit, bool map) {
+  const double x = kSheetWidth - kRight + 40;
+  double y = kTop + 24;
+  canvas.text({x, y - 14}, "UGR", {13, "start", kSheetInk, true});
+  for (std::size_t k = scale.colours.size(); k-- > 0;) {
+    canvas.rectangle({x, y}, {34, 26}, scale.colours[k].c_str(), "#ffffff", 1);
+    if (k > 0)
+      canvas.text({x + 42, y + 30}, fmt::format(FMT_STRING("{:g}"), scale.levels[k - 1]),
+                  {12, "start", kSheetInk});
+    y += 26;
+  }
+  y += 22;
+  if (limit && map) {
+    canvas.rectangle({x + 2, y}, {30, 20}, "none", kFail, 2.4);
+    canvas.text({x + 42, y + 14}, fmt::format(FMT_STRING("above {:g}"), *limit), {12, "start", kSheetInk});
+    y += 34;
+  }
+  if (!map) canvas.text({x, y + 4}, "-  nothing glares", {12, "start", kSheetInk});
+  if (map) {
+    canvas.rectangle({x, y}, {34, 22}, kBlank, "#c9c6c0", 1);
+    canvas.text({x + 42, y + 10}, "no eyes here, or", {12, "start", kSheetInk});
+    canvas.text({x + 42, y + 25}, "nothing glares", {12, "start", kSheetInk});
+    y += 44;
+    canvas.circle({x + 8, y + 8}, 5, "#ffffff", kSheetInk, 1.6);
+    arrow(canvas, {x + 13, y + 8}, {1, 0}, 20, kSheetInk, 1.8);
+    canvas.text({x + 42, y + 12}, "the worst view", {12, "start", kSheetInk});
+  }
+}
+
+class GlareMap {
+ public:
+  GlareMap(const FigureInput& input, const results::EyeSetRecord& eyes)
+      : input_(input),
+        eyes_(eyes),
+        canvas_(kSheetWidth, kSheetHeight),
+        scale_(ugr_scale()),
+        limit_(limit_of(*input.room, eyes.name)) {
+    size_ = geometry::bounding_box(input.room->outline).size();
+    for (std::size_t v = 0; v < eyes.ugr.size(); ++v)
+      if (eyes.ugr[v] && (!worst_ || *eyes.ugr[v] > *eyes.ugr[*worst_])) worst_ = v;
+  }
+
+  std::string draw() {
+    title();
+    draw_key(canvas_, scale_, limit_, true);
+    const int count = int(eyes_.looking.size());
+    int columns = 1;
+    double best = 0;
+    for (int c = 1; c <= count; ++c) {
+      const int rows = (count + c - 1) / c;
+      const double across = (kSheetWidth - kLeft - kRight - (c - 1) * kGap) / c / size_.x();
+      const double down =
+          (kSheetHeight - kTop - kBottom - (rows - 1) * kGap - rows * kHead) / rows / size_.y();
+      const double fits = std::min({across, down, kMostPixelsPerM});
+      if (fits > best) columns = c;
+      best = std::max(best, fits);
+    }
+    for (int d = 0; d < count; ++d) {
+      const Vec2 corner(kLeft + d % columns * (size_.x() * best + kGap),
+                        kTop + d / columns * (size_.y() * best + kHead + kGap) + kHead);
+      panel(std::size_t(d), corner, best);
+    }
+    return canvas_.bytes();
+  }
+
+ private:
+  void title();
+  void panel(std::size_t direction, const Vec2& corner, double pixels_per_m);
+  void cell(const Plan& plan, std::size_t view, const Vec2& size);
+  void value(const Plan& plan, std::size_t view, const Vec2& size);
+
+  const FigureInput& input_;
+  const results::EyeSetRecord& eyes_;
+  SvgCanvas canvas_;
+  ColourScale scale_;
+  std::optional<double> limit_;
+  std::optional<std::size_t> worst_;
+  Vec2 size_;
+};
+
+void GlareMap::title() {
+  const units::ShownUnits& units = input_.units;
+  canvas_.text({kLeft, 40}, input_.room->name, {24, "start", kSheetInk, true});
+  canvas_.text({kLeft, 66},
+               fmt::format(FMT_STRING("UGR of {}, at {:.1f} {}; luminaires as new"), eyes_.name,
+                           units.length(eyes_.height_m), units.length_unit()),
+               {14, "start", kSheetGrey});
+  if (!worst_) return;
+  const bool failed = limit_ && *eyes_.ugr[*worst_] > *limit_;
+  std::size_t above = 0, rated = 0;
+  for (const auto& value : eyes_.ugr) {
+    rated += value.has_value();
+    above += value && limit_ && *value > *limit_;
+  }
+  canvas_.text({700, 42}, ugr_words(*eyes_.ugr[*worst_]), {22, "start", failed ? kFail : kSheetInk, true});
+  canvas_.text(
+      {700, 64},
+      limit_ ? fmt::format(FMT_STRING("worst view; limit {:g}"), *limit_) : std::string("worst view"),
+      {12.5, "start", failed ? kFail : kSheetGrey});
+  if (!limit_) return;
+  canvas_.text({900, 42}, fmt::format(FMT_STRING("{} of {}"), above, rated), {22, "start", kSheetInk, true});
+  canvas_.text({900, 64}, "views above the limit", {12.5, "start", kSheetGrey});
+}
+
+void GlareMap::cell(const Plan& plan, std::size_t view, const Vec2& size) {
+  if (!eyes_.ugr[view]) return;
+  const double value = *eyes_.ugr[view];
+  const std::size_t band = scale_.band(value);
+  const Vec2 centre = plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>());
+  canvas_.rectangle(centre - size / 2, size + Vec2(0.4, 0.4), scale_.colours[band].c_str());
+  if (limit_ && value > *limit_)
+    canvas_.rectangle(centre - size / 2 + Vec2(1.5, 1.5), size - Vec2(3, 3), "none", kFail, 2.2);
+}
+
+void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size) {
+  if (!eyes_.ugr[view] || view == worst_) return;
+  if (size.x() < kLeastForValue + 6 || size.y() < kLeastForValue - 4) return;
+  const std::size_t band = scale_.band(*eyes_.ugr[view]);
+  canvas_.text(plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>()) + Vec2(0, 4),
+               ugr_words(*eyes_.ugr[view]),
+               {10.5, "middle", scale_.dark_text(band) ? kSheetInk : "#ffffff", false,
+                scale_.colours[band].c_str()});
+}
+
+void GlareMap::panel(std::size_t direction, const Vec2& corner, double pixels_per_m) {
+  const std::size_t directions = eyes_.looking.size();
+  const bool each_its_own = eyes_.looking[direction].rfind("to ", 0) == 0;
+  std::optional<double> most;
+  for (std::size_t p = 0; p < eyes_.positions.size(); ++p)
+    if (const auto& value = eyes_.ugr[p * directions + direction])
+      most = std::max(most.value_or(*value), *value);
+  if (!each_its_own) {
+    const Vec2 way = on_paper(eyes_.azimuths_deg[direction]);
+    arrow(canvas_, corner + Vec2(14, -17) - 11 * way, way, 22, kSheetInk, 2.4);
+  }
+  canvas_.text(corner + Vec2(each_its_own ? 0 : 34, -12),
+               fmt::format(FMT_STRING("looking {}{}"), eyes_.looking[direction],
+                           most ? fmt::format(FMT_STRING(", worst {:.1f}"), *most) : std::string()),
+               {13, "start", kSheetInk, true});
+  Plan plan(canvas_, input_, corner + Vec2(0, size_.y() * pixels_per_m), pixels_per_m);
+  plan.ground();
+  for (std::size_t p = 0; p < eyes_.positions.size(); ++p)
+    cell(plan, p * directions + direction, eyes_.cell_m * pixels_per_m);
+  plan.overlay(false);
+  for (std::size_t p = 0; p < eyes_.positions.size(); ++p)
+    value(plan, p * directions + direction, eyes_.cell_m * pixels_per_m);
+  for (std::size_t p = 0; p < eyes_.positions.size(); ++p) {
+    const std::size_t view = p * directions + direction;
+    if (view != worst_ && !each_its_own) continue;
+    const Vec2 centre = plan.px(eyes_.positions[p].head<2>()), way = on_paper(eyes_.azimuths_deg[view]);
+    if (view == worst_) canvas_.circle(centre, 5, "#ffffff", kSheetInk, 1.6);
+    arrow(canvas_, centre + (view == worst_ ? 5.0 : -7.0) * way, way, view == worst_ ? 20 : 14, kSheetInk,
+          view == worst_ ? 1.8 : 1);
+  }
+}
+
+}  // namespace
+
+std::string glare_map_svg(const FigureInput& input, const results::EyeSetRecord& eyes) {
+  return GlareMap(input, eyes).draw();
+}
+
+std::string seats_svg(const FigureInput& input, const std::vector<const results::EyeSetRecord*>& seats) {
+  SvgCanvas canvas(kSheetWidth, kSheetHeight);
+  const ColourScale scale = ugr_scale();
+  const Vec2 size = geometry::bounding_box(input.room->outline).size();
+  const double pixels_per_m = std::min({(kSheetWidth - kLeft - kRight) / size.x(),
+                                        (kSheetHeight - kTop - kBottom) / size.y(), kMostPixelsPerM});
+  canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
+  canvas.text({kLeft, 66}, "UGR of people at their places; luminaires as new", {14, "start", kSheetGrey});
+  draw_key(canvas, scale, std::nullopt, false);
+  Plan plan(canvas, input, {kLeft, kTop + size.y() * pixels_per_m}, pixels_per_m);
+  plan.ground();
+  plan.overlay(true);
+  for (const results::EyeSetRecord* seat : seats) {
+    const Vec2 eye = plan.px(seat->positions.front().head<2>());
+    const auto limit = limit_of(*input.room, seat->name);
+    for (std::size_t d = 0; d < seat->looking.size(); ++d) {
+      const Vec2 way = on_paper(seat->azimuths_deg[d]);
+      const auto& value = seat->ugr[d];
+      const char* ink = value && limit && *value > *limit ? kFail : kSheetInk;
+      arrow(canvas, eye + 8 * way, way, kSightLength, ink, 2.4);
+      const Vec2 at = eye + (kSightLength + 30) * way;
+      const std::string fill = value ? scale.colours[scale.band(*value)] : std::string(kBlank);
+      canvas.rectangle(at - Vec2(20, 11), {40, 22}, fill.c_str(), ink, 1.4);
+      canvas.text(
+          at + Vec2(0, 5), value ? ugr_words(*value) : "-",
+          {13, "middle", !value || scale.dark_text(scale.band(*value)) ? kSheetInk : "#ffffff", true});
+    }
+    canvas.circle(eye, 8, "#ffffff", kSheetInk, 2.2);
+    canvas.circle(eye, 3, kSheetInk, "none");
+    // On the side that nobody looks to.
+    const bool down = std::any_of(seat->azimuths_deg.begin(), seat->azimuths_deg.end(),
+                                  [](double azimuth) { return on_paper(azimuth).y() > 0.4; });
+    canvas.text(eye + Vec2(0, down ? -16 : 24), seat->name, {12.5, "middle", kSheetInk, true, "#ffffff"});
+  }
+  return canvas.bytes();
+}
+
+}  // namespace glow::figures
