@@ -9,8 +9,8 @@
 #include "cli/result_table.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
-#include "files/glare_json.hpp"
 #include "files/drawn_list.hpp"
+#include "files/glare_json.hpp"
 #include "files/output_folder.hpp"
 #include "files/project_reader.hpp"
 #include "files/results_reader.hpp"
@@ -68,6 +68,17 @@ void warn_of_room(const results::RoomResult& room, const results::Accuracy& accu
                       spot.misplaced->inside.empty()
                           ? std::string("outside the room")
                           : fmt::format(FMT_STRING("inside or behind \"{}\""), spot.misplaced->inside)));
+  for (const results::EyeSetGlare& set : room.glare.sets) {
+    const auto buried = std::count(set.buried.begin(), set.buried.end(), true);
+    if (buried > 0)
+      problems.warning(
+          "E007", {room.scene->name, 0, 0},
+          fmt::format(FMT_STRING("{} of {} eyes of \"{}\" lie inside things and are left out, the "
+                                 "first at {}"),
+                      buried, set.set.positions.size(), set.set.name,
+                      problems.spot(set.set.positions[std::size_t(
+                          std::find(set.buried.begin(), set.buried.end(), true) - set.buried.begin())])));
+  }
   if (room.accuracy_reached) return;
   const auto roughness = [](const results::GridResult& grid) {
     if (grid.total_lx.empty() || grid.role == scene::GridRole::floor ||

@@ -229,10 +229,10 @@ void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size) {
   if (!eyes_.ugr[view] || view == worst_) return;
   if (size.x() < kLeastForValue + 6 || size.y() < kLeastForValue - 4) return;
   const std::size_t band = scale_.band(*eyes_.ugr[view]);
-  canvas_.text(plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>()) + Vec2(0, 4),
-               ugr_words(*eyes_.ugr[view]),
-               {10.5, "middle", scale_.dark_text(band) ? kSheetInk : "#ffffff", false,
-                scale_.colours[band].c_str()});
+  canvas_.text(
+      plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>()) + Vec2(0, 4),
+      ugr_words(*eyes_.ugr[view]),
+      {10.5, "middle", scale_.dark_text(band) ? kSheetInk : "#ffffff", false, scale_.colours[band].c_str()});
 }
 
 void GlareMap::panel(std::size_t direction, const Vec2& corner, double pixels_per_m) {

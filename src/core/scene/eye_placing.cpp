@@ -14,12 +14,12 @@
 namespace glow::scene {
 namespace {
 
-constexpr double kSeatedPlane = 0.5;   // m: at planes this high or higher people sit
-constexpr double kDefaultInset = 0.5;  // m
-constexpr double kStepOver = 0.4;      // m: nobody's eyes are above what is higher than this
+constexpr double kSeatedPlane = 0.5;    // m: at planes this high or higher people sit
+constexpr double kDefaultInset = 0.5;   // m
+constexpr double kStepOver = 0.4;       // m: nobody's eyes are above what is higher than this
 constexpr double kLeastSpacing = 0.5;   // m, and
 constexpr double kPlacesAllOver = 100;  // places in a room: of eyes that nobody gave a spacing for
-constexpr double kMostViews = 40000;   // of one set
+constexpr double kMostViews = 40000;    // of one set
 constexpr const char* kScreenRemark = "screen luminance limits apply";
 
 class EyePlacer {
@@ -70,8 +70,7 @@ bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
   const double inset = wish.inset_m.value_or(kDefaultInset);
   const double usual =
       std::max(kLeastSpacing, std::sqrt(geometry::signed_area(scene_.outline) / kPlacesAllOver));
-  const auto grid =
-      readings::plane_grid(scene_.outline, set.height_m, inset, wish.spacing_m.value_or(usual));
+  const auto grid = readings::plane_grid(scene_.outline, set.height_m, inset, wish.spacing_m.value_or(usual));
   if (!grid) {
     problems_.error("P069", wish.place,
                     fmt::format(FMT_STRING("no eyes fit into \"{}\" with {} to the walls; give a smaller "

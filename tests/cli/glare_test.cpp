@@ -1,0 +1,221 @@
+// Glare through the built program: seats, maps, tabular values, verdicts and advice.
+#include <cmath>
+
+#include "cli/run_program.hpp"
+
+namespace glow::cli {
+namespace {
+
+/// A room of 8 x 5 m with an even array of linear luminaires; `room` goes into it.
+void write_office(const TemporaryFolder& folder, const std::string& room, const std::string& luminaire = {}) {
+  for (const files::EmbeddedFile& file : files::embedded_demo())
+    if (std::string(file.name).find("photometry/") == 0) folder.write(file.name, std::string(file.bytes));
+  folder.write("office.toml",
+               R"(format = 1
+[project]
+name = "Office"
+standard = "EN 12464-1:2021"
+[defaults]
+reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }
+maintenance_factor = 0.8
+surfaces = false
+[luminaires.P1]
+file = "photometry/tarnfell-p1.ldt"
+)" + luminaire + R"([[rooms]]
+name = "Office"
+size = [8, 5]
+height = 3
+task = "office.writing"
+)" + room + R"(
+[[rooms.luminaires]]
+mark = "P1"
+array = { rows = 2, columns = 3 }
+rotation = 90
+)");
+}
+
+json room_of(const TemporaryFolder& folder, int code = 0) {
+  const Ran ran = run(folder, "run office.toml --json -q --no-cache --accuracy draft");
+  EXPECT_EQ(ran.code, code) << ran.err;
+  return ran.code == code && code == 0 ? json::parse(ran.out).at("rooms").at(0) : json();
+}
+
+std::vector<json> checks_of(const json& room, const std::string& quantity) {
+  std::vector<json> found;
+  for (const json& check : room.at("checks"))
+    if (check.at("quantity") == quantity) found.push_back(check);
+  return found;
+}
+
+TEST(Glare, TheTableVerifiesWhereItHoldsAndEyesAreShown) {
+  const TemporaryFolder folder;
+  write_office(folder, "");
+  const json room = room_of(folder), &table = room.at("glare").at("tabular");
+  EXPECT_TRUE(table.at("why_not").empty()) << table;
+  ASSERT_EQ(table.at("values").size(), 2u);
+  // 1.8 m above the eye (0.05 m of it the luminaires' suspension below the ceiling at most).
+  EXPECT_NEAR(table["values"][0]["y_h"].get<double>() / table["values"][0]["x_h"].get<double>(), 1.6, 1e-5);
+  EXPECT_EQ(table["values"][0]["crosswise"], false);  // the long side lies along x
+  EXPECT_EQ(table["reflectances"], "70/50/20");
+  const auto checks = checks_of(room, "glare UGR");
+  ASSERT_EQ(checks.size(), 2u);
+  EXPECT_EQ(checks[0]["area"], "tabular method");
+  EXPECT_EQ(checks[0]["binding"], true);
+  EXPECT_EQ(checks[1]["area"], "eye");
+  EXPECT_EQ(checks[1]["binding"], false);
+  for (const json& check : checks) {
+    EXPECT_EQ(check["required"], 19);
+    EXPECT_NEAR(check["margin"].get<double>(), 19 - check["actual"].get<double>(), 1e-6);
+  }
+  EXPECT_EQ(room["status"], "not met");  // these luminaires are too bright for desks
+  EXPECT_GE(checks[0]["why"].size(), 2u);
+  EXPECT_GE(checks[0]["help"].size(), 1u);
+}
+
+TEST(Glare, EyesVerifyWhenTheProjectSaysSo) {
+  const TemporaryFolder folder;
+  write_office(folder, R"(glare = { verified_by = "eyes" }
+[[rooms.eyes]]
+name = "clerk"
+at = [4, 1]
+looking = 90
+)");
+  const json room = room_of(folder);
+  for (const json& check : checks_of(room, "glare UGR")) {
+    EXPECT_EQ(check["binding"], check["area"] == "eye") << check;
+    EXPECT_EQ(check["where"], check["area"] == "eye" ? "clerk" : "tabular value");
+  }
+  const json &eyes = room["glare"]["eyes"][0], &worst = eyes["worst"];
+  EXPECT_EQ(eyes["positions"].size(), 1u);
+  double shares = 0, last = 1;
+  for (const json& cause : worst["causes"]) {
+    EXPECT_LE(cause["share"].get<double>(), last);
+    last = cause["share"];
+    shares += last;
+  }
+  EXPECT_NEAR(shares, 1, 1e-4);
+  ASSERT_GE(worst["first_changed"].size(), 2u);
+  EXPECT_LT(worst["first_changed"][0]["ugr"].get<double>(), worst["ugr"].get<double>());
+  EXPECT_NE(content_of(folder.path() / "office-results/eyes/office--clerk.csv").find("ugr"),
+            std::string::npos);
+  EXPECT_NE(content_of(folder.path() / "office-results/figures/office--eyes--sheet.svg").find("clerk"),
+            std::string::npos);
+}
+
+/// What is said to follow from a change follows when the project is changed.
+TEST(Glare, DimmingTheWorstLuminaireDoesWhatWasSaid) {
+  const TemporaryFolder folder;
+  const std::string eye = "[[rooms.eyes]]\nname = \"clerk\"\nat = [1, 2.5]\nlooking = 0\n";
+  const std::string single = "[[rooms.luminaires]]\nmark = \"P1\"\nat = [4, 2.5]\n";
+  write_office(folder, eye + single);
+  const json glare = room_of(folder).at("glare"), &worst = glare.at("eyes").at(0).at("worst");
+  const json& source = glare["sources"][worst["causes"][0]["source"].get<std::size_t>()];
+  ASSERT_EQ(source["at_m"][0], 4);
+  ASSERT_EQ(source["at_m"][1], 2.5);
+  ASSERT_EQ(worst["first_changed"][0]["change"], "dimmed to 50 %");
+  write_office(folder, eye + single + "dimming = 0.5\n");
+  const double dimmed = room_of(folder).at("glare")["eyes"][0]["worst"]["ugr"];
+  EXPECT_NEAR(dimmed, worst["first_changed"][0]["ugr"].get<double>(), 0.01);
+}
+
+TEST(Glare, TheTableIsReadOnlyWhereItHolds) {
+  const TemporaryFolder folder;
+  struct Case {
+    const char *room, *why;
+  };
+  for (const Case& c :
+       {Case{"[[rooms.luminaires]]\nmark = \"P1\"\nat = [1, 1]\nrotation = 90\n", "not one even array"},
+        Case{"[[rooms.luminaires]]\nmark = \"P1\"\nat = [1, 1]\ntilt = 20\n", "tilted"},
+        Case{"[[rooms.ceiling]]\nover = [[0, 0], [1, 0], [1, 5], [0, 5]]\nheight = 2.7\n", "not flat"}}) {
+    write_office(folder, c.room);
+    const json room = room_of(folder);
+    EXPECT_NE(room["glare"]["tabular"]["why_not"].dump().find(c.why), std::string::npos)
+        << room["glare"]["tabular"];
+    for (const json& check : checks_of(room, "glare UGR")) EXPECT_EQ(check["area"], "eye");
+  }
+  write_office(folder,
+               "glare = { verified_by = \"table\" }\n[[rooms.luminaires]]\nmark = \"P1\"\nat = [1, 1]\n");
+  EXPECT_NE(room_of(folder)["not_checked"].dump().find("the tabular method does not hold"),
+            std::string::npos);
+}
+
+TEST(Glare, ScreensAndShieldingAreHeldAgainstTheirLimits) {
+  const TemporaryFolder folder;
+  write_office(folder, "", "lamp_luminance = 120000\nshielding = 15\n");
+  json room = room_of(folder);
+  auto luminance = checks_of(room, "luminance of luminaires");
+  ASSERT_EQ(luminance.size(), 1u);
+  EXPECT_EQ(luminance[0]["required"], 3000);
+  EXPECT_NE(luminance[0]["reason"].get<std::string>().find("assumed"), std::string::npos);
+  EXPECT_EQ(luminance[0]["verdict"], "not met");
+  EXPECT_NE(luminance[0]["why"].dump().find("planes C 0 to 355"), std::string::npos) << luminance[0];
+  auto shielding = checks_of(room, "shielding angle");
+  ASSERT_EQ(shielding.size(), 1u);
+  EXPECT_EQ(shielding[0]["required"], 20);
+  EXPECT_EQ(shielding[0]["verdict"], "not met");
+  write_office(folder, "glare = { screens = { luminance = 100, dark_background = true } }\n",
+               "lamp_luminance = 120000\nlouvre = { depth = 0.05, opening = 0.05 }\n");
+  room = room_of(folder);
+  EXPECT_EQ(checks_of(room, "luminance of luminaires").at(0)["required"], 1000);
+  EXPECT_EQ(checks_of(room, "shielding angle").at(0)["verdict"], "met");
+}
+
+TEST(Glare, SportsAreRatedByGr) {
+  const TemporaryFolder folder;
+  write_office(folder, "");
+  std::string text = content_of(folder.path() / "office.toml");
+  text.replace(text.find("EN 12464-1:2021"), 15, "EN 12464-2:2014");
+  text.replace(text.find("office.writing"), 14, "outdoor.walkway");
+  folder.write("office.toml", text);
+  const json room = room_of(folder);
+  const auto checks = checks_of(room, "glare rating GR");
+  ASSERT_EQ(checks.size(), 1u);
+  EXPECT_EQ(checks[0]["required"], 50);
+  EXPECT_TRUE(checks_of(room, "glare UGR").empty());
+  const json& eyes = room["glare"]["eyes"][0];
+  EXPECT_EQ(eyes["height_m"], 1.5);
+  EXPECT_NEAR(eyes["worst_gr"]["gr"].get<double>(), checks[0]["actual"].get<double>(), 1e-6);
+  EXPECT_EQ(std::fmod(eyes["worst_gr"]["azimuth_deg"].get<double>(), 5.0), 0);
+}
+
+TEST(Glare, EyesInsideAThingAreLeftOutAndSaidSo) {
+  const TemporaryFolder folder;
+  write_office(folder, R"([[rooms.eyes]]
+name = "clerk"
+at = [2, 2]
+looking = 0
+[[rooms.objects]]
+name = "cupboard"
+box = [1, 1, 2]
+at = [1.5, 1.5, 0]
+reflectance = 0.4
+)");
+  const Ran ran = run(folder, "run office.toml --no-cache --accuracy draft");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  EXPECT_NE(ran.err.find("clerk"), std::string::npos) << ran.err;
+  EXPECT_NE(ran.out.find("inside a thing"), std::string::npos) << ran.out;
+}
+
+TEST(Glare, TheDataSheetHasBothBlocks) {
+  const TemporaryFolder folder;
+  write_office(folder, "");
+  const Ran text = run(folder, "inspect photometry/tarnfell-p1.ldt --tables -o curves");
+  EXPECT_EQ(text.code, 0) << text.err;
+  for (const char* words : {"crosswise: along C0-C180", "endwise: along C90-C270", "12H", "room index"})
+    EXPECT_NE(text.out.find(words), std::string::npos) << words;
+  const Ran ran = run(folder, "inspect photometry/tarnfell-p1.ldt --tables --json");
+  const json ugr = json::parse(ran.out).at("files").at(0).at("ugr");
+  ASSERT_EQ(ugr["uncorrected_along_c0_c180"].size(), 19u);
+  EXPECT_EQ(ugr["crosswise"], "along_c0_c180");
+  // The headline is the entry at 4H x 8H, corrected.
+  EXPECT_NEAR(ugr["uncorrected_along_c90_c270"][10][0].get<double>() + ugr["flux_correction"].get<double>(),
+              ugr["headline_4h_8h_70_50_20"]["along_c90_c270"].get<double>(), 1e-4);
+  const std::string csv = content_of(folder.path() / "curves/tarnfell-p1-ldt--ugr.csv");
+  EXPECT_EQ(std::count(csv.begin(), csv.end(), '\n'), 20);
+  EXPECT_EQ(csv.rfind("x_H,y_H,crosswise_70_50_20", 0), 0u);
+  const std::string factors = content_of(folder.path() / "curves/tarnfell-p1-ldt--utilisation.csv");
+  EXPECT_EQ(std::count(factors.begin(), factors.end(), '\n'), 11);
+}
+
+}  // namespace
+}  // namespace glow::cli
