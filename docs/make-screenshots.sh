@@ -38,7 +38,7 @@ sed -e 's/glazing"/glasing"/; s/thing = "board"/thing = "bord"/; s/on = "notice 
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
-for pair in throwing-room--work-plane:plan showroom--room--sheet:room-sheet throwing-room--walls--sheet:walls \
+for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan showroom--room--sheet:room-sheet throwing-room--walls--sheet:walls \
   showroom--work-plane:showroom kiln-store--rack-fronts:rack-fronts showroom--work-plane--columns:columns project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
@@ -50,6 +50,8 @@ probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
 terminal probe.png <probe.txt
 { echo '$ glowgrid inspect photometry/tarnfell-p1.ldt -o curves'; "$program" inspect photometry/tarnfell-p1.ldt; } >sheet.txt
 terminal inspect-sheet.png <sheet.txt
+{ echo '$ glowgrid inspect photometry/tarnfell-p1.ldt --tables | tail -57'; "$program" inspect photometry/tarnfell-p1.ldt --tables | tail -57; } >glare.txt
+terminal glare-sheet.png <glare.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
 cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
 cp curves/tarnfell-p1-ldt--footprint.png "$here/screenshots/inspect-footprint.png"

@@ -53,6 +53,36 @@ void describe_grids(const scene::RoomScene& room, const units::ShownUnits& units
   list("points", spots);
 }
 
+void describe_eyes(const scene::RoomScene& room, const units::ShownUnits& units) {
+  std::vector<std::string> sets;
+  for (const scene::EyeSet& set : room.eyes)
+    sets.push_back(
+        fmt::format(FMT_STRING("{} ({}at {:.1f} {}, {}{})"), set.name,
+                    set.grid ? fmt::format(FMT_STRING("{} places "), set.positions.size()) : std::string(),
+                    units.length(set.height_m), units.length_unit(), set.posture,
+                    set.directions() == 1 ? ", looking " + set.looking[0]
+                                          : fmt::format(FMT_STRING(", {} directions"), set.directions())));
+  list("eyes", sets);
+}
+
+/// What limits glare, and what verifies it.
+void describe_glare(const scene::GlareWish& glare, std::string& text) {
+  using model::GlareMethod;
+  const char* method = glare.method == GlareMethod::eyes    ? "eyes"
+                       : glare.method == GlareMethod::table ? "the tabular method"
+                                                            : "the tabular method where it holds, else eyes";
+  for (const auto& limits : {glare.limits, glare.screen_limits})
+    for (const standards::Demand& d : limits) {
+      const bool ugr = d.quantity == standards::Quantity::unified_glare;
+      std::string words =
+          fmt::format(FMT_STRING("{} at most {:g}{}{} ({}; {})"), to_string(d.quantity), d.required,
+                      unit_of(d.quantity).empty() ? "" : " ", unit_of(d.quantity), d.source, d.certainty);
+      if (ugr) words += fmt::format(FMT_STRING(", by {}"), method);
+      if (!d.reason.empty()) words += "; " + d.reason;
+      wrap(text, "    ", words, 6);
+    }
+}
+
 /// "  task area bench: mean 500 lx, U0 0.60 (EN 12464-1:2021, 17.4; agreed)".
 void describe_demands(const scene::SceneGrid& grid, const std::string& name, const units::ShownUnits& units,
                       std::string& text) {
@@ -89,6 +119,7 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
   list("touching", room.meetings);
   list("assumed, since the project does not say", room.assumed);
   describe_grids(room, units);
+  describe_eyes(room, units);
   if (room.verified_as.empty()) {
     fmt::print(FMT_STRING("  no task: nothing will be held against a requirement\n"));
     return;
@@ -101,6 +132,7 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
     if (!wall || !wall_told) describe_demands(grid, wall ? "each wall" : grid.name, units, text);
     wall_told = wall_told || wall;
   }
+  describe_glare(room.glare, text);
   fmt::print(FMT_STRING("{}"), text);
   list("not verified", room.not_verified);
 }

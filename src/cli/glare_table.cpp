@@ -14,8 +14,9 @@ namespace {
 using results::EyeSetGlare;
 using results::TableGlare;
 
-constexpr std::size_t kNameWidth = 26;
+constexpr std::size_t kNameWidth = 30;
 constexpr std::size_t kMostCauses = 4;
+constexpr double kWorthTelling = 0.005;  // of the sum
 
 std::string number(double value) {
   return std::isfinite(value) ? fmt::format(FMT_STRING("{:.1f}"), value) : std::string("none");
@@ -32,7 +33,7 @@ class GlareTable {
     }
     if (!room_.glare.sets.empty()) write_table();
     if (text_.empty()) return {};
-    return fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9}  luminaires as new\n"), "glare", kNameWidth,
+    return fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  luminaires as new\n"), "glare", kNameWidth,
                        "worst", "typical", "+/-") +
            text_;
   }
@@ -41,7 +42,7 @@ class GlareTable {
   void row(const std::string& name, const std::string& worst, const std::string& typical,
            const std::string& sure, const std::string& where) {
     const std::string fitted = name.size() <= kNameWidth ? name : name.substr(0, kNameWidth - 2) + "..";
-    text_ += fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9}  {}\n"), fitted, kNameWidth, worst, typical,
+    text_ += fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  {}\n"), fitted, kNameWidth, worst, typical,
                          sure, where);
   }
   void write_set(const EyeSetGlare& set);
@@ -73,25 +74,29 @@ void GlareTable::write_set(const EyeSetGlare& set) {
     wrap(text_, "    ",
          fmt::format(FMT_STRING("{} of {} eyes left out: inside things"), buried, set.set.positions.size()),
          4);
-  write_causes(set);
+  const bool told = std::any_of(room_.checks.begin(), room_.checks.end(), [&](const standards::Check& c) {
+    return c.area == "eye" && c.where == set.set.name && !c.why.empty();
+  });
+  if (!told) write_causes(set);
 }
 
 void GlareTable::write_causes(const EyeSetGlare& set) {
   std::string words;
   for (std::size_t i = 0; i < std::min(kMostCauses, set.causes.size()); ++i) {
     const results::SourceShare& cause = set.causes[i];
+    if (cause.share < kWorthTelling) break;
     words += fmt::format(FMT_STRING("{}{} {} {:.0f} %"), i ? ", " : "", source(cause.source).mark,
                          words_.spot(source(cause.source).position), 100 * cause.share);
   }
   if (words.empty()) return;
   wrap(text_, "    ", "by " + words, 7);
   std::string changes;
-  for (const results::GlareChange& change : set.changes)
-    changes += fmt::format(
-        FMT_STRING("{}{} {}{}"), changes.empty() ? "" : ", ", change.words, number(change.ugr),
-        set.views.size() == 1 ? std::string()
-                              : fmt::format(FMT_STRING(" (worst of all {})"), number(change.worst)));
-  if (!changes.empty()) wrap(text_, "    ", "its first " + changes, 7);
+  for (const results::GlareChange& change : set.changes) {
+    const std::string here = number(change.ugr), worst = number(change.worst);
+    changes += fmt::format(FMT_STRING("{}{} {}{}"), changes.empty() ? "" : ", ", change.words, here,
+                           here == worst ? "" : fmt::format(FMT_STRING(" (all these eyes {})"), worst));
+  }
+  if (!changes.empty()) wrap(text_, "    ", "that first one " + changes, 7);
   for (const std::string& remark : set.remarks) wrap(text_, "    ", remark, 4);
 }
 
@@ -117,9 +122,10 @@ void GlareTable::write_table() {
     return;
   }
   for (const TableGlare::Value& value : table.values)
-    row(fmt::format(FMT_STRING("tabular UGR along {}"), value.along), number(value.ugr), "-", "-",
-        fmt::format(FMT_STRING("{:.1f}H x {:.1f}H, {}, {}"), value.x_h, value.y_h, table.reflectances,
-                    value.crosswise ? "crosswise" : "endwise"));
+    row(fmt::format(FMT_STRING("tabular UGR along {}, {}"), value.along,
+                    value.crosswise ? "crosswise" : "endwise"),
+        number(value.ugr), "-", "-",
+        fmt::format(FMT_STRING("{:.1f}H x {:.1f}H, {}"), value.x_h, value.y_h, table.reflectances));
   for (const std::string& remark : table.remarks) wrap(text_, "    ", remark, 4);
 }
 

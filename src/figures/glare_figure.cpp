@@ -15,6 +15,7 @@ constexpr double kLeft = 28, kTop = 96, kRight = 196, kBottom = 20;
 constexpr double kHead = 34, kGap = 26;  // px above a panel, and between panels
 constexpr double kMostPixelsPerM = 120;
 constexpr double kLeastForValue = 19;                                   // px of a cell that a value fits into
+constexpr double kLuminaireOpacity = 0.5;                               // values are read through them
 constexpr double kSightLength = 54;                                     // px of a seat's line of sight
 constexpr std::array<double, 7> kSteps = {10, 13, 16, 19, 22, 25, 28};  // RUGL, EN 12464-1
 
@@ -100,6 +101,7 @@ class Plan {
       canvas_.circle({0, 0}, size.x() / 2, "none", kSheetInk, 1);
     else
       canvas_.rectangle(-size / 2, size, "none", kSheetInk, 1);
+    canvas_.opacity_of_last(kLuminaireOpacity);
     canvas_.end_group();
   }
 

@@ -1,5 +1,6 @@
 #include "files/glare_json.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 #include <stdexcept>
@@ -127,6 +128,13 @@ json table_json(const results::TableGlare& table) {
 
 json glare_json(const results::RoomResult& room) {
   json j = {{"luminaires", "as new, dimmed as the project says"}};
+  std::vector<double> all;
+  for (const EyeSetGlare& set : room.glare.sets)
+    for (const results::ViewGlare& view : set.views)
+      if (view.ugr) all.push_back(*view.ugr);
+  std::sort(all.begin(), all.end());
+  j["worst_ugr"] = all.empty() ? json(nullptr) : number(all.back());
+  j["typical_ugr"] = all.empty() ? json(nullptr) : number(all[all.size() / 2]);
   j["sources"] = sources_json(room.glare);
   j["eyes"] = json::array();
   for (const EyeSetGlare& set : room.glare.sets)

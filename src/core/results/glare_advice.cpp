@@ -18,6 +18,7 @@ using standards::Verdict;
 constexpr double kDimmed = 0.5;
 constexpr double kSteps[] = {0.5, 1.0};   // m by which a luminaire is moved
 constexpr std::size_t kMostViews = 4000;  // of a set, for changes to be tried
+constexpr double kWorthTelling = 0.005;   // share of a cause
 constexpr std::size_t kMostCauses = 3;    // that are told
 
 std::string azimuth_words(const scene::EyeSet& set, std::size_t view) {
@@ -167,6 +168,7 @@ void GlareAdvice::explain_eye(Check& check) const {
   std::string causes;
   for (std::size_t i = 0; i < std::min(kMostCauses, set->causes.size()); ++i) {
     const SourceShare& cause = set->causes[i];
+    if (cause.share < kWorthTelling) break;
     const GlareSourceName& source = result_.glare.sources[std::size_t(cause.source)];
     causes += fmt::format(FMT_STRING("{}{} at {} {:.0f} %"), i ? ", " : "", source.mark,
                           words_.spot(source.position), 100 * cause.share);
