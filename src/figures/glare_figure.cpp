@@ -282,7 +282,14 @@ std::string seats_svg(const FigureInput& input, const std::vector<const results:
   const double pixels_per_m = std::min({(kSheetWidth - kLeft - kRight) / size.x(),
                                         (kSheetHeight - kTop - kBottom) / size.y(), kMostPixelsPerM});
   canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
-  canvas.text({kLeft, 66}, "UGR of people at their places; luminaires as new", {14, "start", kSheetGrey});
+  std::optional<double> strictest;
+  for (const results::EyeSetRecord* seat : seats)
+    if (const auto limit = limit_of(*input.room, seat->name))
+      strictest = std::min(strictest.value_or(*limit), *limit);
+  canvas.text({kLeft, 66},
+              "UGR of people at their places; luminaires as new" +
+                  (strictest ? fmt::format(FMT_STRING("; limit {:g}"), *strictest) : std::string()),
+              {14, "start", kSheetGrey});
   draw_key(canvas, scale, std::nullopt, false);
   Plan plan(canvas, input, {kLeft, kTop + size.y() * pixels_per_m}, pixels_per_m);
   plan.ground();

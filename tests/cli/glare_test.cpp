@@ -118,6 +118,45 @@ TEST(Glare, DimmingTheWorstLuminaireDoesWhatWasSaid) {
   EXPECT_NEAR(dimmed, worst["first_changed"][0]["ugr"].get<double>(), 0.01);
 }
 
+/// Five downlights in a row: by the table they are fine, to somebody who walks towards one of them not.
+TEST(Glare, ARoomThatPassesByTheTableAndFailsAtASeatSaysBoth) {
+  const TemporaryFolder folder;
+  write_office(folder, "");
+  folder.write("office.toml", R"(format = 1
+[project]
+standard = "EN 12464-1:2021"
+[defaults]
+reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }
+maintenance_factor = 0.8
+[luminaires.D2]
+file = "photometry/quillon-d2.ies"
+[[rooms]]
+name = "Stairs"
+size = [12, 1.8]
+height = 2.6
+task = "circulation.stairs"
+[[rooms.luminaires]]
+mark = "D2"
+array = { rows = 1, columns = 5 }
+[[rooms.eyes]]
+name = "somebody"
+at = [10.1, 0.9]
+looking = 0
+)");
+  const Ran ran = run(folder, "run office.toml --no-cache --json -q --accuracy draft");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const json room = json::parse(ran.out).at("rooms").at(0);
+  const auto checks = checks_of(room, "glare UGR");
+  ASSERT_EQ(checks.size(), 2u);
+  EXPECT_EQ(checks[0]["verdict"], "met");
+  EXPECT_EQ(checks[0]["binding"], true);
+  EXPECT_EQ(checks[1]["verdict"], "not met");
+  EXPECT_NE(checks[1]["why"].dump().find("the tabular value"), std::string::npos) << checks[1];
+  const Ran words = run(folder, "run office.toml --no-cache -q --accuracy draft");
+  EXPECT_NE(words.out.find("(not met)"), std::string::npos) << words.out;
+  EXPECT_NE(words.out.find("tabular value, UGR"), std::string::npos) << words.out;
+}
+
 TEST(Glare, TheTableIsReadOnlyWhereItHolds) {
   const TemporaryFolder folder;
   struct Case {

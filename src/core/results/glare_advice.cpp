@@ -42,7 +42,7 @@ class GlareAdvice {
       try_changes(s);
     }
     for (Check& check : result_.checks) {
-      if (check.verdict == Verdict::met) continue;
+      if (check.verdict != Verdict::not_met) continue;
       if (check.demand.quantity == Quantity::glare_rating) explain_rating(check);
       if (check.demand.quantity != Quantity::unified_glare) continue;
       if (check.area == "eye")

@@ -91,6 +91,7 @@ void TableReader::look_for_reasons() {
   for (const scene::LuminaireGroup& group : scene_.groups)
     if (group.photometry != first.photometry || group.dimming != first.dimming)
       against("several kinds of luminaires, or of dimming");
+  if (first.dimming <= 0) against("the luminaires are off");
   const std::string reason = cavity::no_ugr_table(*first.photometry);
   if (!reason.empty())
     against(reason);
