@@ -2,7 +2,10 @@
 //
 //   full       transport and light of all luminaires, from nothing
 //   bare rays  the rays of `full`, prepared beforehand, traced and thrown away
-//   relight    one changed luminaire group (six linear pendants; one downlight) on a transport that is there
+//   relight    one changed luminaire group (six linear pendants; one downlight) on a transport that is there,
+//              with another photometry in places that are remembered
+//   moved      the same group in places that are new
+//   remember   what it costs to remember the places of the group
 //   spread     the same with 300 possible built rooms
 //   500        the same room with about 500 points: time, and the accuracy that the run itself states
 //   furnished  the same for an office with desks, a cupboard, shelves and a screen
@@ -19,15 +22,22 @@
 #include "core/results/grid_uncertainty.hpp"
 #include "core/results/room_result.hpp"
 #include "core/transport/patch_rays.hpp"
+#include "core/transport/remembered_places.hpp"
 #include "scenes/furnished_room.hpp"
 
 namespace {
 
 using namespace glow;
 
+/// Without eyes: glare_bench measures what they cost.
 const scene::RoomScene& demo_room() {
-  static const cli::OpenProject open = cli::open_project(GLOWGRID_DEMO);
-  return open.rooms.at(0);
+  static const scene::RoomScene room = [] {
+    scene::RoomScene copy = cli::open_project(GLOWGRID_DEMO).rooms.at(0);
+    copy.eyes.clear();
+    copy.glare = {};
+    return copy;
+  }();
+  return room;
 }
 
 /// The demo room with a grid fine enough for about 500 points.
@@ -103,11 +113,44 @@ void full_with_spread(benchmark::State& state) {
   state.counters["samples"] = wish.samples;
 }
 
-void relight(benchmark::State& state) {
+void moved(benchmark::State& state) {
   const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
   const auto& luminaires = demo_room().groups.at(std::size_t(state.range(0))).luminaires;
   for (auto _ : state) benchmark::DoNotOptimize(transport.relight(luminaires, {}));
   state.counters["luminaires"] = double(luminaires.size());
+}
+
+/// The same luminaires, another table: a batwing of the group's flux.
+std::shared_ptr<const photometry::IntensityTable> other_table(const photometry::IntensityTable& table) {
+  std::vector<double> planes, gammas, candela;
+  for (double c = 0; c <= 360; c += 15) planes.push_back(c);
+  for (double g = 0; g <= 90; g += 5) gammas.push_back(g);
+  for (const double c : planes)
+    for (const double g : gammas)
+      candela.push_back((1 + std::sin(2 * g * kDegree)) * std::cos(g * kDegree) *
+                        (1.2 + std::cos(2 * c * kDegree)));
+  const photometry::IntensityTable unit(planes, gammas, candela);
+  return std::make_shared<photometry::IntensityTable>(unit.scaled(table.flux() / unit.flux()));
+}
+
+void relight_swapped(benchmark::State& state, const transport::Transport& transport,
+                     const std::vector<photometry::PlacedLuminaire>& luminaires) {
+  const auto places = transport::RememberedPlaces::of(transport, luminaires, {});
+  const auto table = other_table(*luminaires.front().table);
+  for (auto _ : state) benchmark::DoNotOptimize(places->relight(table, {}));
+  state.counters["luminaires"] = double(luminaires.size());
+  state.counters["terms"] = double(places->terms());
+}
+
+void relight(benchmark::State& state) {
+  const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
+  relight_swapped(state, transport, demo_room().groups.at(std::size_t(state.range(0))).luminaires);
+}
+
+void remember(benchmark::State& state) {
+  const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
+  const auto& luminaires = demo_room().groups.at(std::size_t(state.range(0))).luminaires;
+  for (auto _ : state) benchmark::DoNotOptimize(transport::RememberedPlaces::of(transport, luminaires, {}));
 }
 
 void full_500(benchmark::State& state) {
@@ -140,6 +183,11 @@ void furnished_full(benchmark::State& state) {
 
 void furnished_relight(benchmark::State& state) {
   const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
+  relight_swapped(state, transport, furnished().luminaires);
+}
+
+void furnished_moved(benchmark::State& state) {
+  const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
   for (auto _ : state) benchmark::DoNotOptimize(transport.relight(furnished().luminaires, {}));
 }
 
@@ -166,6 +214,10 @@ class Ratios : public benchmark::ConsoleReporter {
     ratio("demo: full / relight of one downlight", "full", "relight/1", "(aim: at least 100)");
     ratio("furnished: full / relight of all six", "furnished_full", "furnished_relight",
           "(aim: at least 100)");
+    ratio("demo: full / six long luminaires moved", "full", "moved/0", "");
+    ratio("demo: full / one downlight moved", "full", "moved/1", "");
+    ratio("furnished: full / all six moved", "furnished_full", "furnished_moved", "");
+    ratio("demo: remembering six places / moving them", "remember/0", "moved/0", "");
     fmt::print(FMT_STRING("{:<44} {:>6.0f}   ms (aim: at most 1000)\n"), "demo: 300 possible built rooms",
                median_["full_with_spread"] - median_["full"]);
     fmt::print(FMT_STRING("{:<44} {:>6.0f}   ms\n"), "demo with 522 points", median_["full_500"]);
@@ -198,10 +250,13 @@ int main(int argc, char** argv) {
   add("full", full);
   add("full_with_spread", full_with_spread);
   add("relight", relight)->Arg(0)->Arg(1);
+  add("moved", moved)->Arg(0)->Arg(1);
+  add("remember", remember)->Arg(0);
   add("full_500", full_500);
   add("furnished_bare_rays", furnished_bare_rays);
   add("furnished_full", furnished_full);
   add("furnished_relight", furnished_relight);
+  add("furnished_moved", furnished_moved);
   Ratios reporter;
   benchmark::RunSpecifiedBenchmarks(&reporter);
   reporter.print();

@@ -216,10 +216,7 @@ Lux Explainer::widened(double half_deg, std::vector<std::string>& marks) const {
     if (table.peak().gamma_deg > kStraightDown || table.upward_flux() > 0.1 * table.flux() || !edges ||
         edges->width_deg() >= 2 * half_deg - 5)
       continue;
-    std::vector<photometry::PlacedLuminaire> wider = group.luminaires;
-    const auto lobe = even_lobe(table.flux(), half_deg);
-    for (photometry::PlacedLuminaire& luminaire : wider) luminaire.table = lobe;
-    const Lux changed = variants_.with_group(g, wider, 1);
+    const Lux changed = variants_.with_table(g, even_lobe(table.flux(), half_deg));
     for (std::size_t r = 0; r < lux.size(); ++r) lux[r] += changed[r] - before[r];
     if (std::find(marks.begin(), marks.end(), group.mark) == marks.end()) marks.push_back(group.mark);
   }

@@ -64,6 +64,21 @@ Lux Variants::with_group(std::size_t group, const std::vector<photometry::Placed
   return totals(light);
 }
 
+Lux Variants::with_table(std::size_t group,
+                         const std::shared_ptr<const photometry::IntensityTable>& table) const {
+  std::vector<photometry::PlacedLuminaire> luminaires = scene_.groups[group].luminaires;
+  const auto [found, is_new] = places_.try_emplace(group);
+  if (is_new) found->second = transport::RememberedPlaces::of(transport_, luminaires, watch_);
+  if (!found->second) {
+    for (photometry::PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
+    return with_group(group, luminaires, 1);
+  }
+  transport::GroupLight light = light_.maintained;
+  light.add(light_of(group), -weight(group));
+  light.add(found->second->relight(table, watch_), weight(group));
+  return totals(light);
+}
+
 Lux Variants::with_one_more(std::size_t group, const photometry::PlacedLuminaire& luminaire) const {
   transport::GroupLight light = light_.maintained;
   light.add(transport_.relight({luminaire}, watch_), weight(group));

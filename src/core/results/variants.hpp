@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "core/results/grid_reading.hpp"
+#include "core/transport/remembered_places.hpp"
 
 namespace glow::results {
 
@@ -32,6 +33,9 @@ class Variants {
   /// With other luminaires in place of a group's: `flux_factor` of their own output each.
   Lux with_group(std::size_t group, const std::vector<photometry::PlacedLuminaire>& luminaires,
                  double flux_factor) const;
+  /// With another intensity table for all of a group's luminaires, in their places. The places are
+  /// remembered: the second table for a group costs look-ups only.
+  Lux with_table(std::size_t group, const std::shared_ptr<const photometry::IntensityTable>& table) const;
   /// With one luminaire more, maintained and dimmed as the group.
   Lux with_one_more(std::size_t group, const photometry::PlacedLuminaire& luminaire) const;
 
@@ -46,6 +50,7 @@ class Variants {
   const RoomLight& light_;
   const Watch& watch_;
   mutable std::map<std::size_t, transport::GroupLight> of_groups_;
+  mutable std::map<std::size_t, std::optional<transport::RememberedPlaces>> places_;
 };
 
 /// The group laid anew as an even array over the room, all else as of its first luminaire.

@@ -36,6 +36,7 @@ struct DirectLight::Sight {
   bool coarse;        ///< for a patch
   bool hidden;        ///< whether sight lines are to be looked along
   const std::vector<ShadowEdge>* shades;  ///< null: not known
+  LightTape* tape;                        ///< to be recorded on, or null
 
   Vec3 way_from(const Vec2& spot) const {
     const Vec3& p = receiver.position;
@@ -75,25 +76,36 @@ double DirectLight::passed(const Sight& sight, const Vec2& spot) const {
   return passed_(sight.start, frame.origin + p.x() * frame.c0 + p.y() * frame.c90 + p.z() * frame.g0);
 }
 
+/// Intensity along the components in the luminaire: from its table, or to be filled in.
+template <>
+double DirectLight::candela<double>(const Vec3& along, LightTape*) const {
+  return luminaire_->table->intensity_along(along.x(), along.y(), along.z());
+}
+
+template <>
+LightStretch DirectLight::candela<LightStretch>(const Vec3& along, LightTape* tape) const {
+  return tape->record(along);
+}
+
 /// lx from a face with all its light at one spot, if nothing hides it.
-double DirectLight::unhidden(const Sight& sight, const Vec2& spot) const {
+template <class Value>
+Value DirectLight::unhidden(const Sight& sight, const Vec2& spot) const {
   const Vec3 way = sight.way_from(spot);
   const double distance2 = way.squaredNorm();
-  if (distance2 < kTouching * kTouching) return 0;
+  if (distance2 < kTouching * kTouching) return {};
   const bool plane = sight.receiver.kernel == Kernel::plane;
   const double facing = plane ? -sight.receiver.normal.dot(way) : 1.0;
-  if (facing <= 0) return 0;
+  if (facing <= 0) return {};
+  if (surface_.closed() && way.z() <= 0) return {};
   const Vec3 along = sight.in_luminaire(way);
-  double candela = luminaire_->table->intensity_along(along.x(), along.y(), along.z());
-  if (candela <= 0) return 0;
+  const Value intensity = candela<Value>(along, sight.tape);
+  if (is_dark(intensity)) return {};
   const double distance = std::sqrt(distance2);
-  if (surface_.closed()) {
-    if (way.z() <= 0) return 0;
-    const double seen = surface_.projected_area_m2(along / distance);
-    candela *= way.z() / distance * sight.face->area_m2() / seen;
-  }
-  if (plane) return candela * facing / (distance2 * distance);
-  return candela * sight.receiver.weight(-way / distance) / distance2;
+  double share = 1;
+  if (surface_.closed())
+    share = way.z() / distance * sight.face->area_m2() / surface_.projected_area_m2(along / distance);
+  if (plane) return share * facing / (distance2 * distance) * intensity;
+  return share * sight.receiver.weight(-way / distance) / distance2 * intensity;
 }
 
 /// Whether a corner of the element is seen unlike its four points: Gauss's points leave out a fifth of the
@@ -107,7 +119,8 @@ bool DirectLight::corners_differ(const Sight& sight, const Element& element, dou
   return false;
 }
 
-double DirectLight::gauss(const Sight& sight, const Element& element, int penumbra_level) const {
+template <class Value>
+Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbra_level) const {
   // Along a side that is short against the distance one point does as well as two; not so where shadows are.
   const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
@@ -116,16 +129,17 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
   const double along_s[] = {thin_s ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
   const double along_t[] = {thin_t ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
   const int count_s = thin_s ? 1 : 2, count_t = thin_t ? 1 : 2;
-  double sum = 0, least = 2, most = -1;
+  Value sum{};
+  double least = 2, most = -1;
   for (int i = 0; i < count_s; ++i)
     for (int j = 0; j < count_t; ++j) {
       const Vec2 spot = element.spot(along_s[i], along_t[j]);
-      const double lux = unhidden(sight, spot);
-      if (lux <= 0) continue;
+      const Value lux = unhidden<Value>(sight, spot);
+      if (is_dark(lux)) continue;
       const double share = sight.hidden ? passed(sight, spot) : 1.0;
       least = std::min(least, share);
       most = std::max(most, share);
-      sum += element.weight(along_s[i]) * share * lux / (count_s * count_t);
+      sum += element.weight(along_s[i]) * share / (count_s * count_t) * lux;
     }
   if (sight.hidden && most >= 0 && penumbra_level < kDeepestPenumbra &&
       (most - least > kSameShare || corners_differ(sight, element, most))) {
@@ -133,13 +147,16 @@ double DirectLight::gauss(const Sight& sight, const Element& element, int penumb
     const auto [a1, a2] = a.halves();
     const auto [b1, b2] = b.halves();
     const int next = penumbra_level + 1;
-    return gauss(sight, a1, next) + gauss(sight, a2, next) + gauss(sight, b1, next) + gauss(sight, b2, next);
+    sum *= 0;  // what was recorded is done anew, finer
+    return gauss<Value>(sight, a1, next) + gauss<Value>(sight, a2, next) + gauss<Value>(sight, b1, next) +
+           gauss<Value>(sight, b2, next);
   }
   return element.share * sum;
 }
 
 /// Where edges are known: in parts of an element that none crosses one sight line tells.
-double DirectLight::cut_at_edges(const Sight& sight, const Element& element, int level) const {
+template <class Value>
+Value DirectLight::cut_at_edges(const Sight& sight, const Element& element, int level) const {
   const auto box = element.box();
   const bool crossed = std::any_of(sight.shades->begin(), sight.shades->end(), [&](const ShadowEdge& shade) {
     return shade.crosses(box.first, box.second);
@@ -152,23 +169,24 @@ double DirectLight::cut_at_edges(const Sight& sight, const Element& element, int
       const Vec2 spot = element.spot(s, t);
       if (sight.facing(spot) <= 0) continue;
       const double share = passed(sight, spot);
-      return share > 0 ? share * gauss(open, element, kDeepestPenumbra) : 0;
+      return share > 0 ? share * gauss<Value>(open, element, kDeepestPenumbra) : Value{};
     }
-    return 0;
+    return {};
   }
   if (level >= (sight.receiver.lean ? kDeepestLeanEdge : kDeepestEdge))
-    return gauss(sight, element, kDeepestPenumbra);
+    return gauss<Value>(sight, element, kDeepestPenumbra);
   const auto [a, b] = element.halves();
   const auto [a1, a2] = a.halves();
   const auto [b1, b2] = b.halves();
-  return cut_at_edges(sight, a1, level + 1) + cut_at_edges(sight, a2, level + 1) +
-         cut_at_edges(sight, b1, level + 1) + cut_at_edges(sight, b2, level + 1);
+  return cut_at_edges<Value>(sight, a1, level + 1) + cut_at_edges<Value>(sight, a2, level + 1) +
+         cut_at_edges<Value>(sight, b1, level + 1) + cut_at_edges<Value>(sight, b2, level + 1);
 }
 
 /// An element whose light is smooth. Sight lines through the middles of a net's meshes and the corners; where
 /// they agree, what they found holds for the element, else mesh by mesh.
-double DirectLight::probed(const Sight& sight, const Element& element) const {
-  if (sight.shades) return cut_at_edges(sight, element, 0);
+template <class Value>
+Value DirectLight::probed(const Sight& sight, const Element& element) const {
+  if (sight.shades) return cut_at_edges<Value>(sight, element, 0);
   const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
   const auto meshes = [&](double side) {
@@ -184,13 +202,13 @@ double DirectLight::probed(const Sight& sight, const Element& element) const {
       least = std::min(least, share);
       most = std::max(most, share);
     }
-  if (most < 0) return gauss(sight, element, 0);  // all but a corner lies behind the receiver
+  if (most < 0) return gauss<Value>(sight, element, 0);  // all but a corner lies behind the receiver
   if (most - least <= kSameShare && !corners_differ(sight, element, most)) {
     Sight open = sight;
     open.hidden = false;
-    return most > 0 ? most * gauss(open, element, kDeepestPenumbra) : 0;
+    return most > 0 ? most * gauss<Value>(open, element, kDeepestPenumbra) : Value{};
   }
-  double sum = 0;
+  Value sum{};
   for (int i = 0; i < count_s; ++i)
     for (int j = 0; j < count_t; ++j) {
       Element mesh = element;
@@ -199,12 +217,13 @@ double DirectLight::probed(const Sight& sight, const Element& element) const {
       mesh.high = mesh.low + size;
       mesh.share = element.share / (count_s * count_t);
       if (element.polar) mesh.share *= mesh.mean_radius() / element.mean_radius();
-      sum += gauss(sight, mesh, kLevelOfMeshes);
+      sum += gauss<Value>(sight, mesh, kLevelOfMeshes);
     }
   return sum;
 }
 
-double DirectLight::divided(const Sight& sight, const Element& element, int level) const {
+template <class Value>
+Value DirectLight::divided(const Sight& sight, const Element& element, int level) const {
   const double diagonal = element.extent().norm();
   const Vec3& point = sight.receiver.position;
   double distance;
@@ -220,26 +239,28 @@ double DirectLight::divided(const Sight& sight, const Element& element, int leve
     least = std::min(least, facing);
     most = std::max(most, facing);
   }
-  if (most <= 0 && !element.polar) return 0;
+  if (most <= 0 && !element.polar) return {};
   const bool kink = (least < 0 && most > 0) || sight.on_axis(element.spot(0.5, 0.5), diagonal);
   const double division = kink ? (sight.coarse ? kCoarseHorizon : kHorizonDivision)
                                : (sight.coarse ? kCoarseDivision : kDivision);
   if (diagonal <= division * distance || level >= kDeepestDivision)
-    return sight.hidden ? probed(sight, element) : gauss(sight, element, 0);
+    return sight.hidden ? probed<Value>(sight, element) : gauss<Value>(sight, element, 0);
   const auto [a, b] = element.halves();
-  return divided(sight, a, level + 1) + divided(sight, b, level + 1);
+  return divided<Value>(sight, a, level + 1) + divided<Value>(sight, b, level + 1);
 }
 
-double DirectLight::disc(const Sight& sight) const {
-  double sum = 0;
+template <class Value>
+Value DirectLight::disc(const Sight& sight) const {
+  Value sum{};
   for (int quarter = 0; quarter < 4; ++quarter)
-    sum += divided(sight,
-                   {{0, quarter * kPi / 2}, {1, (quarter + 1) * kPi / 2}, 0.25, true, sight.face->half}, 0);
+    sum += divided<Value>(
+        sight, {{0, quarter * kPi / 2}, {1, (quarter + 1) * kPi / 2}, 0.25, true, sight.face->half}, 0);
   return sum;
 }
 
-double DirectLight::on_face(const Receiver& receiver, const photometry::LuminousFace& face,
-                            bool coarse) const {
+template <class Value>
+Value DirectLight::on_face(const Receiver& receiver, const photometry::LuminousFace& face, bool coarse,
+                           LightTape* tape) const {
   const geometry::Frame& frame = luminaire_->frame;
   const auto in_face = [&](const Vec3& v) {
     const Vec3 p(v.dot(frame.c0), v.dot(frame.c90), v.dot(frame.g0));
@@ -253,19 +274,19 @@ double DirectLight::on_face(const Receiver& receiver, const photometry::Luminous
   std::vector<ShadowEdge> shades;
   const bool known = occluders_ && shadow_edges(*occluders_, frame, surface_.reach_m(), face,
                                                 receiver.position, own.position, shades);
-  const Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_), known ? &shades : nullptr};
-  if (surface_.closed() && own.position.z() <= 0) return 0;
+  const Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_), known ? &shades : nullptr, tape};
+  if (surface_.closed() && own.position.z() <= 0) return {};
   const double reach = face.half.norm(), distance = own.position.norm();
   const bool plane = receiver.kernel == Kernel::plane;
   const double behind = plane ? own.normal.dot(own.position) : -distance;
-  if (behind >= reach) return 0;
+  if (behind >= reach) return {};
   // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
   // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
   if (2 * reach <= kDivision * (distance - reach) && behind <= -reach && !sight.on_axis({0, 0}, 2 * reach)) {
     const Vec2 half = face.disc ? Vec2(kDiscSquare * face.half) : face.half;
     const Element whole{-half, half, 1.0, false, face.half};
-    if (!sight.hidden) return gauss(sight, whole, 0);
-    if (!face.disc) return probed(sight, whole);
+    if (!sight.hidden) return gauss<Value>(sight, whole, 0);
+    if (!face.disc) return probed<Value>(sight, whole);
     // Of a disc that no edge crosses one sight line tells, without taking it apart.
     if (known && std::none_of(shades.begin(), shades.end(), [&](const ShadowEdge& shade) {
           return shade.crosses(-face.half, face.half);
@@ -273,24 +294,25 @@ double DirectLight::on_face(const Receiver& receiver, const photometry::Luminous
       const double share = passed(sight, {0, 0});
       Sight open = sight;
       open.hidden = false;
-      return share > 0 ? share * gauss(open, whole, 0) : 0;
+      return share > 0 ? share * gauss<Value>(open, whole, 0) : Value{};
     }
   }
-  if (face.disc) return disc(sight);
-  return divided(sight, {-face.half, face.half, 1.0, false, face.half}, 0);
+  if (face.disc) return disc<Value>(sight);
+  return divided<Value>(sight, {-face.half, face.half, 1.0, false, face.half}, 0);
 }
 
 /// What divided and gauss come to for the usual case, a flat rectangle in front of the receiver's plane, in
 /// one loop: Gauss's two points in each of as many parts along both sides as the distance asks for.
-double DirectLight::plane_illuminance(const Vec3& point, const Vec3& normal) const {
+template <class Value>
+Value DirectLight::on_plane(const Vec3& point, const Vec3& normal, LightTape* tape) const {
   const geometry::Frame& frame = luminaire_->frame;
   const Vec3 way = point - frame.origin;
   const double behind = normal.dot(way);
-  if (behind >= surface_.reach_m()) return 0;
-  if (!flat_rectangle_) return summed({point, normal}, true);
+  if (behind >= surface_.reach_m()) return {};
+  if (!flat_rectangle_) return summed<Value>({point, normal}, true, tape);
   const Vec2 facing(normal.dot(frame.c0), normal.dot(frame.c90));
   const double depth = surface_.faces()[0].half.dot(facing.cwiseAbs());  // of the area along the normal
-  if (behind > -depth) return behind >= depth ? 0 : summed({point, normal}, true);
+  if (behind > -depth) return behind >= depth ? Value{} : summed<Value>({point, normal}, true, tape);
   const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
   const Vec2 half = surface_.faces()[0].half;
   const Vec2 beside = (along.head<2>().cwiseAbs() - half).cwiseMax(0.0);
@@ -305,7 +327,7 @@ double DirectLight::plane_illuminance(const Vec3& point, const Vec3& normal) con
       continue;
     }
     const double parts = std::ceil(side / (kCoarseDivision * distance));
-    if (!(2 * parts <= kMostAlong)) return summed({point, normal}, true);
+    if (!(2 * parts <= kMostAlong)) return summed<Value>({point, normal}, true, tape);
     count[axis] = 2 * int(parts);
     for (int k = 0; k < int(parts); ++k) {
       const double middle = -half[axis] + (k + 0.5) * side / parts;
@@ -313,38 +335,38 @@ double DirectLight::plane_illuminance(const Vec3& point, const Vec3& normal) con
       at[axis][std::size_t(2 * k + 1)] = middle + kGauss * side / parts;
     }
   }
-  double sum = 0;
+  Value sum{};
   for (int i = 0; i < count[0]; ++i)
     for (int j = 0; j < count[1]; ++j) {
       const double s = at[0][std::size_t(i)], t = at[1][std::size_t(j)];
       const double x = along.x() - s, y = along.y() - t;
       const double d2 = x * x + y * y + along.z() * along.z();
       const double cosine = -(behind - s * facing.x() - t * facing.y());
-      sum += luminaire_->table->intensity_along(x, y, along.z()) * cosine / (d2 * std::sqrt(d2));
+      sum += cosine / (d2 * std::sqrt(d2)) * candela<Value>({x, y, along.z()}, tape);
     }
-  return sum / (count[0] * count[1]);
+  return 1.0 / (count[0] * count[1]) * sum;
 }
 
-double DirectLight::summed(const Receiver& receiver, bool coarse) const {
+template <class Value>
+Value DirectLight::summed(const Receiver& receiver, bool coarse, LightTape* tape) const {
   const geometry::Frame& frame = luminaire_->frame;
   const Vec3 way = receiver.position - frame.origin;
   const double reach = surface_.reach_m();
-  if (receiver.kernel == Kernel::plane && receiver.normal.dot(way) > reach) return 0;  // wholly behind
+  if (receiver.kernel == Kernel::plane && receiver.normal.dot(way) > reach) return {};  // wholly behind
   const double distance = way.norm();
   if (surface_.point() || (!passed_ && 2 * reach < kPointLike * distance)) {
     // One spot for all of it, with all of the intensity.
     const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
-    if (distance < kTouching) return 0;
+    if (distance < kTouching) return {};
     const double weight = receiver.weight(-way / distance);
-    if (weight <= 0) return 0;
-    const double candela = luminaire_->table->intensity_along(along.x(), along.y(), along.z());
-    const double lux = candela * weight / (distance * distance);
-    return lux > 0 && passed_ ? lux * passed_(receiver.ray_start(), frame.origin) : lux;
+    if (weight <= 0) return {};
+    const Value lux = weight / (distance * distance) * candela<Value>(along, tape);
+    return !is_dark(lux) && passed_ ? passed_(receiver.ray_start(), frame.origin) * lux : lux;
   }
   if (surface_.sphere_radius_m() > 0) {
     // What is seen of a sphere is the disc within the circle where sight lines touch it.
     const double r = surface_.sphere_radius_m();
-    if (distance <= r) return 0;
+    if (distance <= r) return {};
     const Vec3 along = Vec3(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0)) / distance;
     photometry::LuminousFace seen;
     seen.z = along;
@@ -353,11 +375,28 @@ double DirectLight::summed(const Receiver& receiver, bool coarse) const {
     seen.centre = r * r / distance * along;
     seen.half = Vec2::Constant(r * std::sqrt(1 - r * r / (distance * distance)));
     seen.disc = true;
-    return on_face(receiver, seen, coarse);
+    return on_face<Value>(receiver, seen, coarse, tape);
   }
-  double sum = 0;
-  for (const photometry::LuminousFace& face : surface_.faces()) sum += on_face(receiver, face, coarse);
+  Value sum{};
+  for (const photometry::LuminousFace& face : surface_.faces())
+    sum += on_face<Value>(receiver, face, coarse, tape);
   return sum;
+}
+
+double DirectLight::illuminance(const Receiver& receiver) const {
+  return summed<double>(receiver, false, nullptr);
+}
+
+void DirectLight::illuminance(const Receiver& receiver, LightTape& tape) const {
+  summed<LightStretch>(receiver, false, &tape);
+}
+
+double DirectLight::plane_illuminance(const Vec3& point, const Vec3& normal) const {
+  return on_plane<double>(point, normal, nullptr);
+}
+
+LightStretch DirectLight::plane_illuminance(const Vec3& point, const Vec3& normal, LightTape& tape) const {
+  return on_plane<LightStretch>(point, normal, &tape);
 }
 
 }  // namespace glow::transport

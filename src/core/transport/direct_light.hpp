@@ -5,6 +5,7 @@
 #include "core/geometry/ray_tracer.hpp"
 #include "core/photometry/luminous_faces.hpp"
 #include "core/photometry/placed_luminaire.hpp"
+#include "core/transport/light_tape.hpp"
 #include "core/transport/luminous_element.hpp"
 #include "core/transport/receiver.hpp"
 #include "core/transport/shadow_edges.hpp"
@@ -32,26 +33,43 @@ class DirectLight {
   DirectLight(const photometry::PlacedLuminaire& luminaire, Passed passed);
 
   /// lx at the receiver.
-  double illuminance(const Receiver& receiver) const { return summed(receiver, false); }
+  double illuminance(const Receiver& receiver) const;
+  /// The same for any intensity table in its place: directions and weights, onto the tape.
+  void illuminance(const Receiver& receiver, LightTape& tape) const;
   /// lx on a plane facing `normal` at `point`, as if nothing were hidden: quicker and within about 1 %, for
   /// light that is averaged over patches.
   double plane_illuminance(const Vec3& point, const Vec3& normal) const;
+  LightStretch plane_illuminance(const Vec3& point, const Vec3& normal, LightTape& tape) const;
   const photometry::PlacedLuminaire& luminaire() const { return *luminaire_; }
   const photometry::LuminousSurface& surface() const { return surface_; }
 
  private:
   using Element = LuminousElement;
   struct Sight;  // the receiver in a face's coordinates
-  double summed(const Receiver& receiver, bool coarse) const;
-  double on_face(const Receiver& receiver, const photometry::LuminousFace& face, bool coarse) const;
-  double divided(const Sight& sight, const Element& element, int level) const;
+  // Value: double, or LightStretch when a tape is recorded.
+  template <class Value>
+  Value candela(const Vec3& along, LightTape* tape) const;
+  template <class Value>
+  Value on_plane(const Vec3& point, const Vec3& normal, LightTape* tape) const;
+  template <class Value>
+  Value summed(const Receiver& receiver, bool coarse, LightTape* tape) const;
+  template <class Value>
+  Value on_face(const Receiver& receiver, const photometry::LuminousFace& face, bool coarse,
+                LightTape* tape) const;
+  template <class Value>
+  Value divided(const Sight& sight, const Element& element, int level) const;
+  template <class Value>
+  Value gauss(const Sight& sight, const Element& element, int penumbra_level) const;
+  template <class Value>
+  Value probed(const Sight& sight, const Element& element) const;
+  template <class Value>
+  Value cut_at_edges(const Sight& sight, const Element& element, int level) const;
+  template <class Value>
+  Value unhidden(const Sight& sight, const Vec2& spot) const;
+  template <class Value>
+  Value disc(const Sight& sight) const;
   bool corners_differ(const Sight& sight, const Element& element, double share) const;
-  double gauss(const Sight& sight, const Element& element, int penumbra_level) const;
-  double probed(const Sight& sight, const Element& element) const;
-  double cut_at_edges(const Sight& sight, const Element& element, int level) const;
-  double unhidden(const Sight& sight, const Vec2& spot) const;
   double passed(const Sight& sight, const Vec2& spot) const;
-  double disc(const Sight& sight) const;
 
   const photometry::PlacedLuminaire* luminaire_;
   photometry::LuminousSurface surface_;

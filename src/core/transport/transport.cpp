@@ -64,9 +64,15 @@ Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometr
 
 GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires,
                               const Watch& watch) const {
+  GroupLight light =
+      spread(light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_, watch),
+             std::vector<double>(receivers_.size(), 0.0), watch);
+  read_direct(luminaires, watch, light);
+  return light;
+}
+
+GroupLight Transport::spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch) const {
   GroupLight light;
-  PatchLight on_patches =
-      light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_, watch);
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
   light.balance.lost_lm = on_patches.lost_lm;
@@ -82,9 +88,8 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
       (exchange_.reflectance + exchange_.passing).cwiseProduct(light.patch_irradiance_lx);
   light.balance.absorbed_lm = kept.dot(exchange_.visible_area_m2);
   light.balance.escaped_lm += leaving.dot(exchange_.open_area_m2);
-  read_direct(luminaires, watch, light);
-  const std::vector<double> reflected = gathered(leaving, light.exitance_by_rays, watch);
-  for (std::size_t r = 0; r < receivers_.size(); ++r) light.interreflected_lx[r] += reflected[r];
+  light.direct_lx = std::move(direct_lx);
+  light.interreflected_lx = gathered(leaving, light.exitance_by_rays, watch);
   return light;
 }
 
@@ -104,8 +109,6 @@ void Transport::read_direct(const std::vector<photometry::PlacedLuminaire>& lumi
                             });
     }
   }
-  light.direct_lx.assign(receivers_.size(), 0.0);
-  light.interreflected_lx.assign(receivers_.size(), 0.0);
   parallel_for(receivers_.size(), watch, "direct light", [&](std::size_t r) {
     for (std::size_t l = 0; l < luminaires.size() && !receivers_[r].reflected_only; ++l) {
       const bool hidden = occluders_.may_block(receivers_[r].position, luminaires[l].frame.origin,

@@ -61,6 +61,10 @@ class Transport {
 
   GroupLight relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) const;
 
+  /// The light that follows from what falls straight on the patches; `direct_lx` is taken as it is, and light
+  /// over mirrors to a receiver is left out.
+  GroupLight spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch) const;
+
   /// The same light with another diffuse reflectance of what lands on each patch (Exchange::reflectance):
   /// what a brighter or darker finish would do. The balance of flux is the one of `light`.
   GroupLight refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
@@ -86,6 +90,7 @@ class Transport {
   const Exchange& exchange() const { return exchange_; }
   const geometry::RayTracer& tracer() const { return tracer_; }
   const Occluders& occluders() const { return occluders_; }
+  const Effort& effort() const { return effort_; }
 
  private:
   void read_direct(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,

@@ -1,0 +1,57 @@
+#pragma once
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/transport/patch_light.hpp"
+#include "core/transport/sampling.hpp"
+
+namespace glow::transport {
+
+/// Sums over luminaires and sample sets. Sets are kept only from the first one on that differs among them.
+class PatchSum {
+ public:
+  explicit PatchSum(std::size_t patches) { light_.flux_lm.setZero(Eigen::Index(patches)); }
+
+  void add(const Eigen::VectorXd& flux) {
+    light_.flux_lm += flux;
+    if (light_.flux_sets_lm.size() > 0) light_.flux_sets_lm.colwise() += flux.cast<float>();
+  }
+  void add(const Eigen::MatrixXf& sets) {
+    if (light_.flux_sets_lm.size() == 0)
+      light_.flux_sets_lm = light_.flux_lm.cast<float>().replicate(1, kSets);
+    light_.flux_lm += sets.cast<double>().rowwise().mean();
+    light_.flux_sets_lm += sets;
+  }
+  PatchLight& light() { return light_; }
+
+ private:
+  PatchLight light_;
+};
+
+/// What points on the patches find of a luminaire's light, lm.
+struct FoundLight {
+  Eigen::VectorXd flux;  ///< if nothing is hidden
+  Eigen::MatrixXf sets;  ///< what is left of it in each sample set; empty when nothing can be hidden
+
+  bool hides() const { return sets.size() > 0; }
+  double sum() const { return hides() ? double(sets.sum()) / kSets : flux.sum(); }
+  /// Whether that is `lm` but for what points may miss of the `emitted` flux; sight lines that are left to
+  /// chance may miss more.
+  bool is_near(double lm, double emitted) const {
+    const double tolerance = hides() ? 0.03 : 0.01;
+    return sum() > 0 && std::abs(sum() - lm) <= tolerance * emitted;
+  }
+  /// Scaled to `lm` in all, into `sum`.
+  void add_to(PatchSum& total, double lm) {
+    if (!hides()) {
+      total.add(Eigen::VectorXd(flux * (lm / sum())));
+      return;
+    }
+    for (Eigen::Index set = 0; set < kSets; ++set)
+      sets.col(set) *= float(lm / std::max(double(sets.col(set).sum()), 1e-9 * lm));
+    total.add(sets);
+  }
+};
+
+}  // namespace glow::transport

@@ -1,0 +1,99 @@
+// Another photometry in places that are remembered: the light of a relight, for look-ups only.
+#include <gtest/gtest.h>
+
+#include "core/geometry/room_shell.hpp"
+#include "core/transport/remembered_places.hpp"
+#include "scenes/furnished_room.hpp"
+
+namespace glow::transport {
+namespace {
+
+using photometry::LuminousShape;
+using photometry::PlacedLuminaire;
+
+/// A lobe with a tenth of the peak upwards as well.
+std::shared_ptr<photometry::IntensityTable> up_and_down() {
+  std::vector<double> gammas, candela;
+  for (double g = 0; g <= 180; g += 5) {
+    gammas.push_back(g);
+    candela.push_back(g < 90 ? 500 * std::cos(g * kDegree) : -50 * std::cos(g * kDegree));
+  }
+  return std::make_shared<photometry::IntensityTable>(std::vector<double>{0}, gammas, candela);
+}
+
+void expect_the_light_of_a_relight(const scenes::Scene& scene, double tolerance) {
+  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
+  const auto places = RememberedPlaces::of(transport, scene.luminaires, {});
+  ASSERT_TRUE(places);
+  EXPECT_GT(places->terms(), transport.receivers().size());
+  for (const auto& table : {scene.luminaires[0].table,
+                            std::shared_ptr<const photometry::IntensityTable>(scenes::lobe(2000, 4, -0.4)),
+                            std::shared_ptr<const photometry::IntensityTable>(up_and_down())}) {
+    std::vector<PlacedLuminaire> luminaires = scene.luminaires;
+    for (PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
+    const GroupLight expected = transport.relight(luminaires, {}), found = places->relight(table, {});
+    EXPECT_NEAR(found.balance.emitted_lm, expected.balance.emitted_lm, 1e-6 * expected.balance.emitted_lm);
+    EXPECT_NEAR(found.balance.absorbed_lm, expected.balance.absorbed_lm, 1e-3 * expected.balance.absorbed_lm);
+    for (std::size_t r = 0; r < transport.receivers().size(); ++r) {
+      EXPECT_NEAR(found.direct_lx[r], expected.direct_lx[r], tolerance * expected.direct_lx[r] + 1e-3) << r;
+      EXPECT_NEAR(found.interreflected_lx[r], expected.interreflected_lx[r],
+                  tolerance * expected.interreflected_lx[r] + 1e-3)
+          << r;
+    }
+  }
+}
+
+TEST(RememberedPlaces, GiveTheLightOfARelightInAFurnishedRoom) {
+  expect_the_light_of_a_relight(scenes::furnished_room(), 2e-3);
+}
+
+TEST(RememberedPlaces, HoldForEveryLuminousShape) {
+  for (const auto& [shape, height] : {std::pair{LuminousShape::point, 0.0},
+                                      {LuminousShape::disc, 0.0},
+                                      {LuminousShape::box, 0.1},
+                                      {LuminousShape::vertical_cylinder, 0.3},
+                                      {LuminousShape::sphere, 0.3}}) {
+    scenes::Scene scene;
+    geometry::add_room(scene.geometry, {{0, 0}, {4, 0}, {4, 3}, {0, 3}}, 2.6, 0.2, 0.5, 0.7);
+    PlacedLuminaire luminaire;
+    luminaire.table = scenes::lobe(900, 1, 0.2);
+    luminaire.area = {shape, 0.3, 0.3, {height, height, height, height}};
+    luminaire.frame = geometry::Frame::tilted({1.5, 1.2, 1.9}, 20, 15);
+    scene.luminaires = {luminaire};
+    for (const Vec3& normal : {Vec3(0, 0, 1), Vec3(1, 0, 0)})
+      scene.receivers.push_back({{2.2, 1.4, 0.8}, normal});
+    scene.receivers.push_back({{2.2, 1.4, 1.2}, Vec3::UnitX(), Kernel::cylinder});
+    expect_the_light_of_a_relight(scene, 1e-5);
+  }
+}
+
+/// Where light leaves, or runs over mirrors, it has to be traced: nothing is remembered, and nothing is
+/// wrong.
+TEST(RememberedPlaces, AreNotMadeWhereLightIsTracedOut) {
+  scenes::Scene scene = scenes::furnished_room();
+  geometry::Material mirror;
+  mirror.mirror = 0.9;
+  scene.geometry.add_box("mirror", {2, 0.01, 1}, {3, 0.02, 2}, mirror);
+  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
+  EXPECT_FALSE(RememberedPlaces::of(transport, scene.luminaires, {}));
+  EXPECT_FALSE(RememberedPlaces::of(transport, {}, {}));
+}
+
+/// A beam that points on patches miss falls back on a relight.
+TEST(RememberedPlaces, FallBackForNeedles) {
+  const scenes::Scene scene = scenes::furnished_room();
+  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
+  const auto places = RememberedPlaces::of(transport, scene.luminaires, {});
+  ASSERT_TRUE(places);
+  const auto needle = std::make_shared<const photometry::IntensityTable>(
+      std::vector<double>{0}, std::vector<double>{0, 0.5, 1, 180}, std::vector<double>{1e5, 5e4, 0, 0});
+  std::vector<PlacedLuminaire> luminaires = scene.luminaires;
+  for (PlacedLuminaire& luminaire : luminaires) luminaire.table = needle;
+  const GroupLight expected = transport.relight(luminaires, {}), found = places->relight(needle, {});
+  EXPECT_GT(expected.balance.traced_luminaires, 0);
+  EXPECT_EQ(found.balance.traced_luminaires, expected.balance.traced_luminaires);
+  EXPECT_EQ(found.direct_lx, expected.direct_lx);
+}
+
+}  // namespace
+}  // namespace glow::transport
