@@ -5,16 +5,18 @@
 namespace glow::transport {
 
 /// Solves apply(x) = right for a symmetric positive operator, preconditioned by its `diagonal`, from the
-/// first guess in `x` to a residual of `tolerance` times |right|. Gives the relative residual reached.
+/// first guess in `x` to a residual of `tolerance` times |right|. Gives the relative residual reached, and in
+/// `rest` right - apply(x).
 template <class Apply>
 double conjugate_gradients(const Apply& apply, const Eigen::VectorXd& diagonal, const Eigen::VectorXd& right,
-                           double tolerance, int most_steps, Eigen::VectorXd& x) {
+                           double tolerance, int most_steps, Eigen::VectorXd& x, Eigen::VectorXd& rest) {
   const double scale = right.norm();
   if (scale == 0) {
     x.setZero();
+    rest = right;
     return 0;
   }
-  Eigen::VectorXd rest = right - apply(x);
+  rest = right - apply(x);
   Eigen::VectorXd z = rest.cwiseQuotient(diagonal), p = z;
   double rz = rest.dot(z);
   for (int step = 0; step < most_steps && rest.norm() > tolerance * scale; ++step) {
@@ -28,6 +30,13 @@ double conjugate_gradients(const Apply& apply, const Eigen::VectorXd& diagonal, 
     rz = next;
   }
   return rest.norm() / scale;
+}
+
+template <class Apply>
+double conjugate_gradients(const Apply& apply, const Eigen::VectorXd& diagonal, const Eigen::VectorXd& right,
+                           double tolerance, int most_steps, Eigen::VectorXd& x) {
+  Eigen::VectorXd rest;
+  return conjugate_gradients(apply, diagonal, right, tolerance, most_steps, x, rest);
 }
 
 }  // namespace glow::transport

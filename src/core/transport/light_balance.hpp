@@ -18,6 +18,9 @@ class LightBalance {
   /// The same as if `reflectance` were the exchange's.
   Eigen::VectorXd solve(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& reflectance,
                         double& residual) const;
+  /// The same, begun at a light that is known and like it: `known_direct_lm` gave `known_lx`.
+  Eigen::VectorXd solve_from(const Eigen::VectorXd& known_direct_lm, const Eigen::VectorXd& known_lx,
+                             const Eigen::VectorXd& direct_lm, double& residual) const;
   /// The same with patches of twice the width, from the same rays: tells what the patches' size does.
   Eigen::VectorXd solve_coarse(const Eigen::VectorXd& direct_lm) const;
 

@@ -8,6 +8,11 @@
 
 namespace glow::transport {
 
+/// Share of a luminaire's flux that points on patches may miss; more where sight lines are left to chance.
+inline double capture_tolerance(bool hides) {
+  return hides ? 0.03 : 0.01;
+}
+
 /// Sums over luminaires and sample sets. Sets are kept only from the first one on that differs among them.
 class PatchSum {
  public:
@@ -36,11 +41,8 @@ struct FoundLight {
 
   bool hides() const { return sets.size() > 0; }
   double sum() const { return hides() ? double(sets.sum()) / kSets : flux.sum(); }
-  /// Whether that is `lm` but for what points may miss of the `emitted` flux; sight lines that are left to
-  /// chance may miss more.
   bool is_near(double lm, double emitted) const {
-    const double tolerance = hides() ? 0.03 : 0.01;
-    return sum() > 0 && std::abs(sum() - lm) <= tolerance * emitted;
+    return sum() > 0 && std::abs(sum() - lm) <= capture_tolerance(hides()) * emitted;
   }
   /// Scaled to `lm` in all, into `sum`.
   void add_to(PatchSum& total, double lm) {

@@ -1,6 +1,9 @@
 #include "core/transport/remembered_places.hpp"
 
+#include <algorithm>
+#include <cmath>
 #include <functional>
+#include <utility>
 
 #include "core/transport/patch_points.hpp"
 #include "core/transport/patch_sum.hpp"
@@ -9,6 +12,9 @@ namespace glow::transport {
 namespace {
 
 constexpr std::size_t kTogether = 64;  // points of one task
+constexpr std::size_t kFew = 2;        // terms of a point that are kept as they are
+// Degrees between directions that are told apart where there are more.
+constexpr double kNetOfPatches = 1, kNetOfReceivers = 0.25;
 
 std::size_t blocks_of(std::size_t points) {
   return (points + kTogether - 1) / kTogether;
@@ -22,6 +28,35 @@ void for_points(std::size_t points, const Watch& watch, const char* what,
   });
 }
 
+/// The cell of a net of directions that a term falls into.
+std::pair<std::int32_t, std::int32_t> cell_of(const LightTerm& term, double net) {
+  const double row = std::floor(double(term.gamma_deg) / net);
+  const double around = std::max(std::sin((row + 0.5) * net * kDegree), 1e-3);
+  return {std::int32_t(row), std::int32_t(double(term.c_deg) / (net / around))};
+}
+
+/// One term for each cell, at their mean direction: right for intensities that are straight lines there.
+/// Penumbras leave very many terms, side by side.
+std::vector<LightTerm> joined(const std::vector<LightTerm>& terms, double net) {
+  std::vector<std::pair<std::pair<std::int32_t, std::int32_t>, LightTerm>> by_cell;
+  for (const LightTerm& term : terms) by_cell.emplace_back(cell_of(term, net), term);
+  std::stable_sort(by_cell.begin(), by_cell.end(),
+                   [](const auto& a, const auto& b) { return a.first < b.first; });
+  std::vector<LightTerm> result;
+  for (std::size_t i = 0; i < by_cell.size();) {
+    const auto cell = by_cell[i].first;
+    double weight = 0, c = 0, gamma = 0;
+    for (; i < by_cell.size() && by_cell[i].first == cell; ++i) {
+      const LightTerm& term = by_cell[i].second;
+      weight += double(term.weight);
+      c += double(term.weight) * double(term.c_deg);
+      gamma += double(term.weight) * double(term.gamma_deg);
+    }
+    result.push_back({float(c / weight), float(gamma / weight), float(weight)});
+  }
+  return result;
+}
+
 }  // namespace
 
 double RememberedPlaces::Terms::sum(const photometry::IntensityTable& table, std::size_t point) const {
@@ -31,9 +66,12 @@ double RememberedPlaces::Terms::sum(const photometry::IntensityTable& table, std
   return sum;
 }
 
-void RememberedPlaces::Terms::close_point(const LightTape& tape, std::size_t from) {
-  for (std::size_t k = from; k < tape.size(); ++k)
-    if (tape.terms()[k].weight > 0) terms.push_back(tape.terms()[k]);
+void RememberedPlaces::Terms::close_point(const LightTape& tape, double net) {
+  std::vector<LightTerm> own;
+  for (const LightTerm& term : tape.terms())
+    if (term.weight > 0) own.push_back(term);
+  if (own.size() > kFew) own = joined(own, net);
+  terms.insert(terms.end(), own.begin(), own.end());
   first.push_back(std::uint32_t(terms.size()));
 }
 
@@ -60,6 +98,7 @@ std::optional<RememberedPlaces> RememberedPlaces::of(
     places.places_.push_back(places.remember(luminaire, watch));
     if (places.terms() > kMostTerms) return std::nullopt;
   }
+  places.like_ = transport.relight(luminaires, watch);
   return places;
 }
 
@@ -82,7 +121,7 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
         for (int set = 0; set < kSets; ++set) place.seen(Eigen::Index(i), set) = seen[std::size_t(set)];
       }
     }
-    blocks[i / kTogether].close_point(tape, 0);
+    blocks[i / kTogether].close_point(tape, kNetOfPatches);
   });
   for (const Terms& block : blocks) place.patches.append(block);
   blocks.assign(blocks_of(points), {});
@@ -92,40 +131,62 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
     const bool hidden = transport_->occluders().may_block(receiver.position, luminaire.frame.origin,
                                                           open.surface().reach_m());
     if (!receiver.reflected_only) (hidden ? shaded : open).illuminance(receiver, tape);
-    blocks[r / kTogether].close_point(tape, 0);
+    blocks[r / kTogether].close_point(tape, kNetOfReceivers);
   });
   for (const Terms& block : blocks) place.receivers.append(block);
   return place;
 }
 
+/// What is left of the flux on patches, in every sample set scaled to the luminaire's. Gives what points
+/// found before that.
+double RememberedPlaces::add(const Place& place, const Eigen::VectorXd& flux, double emitted_lm,
+                             PatchLight& light) {
+  light.emitted_lm += emitted_lm;
+  if (place.seen.size() == 0) {
+    const double sum = flux.sum();
+    if (light.flux_lm.size() == 0) light.flux_lm.setZero(flux.size());
+    if (sum > 0) light.flux_lm += emitted_lm / sum * flux;
+    return sum;
+  }
+  if (light.flux_sets_lm.size() == 0) light.flux_sets_lm.setZero(flux.size(), kSets);
+  const Eigen::VectorXf single = flux.cast<float>();
+  double found = 0;
+  for (Eigen::Index set = 0; set < kSets; ++set) {
+    const double sum = double(single.dot(place.seen.col(set)));
+    found += sum / kSets;
+    const float factor = float(emitted_lm / std::max(sum, 1e-9 * emitted_lm));
+    light.flux_sets_lm.col(set) += factor * single.cwiseProduct(place.seen.col(set));
+  }
+  return found;
+}
+
 GroupLight RememberedPlaces::relight(const std::shared_ptr<const photometry::IntensityTable>& table,
                                      const Watch& watch) const {
   const std::size_t n = transport_->patches().size(), points = transport_->receivers().size();
-  PatchSum sum(n);
   std::vector<double> direct(points, 0.0);
-  double caught = 0;
-  for (const Place& place : places_) {
-    const bool hides = place.seen.size() > 0;
-    FoundLight found{Eigen::VectorXd(n), Eigen::MatrixXf(hides ? n : 0, hides ? kSets : 0)};
-    for_points(n, watch, "light on the surfaces", [&](std::size_t patch) {
-      const Eigen::Index i = Eigen::Index(patch);
-      found.flux[i] = place.patches.sum(*table, patch);
-      if (hides) found.sets.row(i) = float(found.flux[i]) * place.seen.row(i);
-    });
-    if (!found.is_near(table->flux(), table->flux())) {
-      std::vector<photometry::PlacedLuminaire> luminaires = luminaires_;
-      for (photometry::PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
-      return transport_->relight(luminaires, watch);
+  Eigen::MatrixXd flux(n, places_.size());  // if nothing is hidden
+  for_points(n + points, watch, "light from known places", [&](std::size_t i) {
+    for (std::size_t p = 0; p < places_.size(); ++p) {
+      if (i < n)
+        flux(Eigen::Index(i), Eigen::Index(p)) = places_[p].patches.sum(*table, i);
+      else
+        direct[i - n] += places_[p].receivers.sum(*table, i - n);
     }
-    caught += found.sum();
-    sum.light().emitted_lm += table->flux();
-    found.add_to(sum, table->flux());
-    for_points(points, watch, "direct light",
-               [&](std::size_t r) { direct[r] += place.receivers.sum(*table, r); });
+  });
+  PatchLight light;
+  double caught = 0;
+  for (std::size_t p = 0; p < places_.size(); ++p) {
+    const double found = add(places_[p], flux.col(Eigen::Index(p)), table->flux(), light);
+    caught += found;
+    const double tolerance = capture_tolerance(places_[p].seen.size() > 0) * table->flux();
+    if (found > 0 && std::abs(found - table->flux()) <= tolerance) continue;
+    std::vector<photometry::PlacedLuminaire> luminaires = luminaires_;
+    for (photometry::PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
+    return transport_->relight(luminaires, watch);
   }
-  PatchLight light = std::move(sum.light());
+  if (light.flux_sets_lm.size() > 0) light.flux_lm = light.flux_sets_lm.cast<double>().rowwise().mean();
   light.captured_share = light.emitted_lm > 0 ? caught / light.emitted_lm : 1;
-  return transport_->spread(std::move(light), std::move(direct), watch);
+  return transport_->spread(std::move(light), std::move(direct), watch, &like_);
 }
 
 }  // namespace glow::transport

@@ -16,7 +16,8 @@ namespace glow::transport {
 class RememberedPlaces {
  public:
   /// Nothing where it would not help: in rooms with openings, mirrors or clear panes, where light is traced
-  /// out, and where there would be more than kMostTerms to remember. Costs about a relight. Throws Cancelled.
+  /// out, and where there would be more than kMostTerms to remember. Costs about two relights. Throws
+  /// Cancelled.
   static std::optional<RememberedPlaces> of(const Transport& transport,
                                             const std::vector<photometry::PlacedLuminaire>& luminaires,
                                             const Watch& watch);
@@ -36,7 +37,7 @@ class RememberedPlaces {
     std::vector<LightTerm> terms;
     double sum(const photometry::IntensityTable& table, std::size_t point) const;
     void append(const Terms& other);
-    void close_point(const LightTape& tape, std::size_t from);
+    void close_point(const LightTape& tape, double net);
   };
   struct Place {
     Terms patches, receivers;
@@ -45,11 +46,13 @@ class RememberedPlaces {
 
   RememberedPlaces(const Transport& transport, std::vector<photometry::PlacedLuminaire> luminaires)
       : transport_(&transport), luminaires_(std::move(luminaires)) {}
+  static double add(const Place& place, const Eigen::VectorXd& flux, double emitted_lm, PatchLight& light);
   Place remember(const photometry::PlacedLuminaire& luminaire, const Watch& watch) const;
 
   const Transport* transport_;
   std::vector<photometry::PlacedLuminaire> luminaires_;
   std::vector<Place> places_;
+  GroupLight like_;  ///< of the luminaires as they were
 };
 
 }  // namespace glow::transport

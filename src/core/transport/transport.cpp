@@ -71,7 +71,8 @@ GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& lu
   return light;
 }
 
-GroupLight Transport::spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch) const {
+GroupLight Transport::spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch,
+                             const GroupLight* like) const {
   GroupLight light;
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
@@ -80,8 +81,12 @@ GroupLight Transport::spread(PatchLight on_patches, std::vector<double> direct_l
   light.balance.traced_luminaires = on_patches.traced_luminaires;
   light.patch_flux_lm = std::move(on_patches.flux_lm);
   light.patch_flux_sets_lm = std::move(on_patches.flux_sets_lm);
+  const LightBalance balance(patches_, exchange_);
+  double& residual = light.balance.solver_residual;
   light.patch_irradiance_lx =
-      LightBalance(patches_, exchange_).solve(light.patch_flux_lm, light.balance.solver_residual);
+      like && !exchange_.any_passing
+          ? balance.solve_from(like->patch_flux_lm, like->patch_irradiance_lx, light.patch_flux_lm, residual)
+          : balance.solve(light.patch_flux_lm, residual);
   const Eigen::VectorXd leaving = exitance(exchange_, patches_, light.patch_irradiance_lx);
   const Eigen::VectorXd kept =
       light.patch_irradiance_lx -

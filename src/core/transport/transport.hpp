@@ -62,8 +62,10 @@ class Transport {
   GroupLight relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) const;
 
   /// The light that follows from what falls straight on the patches; `direct_lx` is taken as it is, and light
-  /// over mirrors to a receiver is left out.
-  GroupLight spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch) const;
+  /// over mirrors to a receiver is left out. `like`: light of the same places, which it is found quicker
+  /// from.
+  GroupLight spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch,
+                    const GroupLight* like = nullptr) const;
 
   /// The same light with another diffuse reflectance of what lands on each patch (Exchange::reflectance):
   /// what a brighter or darker finish would do. The balance of flux is the one of `light`.
