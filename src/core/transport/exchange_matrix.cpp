@@ -1,11 +1,40 @@
 #include "core/transport/exchange_matrix.hpp"
 
 #include <algorithm>
+#include <array>
+#include <cmath>
 
 namespace glow::transport {
 namespace {
 
+constexpr std::size_t kParts = 8;          // of a product
+constexpr Eigen::Index kColumns = 4;       // of the matrix, taken together
 constexpr std::size_t kRowsTogether = 32;  // a row is too little work for a task of its own
+
+/// Four columns of a symmetric matrix from column i on, down to the diagonal: each entry counts for its row
+/// and for its column.
+void add_columns(const Eigen::MatrixXf& matrix, Eigen::Index i, const Eigen::VectorXf& x,
+                 Eigen::VectorXf& sum) {
+  const float *a = matrix.col(i).data(), *b = matrix.col(i + 1).data(), *c = matrix.col(i + 2).data(),
+              *d = matrix.col(i + 3).data(), *in = x.data();
+  const float xa = x[i], xb = x[i + 1], xc = x[i + 2], xd = x[i + 3];
+  float* out = sum.data();
+  float to_a = 0, to_b = 0, to_c = 0, to_d = 0;
+#pragma omp simd reduction(+ : to_a, to_b, to_c, to_d)
+  for (Eigen::Index k = 0; k < i; ++k) {
+    out[k] += (a[k] * xa + b[k] * xb) + (c[k] * xc + d[k] * xd);
+    to_a += a[k] * in[k];
+    to_b += b[k] * in[k];
+    to_c += c[k] * in[k];
+    to_d += d[k] * in[k];
+  }
+  out[i] += to_a;
+  out[i + 1] += to_b;
+  out[i + 2] += to_c;
+  out[i + 3] += to_d;
+  for (Eigen::Index j = i; j < i + kColumns; ++j)
+    for (Eigen::Index k = i; k < i + kColumns; ++k) out[j] += matrix(k, j) * in[k];
+}
 
 struct HitCount {
   std::int32_t patch;
@@ -119,17 +148,35 @@ void ExchangeMatrix::fill_sparse(const TracedHits& hits, const Eigen::VectorXd& 
   });
 }
 
+/// Reads only what lies above the diagonal, each area for both of its patches: reading is what a product
+/// costs. In parts of equal size whose number is fixed, so that sums do not depend on the number of threads.
+Eigen::VectorXd ExchangeMatrix::half_times(const Eigen::VectorXf& x) const {
+  const Eigen::Index n = x.size();
+  const auto begin_of = [n](std::size_t part) {
+    if (part == kParts) return n;
+    return Eigen::Index(double(n) * std::sqrt(double(part) / kParts)) / kColumns * kColumns;
+  };
+  std::array<Eigen::VectorXf, kParts> sums;
+  parallel_for(kParts, {}, "", [&](std::size_t part) {
+    const Eigen::Index end = begin_of(part + 1);
+    Eigen::VectorXf& sum = sums[part];
+    sum.setZero(end);
+    Eigen::Index i = begin_of(part);
+    for (; i + kColumns <= end; i += kColumns) add_columns(full_, i, x, sum);
+    for (; i < end; ++i) {
+      sum[i] += full_.col(i).head(i + 1).dot(x.head(i + 1));
+      sum.head(i) += x[i] * full_.col(i).head(i);
+    }
+  });
+  Eigen::VectorXd result = Eigen::VectorXd::Zero(n);
+  for (const Eigen::VectorXf& sum : sums) result.head(sum.size()) += sum.cast<double>();
+  return result;
+}
+
 Eigen::VectorXd ExchangeMatrix::times(const Eigen::VectorXd& x) const {
   const Eigen::VectorXd scaled = scale_.cwiseProduct(x);
   Eigen::VectorXd result(scale_.size());
-  if (full_.size() > 0) {
-    const Eigen::VectorXf single = scaled.cast<float>();
-    for_row_blocks(std::size_t(scale_.size()), [&](std::size_t begin, std::size_t end) {
-      for (Eigen::Index i = Eigen::Index(begin); i < Eigen::Index(end); ++i)
-        result[i] = scale_[i] * double(full_.col(i).dot(single));
-    });
-    return result;
-  }
+  if (full_.size() > 0) return scale_.cwiseProduct(half_times(scaled.cast<float>()));
   const auto row_sum = [&](std::size_t i) {
     // Four sums hide the latency of adding; their order is fixed.
     double sums[4] = {0, 0, 0, 0};

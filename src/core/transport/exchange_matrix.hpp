@@ -31,6 +31,7 @@ class ExchangeMatrix {
   double area(Eigen::Index i, Eigen::Index j) const;
 
  private:
+  Eigen::VectorXd half_times(const Eigen::VectorXf& x) const;
   void fill_in_full(const TracedHits& hits, const Eigen::VectorXd& rays_per_m2);
   void fill_sparse(const TracedHits& hits, const Eigen::VectorXd& rays_per_m2);
 
