@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "core/glare/screen_luminance.hpp"
 #include "core/standards/glare_rules.hpp"
@@ -27,6 +28,24 @@ std::string planes_above(const std::vector<glare::PlaneLuminance>& planes, doubl
     i = last;
   }
   return text;
+}
+
+double largest(const std::vector<glare::PlaneLuminance>& planes) {
+  double most = -1;
+  for (const glare::PlaneLuminance& plane : planes) most = std::max(most, plane.cd_m2);
+  return most;
+}
+
+/// Of the luminaire of the group that looks brightest: they differ when they are aimed.
+std::vector<glare::PlaneLuminance> brightest_planes(const scene::LuminaireGroup& group, double from_deg) {
+  std::vector<glare::PlaneLuminance> brightest;
+  std::set<long> tilts;  // in millionths of the cosine
+  for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
+    if (!tilts.insert(std::lround(1e6 * luminaire.frame.g0.z())).second) continue;
+    auto planes = glare::luminances_from(luminaire, group.dimming, from_deg);
+    if (largest(planes) > largest(brightest)) brightest = std::move(planes);
+  }
+  return brightest;
 }
 
 class GlareVerdicts {
@@ -78,7 +97,9 @@ void GlareVerdicts::add_ugr(const standards::Demand& limit) {
   const std::string why = by_table ? fmt::format(FMT_STRING("the tabular method does not hold: {}"),
                                                  fmt::join(result_.glare.table.why_not, "; "))
                           : scene_.eyes.empty() ? std::string("there are no eyes to rate it at")
-                                                : std::string("no luminaire is in anybody's field of view");
+                                                : std::string(
+                                                      "no luminaire is in the field of view of the "
+                                                      "eyes that are verified");
   result_.not_checked.push_back(fmt::format(FMT_STRING("glare UGR {:g} ({})"), limit.required, why));
 }
 
@@ -91,7 +112,9 @@ void GlareVerdicts::add_rating(const standards::Demand& limit) {
   }
   if (!rated)
     result_.not_checked.push_back(fmt::format(
-        FMT_STRING("glare rating GR {:g} (no luminaire is in anybody's field of view)"), limit.required));
+        FMT_STRING(
+            "glare rating GR {:g} (no luminaire is in the field of view of the eyes that are verified)"),
+        limit.required));
 }
 
 /// Each kind of luminaire once, at the brightest it is used.
@@ -102,8 +125,7 @@ void GlareVerdicts::add_luminances(const standards::Demand& limit) {
       return c.demand.quantity == limit.quantity && c.where == group.mark &&
              c.demand.standard == limit.standard;
     };
-    const auto planes =
-        glare::luminances_from(group.luminaires.front(), group.dimming, wish_.screens->from_deg);
+    const auto planes = brightest_planes(group, wish_.screens->from_deg);
     if (planes.empty()) {
       result_.not_checked.push_back(fmt::format(
           FMT_STRING("luminance of {} in screens (its file states no luminous size)"), group.mark));
