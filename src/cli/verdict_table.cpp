@@ -204,7 +204,7 @@ void VerdictTable::write_notes() {
   if (any([](const Check& c) { return !c.binding; }))
     note(any([](const Check& c) { return c.binding && c.area == "tabular method"; })
              ? "in brackets: for information; the tabular value verifies glare here"
-             : "in brackets: for information; other eyes verify glare here");
+             : "in brackets: for information; eyes without brackets verify glare here");
   for (const Check& check : room_.checks) {
     if (check.demand.certainty != "agreed")
       note(fmt::format(FMT_STRING("* certainty of the required value: {} ({})"), check.demand.certainty,
