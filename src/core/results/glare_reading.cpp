@@ -151,27 +151,32 @@ std::size_t GlareReader::first_of(std::size_t set) const {
 void GlareReader::read(double mean_lx, RoomGlare& glare) const {
   glare.sources = names_;
   glare.sets.clear();
-  for (std::size_t s = 0; s < scene_.eyes.size(); ++s) glare.sets.push_back(read_set(s, mean_lx));
-}
-
-EyeSetGlare GlareReader::read_set(std::size_t set, double mean_lx) const {
-  EyeSetGlare result;
-  result.set = scene_.eyes[set];
-  result.buried.assign(result.set.positions.size(), false);
-  if (scene_.glare.rates_ugr) {
-    mark_buried(result, first_of(set));
-    read_views(result, first_of(set));
+  for (const scene::EyeSet& set : scene_.eyes) {
+    glare.sets.emplace_back().set = set;
+    glare.sets.back().buried.assign(set.positions.size(), false);
   }
-  if (scene_.glare.rates_gr) read_ratings(result, mean_lx);
-  return result;
+  if (scene_.glare.rates_ugr && !glare.sets.empty()) {
+    mark_buried(glare);
+    const transport::Confidence confidence(transport_, light_.maintained);
+    for (std::size_t s = 0; s < glare.sets.size(); ++s) {
+      EyeSetGlare& set = glare.sets[s];
+      read_views(set, first_of(s));
+      if (set.worst) set.uncertainty = background_uncertainty(confidence, light_, first_of(s) + *set.worst);
+    }
+  }
+  for (EyeSetGlare& set : glare.sets)
+    if (scene_.glare.rates_gr) read_ratings(set, mean_lx);
 }
 
 /// An eye that looks at the inside of a thing in one direction lies in it.
-void GlareReader::mark_buried(EyeSetGlare& result, std::size_t first) const {
-  const std::size_t directions = result.set.directions();
+void GlareReader::mark_buried(RoomGlare& glare) const {
   for (const transport::MisplacedReceiver& m : transport_.misplaced())
-    if (m.receiver >= first && m.receiver < first + result.set.size())
-      result.buried[(m.receiver - first) / directions] = true;
+    for (std::size_t s = 0; s < glare.sets.size(); ++s) {
+      const scene::EyeSet& set = glare.sets[s].set;
+      const std::size_t first = first_of(s);
+      if (m.receiver >= first && m.receiver < first + set.size())
+        glare.sets[s].buried[(m.receiver - first) / set.directions()] = true;
+    }
 }
 
 void GlareReader::read_views(EyeSetGlare& result, std::size_t first) const {
@@ -191,7 +196,6 @@ void GlareReader::read_views(EyeSetGlare& result, std::size_t first) const {
   }
   if (!result.worst) return;
   result.typical = median(values_of(result.views, 0, result.views.size()));
-  result.uncertainty = background_uncertainty(transport_, light_, first + *result.worst);
 }
 
 void GlareReader::tell_causes(EyeSetGlare& result) const {
@@ -209,9 +213,8 @@ void GlareReader::tell_causes(EyeSetGlare& result) const {
 }
 
 /// UGR goes with the logarithm of the background.
-double background_uncertainty(const transport::Transport& transport, const RoomLight& light,
+double background_uncertainty(const transport::Confidence& confidence, const RoomLight& light,
                               std::size_t receiver) {
-  const transport::Confidence confidence(transport, light.maintained);
   std::vector<double> weights(light.maintained.interreflected_lx.size(), 0.0);
   weights[receiver] = 1;
   const transport::Deviations d = confidence.deviations(weights);
@@ -242,7 +245,8 @@ void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const trans
   }
   if (!worst) return;
   set.worst = views[*worst];
-  set.uncertainty = background_uncertainty(transport, light, first + *worst);
+  set.uncertainty =
+      background_uncertainty(transport::Confidence(transport, light.maintained), light, first + *worst);
   set.typical = median(values_of(set.views, 0, set.views.size()));
 }
 
@@ -281,17 +285,15 @@ void GlareReader::read_ratings(EyeSetGlare& result, double mean_lx) const {
   }
 }
 
-std::vector<double> GlareReader::reflected(std::size_t set,
-                                           const photometry::PlacedLuminaire& luminaire) const {
-  std::vector<std::size_t> receivers(scene_.eyes[set].size());
-  for (std::size_t v = 0; v < receivers.size(); ++v) receivers[v] = first_of(set) + v;
+std::vector<double> GlareReader::reflected(const photometry::PlacedLuminaire& luminaire) const {
+  std::vector<std::size_t> receivers(first_of(scene_.eyes.size()) - first_);
+  for (std::size_t v = 0; v < receivers.size(); ++v) receivers[v] = first_ + v;
   return transport_.reflected_from({luminaire}, receivers, watch_);
 }
 
-const std::vector<double>& GlareReader::known(std::size_t set, std::size_t group,
-                                              std::size_t luminaire) const {
-  const auto [found, is_new] = reflected_.try_emplace({set, group, luminaire});
-  if (is_new) found->second = reflected(set, scene_.groups[group].luminaires[luminaire]);
+const std::vector<double>& GlareReader::known(std::size_t group, std::size_t luminaire) const {
+  const auto [found, is_new] = reflected_.try_emplace({group, luminaire});
+  if (is_new) found->second = reflected(scene_.groups[group].luminaires[luminaire]);
   return found->second;
 }
 
@@ -327,10 +329,11 @@ std::vector<std::optional<double>> GlareReader::changed(std::size_t set_number, 
     const auto& [g, l] = change.source->luminaires[i];
     const geometry::Frame &before = scene_.groups[g].luminaires[l].frame, &after = change.placed[i].frame;
     const bool stays = before.origin == after.origin && before.c0 == after.c0;
-    const std::vector<double>& was = known(set_number, g, l);
-    const std::vector<double> is = stays ? was : reflected(set_number, change.placed[i]);
+    const std::vector<double>& was = known(g, l);
+    const std::vector<double> is = stays ? was : reflected(change.placed[i]);
+    const std::size_t own = first - first_;
     for (std::size_t v = 0; v < set.size(); ++v)
-      indirect[v] += scene_.groups[g].dimming * (change.share * is[v] - was[v]);
+      indirect[v] += scene_.groups[g].dimming * (change.share * is[own + v] - was[own + v]);
   }
   const glare::GlareSources sources = with(change);
   std::vector<std::optional<double>> values(set.size());

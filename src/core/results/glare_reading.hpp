@@ -20,7 +20,7 @@ std::vector<std::size_t> critical_views(const EyeSetGlare& set);
 void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const transport::Transport& transport,
             const RoomLight& light, std::size_t first);
 /// Half width of the 95 % interval of UGR that the background of a receiver brings.
-double background_uncertainty(const transport::Transport& transport, const RoomLight& light,
+double background_uncertainty(const transport::Confidence& confidence, const RoomLight& light,
                               std::size_t receiver);
 
 /// Rates all eyes of a room. Kept apart from its results, since changes are tried with it afterwards.
@@ -49,14 +49,13 @@ class GlareReader {
   std::optional<double> roughly(const EyeSetGlare& set, std::size_t view, const Change& change) const;
 
  private:
-  EyeSetGlare read_set(std::size_t set, double mean_lx) const;
   void read_views(EyeSetGlare& result, std::size_t first) const;
   void read_ratings(EyeSetGlare& result, double mean_lx) const;
-  void mark_buried(EyeSetGlare& result, std::size_t first) const;
+  void mark_buried(RoomGlare& glare) const;
   std::size_t first_of(std::size_t set) const;
   glare::GlareSources with(const Change& change) const;
-  std::vector<double> reflected(std::size_t set, const photometry::PlacedLuminaire& luminaire) const;
-  const std::vector<double>& known(std::size_t set, std::size_t group, std::size_t luminaire) const;
+  std::vector<double> reflected(const photometry::PlacedLuminaire& luminaire) const;
+  const std::vector<double>& known(std::size_t group, std::size_t luminaire) const;
   std::vector<glare::SeenSource> seen_from(const glare::GlareSources& sources, const Vec3& eye) const {
     return sources.seen_from(eye, &transport_.tracer(), &transport_.occluders());
   }
@@ -68,8 +67,8 @@ class GlareReader {
   const Watch& watch_;
   glare::GlareSources sources_;
   std::vector<GlareSourceName> names_;
-  /// By way of the surfaces from one luminaire to all views of a set, lx; what was asked for.
-  mutable std::map<std::array<std::size_t, 3>, std::vector<double>> reflected_;
+  /// By way of the surfaces from one luminaire to all views of all sets, lx; what was asked for.
+  mutable std::map<std::array<std::size_t, 2>, std::vector<double>> reflected_;
 };
 
 }  // namespace glow::results

@@ -166,8 +166,10 @@ std::vector<double> Transport::reflected_at(const std::vector<std::size_t>& rece
 std::vector<double> Transport::reflected_from(const std::vector<photometry::PlacedLuminaire>& luminaires,
                                               const std::vector<std::size_t>& receivers,
                                               const Watch& watch) const {
+  Effort quick = effort_;
+  quick.rays_per_patch /= 4;
   const PatchLight on_patches =
-      light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_, watch);
+      light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, quick, watch);
   double residual = 0;
   const Eigen::VectorXd landed = LightBalance(patches_, exchange_).solve(on_patches.flux_lm, residual);
   return reflected_at(receivers, exitance(exchange_, patches_, landed));

@@ -77,7 +77,8 @@ class Transport {
                                    const Eigen::VectorXd& exitance) const;
 
   /// What luminaires give some of the receivers by way of diffuse surfaces alone, lx, in their order; light
-  /// over mirrors to a receiver is left out. Cheaper than a relight.
+  /// over mirrors to a receiver is left out. Cheaper than a relight: light that has to be traced out is so
+  /// with a quarter of the rays.
   std::vector<double> reflected_from(const std::vector<photometry::PlacedLuminaire>& luminaires,
                                      const std::vector<std::size_t>& receivers, const Watch& watch) const;
 
