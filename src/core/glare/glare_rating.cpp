@@ -27,10 +27,8 @@ GlareRating glare_rating(const std::vector<SeenSource>& seen, const Vec3& eye, c
                          double mean_lx, double reflectance) {
   constexpr double kShareOfSurroundings = 0.035;
   GlareRating rating;
-  for (const SeenSource& source : seen) {
+  for (const SeenSource& source : seen)
     rating.veiling_luminaires_cd_m2 += veiling_luminance(source, eye, sight);
-    if (source.seen_share > 0 && angle_deg(source, eye, sight) < kNearest) rating.towards_a_source = true;
-  }
   rating.veiling_environment_cd_m2 = kShareOfSurroundings * reflectance * mean_lx / kPi;
   if (rating.veiling_luminaires_cd_m2 > 0 && rating.veiling_environment_cd_m2 > 0)
     rating.value = 27 + 24 * std::log10(rating.veiling_luminaires_cd_m2 /

@@ -15,7 +15,6 @@ struct GlareRating {
   double veiling_luminaires_cd_m2 = 0;   ///< Lvl: sum of 10 E / theta^2 over luminaires, theta in degrees
   double veiling_environment_cd_m2 = 0;  ///< Lve: 0.035 of the mean luminance of the surroundings
   std::optional<double> value;           ///< nothing: no light from luminaires, or black surroundings
-  bool towards_a_source = false;         ///< a source lies nearer to the line of sight than the formula holds
 };
 
 /// Veiling luminance that one source adds on a line of sight (unit length), cd/m2; sources within 1.5 degrees

@@ -9,20 +9,6 @@ constexpr double kSmallFactor = 200;  // CIE 147: 1 / kSmallSource, m-2
 
 }  // namespace
 
-std::string to_string(Standing standing) {
-  switch (standing) {
-    case Standing::counts:
-      return "counts";
-    case Standing::behind:
-      return "behind";
-    case Standing::outside:
-      return "outside the field of view";
-    case Standing::hidden:
-      return "hidden";
-  }
-  return "";
-}
-
 double Ugr::sum() const {
   double sum = 0;
   for (const UgrTerm& t : terms)

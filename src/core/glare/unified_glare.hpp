@@ -20,8 +20,6 @@ enum class Standing {
   outside,  ///< in front, but beyond the printed table of position indices
   hidden    ///< nothing of it is seen
 };
-/// "counts", "behind", "outside the field of view", "hidden".
-std::string to_string(Standing standing);
 
 /// One source in the sum of UGR.
 struct UgrTerm {

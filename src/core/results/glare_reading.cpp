@@ -35,7 +35,6 @@ ViewGlare view_of(const glare::Ugr& ugr) {
   const double sum = ugr.sum();
   for (const glare::UgrTerm& t : ugr.terms) {
     if (t.standing != glare::Standing::counts || sum <= 0) continue;
-    view.out_of_range = view.out_of_range || t.large || t.tiny || t.below;
     if (t.term / sum <= view.worst_share) continue;
     view.worst_share = t.term / sum;
     view.worst_source = int(t.seen.source);

@@ -17,9 +17,8 @@ namespace glow::results {
 struct ViewGlare {
   std::optional<double> ugr;  ///< nothing: no source counts, or the eye lies in a thing
   double background_cd_m2 = 0;
-  int worst_source = -1;      ///< of RoomGlare::sources: what adds most
-  double worst_share = 0;     ///< of the sum
-  bool out_of_range = false;  ///< a source that counts lies outside the formula's range
+  int worst_source = -1;   ///< of RoomGlare::sources: what adds most
+  double worst_share = 0;  ///< of the sum
 };
 
 /// GR of one eye in its worst direction.

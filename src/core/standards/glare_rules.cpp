@@ -21,12 +21,4 @@ double luminance_limit(const Screens& screens) {
   return screens.dark_background ? 1000 : 1500;
 }
 
-std::optional<double> most_indirect_lx(double ugr_limit) {
-  if (ugr_limit == 13) return 300;
-  if (ugr_limit == 16) return 600;
-  if (ugr_limit == 19) return 1000;
-  if (ugr_limit == 22) return 1600;
-  return std::nullopt;
-}
-
 }  // namespace glow::standards

@@ -1,8 +1,5 @@
 #pragma once
 
-#include <optional>
-#include <string>
-
 namespace glow::standards {
 
 /// Degrees from the horizontal within which a louvre hides the lamps; its depth and clear opening in m.
@@ -20,9 +17,5 @@ struct Screens {
 /// Largest mean luminance of luminaires at gamma 65 degrees and above that may be mirrored in them, cd/m2.
 double luminance_limit(const Screens& screens);
 inline constexpr double kScreenLimitFrom = 65;  // degrees of gamma
-
-/// Mean illuminance, lx, that luminous ceilings and even indirect lighting may give for a limit of UGR (CIE
-/// 147:2002); nothing for other limits.
-std::optional<double> most_indirect_lx(double ugr_limit);
 
 }  // namespace glow::standards
