@@ -71,7 +71,9 @@ struct Ray {
 /// All rays that Transport traces for the room: the same generators with the same seed.
 std::vector<Ray> rays_of(const transport::Transport& transport, const transport::Effort& effort) {
   std::vector<Ray> rays;
-  const auto keep = [&](const Vec3f& origin, const Vec3f& direction) { rays.push_back({origin, direction}); };
+  const auto keep = [&](const geometry::RayBlock& block) {
+    for (int i = 0; i < block.size; ++i) rays.push_back({block.origin(i), block.direction(i)});
+  };
   for (std::size_t i = 0; i < transport.patches().size(); ++i)
     for (int set = 0; set < transport::kSets; ++set)
       transport::PatchRays(transport.patches(), effort).each(int(i), set, keep);

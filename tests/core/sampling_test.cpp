@@ -23,8 +23,8 @@ TEST(DirectionTable, BlocksFollowTheirKernel) {
       ASSERT_EQ(table.size(), size);
       for (std::uint64_t b = 0; b < DirectionTable::kBlocks; ++b) {
         Vec3 sum = Vec3::Zero(), squares = Vec3::Zero();
-        for (int i = 0; i < size; ++i) {
-          const Vec3f& d = table.block(b)[i];
+        for (std::size_t i = 0; i < std::size_t(size); ++i) {
+          const Vec3f d(table.block(b)[0][i], table.block(b)[1][i], table.block(b)[2][i]);
           EXPECT_NEAR(d.norm(), 1, 1e-5);
           sum += d.cast<double>();
           squares += d.cast<double>().cwiseAbs2();
@@ -47,10 +47,11 @@ TEST(SpreadPoints, FillTheSquareEvenlyWhateverTheShift) {
   constexpr std::uint32_t kCount = 1024;
   for (const auto& shift : {Eigen::Vector2f(0, 0), Eigen::Vector2f(0.37f, 0.91f)}) {
     int in_cell[16] = {};
-    for (std::uint32_t i = 0; i < kCount; ++i) {
-      const Eigen::Vector2f p = SpreadPoints::table().shifted(i, shift);
-      ASSERT_TRUE(p.minCoeff() >= 0 && p.maxCoeff() <= 1);
-      ++in_cell[4 * std::min(3, int(4 * p.y())) + std::min(3, int(4 * p.x()))];
+    std::array<float, kCount> s, t;
+    SpreadPoints::table().shifted(SpreadPoints::kLength, kCount, shift, s.data(), t.data());
+    for (std::size_t i = 0; i < kCount; ++i) {
+      ASSERT_TRUE(std::min(s[i], t[i]) >= 0 && std::max(s[i], t[i]) <= 1);
+      ++in_cell[4 * std::min(3, int(4 * t[i])) + std::min(3, int(4 * s[i]))];
     }
     for (const int count : in_cell) EXPECT_NEAR(count, kCount / 16.0, 6);
   }

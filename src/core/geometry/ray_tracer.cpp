@@ -141,23 +141,23 @@ Hit RayTracer::nearest(const Vec3f& origin, const Vec3f& direction, int owner) c
   return {facet, query.ray.tfar, from_behind};
 }
 
-void RayTracer::nearest(const Vec3f* origins, const Vec3f* directions, std::size_t count, Hit* hits) const {
+void RayTracer::nearest(const RayBlock& rays, Hit* hits) const {
   RTCIntersectContext context;
   rtcInitIntersectContext(&context);
-  for (std::size_t i = 0; i < count; ++i) {
+  for (int i = 0; i < rays.size; ++i) {
     RTCRayHit query;
-    query.ray = ray_from(origins[i], directions[i], std::numeric_limits<float>::infinity());
+    query.ray = ray_from(rays.origin(i), rays.direction(i), std::numeric_limits<float>::infinity());
     query.hit.geomID = RTC_INVALID_GEOMETRY_ID;
     rtcIntersect1(scene_->scene, &context, &query);
     const bool met = query.hit.geomID != RTC_INVALID_GEOMETRY_ID;
     hits[i] = {met ? static_cast<int>(query.hit.primID) : -1, query.ray.tfar, false};
   }
   // What was met is looked up in a loop of its own, whose steps do not wait for each other.
-  for (std::size_t i = 0; i < count; ++i) {
+  for (int i = 0; i < rays.size; ++i) {
     if (hits[i].facet < 0) continue;
     const int facet = scene_->facet_of_triangle[std::size_t(hits[i].facet)];
     const Scene::Side& side = scene_->facets[std::size_t(facet)];
-    const bool from_behind = side.normal.dot(directions[i]) > 0;
+    const bool from_behind = side.normal.dot(rays.direction(i)) > 0;
     const bool two_sided = from_behind && side.back >= 0;
     hits[i].facet = two_sided ? side.back : facet;
     hits[i].from_behind = from_behind && !two_sided;

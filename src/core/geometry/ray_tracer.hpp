@@ -3,6 +3,7 @@
 #include <memory>
 
 #include "core/geometry/geometry.hpp"
+#include "core/geometry/ray_block.hpp"
 
 namespace glow::geometry {
 
@@ -30,8 +31,8 @@ class RayTracer {
   /// First thing met from `origin` (local) along `direction` (unit length); two-sided surfaces are met on the
   /// side that is looked at. Facets of `owner` are passed through.
   Hit nearest(const Vec3f& origin, const Vec3f& direction, int owner = kNobody) const;
-  /// The same for `count` rays, quicker than one by one.
-  void nearest(const Vec3f* origins, const Vec3f* directions, std::size_t count, Hit* hits) const;
+  /// The same for all rays of a block, quicker than one by one; hits[i] is of ray i.
+  void nearest(const RayBlock& rays, Hit* hits) const;
   /// Share of light, 0 to 1, that passes straight from one world point to the other: 0 where something opaque
   /// lies strictly between, else the product of the panes' clear transmittances. kStartOffset before `to`
   /// does not count; facets of `owner` do not either.

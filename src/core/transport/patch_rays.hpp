@@ -24,39 +24,33 @@ class PatchRays {
     return wanted > 45 ? 64 : wanted > 22 ? 32 : 16;
   }
 
-  /// Calls visit(origin, direction) for every ray of one set; always the same ones for the same seed.
+  /// Calls visit(block) for all rays of one set, block by block; always the same ones for the same seed.
   template <class Visit>
   void each(int patch_index, int set, Visit&& visit) const {
     const Patch& patch = patches_->patches()[std::size_t(patch_index)];
     const int rays = rays_per_set(patch);
     if (rays == 0) return;
     const geometry::Facet& facet = patches_->facet_of(patch);
-    const Vec3 lift = geometry::kStartOffset * facet.normal;
-    const Vec3f corner = patches_->local(facet.at(patch.low) + lift);
-    const Vec3f along_u = ((patch.high.x() - patch.low.x()) * facet.u).cast<float>();
-    const Vec3f along_v = ((patch.high.y() - patch.low.y()) * facet.v).cast<float>();
     const std::uint64_t own = mixed(mixed(effort_.seed, std::uint64_t(patch_index)), std::uint64_t(set));
     const Eigen::Vector2f shift =
         Vec2(unit_interval(mixed(own, 1)), unit_interval(mixed(own, 2))).cast<float>();
-    const SpreadPoints& spread = SpreadPoints::table();
     const DirectionTable& table =
         DirectionTable::of(Kernel::plane, std::min(rays, DirectionTable::kBlockSize));
-    std::uint32_t k = 0;
+    geometry::RayBlock block;
+    block.size = table.size();
     for (int b = 0; b < rays / table.size(); ++b) {
       const std::uint64_t chance = mixed(own, std::uint64_t(b) + 16);
-      const HemisphereFrame frame(facet.normal, chance);
-      const Vec3f* directions = table.block(chance);
-      for (int i = 0; i < table.size(); ++i) {
-        const Eigen::Vector2f st = spread.shifted(k++, shift);
-        const Vec3f origin = patch.full_cell
-                                 ? Vec3f(corner + st.x() * along_u + st.y() * along_v)
-                                 : patches_->local(patches_->point_on(patch_index, st.x(), st.y()) + lift);
-        visit(origin, frame.world(directions[i]));
-      }
+      HemisphereFrame(facet.normal, chance).world(table.block(chance), block.size, block.directions);
+      start(patch_index, std::uint32_t(b * table.size()), shift, block);
+      visit(static_cast<const geometry::RayBlock&>(block));
     }
   }
 
  private:
+  /// Origins of a block that begins with point number `first` of the spread.
+  void start(int patch_index, std::uint32_t first, const Eigen::Vector2f& shift,
+             geometry::RayBlock& block) const;
+
   const PatchSet* patches_;
   Effort effort_;
   double full_m2_;
@@ -72,7 +66,7 @@ class ReceiverRays {
     return receiver.lean ? effort_.rays_per_receiver / 4 : effort_.rays_per_receiver;
   }
 
-  /// Calls visit(origin, direction), local, for every ray of one set.
+  /// Calls visit(block) for all rays of one set, block by block.
   template <class Visit>
   void each(const geometry::RayTracer& tracer, const Receiver& receiver, std::size_t number, int set,
             Visit&& visit) const {
@@ -80,11 +74,13 @@ class ReceiverRays {
     const std::uint64_t own = mixed(mixed(effort_.seed ^ 0x5265636569766572ull, number), std::uint64_t(set));
     const DirectionTable& table =
         DirectionTable::of(receiver.kernel, std::min(rays_per_set(receiver), DirectionTable::kBlockSize));
+    geometry::RayBlock block;
+    block.size = table.size();
+    for (std::size_t axis = 0; axis < 3; ++axis) block.origins[axis].fill(origin[Eigen::Index(axis)]);
     for (int b = 0; b < rays_per_set(receiver) / table.size(); ++b) {
       const std::uint64_t chance = mixed(own, std::uint64_t(b));
-      const HemisphereFrame frame = frame_of(receiver, chance);
-      const Vec3f* directions = table.block(chance);
-      for (int i = 0; i < table.size(); ++i) visit(origin, frame.world(directions[i]));
+      frame_of(receiver, chance).world(table.block(chance), block.size, block.directions);
+      visit(static_cast<const geometry::RayBlock&>(block));
     }
   }
 

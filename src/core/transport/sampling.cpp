@@ -20,7 +20,22 @@ Vec2 spread_point(std::uint32_t i, const Vec2& shift) {
 }
 
 SpreadPoints::SpreadPoints() {
-  for (std::uint32_t i = 0; i < kLength; ++i) points_.push_back(spread_point(i, Vec2::Zero()).cast<float>());
+  for (std::uint32_t i = 0; i < kLength; ++i) {
+    const Vec2 p = spread_point(i, Vec2::Zero());
+    s_.push_back(float(p.x()));
+    t_.push_back(float(p.y()));
+  }
+}
+
+void SpreadPoints::shifted(std::uint32_t first, int count, const Eigen::Vector2f& shift, float* s,
+                           float* t) const {
+  const float *from_s = s_.data() + first % kLength, *from_t = t_.data() + first % kLength;
+  for (int i = 0; i < count; ++i) {
+    s[i] = from_s[i] + shift.x();
+    t[i] = from_t[i] + shift.y();
+    s[i] -= s[i] >= 1 ? 1.0f : 0.0f;
+    t[i] -= t[i] >= 1 ? 1.0f : 0.0f;
+  }
 }
 
 const SpreadPoints& SpreadPoints::table() {
@@ -78,15 +93,16 @@ Vec3 drawn(Kernel kernel, double s, double t) {
 
 }  // namespace
 
-DirectionTable::DirectionTable(Kernel kernel, int size)
-    : size_(size), directions_(std::size_t(size) * kBlocks) {
+DirectionTable::DirectionTable(Kernel kernel, int size) : size_(size), blocks_(kBlocks) {
   for (int b = 0; b < kBlocks; ++b) {
     const std::uint64_t chance = mixed(0x676C6F77u, std::uint64_t(b));
     const auto scramble = static_cast<std::uint32_t>(chance);
     const double jitter = unit_interval(mixed(chance, 1));
     for (int i = 0; i < size; ++i) {
       const double around = radical_inverse(std::uint32_t(i), scramble);
-      directions_[std::size_t(b * size + i)] = drawn(kernel, (i + jitter) / size, around).cast<float>();
+      const Vec3 direction = drawn(kernel, (i + jitter) / size, around);
+      for (std::size_t axis = 0; axis < 3; ++axis)
+        blocks_[std::size_t(b)][axis][std::size_t(i)] = float(direction[Eigen::Index(axis)]);
     }
   }
 }
@@ -128,6 +144,16 @@ HemisphereFrame::HemisphereFrame(const Vec3& normal, std::uint64_t chance) : z(n
   const Vec3 along_x = std::cos(angle) * a + std::sin(angle) * b;
   x = along_x.cast<float>();
   y = normal.cross(along_x).cast<float>();
+}
+
+void HemisphereFrame::world(const geometry::RayBlock::Coordinates& d, int count,
+                            geometry::RayBlock::Coordinates& out) const {
+  for (std::size_t axis = 0; axis < 3; ++axis) {
+    const Eigen::Index k = Eigen::Index(axis);
+    const float along_x = x[k], along_y = y[k], along_z = z[k];
+    for (std::size_t i = 0; i < std::size_t(count); ++i)
+      out[axis][i] = d[0][i] * along_x + d[1][i] * along_y + d[2][i] * along_z;
+  }
 }
 
 }  // namespace glow::transport

@@ -4,7 +4,7 @@
 #include <cstdint>
 #include <vector>
 
-#include "core/geometry/vec.hpp"
+#include "core/geometry/ray_block.hpp"
 
 namespace glow::transport {
 
@@ -33,17 +33,13 @@ class SpreadPoints {
  public:
   static constexpr std::uint32_t kLength = 4096;
   static const SpreadPoints& table();
-  /// Point i, shifted; both coordinates in [0, 1].
-  Eigen::Vector2f shifted(std::uint32_t i, const Eigen::Vector2f& shift) const {
-    Eigen::Vector2f p = points_[i % kLength] + shift;
-    p.x() -= float(p.x() >= 1);  // no branch: it would be guessed wrong half of the time
-    p.y() -= float(p.y() >= 1);
-    return p;
-  }
+  /// `count` points from number `first` on, shifted: their two coordinates, all in [0, 1]. No more than are
+  /// left before the numbers start again.
+  void shifted(std::uint32_t first, int count, const Eigen::Vector2f& shift, float* s, float* t) const;
 
  private:
   SpreadPoints();
-  std::vector<Eigen::Vector2f> points_;
+  std::vector<float> s_, t_;
 };
 
 /// How a receiver weighs light by its direction. Each weight adds up to pi over all directions, so that a
@@ -61,23 +57,23 @@ enum class Kernel {
 /// Own axes: plane and hemisphere about z; cylinders with z as axis, facing x.
 class DirectionTable {
  public:
-  static constexpr int kBlockSize = 128;
+  static constexpr int kBlockSize = geometry::RayBlock::kMost;
   static constexpr int kBlocks = 64;
 
   /// The program's one table of blocks of `size` (16, 32, 64 or 128) directions, made at first use.
   static const DirectionTable& of(Kernel kernel, int size = kBlockSize);
 
   int size() const { return size_; }
-  /// First direction of one of the blocks; `size()` follow.
-  const Vec3f* block(std::uint64_t chance) const {
-    return directions_.data() + std::size_t(chance % kBlocks) * std::size_t(size_);
+  /// The directions of one of the blocks.
+  const geometry::RayBlock::Coordinates& block(std::uint64_t chance) const {
+    return blocks_[std::size_t(chance % kBlocks)];
   }
   /// To be had through `of`.
   DirectionTable(Kernel kernel, int size);
 
  private:
   int size_;
-  std::vector<Vec3f> directions_;
+  std::vector<geometry::RayBlock::Coordinates> blocks_;
 };
 
 /// Turns directions into the world. About z = `normal` by a chance angle: each receiver sees the blocks at
@@ -89,6 +85,8 @@ struct HemisphereFrame {
   HemisphereFrame(const Vec3& axis, const Vec3& facing)
       : x(facing.cast<float>()), y(axis.cross(facing).cast<float>()), z(axis.cast<float>()) {}
   Vec3f world(const Vec3f& d) const { return d.x() * x + d.y() * y + d.z() * z; }
+  /// The same for the first `count` of a list.
+  void world(const geometry::RayBlock::Coordinates& d, int count, geometry::RayBlock::Coordinates& out) const;
 };
 
 }  // namespace glow::transport

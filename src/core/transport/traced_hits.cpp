@@ -7,47 +7,40 @@ namespace {
 
 constexpr int kMostTurns = 64;  // mirrors and panes along one ray; more are met only between perfect mirrors
 
-/// Gathers rays and finds where they land many at a time; their numbers rise one by one.
+/// Where the rays of one thing land, block after block, in the order in which they are added.
 class Landings {
  public:
   Landings(const PatchSet& patches, const geometry::RayTracer& tracer, std::int32_t* hits,
            std::uint64_t chance)
       : patches_(patches), tracer_(tracer), hits_(hits), chance_(chance) {}
 
-  void add(const Vec3f& origin, const Vec3f& direction) {
-    origins_[count_] = origin;
-    directions_[count_] = direction;
-    if (++count_ == kTogether) flush();
-  }
-
-  void flush() {
+  void add(const geometry::RayBlock& rays) {
     if (patches_.geometry().has_specular()) {
-      for (std::size_t i = 0; i < count_; ++i)
-        hits_[i] = landing_patch(patches_, tracer_, origins_[i], directions_[i], mixed(chance_, done_ + i));
+      for (int i = 0; i < rays.size; ++i)
+        hits_[i] = landing_patch(patches_, tracer_, rays.origin(i), rays.direction(i),
+                                 mixed(chance_, done_ + std::uint64_t(i)));
     } else {
-      tracer_.nearest(origins_.data(), directions_.data(), count_, found_.data());
+      std::array<geometry::Hit, geometry::RayBlock::kMost> found;
+      tracer_.nearest(rays, found.data());
       const std::int32_t nothing = patches_.geometry().enclosed() ? kBuried : kEscaped;
-      for (std::size_t i = 0; i < count_; ++i)
-        hits_[i] = found_[i].facet < 0 ? nothing
-                   : found_[i].from_behind
-                       ? kBuried
-                       : patches_.patch_at(found_[i].facet,
-                                           Vec3f(origins_[i] + found_[i].distance * directions_[i]));
+      for (int i = 0; i < rays.size; ++i) {
+        const geometry::Hit& hit = found[std::size_t(i)];
+        hits_[i] =
+            hit.facet < 0 ? nothing
+            : hit.from_behind
+                ? kBuried
+                : patches_.patch_at(hit.facet, Vec3f(rays.origin(i) + hit.distance * rays.direction(i)));
+      }
     }
-    hits_ += count_;
-    done_ += count_;
-    count_ = 0;
+    hits_ += rays.size;
+    done_ += std::uint64_t(rays.size);
   }
 
  private:
-  static constexpr std::size_t kTogether = 128;
   const PatchSet& patches_;
   const geometry::RayTracer& tracer_;
   std::int32_t* hits_;
-  std::uint64_t chance_, done_ = 0;
-  std::size_t count_ = 0;
-  std::array<Vec3f, kTogether> origins_, directions_;
-  std::array<geometry::Hit, kTogether> found_;
+  std::uint64_t chance_, done_ = 0;  // number of the next ray
 };
 
 std::int32_t first_patch(const PatchSet& patches, const geometry::RayTracer& tracer, const Vec3f& origin,
@@ -158,9 +151,7 @@ TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
   parallel_for(patches.size(), watch, "light exchange between surfaces", [&](std::size_t i) {
     Landings landings(patches, tracer, hits.of_patches.data() + hits.patch_begin[i], mixed(effort.seed, i));
     for (int set = 0; set < kSets; ++set)
-      patch_rays.each(static_cast<int>(i), set,
-                      [&](const Vec3f& origin, const Vec3f& direction) { landings.add(origin, direction); });
-    landings.flush();
+      patch_rays.each(static_cast<int>(i), set, [&](const geometry::RayBlock& rays) { landings.add(rays); });
   });
   hits.receiver_begin = first_rays(receivers, receiver_rays);
   hits.of_receivers.resize(hits.receiver_begin.back());
@@ -168,10 +159,8 @@ TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
     Landings landings(patches, tracer, hits.of_receivers.data() + hits.receiver_begin[r],
                       ~mixed(effort.seed, r));
     for (int set = 0; set < kSets; ++set)
-      receiver_rays.each(tracer, receivers[r], r, set, [&](const Vec3f& origin, const Vec3f& direction) {
-        landings.add(origin, direction);
-      });
-    landings.flush();
+      receiver_rays.each(tracer, receivers[r], r, set,
+                         [&](const geometry::RayBlock& rays) { landings.add(rays); });
   });
   bury_covered(hits);
   return hits;

@@ -197,12 +197,13 @@ std::vector<MisplacedReceiver> Transport::misplaced() const {
     if (4 * std::count(ray, ray + rays, kBuried) <= rays) continue;
     // Looks again, to tell the designer where the point is.
     std::map<std::string, int> votes;
-    ReceiverRays(Effort{}).each(
-        tracer_, receivers_[r], r, 0, [&](const Vec3f& origin, const Vec3f& direction) {
-          const geometry::Hit hit = tracer_.nearest(origin, direction);
-          if (hit.facet < 0 || !hit.from_behind) return;
-          ++votes[geometry_.surfaces()[std::size_t(geometry_.facets()[std::size_t(hit.facet)].surface)].name];
-        });
+    ReceiverRays(Effort{}).each(tracer_, receivers_[r], r, 0, [&](const geometry::RayBlock& looks) {
+      for (int i = 0; i < looks.size; ++i) {
+        const geometry::Hit hit = tracer_.nearest(looks.origin(i), looks.direction(i));
+        if (hit.facet < 0 || !hit.from_behind) continue;
+        ++votes[geometry_.surfaces()[std::size_t(geometry_.facets()[std::size_t(hit.facet)].surface)].name];
+      }
+    });
     const auto most = std::max_element(votes.begin(), votes.end(),
                                        [](const auto& a, const auto& b) { return a.second < b.second; });
     result.push_back({r, most == votes.end() ? std::string() : most->first});
