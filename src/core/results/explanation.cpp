@@ -26,6 +26,20 @@ constexpr double kStraightDown = 30;        // deg: where the peak of a luminair
 constexpr std::size_t kMostPairs = 150000;  // of luminaires and points in one relight
 constexpr double kWorthTelling = 0.005;     // change of U0 below which a variant does nothing
 
+/// The points that some check is about: what a change does to the others nobody asks.
+transport::ReceiverChoice judged_points(const RoomResult& result, const std::vector<GridReceivers>& receivers,
+                                        std::size_t count) {
+  transport::ReceiverChoice choice(count, false);
+  for (std::size_t g = 0; g < result.grids.size(); ++g) {
+    const bool judged = std::any_of(result.checks.begin(), result.checks.end(), [&](const Check& check) {
+      return !is_glare(check.demand.quantity) && check.where == result.grids[g].name;
+    });
+    if (!judged) continue;
+    for (const std::size_t r : receivers[g].judged) choice[r] = true;
+  }
+  return choice;
+}
+
 class Explainer {
  public:
   Explainer(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
@@ -35,7 +49,8 @@ class Explainer {
         light_(light),
         receivers_(receivers),
         result_(result),
-        variants_(scene, transport, light, watch),
+        variants_(scene, transport, light, watch,
+                  judged_points(result, receivers, transport.receivers().size())),
         words_{scene.units} {}
 
   void explain_all() {

@@ -22,13 +22,14 @@ double shifted(double reflectance, double by) {
 }  // namespace
 
 Variants::Variants(const scene::RoomScene& scene, const transport::Transport& transport,
-                   const RoomLight& light, const Watch& watch)
-    : scene_(scene), transport_(transport), light_(light), watch_(watch) {}
+                   const RoomLight& light, const Watch& watch, transport::ReceiverChoice choice)
+    : scene_(scene), transport_(transport), light_(light), watch_(watch), choice_(std::move(choice)) {}
 
 const transport::GroupLight& Variants::light_of(std::size_t group) const {
   const auto known = of_groups_.find(group);
   if (known != of_groups_.end()) return known->second;
-  return of_groups_.emplace(group, transport_.relight(scene_.groups[group].luminaires, watch_)).first->second;
+  return of_groups_.emplace(group, transport_.relight(scene_.groups[group].luminaires, watch_, choice_))
+      .first->second;
 }
 
 Lux Variants::as_it_is() const {
@@ -53,14 +54,14 @@ Lux Variants::with_finishes(const std::vector<FinishChange>& changes) const {
         reflectance[Eigen::Index(i)] =
             shifted(surface.material.diffuse, change.by) / surface.material.landing();
   }
-  return totals(transport_.refinished(light_.maintained, reflectance, watch_));
+  return totals(transport_.refinished(light_.maintained, reflectance, watch_, choice_));
 }
 
 Lux Variants::with_group(std::size_t group, const std::vector<photometry::PlacedLuminaire>& luminaires,
                          double flux_factor) const {
   transport::GroupLight light = light_.maintained;
   light.add(light_of(group), -weight(group));
-  light.add(transport_.relight(luminaires, watch_), weight(group) * flux_factor);
+  light.add(transport_.relight(luminaires, watch_, choice_), weight(group) * flux_factor);
   return totals(light);
 }
 
@@ -68,7 +69,7 @@ Lux Variants::with_table(std::size_t group,
                          const std::shared_ptr<const photometry::IntensityTable>& table) const {
   std::vector<photometry::PlacedLuminaire> luminaires = scene_.groups[group].luminaires;
   const auto [found, is_new] = places_.try_emplace(group);
-  if (is_new) found->second = transport::RememberedPlaces::of(transport_, luminaires, watch_);
+  if (is_new) found->second = transport::RememberedPlaces::of(transport_, luminaires, watch_, choice_);
   if (!found->second) {
     for (photometry::PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
     return with_group(group, luminaires, 1);
@@ -81,7 +82,7 @@ Lux Variants::with_table(std::size_t group,
 
 Lux Variants::with_one_more(std::size_t group, const photometry::PlacedLuminaire& luminaire) const {
   transport::GroupLight light = light_.maintained;
-  light.add(transport_.relight({luminaire}, watch_), weight(group));
+  light.add(transport_.relight({luminaire}, watch_, choice_), weight(group));
   return totals(light);
 }
 

@@ -9,7 +9,7 @@
 
 namespace glow::results {
 
-/// Light at every receiver of a pass, maintained, lx.
+/// Light at the receivers of a pass, maintained, lx.
 using Lux = std::vector<double>;
 
 /// A surface whose diffuse reflectance is changed by `by`, kept within 0.05 to 0.88 where it lay within:
@@ -19,12 +19,13 @@ struct FinishChange {
   double by = 0;
 };
 
-/// What a room would be like with one thing changed: each a relight on the transport that is there. `scene`,
-/// `transport` and `light` must outlive it.
+/// What a room would be like with one thing changed: each a relight on the transport that is there. Only what
+/// chosen receivers get is right; the others are left as they are, or lose light. `scene`, `transport` and
+/// `light` must outlive it.
 class Variants {
  public:
   Variants(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
-           const Watch& watch);
+           const Watch& watch, transport::ReceiverChoice choice = {});
 
   Lux as_it_is() const;
   /// With other diffuse reflectances of floor, ceiling or walls (or one wall by its name). Panes and what
@@ -49,6 +50,7 @@ class Variants {
   const transport::Transport& transport_;
   const RoomLight& light_;
   const Watch& watch_;
+  transport::ReceiverChoice choice_;
   mutable std::map<std::size_t, transport::GroupLight> of_groups_;
   mutable std::map<std::size_t, std::optional<transport::RememberedPlaces>> places_;
 };

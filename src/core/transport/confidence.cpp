@@ -11,10 +11,23 @@ constexpr int kMostSteps = 50;
 
 using Sets = std::array<double, kSets>;
 
-/// Everything about a patch that the pass over its rays needs, together in memory.
-struct PatchTerms {
-  double importance, exitance, closing;  ///< the first two times the patch's scale
-  double scale, rays_per_m2;
+/// What one ray counts in the deviation of an exchange, by the patch that it leaves and the one where it
+/// lands.
+struct RayTerms {
+  Eigen::ArrayXd importance, exitance;  ///< times the patch's scale
+  Eigen::ArrayXd closing, scale, rays_per_m2;
+
+  double between(Eigen::Index i, Eigen::Index j) const {
+    return (importance[i] * exitance[j] + importance[j] * exitance[i] -
+            scale[i] * scale[j] * (closing[i] + closing[j])) /
+           (rays_per_m2[i] + rays_per_m2[j]);
+  }
+  /// The same for all j, several at once.
+  Eigen::ArrayXd from(Eigen::Index i) const {
+    return (importance[i] * exitance + importance * exitance[i] - scale[i] * scale * (closing[i] + closing)) /
+           (rays_per_m2[i] + rays_per_m2);
+  }
+  double escaped(Eigen::Index i) const { return -closing[i] * scale[i] / rays_per_m2[i]; }
 };
 
 }  // namespace
@@ -56,39 +69,28 @@ Sets Confidence::exchange_deviations(const Eigen::VectorXd& adjoint) const {
       },
       area, q, kClosingResidual, kMostSteps, closing);
   const std::size_t n = transport_->patches().size();
-  std::vector<PatchTerms> terms(n);
-  for (std::size_t i = 0; i < n; ++i) {
-    const Eigen::Index k = Eigen::Index(i);
-    const double scale = exchange.areas.scale()[k];
-    terms[i] = {adjoint[k] * scale, exitance_[k] * scale, closing[k], scale,
-                std::max(exchange.rays_per_m2[k], 1e-9)};
-  }
+  const Eigen::ArrayXd scale = exchange.areas.scale().array();
+  const RayTerms terms{adjoint.array() * scale, exitance_.array() * scale, closing.array(), scale,
+                       exchange.rays_per_m2.array().max(1e-9)};
   std::vector<Sets> rows(n);
-  parallel_for(n, {}, "", [&](std::size_t i) {
-    const PatchTerms& own = terms[i];
-    const std::uint64_t begin = hits.patch_begin[i];
-    const std::uint64_t per_set = (hits.patch_begin[i + 1] - begin) / kSets;
-    const double escape = -own.closing * own.scale / own.rays_per_m2;
-    const double valid =
-        (own.closing - adjoint[Eigen::Index(i)] * light_->patch_irradiance_lx[Eigen::Index(i)]) /
-        own.rays_per_m2;
-    rows[i] = {};
+  parallel_for(n, {}, "", [&](std::size_t patch) {
+    const Eigen::Index i = Eigen::Index(patch);
+    const std::uint64_t begin = hits.patch_begin[patch], rays = hits.patch_begin[patch + 1] - begin;
+    // Looking up is quicker than computing where most patches are met, often more than once.
+    const bool looked_up = rays > n;
+    const Eigen::ArrayXd from = looked_up ? terms.from(i) : Eigen::ArrayXd();
+    const double escaped = terms.escaped(i);
+    const double valid = (closing[i] - adjoint[i] * light_->patch_irradiance_lx[i]) / terms.rays_per_m2[i];
     for (std::size_t set = 0; set < kSets; ++set) {
+      const std::int32_t* hit = hits.of_patches.data() + begin + set * (rays / kSets);
       double sum = 0;
-      for (std::uint64_t k = begin + set * per_set; k < begin + (set + 1) * per_set; ++k) {
-        const std::int32_t hit = hits.of_patches[k];
-        if (hit == kBuried) continue;
-        sum += valid;
-        if (hit == kEscaped) {
-          sum += escape;
-          continue;
-        }
-        const PatchTerms& other = terms[std::size_t(hit)];
-        sum += (own.importance * other.exitance + other.importance * own.exitance -
-                own.scale * other.scale * (own.closing + other.closing)) /
-               (own.rays_per_m2 + other.rays_per_m2);
+      std::uint64_t unburied = 0;
+      for (std::uint64_t k = 0; k < rays / kSets; ++k) {
+        if (hit[k] == kBuried) continue;
+        ++unburied;
+        sum += hit[k] == kEscaped ? escaped : looked_up ? from[hit[k]] : terms.between(i, hit[k]);
       }
-      rows[i][set] = kSets * sum;
+      rows[patch][set] = kSets * (double(unburied) * valid + sum);
     }
   });
   Sets result{};

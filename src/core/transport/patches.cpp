@@ -23,6 +23,12 @@ Polygon clip_to_cell(Polygon piece, const Vec2& low, const Vec2& high) {
   return geometry::clip_convex(piece, {0, -1}, -low.y());
 }
 
+/// Whether it fills the box about it, so that each of its cells is whole.
+bool is_rectangle(const geometry::Facet& facet) {
+  return facet.loops.size() == 1 && facet.vertices.size() == 4 &&
+         facet.area() > (1 - kSliver) * geometry::bounding_box(facet.vertices).size().prod();
+}
+
 }  // namespace
 
 double patch_edge(const geometry::Geometry& geometry, int wanted) {
@@ -158,6 +164,12 @@ void PatchSet::add_patch(int facet_index, const Vec2& low, const Vec2& high) {
   patch.high = high;
   patch.centre = facet.at((low + high) / 2);
   patch.first_triangle = static_cast<std::uint32_t>(triangles_.size());
+  const double cell_area = (high - low).prod();
+  if (is_rectangle(facet)) {
+    patch.area_m2 = cell_area;
+    patches_.push_back(patch);
+    return;
+  }
   for (const auto& corners : facet.triangles) {
     const Polygon piece =
         clip_to_cell({facet.vertices[std::size_t(corners[0])], facet.vertices[std::size_t(corners[1])],
@@ -171,7 +183,6 @@ void PatchSet::add_patch(int facet_index, const Vec2& low, const Vec2& high) {
     }
   }
   patch.triangle_count = static_cast<std::uint32_t>(triangles_.size()) - patch.first_triangle;
-  const double cell_area = (high - low).prod();
   if (patch.area_m2 < kSliver * cell_area) {
     triangles_.resize(patch.first_triangle);
     return;

@@ -15,10 +15,10 @@ struct Patch {
   int other_side = -1;  ///< the patch on the back of a two-sided surface
   int coarse = 0;       ///< number of the group of up to four neighbours that a grid twice as wide would join
   double area_m2 = 0;
-  Vec3 centre;            ///< of the grid cell, world
-  Vec2 low, high;         ///< the grid cell in the facet's own u, v
-  bool full_cell = true;  ///< false: the outline cuts into the cell
-  std::uint32_t first_triangle = 0, triangle_count = 0;
+  Vec3 centre;                                           ///< of the grid cell, world
+  Vec2 low, high;                                        ///< the grid cell in the facet's own u, v
+  bool full_cell = true;                                 ///< false: the outline cuts into the cell
+  std::uint32_t first_triangle = 0, triangle_count = 0;  ///< of cells that are not full; others may have none
 };
 
 struct PatchTriangle {

@@ -89,16 +89,16 @@ std::size_t RememberedPlaces::terms() const {
 
 std::optional<RememberedPlaces> RememberedPlaces::of(
     const Transport& transport, const std::vector<photometry::PlacedLuminaire>& luminaires,
-    const Watch& watch) {
+    const Watch& watch, const ReceiverChoice& choice) {
   const bool straight = transport.exchange().closed && !transport.geometry().has_specular();
   const std::size_t points = transport.patches().size() + transport.receivers().size();
   if (!straight || luminaires.empty() || points * luminaires.size() > kMostTerms) return std::nullopt;
-  RememberedPlaces places(transport, luminaires);
+  RememberedPlaces places(transport, luminaires, choice);
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
     places.places_.push_back(places.remember(luminaire, watch));
     if (places.terms() > kMostTerms) return std::nullopt;
   }
-  places.like_ = transport.relight(luminaires, watch);
+  places.like_ = transport.relight(luminaires, watch, choice);
   return places;
 }
 
@@ -130,7 +130,8 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
     LightTape tape;
     const bool hidden = transport_->occluders().may_block(receiver.position, luminaire.frame.origin,
                                                           open.surface().reach_m());
-    if (!receiver.reflected_only) (hidden ? shaded : open).illuminance(receiver, tape);
+    const bool is_read = !receiver.reflected_only && (choice_.empty() || choice_[r]);
+    if (is_read) (hidden ? shaded : open).illuminance(receiver, tape);
     blocks[r / kTogether].close_point(tape, kNetOfReceivers);
   });
   for (const Terms& block : blocks) place.receivers.append(block);
@@ -182,11 +183,11 @@ GroupLight RememberedPlaces::relight(const std::shared_ptr<const photometry::Int
     if (found > 0 && std::abs(found - table->flux()) <= tolerance) continue;
     std::vector<photometry::PlacedLuminaire> luminaires = luminaires_;
     for (photometry::PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
-    return transport_->relight(luminaires, watch);
+    return transport_->relight(luminaires, watch, choice_);
   }
   if (light.flux_sets_lm.size() > 0) light.flux_lm = light.flux_sets_lm.cast<double>().rowwise().mean();
   light.captured_share = light.emitted_lm > 0 ? caught / light.emitted_lm : 1;
-  return transport_->spread(std::move(light), std::move(direct), watch, &like_);
+  return transport_->spread(std::move(light), std::move(direct), watch, &like_, choice_);
 }
 
 }  // namespace glow::transport

@@ -16,11 +16,11 @@ namespace glow::transport {
 class RememberedPlaces {
  public:
   /// Nothing where it would not help: in rooms with openings, mirrors or clear panes, where light is traced
-  /// out, and where there would be more than kMostTerms to remember. Costs about two relights. Throws
-  /// Cancelled.
+  /// out, and where there would be more than kMostTerms to remember. Costs about two relights. The light is
+  /// that of the chosen receivers. Throws Cancelled.
   static std::optional<RememberedPlaces> of(const Transport& transport,
                                             const std::vector<photometry::PlacedLuminaire>& luminaires,
-                                            const Watch& watch);
+                                            const Watch& watch, const ReceiverChoice& choice = {});
   static constexpr std::size_t kMostTerms = 20000000;
 
   /// Every luminaire with this table. Falls back on a relight for tables whose light points on patches do not
@@ -44,13 +44,15 @@ class RememberedPlaces {
     Eigen::MatrixXf seen;  ///< share that reaches each patch, by sample sets; empty when nothing can hide
   };
 
-  RememberedPlaces(const Transport& transport, std::vector<photometry::PlacedLuminaire> luminaires)
-      : transport_(&transport), luminaires_(std::move(luminaires)) {}
+  RememberedPlaces(const Transport& transport, std::vector<photometry::PlacedLuminaire> luminaires,
+                   ReceiverChoice choice)
+      : transport_(&transport), luminaires_(std::move(luminaires)), choice_(std::move(choice)) {}
   static double add(const Place& place, const Eigen::VectorXd& flux, double emitted_lm, PatchLight& light);
   Place remember(const photometry::PlacedLuminaire& luminaire, const Watch& watch) const;
 
   const Transport* transport_;
   std::vector<photometry::PlacedLuminaire> luminaires_;
+  ReceiverChoice choice_;
   std::vector<Place> places_;
   GroupLight like_;  ///< of the luminaires as they were
 };

@@ -62,17 +62,25 @@ Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometr
       mirrors_(geometry_),
       occluders_(geometry_) {}
 
-GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires,
-                              const Watch& watch) const {
+namespace {
+
+bool is_chosen(const ReceiverChoice& choice, std::size_t receiver) {
+  return choice.empty() || choice[receiver];
+}
+
+}  // namespace
+
+GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                              const ReceiverChoice& choice) const {
   GroupLight light =
       spread(light_on_patches(patches_, exchange_, tracer_, occluders_, luminaires, effort_, watch),
-             std::vector<double>(receivers_.size(), 0.0), watch);
-  read_direct(luminaires, watch, light);
+             std::vector<double>(receivers_.size(), 0.0), watch, nullptr, choice);
+  read_direct(luminaires, watch, choice, light);
   return light;
 }
 
 GroupLight Transport::spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch,
-                             const GroupLight* like) const {
+                             const GroupLight* like, const ReceiverChoice& choice) const {
   GroupLight light;
   light.balance.emitted_lm = on_patches.emitted_lm;
   light.balance.escaped_lm = on_patches.escaped_lm;
@@ -94,13 +102,13 @@ GroupLight Transport::spread(PatchLight on_patches, std::vector<double> direct_l
   light.balance.absorbed_lm = kept.dot(exchange_.visible_area_m2);
   light.balance.escaped_lm += leaving.dot(exchange_.open_area_m2);
   light.direct_lx = std::move(direct_lx);
-  light.interreflected_lx = gathered(leaving, light.exitance_by_rays, watch);
+  light.interreflected_lx = gathered(leaving, light.exitance_by_rays, watch, choice);
   return light;
 }
 
 /// Straight, and over mirrors: that counts as interreflected.
 void Transport::read_direct(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
-                            GroupLight& light) const {
+                            const ReceiverChoice& choice, GroupLight& light) const {
   std::vector<DirectLight> open, shaded, mirrored;
   std::vector<std::unique_ptr<MirrorImage>> images;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
@@ -115,6 +123,7 @@ void Transport::read_direct(const std::vector<photometry::PlacedLuminaire>& lumi
     }
   }
   parallel_for(receivers_.size(), watch, "direct light", [&](std::size_t r) {
+    if (!is_chosen(choice, r)) return;
     for (std::size_t l = 0; l < luminaires.size() && !receivers_[r].reflected_only; ++l) {
       const bool hidden = occluders_.may_block(receivers_[r].position, luminaires[l].frame.origin,
                                                open[l].surface().reach_m());
@@ -142,13 +151,13 @@ double reflected_lux(const TracedHits& hits, const HotPatches& hot, const Eigen:
 }  // namespace
 
 std::vector<double> Transport::gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays,
-                                        const Watch& watch) const {
+                                        const Watch& watch, const ReceiverChoice& choice) const {
   const HotPatches hot(patches_, exitance);
   by_rays = hot.left_to_rays();
   const Eigen::VectorXf leaving = by_rays.cast<float>();
   std::vector<double> lux(receivers_.size(), 0.0);
   parallel_for(receivers_.size(), watch, "reflected light", [&](std::size_t r) {
-    lux[r] = reflected_lux(hits_, hot, leaving, tracer_, receivers_[r], r);
+    if (is_chosen(choice, r)) lux[r] = reflected_lux(hits_, hot, leaving, tracer_, receivers_[r], r);
   });
   return lux;
 }
@@ -176,15 +185,16 @@ std::vector<double> Transport::reflected_from(const std::vector<photometry::Plac
 }
 
 GroupLight Transport::refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
-                                 const Watch& watch) const {
+                                 const Watch& watch, const ReceiverChoice& choice) const {
   GroupLight result = light;
   result.patch_irradiance_lx = LightBalance(patches_, exchange_)
                                    .solve(light.patch_flux_lm, reflectance, result.balance.solver_residual);
   Eigen::VectorXd ignored;
   const std::vector<double> before =
-      gathered(exitance(exchange_, patches_, light.patch_irradiance_lx), ignored, watch);
-  const std::vector<double> after = gathered(
-      exitance(exchange_, patches_, reflectance, result.patch_irradiance_lx), result.exitance_by_rays, watch);
+      gathered(exitance(exchange_, patches_, light.patch_irradiance_lx), ignored, watch, choice);
+  const std::vector<double> after =
+      gathered(exitance(exchange_, patches_, reflectance, result.patch_irradiance_lx),
+               result.exitance_by_rays, watch, choice);
   for (std::size_t r = 0; r < receivers_.size(); ++r) result.interreflected_lx[r] += after[r] - before[r];
   return result;
 }

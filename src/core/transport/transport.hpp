@@ -46,6 +46,9 @@ struct MisplacedReceiver {
   std::string inside;  ///< name of the surface whose inside it looks at; empty: it is outside the room
 };
 
+/// Which receivers are read, a flag for each; empty: all of them. The others get no light.
+using ReceiverChoice = std::vector<bool>;
+
 /// How light travels in one geometry, for one set of receivers. Knows no luminaires: any of them, anywhere,
 /// is a `relight`. Immutable once made; the same values whatever the number of threads.
 class Transport {
@@ -59,18 +62,19 @@ class Transport {
   Transport(const Transport&) = delete;
   Transport& operator=(const Transport&) = delete;
 
-  GroupLight relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch) const;
+  GroupLight relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                     const ReceiverChoice& choice = {}) const;
 
   /// The light that follows from what falls straight on the patches; `direct_lx` is taken as it is, and light
   /// over mirrors to a receiver is left out. `like`: light of the same places, which it is found quicker
   /// from.
   GroupLight spread(PatchLight on_patches, std::vector<double> direct_lx, const Watch& watch,
-                    const GroupLight* like = nullptr) const;
+                    const GroupLight* like = nullptr, const ReceiverChoice& choice = {}) const;
 
   /// The same light with another diffuse reflectance of what lands on each patch (Exchange::reflectance):
   /// what a brighter or darker finish would do. The balance of flux is the one of `light`.
-  GroupLight refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
-                        const Watch& watch) const;
+  GroupLight refinished(const GroupLight& light, const Eigen::VectorXd& reflectance, const Watch& watch,
+                        const ReceiverChoice& choice = {}) const;
 
   /// What some of the receivers get from patches of this exitance (lm/m2), lx, in their order.
   std::vector<double> reflected_at(const std::vector<std::size_t>& receivers,
@@ -97,10 +101,10 @@ class Transport {
 
  private:
   void read_direct(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
-                   GroupLight& light) const;
-  /// The same for all receivers; `by_rays`: see GroupLight::exitance_by_rays.
-  std::vector<double> gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays,
-                               const Watch& watch) const;
+                   const ReceiverChoice& choice, GroupLight& light) const;
+  /// What receivers get from patches of this exitance, lx; `by_rays`: see GroupLight::exitance_by_rays.
+  std::vector<double> gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays, const Watch& watch,
+                               const ReceiverChoice& choice) const;
 
   geometry::Geometry geometry_;
   std::vector<Receiver> receivers_;
