@@ -47,8 +47,15 @@ class GlareTable {
   }
   void write_set(const EyeSetGlare& set);
   void write_causes(const EyeSetGlare& set);
+  void write_changes(const std::vector<results::GlareChange>& changes);
   void write_rating(const EyeSetGlare& set);
   void write_table();
+  /// Whether its check has told all that there is to tell.
+  bool is_explained(const EyeSetGlare& set) const {
+    return std::any_of(room_.checks.begin(), room_.checks.end(), [&](const standards::Check& c) {
+      return c.area == "eye" && c.where == set.set.name && !c.why.empty();
+    });
+  }
   const results::GlareSourceName& source(int number) const {
     return room_.glare.sources[std::size_t(std::max(0, number))];
   }
@@ -74,10 +81,7 @@ void GlareTable::write_set(const EyeSetGlare& set) {
     wrap(text_, "    ",
          fmt::format(FMT_STRING("{} of {} eyes left out: inside things"), buried, set.set.positions.size()),
          4);
-  const bool told = std::any_of(room_.checks.begin(), room_.checks.end(), [&](const standards::Check& c) {
-    return c.area == "eye" && c.where == set.set.name && !c.why.empty();
-  });
-  if (!told) write_causes(set);
+  if (!is_explained(set)) write_causes(set);
 }
 
 void GlareTable::write_causes(const EyeSetGlare& set) {
@@ -90,14 +94,18 @@ void GlareTable::write_causes(const EyeSetGlare& set) {
   }
   if (words.empty()) return;
   wrap(text_, "    ", "by " + words, 7);
-  std::string changes;
-  for (const results::GlareChange& change : set.changes) {
-    const std::string here = number(change.ugr), worst = number(change.worst);
-    changes += fmt::format(FMT_STRING("{}{} {}{}"), changes.empty() ? "" : ", ", change.words, here,
-                           here == worst ? "" : fmt::format(FMT_STRING(" (all these eyes {})"), worst));
-  }
-  if (!changes.empty()) wrap(text_, "    ", "that first one " + changes, 7);
+  write_changes(set.changes);
   for (const std::string& remark : set.remarks) wrap(text_, "    ", remark, 4);
+}
+
+void GlareTable::write_changes(const std::vector<results::GlareChange>& changes) {
+  std::string words;
+  for (const results::GlareChange& change : changes) {
+    const std::string here = number(change.value), worst = number(change.worst);
+    words += fmt::format(FMT_STRING("{}{} {}{}"), words.empty() ? "" : ", ", change.words, here,
+                         here == worst ? "" : fmt::format(FMT_STRING(" (all these eyes {})"), worst));
+  }
+  if (!words.empty()) wrap(text_, "    ", "that first one " + words, 7);
 }
 
 void GlareTable::write_rating(const EyeSetGlare& set) {
@@ -107,9 +115,17 @@ void GlareTable::write_rating(const EyeSetGlare& set) {
     if (rating.gr) values.push_back(*rating.gr);
   std::sort(values.begin(), values.end());
   row(fmt::format(FMT_STRING("GR {} at {}"), set.set.name, words_.length(set.set.height_m)),
-      number(*set.ratings[p].gr), number(values[values.size() / 2]), "-",
+      number(*set.ratings[p].gr), values.size() > 1 ? number(values[values.size() / 2]) : "-",
+      fmt::format(FMT_STRING("{:.2g}"), set.rating_uncertainty),
       fmt::format(FMT_STRING("{} {:g} deg, 2 deg down"), words_.spot(set.set.positions[p]),
                   set.ratings[p].azimuth_deg));
+  if (is_explained(set)) return;
+  wrap(text_, "    ",
+       fmt::format(FMT_STRING("by {} {} {:.0f} % of the veil"), source(set.ratings[p].worst_source).mark,
+                   words_.spot(source(set.ratings[p].worst_source).position),
+                   100 * set.ratings[p].worst_share),
+       7);
+  write_changes(set.rating_changes);
 }
 
 void GlareTable::write_table() {

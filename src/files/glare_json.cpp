@@ -43,14 +43,18 @@ json causes_json(const EyeSetGlare& set) {
   return list;
 }
 
+json changes_json(const std::vector<results::GlareChange>& changes, const char* quantity) {
+  json list = json::array();
+  for (const results::GlareChange& change : changes)
+    list.push_back({{"change", change.words},
+                    {quantity, short_number(change.value)},
+                    {"worst_of_set", short_number(change.worst)}});
+  return list;
+}
+
 json worst_json(const EyeSetGlare& set) {
   if (!set.worst) return nullptr;
   const std::size_t v = *set.worst;
-  json changes = json::array();
-  for (const results::GlareChange& change : set.changes)
-    changes.push_back({{"change", change.words},
-                       {"ugr", short_number(change.ugr)},
-                       {"worst_of_set", short_number(change.worst)}});
   return {{"ugr", number(*set.views[v].ugr)},
           {"uncertainty", number(set.uncertainty)},
           {"at_m", point_json(set.set.position(v))},
@@ -58,7 +62,7 @@ json worst_json(const EyeSetGlare& set) {
           {"looking", set.set.looking[v % set.set.directions()]},
           {"background_cd_m2", short_number(set.views[v].background_cd_m2)},
           {"causes", causes_json(set)},
-          {"first_changed", changes},
+          {"first_changed", changes_json(set.changes, "ugr")},
           {"remarks", set.remarks}};
 }
 
@@ -102,10 +106,12 @@ json set_json(const EyeSetGlare& set, const std::string& csv) {
   if (set.worst_rating) {
     const results::EyeRating& worst = set.ratings[*set.worst_rating];
     j["worst_gr"] = {{"gr", number(*worst.gr)},
+                     {"uncertainty", number(set.rating_uncertainty)},
                      {"at_m", point_json(set.set.positions[*set.worst_rating])},
                      {"azimuth_deg", number(worst.azimuth_deg)},
                      {"source", worst.worst_source},
-                     {"share", short_number(worst.worst_share)}};
+                     {"share", short_number(worst.worst_share)},
+                     {"first_changed", changes_json(set.rating_changes, "gr")}};
   }
   j["csv"] = csv;
   j["positions"] = positions_json(set);

@@ -42,9 +42,7 @@ class GlareAdvice {
       try_changes(s);
     }
     for (Check& check : result_.checks) {
-      if (check.verdict != Verdict::not_met) continue;
-      if (check.demand.quantity == Quantity::glare_rating) explain_rating(check);
-      if (check.demand.quantity != Quantity::unified_glare) continue;
+      if (check.verdict != Verdict::not_met || check.demand.quantity != Quantity::unified_glare) continue;
       if (check.area == "eye")
         explain_eye(check);
       else
@@ -57,10 +55,8 @@ class GlareAdvice {
   void try_places(std::size_t set, const GlareSourceName& source);
   void keep(std::size_t set, const std::string& words, const std::vector<std::optional<double>>& values);
   std::vector<photometry::PlacedLuminaire> placed(const GlareSourceName& source) const;
-  const EyeSetGlare* set_of(const Check& check) const;
   void explain_eye(Check& check) const;
   void explain_table(Check& check) const;
-  void explain_rating(Check& check) const;
   void suggest_dimming(Check& check) const;
 
   const scene::RoomScene& scene_;
@@ -82,7 +78,7 @@ void GlareAdvice::keep(std::size_t s, const std::string& words,
   GlareChange change{words, -INFINITY, -INFINITY};
   for (std::size_t v = 0; v < values.size(); ++v) {
     if (!values[v] || set.buried[v / set.set.directions()]) continue;
-    if (v == *set.worst) change.ugr = *values[v];
+    if (v == *set.worst) change.value = *values[v];
     change.worst = std::max(change.worst, *values[v]);
   }
   set.changes.push_back(std::move(change));
@@ -91,12 +87,12 @@ void GlareAdvice::keep(std::size_t s, const std::string& words,
 /// Half a metre or a metre aside, where there is room for it; the best of them.
 void GlareAdvice::try_places(std::size_t s, const GlareSourceName& source) {
   const EyeSetGlare& set = result_.glare.sets[s];
-  std::optional<GlareReader::Change> best;
+  std::optional<RoomSources::Change> best;
   double least = INFINITY;
   Vec2 best_step = Vec2::Zero();
   for (const double step : kSteps)
     for (const Vec2& way : {Vec2(1, 0), Vec2(-1, 0), Vec2(0, 1), Vec2(0, -1)}) {
-      GlareReader::Change moved{&source, placed(source), 1};
+      RoomSources::Change moved{&source, placed(source), 1};
       bool fits = true;
       for (photometry::PlacedLuminaire& luminaire : moved.placed) {
         luminaire.frame.origin.head<2>() += step * way;
@@ -139,12 +135,6 @@ void GlareAdvice::try_changes(std::size_t s) {
   keep(s, "turned by 90 deg", reader_.changed(s, {&source, turned, 1}));
 }
 
-const EyeSetGlare* GlareAdvice::set_of(const Check& check) const {
-  for (const EyeSetGlare& set : result_.glare.sets)
-    if (set.set.name == check.where) return &set;
-  return nullptr;
-}
-
 /// UGR falls by 8 lg of the share when all luminaires are dimmed alike.
 void GlareAdvice::suggest_dimming(Check& check) const {
   const double share = std::pow(10, (check.demand.required - check.actual) / 8);
@@ -154,7 +144,7 @@ void GlareAdvice::suggest_dimming(Check& check) const {
 }
 
 void GlareAdvice::explain_eye(Check& check) const {
-  const EyeSetGlare* set = set_of(check);
+  const EyeSetGlare* set = result_.glare.set(check.where);
   if (!set || !set->worst) return;
   const std::size_t v = *set->worst;
   std::size_t above = 0, rated = 0;
@@ -187,10 +177,8 @@ void GlareAdvice::explain_eye(Check& check) const {
   for (const GlareChange& change : set->changes)
     check.help.push_back(fmt::format(
         FMT_STRING("{} at {} {}: UGR {} there, {} at worst among these eyes, {}"), first.mark,
-        words_.spot(first.position), change.words,
-        std::isfinite(change.ugr) ? fmt::format(FMT_STRING("{:.1f}"), change.ugr) : "without number",
-        std::isfinite(change.worst) ? fmt::format(FMT_STRING("{:.1f}"), change.worst) : "no number",
-        change.worst <= check.demand.required ? "met" : "not enough alone"));
+        words_.spot(first.position), change.words, rounded_glare(change.value), rounded_glare(change.worst),
+        check.would_meet(change.worst) ? "met" : "not enough alone"));
   suggest_dimming(check);
   std::stable_partition(check.help.begin(), check.help.end(), [](const std::string& words) {
     return words.find("not enough alone") == std::string::npos;
@@ -213,19 +201,6 @@ void GlareAdvice::explain_table(Check& check) const {
     check.help.push_back(fmt::format(FMT_STRING("all luminaires turned by 90 deg: {:.1f}, {}"), *value,
                                      check.would_meet(*value) ? "met" : "not enough alone"));
   suggest_dimming(check);
-}
-
-void GlareAdvice::explain_rating(Check& check) const {
-  const EyeSetGlare* set = set_of(check);
-  if (!set || !set->worst_rating) return;
-  const EyeRating& worst = set->ratings[*set->worst_rating];
-  const GlareSourceName& source = result_.glare.sources[std::size_t(std::max(0, worst.worst_source))];
-  check.why.push_back(fmt::format(
-      FMT_STRING("worst at {}, eye at {}, looking {:g} deg and 2 deg down: GR {:.1f}; {} at {} adds {:.0f} % "
-                 "of the veil"),
-      words_.spot(set->set.positions[*set->worst_rating]), words_.length(set->set.height_m),
-      worst.azimuth_deg, *worst.gr, source.mark, words_.spot(source.position), 100 * worst.worst_share));
-  check.help.push_back("higher mounting, more tilt down, or shielding of what lies near the line of sight");
 }
 
 }  // namespace

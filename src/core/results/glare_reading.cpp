@@ -11,7 +11,6 @@
 namespace glow::results {
 namespace {
 
-constexpr double kRatingStep = 5;   // degrees between directions of GR; CIE 112
 constexpr double kIndirect = 0.65;  // share of light upwards from which on a luminaire is an indirect one
 constexpr double kPerEFold = 3.4743559;  // 8 / ln 10: UGR for a relative change of the background
 
@@ -103,6 +102,16 @@ std::optional<double> EyeSetGlare::typical_at(std::size_t position) const {
   return median(values);
 }
 
+const EyeSetGlare* RoomGlare::set(const std::string& name) const {
+  const auto found =
+      std::find_if(sets.begin(), sets.end(), [&](const auto& s) { return s.set.name == name; });
+  return found == sets.end() ? nullptr : &*found;
+}
+
+std::string rounded_glare(double value) {
+  return std::isfinite(value) ? fmt::format(FMT_STRING("{:.1f}"), value) : std::string("no number");
+}
+
 transport::Receiver eye_receiver(const scene::EyeSet& set, std::size_t view) {
   transport::Receiver receiver{set.position(view), set.sight(view)};
   receiver.reflected_only = true;
@@ -123,23 +132,12 @@ std::vector<transport::Receiver> eye_receivers(const scene::RoomScene& scene) {
 
 GlareReader::GlareReader(const scene::RoomScene& scene, const transport::Transport& transport,
                          const RoomLight& light, std::size_t first, const Watch& watch)
-    : scene_(scene), transport_(transport), light_(light), first_(first), watch_(watch) {
-  std::vector<std::pair<std::size_t, std::size_t>> numbers;
-  for (std::size_t g = 0; g < scene.groups.size(); ++g)
-    for (std::size_t l = 0; l < scene.groups[g].luminaires.size(); ++l) {
-      sources_.add(scene.groups[g].luminaires[l], scene.groups[g].dimming);
-      numbers.emplace_back(g, l);
-    }
-  for (const glare::GlareSources::Source& source : sources_.sources()) {
-    GlareSourceName& name = names_.emplace_back();
-    name.position = source.middle();
-    for (const auto& part : source.parts) {
-      name.luminaires.push_back(numbers[part.luminaire]);
-      const std::string& mark = scene.groups[numbers[part.luminaire].first].mark;
-      if (name.mark.find(mark) == std::string::npos) name.mark += (name.mark.empty() ? "" : " + ") + mark;
-    }
-  }
-}
+    : scene_(scene),
+      transport_(transport),
+      light_(light),
+      first_(first),
+      watch_(watch),
+      sources_(scene, transport) {}
 
 std::size_t GlareReader::first_of(std::size_t set) const {
   std::size_t first = first_;
@@ -147,24 +145,21 @@ std::size_t GlareReader::first_of(std::size_t set) const {
   return first;
 }
 
-void GlareReader::read(double mean_lx, RoomGlare& glare) const {
-  glare.sources = names_;
+void GlareReader::read(RoomGlare& glare) const {
+  glare.sources = sources_.names();
   glare.sets.clear();
   for (const scene::EyeSet& set : scene_.eyes) {
     glare.sets.emplace_back().set = set;
     glare.sets.back().buried.assign(set.positions.size(), false);
   }
-  if (scene_.glare.rates_ugr && !glare.sets.empty()) {
-    mark_buried(glare);
-    const transport::Confidence confidence(transport_, light_.maintained);
-    for (std::size_t s = 0; s < glare.sets.size(); ++s) {
-      EyeSetGlare& set = glare.sets[s];
-      read_views(set, first_of(s));
-      if (set.worst) set.uncertainty = background_uncertainty(confidence, light_, first_of(s) + *set.worst);
-    }
+  if (!scene_.glare.rates_ugr || glare.sets.empty()) return;
+  mark_buried(glare);
+  const transport::Confidence confidence(transport_, light_.maintained);
+  for (std::size_t s = 0; s < glare.sets.size(); ++s) {
+    EyeSetGlare& set = glare.sets[s];
+    read_views(set, first_of(s));
+    if (set.worst) set.uncertainty = background_uncertainty(confidence, light_, first_of(s) + *set.worst);
   }
-  for (EyeSetGlare& set : glare.sets)
-    if (scene_.glare.rates_gr) read_ratings(set, mean_lx);
 }
 
 /// An eye that looks at the inside of a thing in one direction lies in it.
@@ -184,7 +179,7 @@ void GlareReader::read_views(EyeSetGlare& result, std::size_t first) const {
   result.views.resize(set.size());
   parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
     if (result.buried[p]) return;
-    const auto seen = seen_from(sources_, set.positions[p]);
+    const auto seen = sources_.seen_from(sources_.as_they_are(), set.positions[p]);
     for (std::size_t v = p * directions; v < (p + 1) * directions; ++v)
       result.views[v] = view_of(
           glare::unified_glare(seen, set.positions[p], set.sight(v), light_.initial_indirect_lx[first + v]));
@@ -201,8 +196,8 @@ void GlareReader::tell_causes(EyeSetGlare& result) const {
   if (!result.worst) return;
   const std::size_t v = *result.worst;
   const Vec3& eye = result.set.position(v);
-  const glare::Ugr ugr = glare::unified_glare(seen_from(sources_, eye), eye, result.set.sight(v),
-                                              kPi * result.views[v].background_cd_m2);
+  const glare::Ugr ugr = glare::unified_glare(sources_.seen_from(sources_.as_they_are(), eye), eye,
+                                              result.set.sight(v), kPi * result.views[v].background_cd_m2);
   const double sum = ugr.sum();
   for (const glare::UgrTerm& t : ugr.terms)
     if (t.standing == glare::Standing::counts) result.causes.push_back({int(t.seen.source), t.term / sum, t});
@@ -249,41 +244,6 @@ void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const trans
   set.typical = median(values_of(set.views, 0, set.views.size()));
 }
 
-/// GR of every eye, over all directions or those of the set, 2 degrees down.
-void GlareReader::read_ratings(EyeSetGlare& result, double mean_lx) const {
-  const scene::EyeSet& set = result.set;
-  const double down = glare::kRatingDown * kDegree;
-  const double initial_lx = scene_.maintenance_factor > 0 ? mean_lx / scene_.maintenance_factor : mean_lx;
-  result.ratings.resize(set.positions.size());
-  parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
-    const Vec3& eye = set.positions[p];
-    const auto seen = seen_from(sources_, eye);
-    std::vector<double> azimuths;
-    for (double a = 0; set.all_round && a < 360; a += kRatingStep) azimuths.push_back(a);
-    for (std::size_t d = 0; !set.all_round && d < set.directions(); ++d)
-      azimuths.push_back(set.azimuths_deg[p * set.directions() + d]);
-    for (const double azimuth : azimuths) {
-      const double a = azimuth * kDegree;
-      const Vec3 sight(std::cos(down) * std::cos(a), std::cos(down) * std::sin(a), -std::sin(down));
-      const glare::GlareRating rating =
-          glare::glare_rating(seen, eye, sight, initial_lx, scene_.reflectances.floor);
-      EyeRating& worst = result.ratings[p];
-      if (!rating.value || (worst.gr && *rating.value <= *worst.gr)) continue;
-      worst = {rating.value, azimuth, -1, 0};
-      for (const glare::SeenSource& source : seen) {
-        const double share = glare::veiling_luminance(source, eye, sight) / rating.veiling_luminaires_cd_m2;
-        if (share > worst.worst_share) worst.worst_source = int(source.source);
-        worst.worst_share = std::max(worst.worst_share, share);
-      }
-    }
-  });
-  for (std::size_t p = 0; p < result.ratings.size(); ++p) {
-    const auto& gr = result.ratings[p].gr;
-    if (gr && (!result.worst_rating || *gr > *result.ratings[*result.worst_rating].gr))
-      result.worst_rating = p;
-  }
-}
-
 std::vector<double> GlareReader::reflected(const photometry::PlacedLuminaire& luminaire) const {
   std::vector<std::size_t> receivers(first_of(scene_.eyes.size()) - first_);
   for (std::size_t v = 0; v < receivers.size(); ++v) receivers[v] = first_ + v;
@@ -296,30 +256,16 @@ const std::vector<double>& GlareReader::known(std::size_t group, std::size_t lum
   return found->second;
 }
 
-glare::GlareSources GlareReader::with(const Change& change) const {
-  glare::GlareSources sources;
-  const auto& own = change.source->luminaires;
-  for (std::size_t g = 0; g < scene_.groups.size(); ++g)
-    for (std::size_t l = 0; l < scene_.groups[g].luminaires.size(); ++l) {
-      const auto found = std::find(own.begin(), own.end(), std::pair{g, l});
-      const double dimming = scene_.groups[g].dimming;
-      if (found == own.end())
-        sources.add(scene_.groups[g].luminaires[l], dimming);
-      else
-        sources.add(change.placed[std::size_t(found - own.begin())], dimming * change.share);
-    }
-  return sources;
-}
-
 std::optional<double> GlareReader::roughly(const EyeSetGlare& set, std::size_t view,
-                                           const Change& change) const {
+                                           const RoomSources::Change& change) const {
   const Vec3& eye = set.set.position(view);
-  return glare::unified_glare(seen_from(with(change), eye), eye, set.set.sight(view),
+  return glare::unified_glare(sources_.seen_from(sources_.with(change), eye), eye, set.set.sight(view),
                               kPi * set.views[view].background_cd_m2)
       .value;
 }
 
-std::vector<std::optional<double>> GlareReader::changed(std::size_t set_number, const Change& change) const {
+std::vector<std::optional<double>> GlareReader::changed(std::size_t set_number,
+                                                        const RoomSources::Change& change) const {
   const scene::EyeSet& set = scene_.eyes[set_number];
   const std::size_t first = first_of(set_number);
   std::vector<double> indirect(set.size());
@@ -334,10 +280,10 @@ std::vector<std::optional<double>> GlareReader::changed(std::size_t set_number, 
     for (std::size_t v = 0; v < set.size(); ++v)
       indirect[v] += scene_.groups[g].dimming * (change.share * is[own + v] - was[own + v]);
   }
-  const glare::GlareSources sources = with(change);
+  const glare::GlareSources sources = sources_.with(change);
   std::vector<std::optional<double>> values(set.size());
   parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
-    const auto seen = seen_from(sources, set.positions[p]);
+    const auto seen = sources_.seen_from(sources, set.positions[p]);
     for (std::size_t v = p * set.directions(); v < (p + 1) * set.directions(); ++v)
       values[v] = glare::unified_glare(seen, set.positions[p], set.sight(v), indirect[v]).value;
   });

@@ -4,7 +4,7 @@
 #include <map>
 
 #include "core/results/grid_reading.hpp"
-#include "core/results/room_glare.hpp"
+#include "core/results/room_sources.hpp"
 
 namespace glow::results {
 
@@ -23,50 +23,38 @@ void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const trans
 double background_uncertainty(const transport::Confidence& confidence, const RoomLight& light,
                               std::size_t receiver);
 
-/// Rates all eyes of a room. Kept apart from its results, since changes are tried with it afterwards.
+/// UGR of all eyes of a room. Kept apart from its results, since changes are tried with it afterwards.
 class GlareReader {
  public:
   /// `first`: number of the first of eye_receivers among the transport's. All must outlive it.
   GlareReader(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
               std::size_t first, const Watch& watch);
 
-  /// `mean_lx`: maintained on the plane that is looked at outdoors and in sports, for GR.
-  /// Fills in sources and sets.
-  void read(double mean_lx, RoomGlare& glare) const;
+  /// Fills in sources and sets, and UGR where it is rated.
+  void read(RoomGlare& glare) const;
 
   /// What causes the worst UGR of a set, and what its number does not say.
   void tell_causes(EyeSetGlare& result) const;
 
-  /// The luminaires of one source in other places, each giving `share` of what it gave.
-  struct Change {
-    const GlareSourceName* source;
-    std::vector<photometry::PlacedLuminaire> placed;
-    double share = 1;
-  };
   /// UGR of every view of a set with the change; the background is lit anew.
-  std::vector<std::optional<double>> changed(std::size_t set, const Change& change) const;
+  std::vector<std::optional<double>> changed(std::size_t set, const RoomSources::Change& change) const;
   /// UGR of one view with the change before the background as it is: quick, to choose by.
-  std::optional<double> roughly(const EyeSetGlare& set, std::size_t view, const Change& change) const;
+  std::optional<double> roughly(const EyeSetGlare& set, std::size_t view,
+                                const RoomSources::Change& change) const;
 
  private:
   void read_views(EyeSetGlare& result, std::size_t first) const;
-  void read_ratings(EyeSetGlare& result, double mean_lx) const;
   void mark_buried(RoomGlare& glare) const;
   std::size_t first_of(std::size_t set) const;
-  glare::GlareSources with(const Change& change) const;
   std::vector<double> reflected(const photometry::PlacedLuminaire& luminaire) const;
   const std::vector<double>& known(std::size_t group, std::size_t luminaire) const;
-  std::vector<glare::SeenSource> seen_from(const glare::GlareSources& sources, const Vec3& eye) const {
-    return sources.seen_from(eye, &transport_.tracer(), &transport_.occluders());
-  }
 
   const scene::RoomScene& scene_;
   const transport::Transport& transport_;
   const RoomLight& light_;
   std::size_t first_;
   const Watch& watch_;
-  glare::GlareSources sources_;
-  std::vector<GlareSourceName> names_;
+  RoomSources sources_;
   /// By way of the surfaces from one luminaire to all views of all sets, lx; what was asked for.
   mutable std::map<std::array<std::size_t, 2>, std::vector<double>> reflected_;
 };

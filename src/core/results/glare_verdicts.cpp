@@ -107,7 +107,8 @@ void GlareVerdicts::add_rating(const standards::Demand& limit) {
   bool rated = false;
   for (const EyeSetGlare& set : result_.glare.sets) {
     if (!set.worst_rating) continue;
-    add(judge(limit, *set.ratings[*set.worst_rating].gr), set.set.name, "eye", set.set.verified);
+    add(judge(limit, *set.ratings[*set.worst_rating].gr, set.rating_uncertainty), set.set.name, "eye",
+        set.set.verified);
     rated = rated || set.set.verified;
   }
   if (!rated)

@@ -43,12 +43,15 @@ struct SourceShare {
   glare::UgrTerm term;
 };
 
-/// What one view would have after a change to the source that adds most there, computed by relight.
+/// What one eye would have after a change to the source that adds most there, computed by relight.
 struct GlareChange {
   std::string words;  ///< "dimmed to 50 %"
-  double ugr = 0;     ///< of that view; -infinity when nothing glares any more
+  double value = 0;   ///< UGR of that view, or GR of that eye; -infinity when nothing glares any more
   double worst = 0;   ///< of the whole set
 };
+
+/// "22.4"; "no number" where nothing glares.
+std::string rounded_glare(double value);
 
 struct EyeSetGlare {
   scene::EyeSet set;
@@ -62,6 +65,8 @@ struct EyeSetGlare {
   std::vector<SourceShare> causes;          ///< at the worst view, those that add most first
   std::vector<std::string> remarks;         ///< what the numbers do not say
   std::vector<GlareChange> changes;         ///< at the worst view
+  double rating_uncertainty = 0;            ///< half width of the 95 % interval of GR
+  std::vector<GlareChange> rating_changes;  ///< at the worst GR
 
   /// Over the directions of one position: the highest UGR and the median; nothing when none has a value.
   std::optional<double> worst_at(std::size_t position) const;
@@ -87,6 +92,8 @@ struct RoomGlare {
   std::vector<GlareSourceName> sources;
   std::vector<EyeSetGlare> sets;
   TableGlare table;
+  /// The set of that name; null: there is none.
+  const EyeSetGlare* set(const std::string& name) const;
 };
 
 }  // namespace glow::results

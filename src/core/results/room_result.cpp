@@ -9,6 +9,7 @@
 
 #include "core/results/glare_advice.hpp"
 #include "core/results/glare_verdicts.hpp"
+#include "core/results/rating_advice.hpp"
 #include "core/results/spread.hpp"
 #include "core/results/table_glare.hpp"
 #include "core/transport/content_key.hpp"
@@ -105,8 +106,10 @@ Pass compute_once(const scene::RoomScene& scene, const Selection& selection, con
   }
   pass.first_eye = reading.position();
   if (selection.first)
-    GlareReader(scene, *pass.transport, pass.light, pass.first_eye, watch)
-        .read(result.grids.front().statistics.mean_lx, result.glare);
+    GlareReader(scene, *pass.transport, pass.light, pass.first_eye, watch).read(result.glare);
+  const bool plane_is_new = !selection.grids.empty() && selection.grids.front() == 0;
+  if (scene.glare.rates_gr && plane_is_new)
+    RatingReader(scene, *pass.transport, watch).read(result.grids.front(), result.glare);
   std::size_t eye = pass.first_eye;
   for (const auto& [set, views] : selection.views) {
     refine(result.glare.sets[set], views, *pass.transport, pass.light, eye);
@@ -191,8 +194,13 @@ std::vector<std::size_t> unsettled(const RoomResult& result, const Accuracy& acc
           return !is_glare(c.demand.quantity) && c.where == grid.name &&
                  c.verdict == standards::Verdict::undecided;
         });
+    // GR hangs on the light of the work plane.
+    const bool rates = g == 0 && std::any_of(result.checks.begin(), result.checks.end(), [](const auto& c) {
+                         return c.demand.quantity == standards::Quantity::glare_rating && c.binding &&
+                                c.verdict == standards::Verdict::undecided;
+                       });
     const bool rough = accuracy.percent && is_held_to_accuracy(grid) && !accurate(grid, *accuracy.percent);
-    if (undecided || rough) grids.push_back(g);
+    if (undecided || rates || rough) grids.push_back(g);
   }
   return grids;
 }
@@ -293,6 +301,8 @@ RoomResult compute_room(const scene::RoomScene& scene, const Accuracy& accuracy,
     if (selection.empty() || result.refinements >= accuracy.most_refinements) break;
   }
   explain(scene, *first.transport, first.light, first.receivers, watch, result);
+  advise_on_ratings(scene, RatingReader(scene, *first.transport, watch), first.receivers.front().judged,
+                    result);
   advise_on_glare(scene, GlareReader(scene, *first.transport, first.light, first.first_eye, watch), result);
   if (studies.spread) study_spread(scene, *first.transport, first.receivers, *studies.spread, watch, result);
   return result;

@@ -1,0 +1,41 @@
+#include "core/results/room_sources.hpp"
+
+#include <algorithm>
+
+namespace glow::results {
+
+RoomSources::RoomSources(const scene::RoomScene& scene, const transport::Transport& transport)
+    : scene_(scene), transport_(transport) {
+  std::vector<std::pair<std::size_t, std::size_t>> numbers;
+  for (std::size_t g = 0; g < scene.groups.size(); ++g)
+    for (std::size_t l = 0; l < scene.groups[g].luminaires.size(); ++l) {
+      sources_.add(scene.groups[g].luminaires[l], scene.groups[g].dimming);
+      numbers.emplace_back(g, l);
+    }
+  for (const glare::GlareSources::Source& source : sources_.sources()) {
+    GlareSourceName& name = names_.emplace_back();
+    name.position = source.middle();
+    for (const auto& part : source.parts) {
+      name.luminaires.push_back(numbers[part.luminaire]);
+      const std::string& mark = scene.groups[numbers[part.luminaire].first].mark;
+      if (name.mark.find(mark) == std::string::npos) name.mark += (name.mark.empty() ? "" : " + ") + mark;
+    }
+  }
+}
+
+glare::GlareSources RoomSources::with(const Change& change) const {
+  glare::GlareSources sources;
+  const auto& own = change.source->luminaires;
+  for (std::size_t g = 0; g < scene_.groups.size(); ++g)
+    for (std::size_t l = 0; l < scene_.groups[g].luminaires.size(); ++l) {
+      const auto found = std::find(own.begin(), own.end(), std::pair{g, l});
+      const double dimming = scene_.groups[g].dimming;
+      if (found == own.end())
+        sources.add(scene_.groups[g].luminaires[l], dimming);
+      else
+        sources.add(change.placed[std::size_t(found - own.begin())], dimming * change.share);
+    }
+  return sources;
+}
+
+}  // namespace glow::results

@@ -1,0 +1,38 @@
+#pragma once
+
+#include "core/results/room_glare.hpp"
+#include "core/scene/room_scene.hpp"
+#include "core/transport/transport.hpp"
+
+namespace glow::results {
+
+/// The luminaires of a room as sources of glare, as they are or with one of them changed. `scene` and
+/// `transport` must outlive it.
+class RoomSources {
+ public:
+  RoomSources(const scene::RoomScene& scene, const transport::Transport& transport);
+
+  /// The luminaires of one source in other places, each giving `share` of what it gave.
+  struct Change {
+    const GlareSourceName* source;
+    std::vector<photometry::PlacedLuminaire> placed;
+    double share = 1;
+  };
+
+  const glare::GlareSources& as_they_are() const { return sources_; }
+  glare::GlareSources with(const Change& change) const;
+  const std::vector<GlareSourceName>& names() const { return names_; }
+
+  /// What of the sources an eye sees past walls and things.
+  std::vector<glare::SeenSource> seen_from(const glare::GlareSources& sources, const Vec3& eye) const {
+    return sources.seen_from(eye, &transport_.tracer(), &transport_.occluders());
+  }
+
+ private:
+  const scene::RoomScene& scene_;
+  const transport::Transport& transport_;
+  glare::GlareSources sources_;
+  std::vector<GlareSourceName> names_;
+};
+
+}  // namespace glow::results
