@@ -31,6 +31,7 @@ class GlareTable {
       if (!set.views.empty()) write_set(set);
       if (set.worst_rating) write_rating(set);
     }
+    if (room_.glare.sets.size() > 1) write_room();
     if (!room_.glare.sets.empty()) write_table();
     if (text_.empty()) return {};
     return fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  luminaires as new\n"), "glare", kNameWidth,
@@ -49,6 +50,7 @@ class GlareTable {
   void write_causes(const EyeSetGlare& set);
   void write_changes(const std::vector<results::GlareChange>& changes);
   void write_rating(const EyeSetGlare& set);
+  void write_room();
   void write_table();
   /// Whether its check has told all that there is to tell.
   bool is_explained(const EyeSetGlare& set) const {
@@ -126,6 +128,13 @@ void GlareTable::write_rating(const EyeSetGlare& set) {
                    100 * set.ratings[p].worst_share),
        7);
   write_changes(set.rating_changes);
+}
+
+void GlareTable::write_room() {
+  const std::vector<double> values = room_.glare.all_ugr();
+  if (!values.empty())
+    row("UGR of all eyes in the room", number(values.back()), number(values[values.size() / 2]), "-",
+        fmt::format(FMT_STRING("{} views"), values.size()));
 }
 
 void GlareTable::write_table() {

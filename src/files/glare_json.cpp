@@ -134,11 +134,7 @@ json table_json(const results::TableGlare& table) {
 
 json glare_json(const results::RoomResult& room) {
   json j = {{"luminaires", "as new, dimmed as the project says"}};
-  std::vector<double> all;
-  for (const EyeSetGlare& set : room.glare.sets)
-    for (const results::ViewGlare& view : set.views)
-      if (view.ugr) all.push_back(*view.ugr);
-  std::sort(all.begin(), all.end());
+  const std::vector<double> all = room.glare.all_ugr();
   j["worst_ugr"] = all.empty() ? json(nullptr) : number(all.back());
   j["typical_ugr"] = all.empty() ? json(nullptr) : number(all[all.size() / 2]);
   j["sources"] = sources_json(room.glare);

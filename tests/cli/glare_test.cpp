@@ -1,4 +1,6 @@
 // Glare through the built program: seats, maps, tabular values, verdicts and advice.
+#include <fmt/format.h>
+
 #include <cmath>
 
 #include "cli/run_program.hpp"
@@ -199,13 +201,18 @@ TEST(Glare, ScreensAndShieldingAreHeldAgainstTheirLimits) {
   EXPECT_EQ(checks_of(room, "shielding angle").at(0)["verdict"], "met");
 }
 
-TEST(Glare, SportsAreRatedByGr) {
-  const TemporaryFolder folder;
-  write_office(folder, "");
+/// The same room as an outdoor place of work.
+void write_outdoors(const TemporaryFolder& folder, const std::string& room) {
+  write_office(folder, room);
   std::string text = content_of(folder.path() / "office.toml");
   text.replace(text.find("EN 12464-1:2021"), 15, "EN 12464-2:2014");
   text.replace(text.find("office.writing"), 14, "outdoor.walkway");
   folder.write("office.toml", text);
+}
+
+TEST(Glare, OutdoorsIsRatedByGr) {
+  const TemporaryFolder folder;
+  write_outdoors(folder, "");
   const json room = room_of(folder);
   const auto checks = checks_of(room, "glare rating GR");
   ASSERT_EQ(checks.size(), 1u);
@@ -215,6 +222,34 @@ TEST(Glare, SportsAreRatedByGr) {
   EXPECT_EQ(eyes["height_m"], 1.5);
   EXPECT_NEAR(eyes["worst_gr"]["gr"].get<double>(), checks[0]["actual"].get<double>(), 1e-6);
   EXPECT_EQ(std::fmod(eyes["worst_gr"]["azimuth_deg"].get<double>(), 5.0), 0);
+  // As uncertain as the light of the plane: 24 * 0.9 / ln 10 for the whole of it.
+  const json& plane = room["grids"][0];
+  EXPECT_NEAR(checks[0]["uncertainty"].get<double>(),
+              9.381 * plane["uncertainty"]["mean_lx"].get<double>() / plane["mean_lx"].get<double>(), 1e-3);
+}
+
+/// What is said to follow from a change follows when the project is changed, of GR as well.
+TEST(Glare, ChangesOfGrDoWhatWasSaid) {
+  const TemporaryFolder folder;
+  const std::string eye = "[[rooms.eyes]]\nname = \"guard\"\nat = [1, 2.5]\nlooking = 0\n";
+  const auto flood = [&](int tilt, const char* more) {
+    return eye +
+           "[[rooms.luminaires]]\nmark = \"P1\"\nat = [4, 2.5]\nmounting_height = 2.2\nrotation = 180\n" +
+           fmt::format(FMT_STRING("tilt = {}\n"), tilt) + more;
+  };
+  write_outdoors(folder, flood(30, ""));
+  const json glare = room_of(folder).at("glare"), worst = glare.at("eyes").at(0).at("worst_gr");
+  ASSERT_EQ(glare["sources"][worst["source"].get<std::size_t>()]["at_m"][0], 4) << worst;
+  const json& changes = worst["first_changed"];
+  ASSERT_EQ(changes.size(), 2u) << changes;  // the ceiling is too near for raising it
+  const auto gr = [&](int tilt, const char* more) {
+    write_outdoors(folder, flood(tilt, more));
+    return room_of(folder).at("glare")["eyes"][0]["worst_gr"]["gr"].get<double>();
+  };
+  EXPECT_EQ(changes[0]["change"], "dimmed to 50 %");
+  EXPECT_NEAR(gr(30, "dimming = 0.5\n"), changes[0]["gr"].get<double>(), 0.02);
+  EXPECT_EQ(changes[1]["change"], "tilted down by 10 deg");
+  EXPECT_NEAR(gr(20, ""), changes[1]["gr"].get<double>(), 0.02);
 }
 
 TEST(Glare, EyesInsideAThingAreLeftOutAndSaidSo) {

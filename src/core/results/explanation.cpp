@@ -162,6 +162,7 @@ void Explainer::say_split(Check& check, std::size_t grid) const {
 void Explainer::suggest(Check& check, const std::string& change, const Lux& lux, bool even_if_idle) const {
   const Outcome o = outcome(check, lux);
   const double scale = check.unit().empty() ? 1 : std::max(1e-9, check.actual);
+  if (value_words(check, o.value) == value_words(check, check.actual)) return;
   if (!even_if_idle && o.value < check.actual + kWorthTelling * scale) return;
   std::string words = fmt::format(FMT_STRING("{}: {} {}"), change, check.unit().empty() ? "U0" : "mean",
                                   value_words(check, o.value));
@@ -194,9 +195,10 @@ void Explainer::suggest_finishes(Check& check) const {
   const std::string both = fmt::format(FMT_STRING("walls and ceiling brighter by {:.1f}"), kBrighter);
   suggest(check, both, repainted(both, {{"walls", kBrighter}, {"ceiling", kBrighter}}));
   const std::string darker = fmt::format(FMT_STRING("walls darker by {:.1f}"), kBrighter);
+  const double with_darker = value_of(check, repainted(darker, {{"walls", -kBrighter}}));
+  if (value_words(check, with_darker) == value_words(check, check.actual)) return;
   check.why.push_back(
-      fmt::format(FMT_STRING("with {} it would be {}"), darker,
-                  value_words(check, value_of(check, repainted(darker, {{"walls", -kBrighter}})))));
+      fmt::format(FMT_STRING("with {} it would be {}"), darker, value_words(check, with_darker)));
 }
 
 /// Arrays with a row or a column more, the same flux in all.

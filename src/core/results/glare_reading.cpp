@@ -108,6 +108,15 @@ const EyeSetGlare* RoomGlare::set(const std::string& name) const {
   return found == sets.end() ? nullptr : &*found;
 }
 
+std::vector<double> RoomGlare::all_ugr() const {
+  std::vector<double> values;
+  for (const EyeSetGlare& set : sets)
+    for (const ViewGlare& view : set.views)
+      if (view.ugr) values.push_back(*view.ugr);
+  std::sort(values.begin(), values.end());
+  return values;
+}
+
 std::string rounded_glare(double value) {
   return std::isfinite(value) ? fmt::format(FMT_STRING("{:.1f}"), value) : std::string("no number");
 }

@@ -94,6 +94,8 @@ struct RoomGlare {
   TableGlare table;
   /// The set of that name; null: there is none.
   const EyeSetGlare* set(const std::string& name) const;
+  /// UGR of every view of all sets that has one, rising.
+  std::vector<double> all_ugr() const;
 };
 
 }  // namespace glow::results
