@@ -339,6 +339,12 @@ void Explainer::explain_waste(Check& check) {
 
 }  // namespace
 
+void put_first_what_does_alone(Check& check) {
+  std::stable_partition(check.help.begin(), check.help.end(), [](const std::string& words) {
+    return words.find("not enough alone") == std::string::npos && words.find("but ") == std::string::npos;
+  });
+}
+
 void explain(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
              const std::vector<GridReceivers>& receivers, const Watch& watch, RoomResult& result) {
   Explainer(scene, transport, light, receivers, watch, result).explain_all();

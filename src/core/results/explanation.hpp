@@ -16,4 +16,7 @@ struct GridReceivers {
 void explain(const scene::RoomScene& scene, const transport::Transport& transport, const RoomLight& light,
              const std::vector<GridReceivers>& receivers, const Watch& watch, RoomResult& result);
 
+/// Of what would help, puts first what meets the check without anything else and breaks no other.
+void put_first_what_does_alone(standards::Check& check);
+
 }  // namespace glow::results

@@ -20,6 +20,8 @@ class RatingReader {
   std::vector<EyeRating> changed(const EyeSetGlare& set, const RoomSources::Change& change,
                                  const GridResult& plane, const std::vector<std::size_t>& receivers) const;
 
+  const RoomSources& sources() const { return sources_; }
+
  private:
   std::vector<EyeRating> rated(const scene::EyeSet& set, const glare::GlareSources& sources,
                                double mean_lx) const;

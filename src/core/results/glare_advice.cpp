@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/results/explanation.hpp"
 #include "core/results/low_points.hpp"
 #include "core/results/table_glare.hpp"
 
@@ -54,7 +55,6 @@ class GlareAdvice {
   void try_changes(std::size_t set);
   void try_places(std::size_t set, const GlareSourceName& source);
   void keep(std::size_t set, const std::string& words, const std::vector<std::optional<double>>& values);
-  std::vector<photometry::PlacedLuminaire> placed(const GlareSourceName& source) const;
   void explain_eye(Check& check) const;
   void explain_table(Check& check) const;
   void suggest_dimming(Check& check) const;
@@ -64,13 +64,6 @@ class GlareAdvice {
   RoomResult& result_;
   Words words_;
 };
-
-std::vector<photometry::PlacedLuminaire> GlareAdvice::placed(const GlareSourceName& source) const {
-  std::vector<photometry::PlacedLuminaire> list;
-  for (const auto& [group, luminaire] : source.luminaires)
-    list.push_back(scene_.groups[group].luminaires[luminaire]);
-  return list;
-}
 
 void GlareAdvice::keep(std::size_t s, const std::string& words,
                        const std::vector<std::optional<double>>& values) {
@@ -92,7 +85,7 @@ void GlareAdvice::try_places(std::size_t s, const GlareSourceName& source) {
   Vec2 best_step = Vec2::Zero();
   for (const double step : kSteps)
     for (const Vec2& way : {Vec2(1, 0), Vec2(-1, 0), Vec2(0, 1), Vec2(0, -1)}) {
-      RoomSources::Change moved{&source, placed(source), 1};
+      RoomSources::Change moved{&source, reader_.sources().placed(source), 1};
       bool fits = true;
       for (photometry::PlacedLuminaire& luminaire : moved.placed) {
         luminaire.frame.origin.head<2>() += step * way;
@@ -118,7 +111,7 @@ void GlareAdvice::try_changes(std::size_t s) {
   EyeSetGlare& set = result_.glare.sets[s];
   if (!set.worst || set.causes.empty() || set.set.size() > kMostViews) return;
   const GlareSourceName& source = result_.glare.sources[std::size_t(set.causes.front().source)];
-  const auto as_it_is = placed(source);
+  const auto as_it_is = reader_.sources().placed(source);
   keep(s, fmt::format(FMT_STRING("dimmed to {:.0f} %"), 100 * kDimmed),
        reader_.changed(s, {&source, as_it_is, kDimmed}));
   try_places(s, source);
@@ -180,9 +173,7 @@ void GlareAdvice::explain_eye(Check& check) const {
         words_.spot(first.position), change.words, rounded_glare(change.value), rounded_glare(change.worst),
         check.would_meet(change.worst) ? "met" : "not enough alone"));
   suggest_dimming(check);
-  std::stable_partition(check.help.begin(), check.help.end(), [](const std::string& words) {
-    return words.find("not enough alone") == std::string::npos;
-  });
+  put_first_what_does_alone(check);
 }
 
 void GlareAdvice::explain_table(Check& check) const {

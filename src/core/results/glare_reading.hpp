@@ -42,6 +42,8 @@ class GlareReader {
   std::optional<double> roughly(const EyeSetGlare& set, std::size_t view,
                                 const RoomSources::Change& change) const;
 
+  const RoomSources& sources() const { return sources_; }
+
  private:
   void read_views(EyeSetGlare& result, std::size_t first) const;
   void mark_buried(RoomGlare& glare) const;

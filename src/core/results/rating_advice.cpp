@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/results/explanation.hpp"
 #include "core/results/low_points.hpp"
 
 namespace glow::results {
@@ -61,9 +62,7 @@ void RatingAdvice::keep(EyeSetGlare& set, std::string words, const RoomSources::
 
 void RatingAdvice::try_changes(EyeSetGlare& set) const {
   const GlareSourceName& source = first_of(set);
-  std::vector<photometry::PlacedLuminaire> placed;
-  for (const auto& [group, luminaire] : source.luminaires)
-    placed.push_back(scene_.groups[group].luminaires[luminaire]);
+  const auto placed = reader_.sources().placed(source);
   keep(set, fmt::format(FMT_STRING("dimmed to {:.0f} %"), 100 * kDimmed), {&source, placed, kDimmed});
   auto lower = placed, higher = placed;
   for (photometry::PlacedLuminaire& luminaire : lower) {
@@ -94,9 +93,7 @@ void RatingAdvice::explain(Check& check, const EyeSetGlare& set) const {
                                      source.mark, words_.spot(source.position), change.words,
                                      rounded_glare(change.value), rounded_glare(change.worst),
                                      check.would_meet(change.worst) ? "met" : "not enough alone"));
-  std::stable_partition(check.help.begin(), check.help.end(), [](const std::string& words) {
-    return words.find("not enough alone") == std::string::npos;
-  });
+  put_first_what_does_alone(check);
 }
 
 }  // namespace

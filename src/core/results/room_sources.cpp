@@ -23,6 +23,13 @@ RoomSources::RoomSources(const scene::RoomScene& scene, const transport::Transpo
   }
 }
 
+std::vector<photometry::PlacedLuminaire> RoomSources::placed(const GlareSourceName& source) const {
+  std::vector<photometry::PlacedLuminaire> list;
+  for (const auto& [group, luminaire] : source.luminaires)
+    list.push_back(scene_.groups[group].luminaires[luminaire]);
+  return list;
+}
+
 glare::GlareSources RoomSources::with(const Change& change) const {
   glare::GlareSources sources;
   const auto& own = change.source->luminaires;

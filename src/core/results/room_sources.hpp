@@ -22,6 +22,8 @@ class RoomSources {
   const glare::GlareSources& as_they_are() const { return sources_; }
   glare::GlareSources with(const Change& change) const;
   const std::vector<GlareSourceName>& names() const { return names_; }
+  /// The luminaires of a source where they are, to be changed.
+  std::vector<photometry::PlacedLuminaire> placed(const GlareSourceName& source) const;
 
   /// What of the sources an eye sees past walls and things.
   std::vector<glare::SeenSource> seen_from(const glare::GlareSources& sources, const Vec3& eye) const {

@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "core/transport/shadow_pieces.hpp"
+
 namespace glow::transport {
 namespace {
 
@@ -16,8 +18,7 @@ constexpr int kMostAlong = 8;          // points along a side before parts are m
 constexpr int kDeepestDivision = 40;   // halvings; reached only by points that touch the luminous area
 constexpr int kLevelOfMeshes = 2;      // a mesh counts as so many quarterings
 constexpr int kDeepestPenumbra = 5;    // further quarterings where an edge of shadow crosses an element
-constexpr int kDeepestEdge = 6;        // the same where the edge itself is known
-constexpr int kDeepestLeanEdge = 3;    // where means count: what is left over evens out
+constexpr int kDiscSides = 32;         // of a disc that something hides a part of
 constexpr double kMesh = 0.067;        // of the net of sight lines, over the distance
 constexpr int kMostMeshes = 6;         // along each side of an element
 constexpr double kCornerInset = 0.01;  // share of the element by which a corner is moved in
@@ -35,8 +36,7 @@ struct DirectLight::Sight {
   Vec3 start;         ///< world; where shadow rays begin
   bool coarse;        ///< for a patch
   bool hidden;        ///< whether sight lines are to be looked along
-  const std::vector<ShadowEdge>* shades;  ///< null: not known
-  LightTape* tape;                        ///< to be recorded on, or null
+  LightTape* tape;    ///< to be recorded on, or null
 
   Vec3 way_from(const Vec2& spot) const {
     const Vec3& p = receiver.position;
@@ -154,39 +154,83 @@ Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbr
   return element.share * sum;
 }
 
-/// Where edges are known: in parts of an element that none crosses one sight line tells.
+/// A convex part of the face that is seen in full. In parts that are small against the distance, cut into
+/// triangles with three points each: exact for quadratics.
 template <class Value>
-Value DirectLight::cut_at_edges(const Sight& sight, const Element& element, int level) const {
-  const auto box = element.box();
-  const bool crossed = std::any_of(sight.shades->begin(), sight.shades->end(), [&](const ShadowEdge& shade) {
-    return shade.crosses(box.first, box.second);
-  });
-  if (!crossed) {
-    Sight open = sight;
-    open.hidden = false;
-    // The middle, or a spot near a corner where the receiver's plane cuts the element.
-    for (const auto& [s, t] : {std::pair{0.5, 0.5}, {0.05, 0.05}, {0.95, 0.05}, {0.05, 0.95}, {0.95, 0.95}}) {
-      const Vec2 spot = element.spot(s, t);
-      if (sight.facing(spot) <= 0) continue;
-      const double share = passed(sight, spot);
-      return share > 0 ? share * gauss<Value>(open, element, kDeepestPenumbra) : Value{};
+Value DirectLight::open_part(const Sight& sight, const geometry::Polygon& part, int level) const {
+  const geometry::Box2 box = geometry::bounding_box(part);
+  const Vec2 size = box.size();
+  const Vec3& point = sight.receiver.position;
+  const double distance = sight.way_from(point.head<2>().cwiseMax(box.low).cwiseMin(box.high)).norm();
+  const bool kink = sight.on_axis((box.low + box.high) / 2, size.norm());
+  if (size.norm() > (kink ? kHorizonDivision : kDivision) * distance && level < kDeepestDivision) {
+    const Vec2 axis = size.x() >= size.y() ? Vec2(1, 0) : Vec2(0, 1);
+    const double middle = axis.dot(box.low + box.high) / 2;
+    Value sum{};
+    for (const double side : {1.0, -1.0}) {
+      const geometry::Polygon half = geometry::clip_convex(part, side * axis, side * middle);
+      if (half.size() > 2) sum += open_part<Value>(sight, half, level + 1);
     }
-    return {};
+    return sum;
   }
-  if (level >= (sight.receiver.lean ? kDeepestLeanEdge : kDeepestEdge))
-    return gauss<Value>(sight, element, kDeepestPenumbra);
-  const auto [a, b] = element.halves();
-  const auto [a1, a2] = a.halves();
-  const auto [b1, b2] = b.halves();
-  return cut_at_edges<Value>(sight, a1, level + 1) + cut_at_edges<Value>(sight, a2, level + 1) +
-         cut_at_edges<Value>(sight, b1, level + 1) + cut_at_edges<Value>(sight, b2, level + 1);
+  if (size.maxCoeff() < kPointLike * distance)
+    return geometry::signed_area(part) * unhidden<Value>(sight, middle_of(part));
+  Value sum{};
+  for (std::size_t k = 2; k < part.size(); ++k) {
+    const Vec2 &a = part[0], &b = part[k - 1], &c = part[k];
+    const double third = geometry::signed_area({a, b, c}) / 3;
+    for (const Vec2& spot : {Vec2((4 * a + b + c) / 6), Vec2((a + 4 * b + c) / 6), Vec2((a + b + 4 * c) / 6)})
+      sum += third * unhidden<Value>(sight, spot);
+  }
+  return sum;
+}
+
+namespace {
+
+/// A face, in its own x and y; a disc as an even polygon that is as large.
+geometry::Polygon outline_of(const photometry::LuminousFace& face) {
+  const Vec2& half = face.half;
+  if (!face.disc) return {-half, {half.x(), -half.y()}, half, {-half.x(), half.y()}};
+  geometry::Polygon outline;
+  const double radius = std::sqrt(kPi / (kDiscSides / 2.0 * std::sin(2 * kPi / kDiscSides)));
+  for (int k = 0; k < kDiscSides; ++k) {
+    const double angle = 2 * kPi * k / kDiscSides;
+    outline.push_back(radius * half.cwiseProduct(Vec2(std::cos(angle), std::sin(angle))));
+  }
+  return outline;
+}
+
+}  // namespace
+
+/// What of the face lies before the receiver's plane: the rest gives it nothing.
+geometry::Polygon DirectLight::front_of(const Sight& sight) const {
+  const geometry::Polygon outline = outline_of(*sight.face);
+  if (sight.receiver.kernel != Kernel::plane) return outline;
+  const Vec3& normal = sight.receiver.normal;
+  return geometry::clip_convex(outline, -normal.head<2>(), -normal.dot(sight.receiver.position));
+}
+
+/// Where the edges of all that may hide the face are known: in parts that none runs through one sight line
+/// tells.
+template <class Value>
+Value DirectLight::between_edges(const Sight& sight, const std::vector<ShadowEdge>& edges) const {
+  const geometry::Polygon front = front_of(sight);
+  if (front.size() < 3) return {};
+  const double area = geometry::signed_area(outline_of(*sight.face));
+  Sight open = sight;
+  open.hidden = false;
+  Value sum{};
+  for (const geometry::Polygon& part : pieces_between(front, edges)) {
+    const double share = passed(sight, middle_of(part));
+    if (share > 0) sum += share / area * open_part<Value>(open, part, 0);
+  }
+  return sum;
 }
 
 /// An element whose light is smooth. Sight lines through the middles of a net's meshes and the corners; where
 /// they agree, what they found holds for the element, else mesh by mesh.
 template <class Value>
 Value DirectLight::probed(const Sight& sight, const Element& element) const {
-  if (sight.shades) return cut_at_edges<Value>(sight, element, 0);
   const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
   const auto meshes = [&](double side) {
@@ -259,6 +303,24 @@ Value DirectLight::disc(const Sight& sight) const {
 }
 
 template <class Value>
+Value DirectLight::face_light(const Sight& sight) const {
+  const photometry::LuminousFace& face = *sight.face;
+  const double reach = face.half.norm(), distance = sight.receiver.position.norm();
+  const bool plane = sight.receiver.kernel == Kernel::plane;
+  const double behind = plane ? sight.receiver.normal.dot(sight.receiver.position) : -distance;
+  // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
+  // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
+  if (2 * reach <= kDivision * (distance - reach) && behind <= -reach && !sight.on_axis({0, 0}, 2 * reach)) {
+    const Vec2 half = face.disc ? Vec2(kDiscSquare * face.half) : face.half;
+    const Element whole{-half, half, 1.0, false, face.half};
+    if (!sight.hidden) return gauss<Value>(sight, whole, 0);
+    if (!face.disc) return probed<Value>(sight, whole);
+  }
+  if (face.disc) return disc<Value>(sight);
+  return divided<Value>(sight, {-face.half, face.half, 1.0, false, face.half}, 0);
+}
+
+template <class Value>
 Value DirectLight::on_face(const Receiver& receiver, const photometry::LuminousFace& face, bool coarse,
                            LightTape* tape) const {
   const geometry::Frame& frame = luminaire_->frame;
@@ -271,34 +333,20 @@ Value DirectLight::on_face(const Receiver& receiver, const photometry::LuminousF
                  Vec3(face.centre.dot(face.x), face.centre.dot(face.y), face.centre.dot(face.z));
   own.normal = in_face(receiver.normal);
   if (receiver.kernel != Kernel::plane) own.axis = in_face(receiver.axis);
-  std::vector<ShadowEdge> shades;
+  std::vector<ShadowEdge> edges;
   const bool known = occluders_ && shadow_edges(*occluders_, frame, surface_.reach_m(), face,
-                                                receiver.position, own.position, shades);
-  const Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_), known ? &shades : nullptr, tape};
+                                                receiver.position, own.position, edges);
+  Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_), tape};
   if (surface_.closed() && own.position.z() <= 0) return {};
-  const double reach = face.half.norm(), distance = own.position.norm();
   const bool plane = receiver.kernel == Kernel::plane;
-  const double behind = plane ? own.normal.dot(own.position) : -distance;
-  if (behind >= reach) return {};
-  // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
-  // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
-  if (2 * reach <= kDivision * (distance - reach) && behind <= -reach && !sight.on_axis({0, 0}, 2 * reach)) {
-    const Vec2 half = face.disc ? Vec2(kDiscSquare * face.half) : face.half;
-    const Element whole{-half, half, 1.0, false, face.half};
-    if (!sight.hidden) return gauss<Value>(sight, whole, 0);
-    if (!face.disc) return probed<Value>(sight, whole);
-    // Of a disc that no edge crosses one sight line tells, without taking it apart.
-    if (known && std::none_of(shades.begin(), shades.end(), [&](const ShadowEdge& shade) {
-          return shade.crosses(-face.half, face.half);
-        })) {
-      const double share = passed(sight, {0, 0});
-      Sight open = sight;
-      open.hidden = false;
-      return share > 0 ? share * gauss<Value>(open, whole, 0) : Value{};
-    }
-  }
-  if (face.disc) return disc<Value>(sight);
-  return divided<Value>(sight, {-face.half, face.half, 1.0, false, face.half}, 0);
+  if (plane && own.normal.dot(own.position) >= face.half.norm()) return {};
+  if (!known) return face_light<Value>(sight);
+  if (!edges.empty()) return between_edges<Value>(sight, edges);
+  // Nothing begins or ends before the face: one sight line tells for all of it.
+  const geometry::Polygon front = front_of(sight);
+  const double share = front.size() > 2 ? passed(sight, middle_of(front)) : 0;
+  sight.hidden = false;
+  return share > 0 ? share * face_light<Value>(sight) : Value{};
 }
 
 /// What divided and gauss come to for the usual case, a flat rectangle in front of the receiver's plane, in

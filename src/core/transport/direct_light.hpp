@@ -16,11 +16,10 @@ namespace glow::transport {
 ///
 /// Each luminous face is divided until an element's diagonal is below kDivision times its distance; four
 /// points of Gauss's rule then stand for an element, a single one where the whole area is small against its
-/// distance. Where things may hide it, the edges of these are projected on it from the
-/// receiver: parts that an edge crosses are divided down to 1/64 of the side, the others are seen in full or
-/// not at all. Where edges are too many, and for light over mirrors, a net of sight lines tells instead; what
-/// hides less than a mesh of it (1/15 of the distance, or a sixth of the element) may then slip through.
-/// Measured against closed forms: see docs/validation.md.
+/// distance. Where things may hide it, the edges of these are projected on it from the receiver and it is cut
+/// along them: each piece is seen in full or not at all. Where edges are too many, and for light over
+/// mirrors, a net of sight lines tells instead; what hides less than a mesh of it (1/15 of the distance, or a
+/// sixth of the element) may then slip through. Measured against closed forms: see docs/validation.md.
 class DirectLight {
  public:
   /// Share, 0 to 1, of the light from a spot that reaches a point (world).
@@ -63,7 +62,12 @@ class DirectLight {
   template <class Value>
   Value probed(const Sight& sight, const Element& element) const;
   template <class Value>
-  Value cut_at_edges(const Sight& sight, const Element& element, int level) const;
+  Value face_light(const Sight& sight) const;
+  geometry::Polygon front_of(const Sight& sight) const;
+  template <class Value>
+  Value between_edges(const Sight& sight, const std::vector<ShadowEdge>& edges) const;
+  template <class Value>
+  Value open_part(const Sight& sight, const geometry::Polygon& part, int level) const;
   template <class Value>
   Value unhidden(const Sight& sight, const Vec2& spot) const;
   template <class Value>
