@@ -1,4 +1,5 @@
 // What the engine promises about hard cases: thin things, small openings, mirrors, panes, bodies, odd shapes.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <numeric>
@@ -33,6 +34,25 @@ geometry::Material sheet(double diffuse_share, double mirror, double clear, doub
   return {diffuse_share, mirror, clear, scattering, true};
 }
 
+/// Light at `p` from a panel, 1.2 m along x from 2.5 m on and 0.6 m along y about y = 2, at 2.9 m, of which
+/// only the strips of `seen` are seen: in closed form along x and by many points along y.
+double light_of_strips(const PlacedLuminaire& panel, const Vec3& p,
+                       const std::vector<std::pair<double, double>>& seen) {
+  constexpr int kPoints = 200;
+  double lux = 0;
+  for (const auto& [from, to] : seen) {
+    const double low = std::max(2.5, from), high = std::min(3.7, to);
+    for (int i = 0; i < kPoints && high > low; ++i)
+      for (int j = 0; j < kPoints; ++j) {
+        const Vec3 spot(low + (i + 0.5) / kPoints * (high - low), 1.7 + (j + 0.5) / kPoints * 0.6, 2.9);
+        const Vec3 way = p - spot;
+        lux += (high - low) / 1.2 * panel.table->intensity_along(way.x(), way.y(), -way.z()) * -way.z() /
+               std::pow(way.norm(), 3) / (kPoints * kPoints);
+      }
+  }
+  return lux;
+}
+
 TEST(Guarantees, ASlitOfTwoCentimetresIsFound) {
   // Two panels of no thickness leave a slit along y at x = 2.99 to 3.01 under a panel of 1.2 m.
   Scene scene;
@@ -43,25 +63,38 @@ TEST(Guarantees, ASlitOfTwoCentimetresIsFound) {
   scene.luminaires = {luminaire({3.1, 2, 2.9}, {LuminousShape::rectangle, 1.2, 0.6, {}})};
   for (double x = 2.2; x < 3.6; x += 0.05) scene.receivers.push_back({{x, 2, 0.2}, Vec3::UnitZ()});
   const GroupLight light = light_of(scene);
-  const PlacedLuminaire& l = scene.luminaires[0];
   for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
-    // What is seen of the panel through the slit, in closed form along x and by many points along y.
     const Vec3& p = scene.receivers[r].position;
     const double scale = (2.9 - p.z()) / (1.5 - p.z());
-    const double low = std::max(2.5, p.x() + (2.99 - p.x()) * scale);
-    const double high = std::min(3.7, p.x() + (3.01 - p.x()) * scale);
-    double expected = 0;
-    constexpr int kPoints = 200;
-    for (int i = 0; i < kPoints && high > low; ++i)
-      for (int j = 0; j < kPoints; ++j) {
-        const Vec3 spot(low + (i + 0.5) / kPoints * (high - low), 1.7 + (j + 0.5) / kPoints * 0.6, 2.9);
-        const Vec3 way = p - spot;
-        expected += (high - low) / 1.2 * l.table->intensity_along(way.x(), way.y(), -way.z()) * -way.z() /
-                    std::pow(way.norm(), 3) / (kPoints * kPoints);
-      }
-    EXPECT_NEAR(light.direct_lx[r], expected, 0.15 * expected + 0.02) << "at x = " << p.x();
+    const double expected = light_of_strips(
+        scene.luminaires[0], p, {{p.x() + (2.99 - p.x()) * scale, p.x() + (3.01 - p.x()) * scale}});
+    EXPECT_NEAR(light.direct_lx[r], expected, 0.005 * expected + 1e-3) << "at x = " << p.x();
   }
   EXPECT_GT(*std::max_element(light.direct_lx.begin(), light.direct_lx.end()), 1);
+}
+
+TEST(Guarantees, AHundredSlatsPassWhatLiesBetweenThem) {
+  // Slats of no thickness, 1 cm of every 2 cm, each a thing of its own.
+  Scene scene;
+  add_black_room(scene);
+  for (int k = 0; k < 100; ++k) {
+    const double x = 2 + 0.02 * k;
+    const int slat = scene.geometry.add_surface(fmt::format(FMT_STRING("slat {}"), k), sheet(0, 0, 0, 0));
+    scene.geometry.add_polygon(slat, {{x, 0, 1.5}, {x + 0.01, 0, 1.5}, {x + 0.01, 4, 1.5}, {x, 4, 1.5}});
+  }
+  scene.luminaires = {luminaire({3.1, 2, 2.9}, {LuminousShape::rectangle, 1.2, 0.6, {}})};
+  for (double x = 2.8; x < 3.2; x += 0.033) scene.receivers.push_back({{x, 2, 0.2}, Vec3::UnitZ()});
+  const GroupLight light = light_of(scene);
+  for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
+    const Vec3& p = scene.receivers[r].position;
+    const double scale = (2.9 - p.z()) / (1.5 - p.z());
+    std::vector<std::pair<double, double>> seen;
+    for (int k = 0; k < 100; ++k)
+      seen.emplace_back(p.x() + (2.01 + 0.02 * k - p.x()) * scale, p.x() + (2.02 + 0.02 * k - p.x()) * scale);
+    const double expected = light_of_strips(scene.luminaires[0], p, seen);
+    ASSERT_GT(expected, 10);
+    EXPECT_NEAR(light.direct_lx[r], expected, 0.005 * expected) << "at x = " << p.x();
+  }
 }
 
 TEST(Guarantees, AThinRodCastsItsShadow) {

@@ -8,12 +8,9 @@
 namespace glow::transport {
 
 /// Tells cheaply, and with certainty, where no shadow ray is needed: boxes about everything in a room that
-/// can hide something.
+/// can hide something, and boxes about those that lie together, down from one about them all.
 class Occluders {
  public:
-  /// Above this number of boxes only the one about them all is looked at; more would cost as much as a ray.
-  static constexpr std::size_t kMostBoxes = 48;
-
   static constexpr std::size_t kMostEdges = 1000;
   struct Edge {
     Vec3 a, b;
@@ -29,11 +26,20 @@ class Occluders {
   bool edges_between(const Vec3& a, const Vec3& b, double radius, std::vector<Edge>& edges) const;
 
  private:
-  std::vector<Eigen::AlignedBox3d> boxes_;
-  std::vector<std::vector<Edge>> edges_;  ///< of each box
-  std::vector<Edge> room_edges_;          ///< of a room that can hide by itself
-  Eigen::AlignedBox3d all_;
-  bool everywhere_ = false;  ///< the room itself can hide: it has corners that jut in
+  struct Box {
+    Eigen::AlignedBox3d bounds;
+    int first = -1, second = -1;  ///< of boxes_: those in it; -1: it is about a thing
+    std::vector<Edge> edges;      ///< of the thing
+  };
+  using Range = std::vector<Box>::iterator;
+  int gather(Range begin, Range end);
+  /// visit(box) for every thing whose box meets a line between the balls; stops when it says no.
+  template <class Visit>
+  void each_met(const Vec3& a, const Vec3& b, double radius, const Visit& visit) const;
+
+  std::vector<Box> boxes_;        ///< what holds others comes after them; the last holds all
+  std::vector<Edge> room_edges_;  ///< of a room that can hide by itself
+  bool everywhere_ = false;       ///< the room itself can hide: it has corners that jut in
 };
 
 }  // namespace glow::transport

@@ -14,6 +14,9 @@ struct ShadowEdge {
   Vec2 a, b;
 
   bool crosses(const Vec2& low, const Vec2& high) const {
+    if (((a.array() < low.array()) && (b.array() < low.array())).any() ||
+        ((a.array() > high.array()) && (b.array() > high.array())).any())
+      return false;
     double first = 0, last = 1;
     for (const int axis : {0, 1}) {
       const double way = b[axis] - a[axis], to_low = low[axis] - a[axis], to_high = high[axis] - a[axis];
