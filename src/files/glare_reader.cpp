@@ -63,7 +63,7 @@ model::ScreensWish read_screens(TomlTable& table) {
   model::ScreensWish screens;
   screens.assumed = false;
   screens.luminance_cd_m2 =
-      table.quantity("luminance", Dimension::ratio, kScreen, Need::required).value_or(300);
+      table.quantity("luminance", Dimension::luminance, kScreen, Need::required).value_or(300);
   screens.dark_background = table.flag("dark_background").value_or(false);
   screens.from_deg = table.quantity("from", Dimension::angle, kFrom).value_or(standards::kScreenLimitFrom);
   table.finish();
@@ -97,7 +97,7 @@ void read_glare(TomlTable& table, model::Room& room) {
 }
 
 void read_shielding(TomlTable& table, model::ScheduledLuminaire& entry) {
-  entry.lamp_luminance_cd_m2 = table.quantity("lamp_luminance", Dimension::ratio, kLamp);
+  entry.lamp_luminance_cd_m2 = table.quantity("lamp_luminance", Dimension::luminance, kLamp);
   auto louvre = table.table("louvre");
   entry.shielding_deg = table.quantity("shielding", Dimension::angle, kShielding);
   if (louvre) {

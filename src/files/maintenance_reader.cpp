@@ -18,8 +18,8 @@ std::optional<model::LuminaireMaintenance> read_luminaire_maintenance(TomlTable&
   m.lamp_flux = table->quantity("lamp_flux", Dimension::ratio, kFactor, Need::required).value_or(1);
   m.lamp_survival = table->quantity("lamp_survival", Dimension::ratio, kFactor).value_or(1);
   m.luminaire = table->quantity("luminaire", Dimension::ratio, kFactor, Need::required).value_or(1);
-  m.lamp_hours = table->quantity("lamp_hours", Dimension::ratio, kHours);
-  m.cleaning_years = table->quantity("cleaning_years", Dimension::ratio, kYears);
+  m.lamp_hours = table->quantity("lamp_hours", Dimension::number, kHours);
+  m.cleaning_years = table->quantity("cleaning_years", Dimension::number, kYears);
   table->finish();
   return m;
 }
@@ -29,7 +29,7 @@ std::optional<model::SurfaceMaintenance> read_surface_maintenance(TomlTable& own
   if (!table) return std::nullopt;
   model::SurfaceMaintenance m;
   m.factor = table->quantity("factor", Dimension::ratio, kFactor, Need::required).value_or(1);
-  m.cleaning_years = table->quantity("cleaning_years", Dimension::ratio, kYears);
+  m.cleaning_years = table->quantity("cleaning_years", Dimension::number, kYears);
   table->finish();
   return m;
 }

@@ -138,9 +138,9 @@ std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
     entry.file = table.text("file", Need::required).value_or("");
     entry.place = table.place();
     entry.file_place = table.place_of("file");
-    entry.flux_lm = table.quantity("flux", Dimension::ratio, kFlux);
-    entry.cct_k = table.quantity("cct", Dimension::ratio, kColourTemperature);
-    entry.ra = table.quantity("ra", Dimension::ratio, kColourRendering);
+    entry.flux_lm = table.quantity("flux", Dimension::flux, kFlux);
+    entry.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
+    entry.ra = table.quantity("ra", Dimension::number, kColourRendering);
     entry.maintenance = read_luminaire_maintenance(table);
     read_shielding(table, entry);
     table.finish();

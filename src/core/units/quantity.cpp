@@ -17,7 +17,7 @@ struct Unit {
   double factor;
 };
 
-constexpr std::array<Unit, 17> kUnits = {{
+constexpr std::array<Unit, 24> kUnits = {{
     {"m", Dimension::length, 1.0},
     {"cm", Dimension::length, 0.01},
     {"mm", Dimension::length, 0.001},
@@ -35,7 +35,34 @@ constexpr std::array<Unit, 17> kUnits = {{
     {"%", Dimension::ratio, 0.01},
     {"percent", Dimension::ratio, 0.01},
     {"", Dimension::ratio, 1.0},
+    {"cd/m2", Dimension::luminance, 1.0},
+    {"cd/m\u00b2", Dimension::luminance, 1.0},
+    {"kcd/m2", Dimension::luminance, 1000.0},
+    {"kcd/m\u00b2", Dimension::luminance, 1000.0},
+    {"lm", Dimension::flux, 1.0},
+    {"klm", Dimension::flux, 1000.0},
+    {"K", Dimension::temperature, 1.0},
 }};
+
+struct DimensionWords {
+  Dimension dimension;
+  std::string_view name, units, example;
+};
+
+constexpr std::array<DimensionWords, 8> kDimensions = {{
+    {Dimension::length, "a length", "m, cm, mm, ft, in", "\"2.7 m\" or \"9 ft 6 in\""},
+    {Dimension::illuminance, "an illuminance", "lx, fc", "\"500 lx\""},
+    {Dimension::angle, "an angle", "deg, rad", "\"90 deg\""},
+    {Dimension::ratio, "a share", "% or nothing", "\"80 %\""},
+    {Dimension::luminance, "a luminance", "cd/m2, kcd/m2", "\"300 cd/m2\""},
+    {Dimension::flux, "a luminous flux", "lm, klm", "\"4650 lm\""},
+    {Dimension::temperature, "a colour temperature", "K", "\"4000 K\""},
+    {Dimension::number, "a number", "nothing", "\"80\""},
+}};
+
+const DimensionWords& words_of(Dimension dimension) {
+  return kDimensions[std::size_t(dimension)];
+}
 
 bool is_blank(char c) {
   return c == ' ' || c == '\t';
@@ -59,11 +86,13 @@ bool take_number(std::string_view& text, double& value) {
   return true;
 }
 
-/// Takes letters or one of ' " % from the front of `text`.
+/// Takes letters, with "/m2" after them, or one of ' " % from the front of `text`.
 std::string_view take_unit(std::string_view& text) {
   text = trimmed(text);
   std::size_t n = 0;
   while (n < text.size() && ((text[n] >= 'a' && text[n] <= 'z') || (text[n] >= 'A' && text[n] <= 'Z'))) ++n;
+  for (const std::string_view per_area : {"/m2", "/m\u00b2"})
+    if (n > 0 && text.substr(n, per_area.size()) == per_area) n += per_area.size();
   if (n == 0 && !text.empty() && (text[0] == '\'' || text[0] == '"' || text[0] == '%')) n = 1;
   const std::string_view unit = text.substr(0, n);
   text.remove_prefix(n);
@@ -74,20 +103,6 @@ const Unit* find_unit(std::string_view name) {
   for (const Unit& unit : kUnits)
     if (unit.name == name) return &unit;
   return nullptr;
-}
-
-std::string_view dimension_name(Dimension dimension) {
-  switch (dimension) {
-    case Dimension::length:
-      return "a length";
-    case Dimension::illuminance:
-      return "an illuminance";
-    case Dimension::angle:
-      return "an angle";
-    case Dimension::ratio:
-      return "a share";
-  }
-  return "";
 }
 
 bool is_feet(const Unit* unit) {
@@ -106,15 +121,15 @@ Parsed take_term(std::string_view& rest, std::string_view whole, Dimension dimen
   double number = 0;
   if (!take_number(rest, number))
     return fail(fmt::format(FMT_STRING("\"{}\" is not {}; expected a number, then {}"), whole,
-                            dimension_name(dimension), unit_names(dimension)));
+                            words_of(dimension).name, words_of(dimension).units));
   if (!rest.empty() && rest.front() == ',')
     return fail(fmt::format(FMT_STRING("\"{}\": write the decimal sign as a point, not a comma"), whole));
   const std::string_view name = take_unit(rest);
   unit = name.empty() ? nullptr : find_unit(name);
   if (!name.empty() && (!unit || unit->dimension != dimension))
     return fail(fmt::format(FMT_STRING("\"{}\": \"{}\" is not a unit of {}; expected {}"), whole, name,
-                            dimension_name(dimension).substr(dimension_name(dimension).find(' ') + 1),
-                            unit_names(dimension)));
+                            words_of(dimension).name.substr(words_of(dimension).name.find(' ') + 1),
+                            words_of(dimension).units));
   return {true, number * (unit ? unit->factor : 1.0), {}};
 }
 
@@ -140,23 +155,12 @@ Parsed parse_quantity(std::string_view text, Dimension dimension) {
   }
   if (!rest.empty())
     return fail(fmt::format(FMT_STRING("\"{}\": \"{}\" is left over; expected one value such as {}"), whole,
-                            rest,
-                            dimension == Dimension::length ? "\"2.7 m\" or \"9 ft 6 in\"" : "\"500 lx\""));
+                            rest, words_of(dimension).example));
   return result;
 }
 
 std::string unit_names(Dimension dimension) {
-  switch (dimension) {
-    case Dimension::length:
-      return "m, cm, mm, ft, in";
-    case Dimension::illuminance:
-      return "lx, fc";
-    case Dimension::angle:
-      return "deg, rad";
-    case Dimension::ratio:
-      return "% or nothing";
-  }
-  return "";
+  return std::string(words_of(dimension).units);
 }
 
 bool parse_number(std::string_view text, double& value) {

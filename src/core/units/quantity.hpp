@@ -5,9 +5,9 @@
 
 namespace glow::units {
 
-enum class Dimension { length, illuminance, angle, ratio };
+enum class Dimension { length, illuminance, angle, ratio, luminance, flux, temperature, number };
 
-/// A number with the unit resolved to the project's base unit: m, lx, degrees, 1.
+/// A number with the unit resolved to the project's base unit: m, lx, degrees, 1, cd/m2, lm, K, 1.
 /// On failure `ok` is false and `problem` says what was found and what was expected.
 struct Parsed {
   bool ok = false;
@@ -16,9 +16,9 @@ struct Parsed {
 };
 
 /// Reads "2.7", "2.7 m", "270 cm", "2700 mm", "9 ft 6 in", "9' 6\"", "30 in", "500 lx", "50 fc", "90 deg",
-/// "80 %". A bare number is in the base unit. The whole text must be used; a decimal comma is refused with a
-/// hint. Conversions are exact by definition: 1 ft = 0.3048 m, 1 in = 25.4 mm, 1 fc = 1 lm/ft2 = 1/0.09290304
-/// lx.
+/// "80 %", "3 kcd/m2", "4650 lm", "4000 K". A bare number is in the base unit. The whole text must be used; a
+/// decimal comma is refused with a hint. Conversions are exact by definition: 1 ft = 0.3048 m, 1 in = 25.4
+/// mm, 1 fc = 1 lm/ft2 = 1/0.09290304 lx.
 Parsed parse_quantity(std::string_view text, Dimension dimension);
 
 /// The units that `parse_quantity` takes for the dimension, for messages: "m, cm, mm, ft, in".
