@@ -15,6 +15,7 @@ constexpr double kLeft = 28, kTop = 96, kRight = 196, kBottom = 20;
 constexpr double kHead = 34, kGap = 26;  // px above a panel, and between panels
 constexpr double kMostPixelsPerM = 120;
 constexpr double kLeastForValue = 19;                                   // px of a cell that a value fits into
+constexpr double kLeastForArrow = 34;                                   // the same with an arrow under it
 constexpr double kLuminaireOpacity = 0.5;                               // values are read through them
 constexpr double kSightLength = 54;                                     // px of a seat's line of sight
 constexpr std::array<double, 7> kSteps = {10, 13, 16, 19, 22, 25, 28};  // RUGL, EN 12464-1
@@ -182,7 +183,8 @@ class GlareMap {
   void title();
   void panel(std::size_t direction, const Vec2& corner, double pixels_per_m);
   void cell(const Plan& plan, std::size_t view, const Vec2& size);
-  void value(const Plan& plan, std::size_t view, const Vec2& size);
+  void value(const Plan& plan, std::size_t view, const Vec2& size, bool with_arrow);
+  void sight(const Plan& plan, std::size_t view, const Vec2& size);
 
   const FigureInput& input_;
   const results::EyeSetRecord& eyes_;
@@ -227,14 +229,27 @@ void GlareMap::cell(const Plan& plan, std::size_t view, const Vec2& size) {
     canvas_.rectangle(centre - size / 2 + Vec2(1.5, 1.5), size - Vec2(3, 3), "none", kFail, 2.2);
 }
 
-void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size) {
+void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size, bool with_arrow) {
   if (!eyes_.ugr[view] || view == worst_) return;
   if (size.x() < kLeastForValue + 6 || size.y() < kLeastForValue - 4) return;
   const std::size_t band = scale_.band(*eyes_.ugr[view]);
   canvas_.text(
-      plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>()) + Vec2(0, 4),
+      plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>()) + Vec2(0, with_arrow ? -4 : 4),
       ugr_words(*eyes_.ugr[view]),
       {10.5, "middle", scale_.dark_text(band) ? kSheetInk : "#ffffff", false, scale_.colours[band].c_str()});
+}
+
+/// The line of sight of the worst view; of others under their value, where there is room for it.
+void GlareMap::sight(const Plan& plan, std::size_t view, const Vec2& size) {
+  const Vec2 centre = plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>());
+  const Vec2 way = on_paper(eyes_.azimuths_deg[view]);
+  if (view == worst_) {
+    canvas_.circle(centre, 5, "#ffffff", kSheetInk, 1.6);
+    arrow(canvas_, centre + 5 * way, way, 20, kSheetInk, 1.8);
+  } else if (size.minCoeff() >= kLeastForArrow) {
+    const bool light = eyes_.ugr[view] && !scale_.dark_text(scale_.band(*eyes_.ugr[view]));
+    arrow(canvas_, centre + Vec2(0, 9) - 7 * way, way, 14, light ? "#ffffff" : kSheetInk, 1.2);
+  }
 }
 
 void GlareMap::panel(std::size_t direction, const Vec2& corner, double pixels_per_m) {
@@ -258,14 +273,11 @@ void GlareMap::panel(std::size_t direction, const Vec2& corner, double pixels_pe
     cell(plan, p * directions + direction, eyes_.cell_m * pixels_per_m);
   plan.overlay(false);
   for (std::size_t p = 0; p < eyes_.positions.size(); ++p)
-    value(plan, p * directions + direction, eyes_.cell_m * pixels_per_m);
+    value(plan, p * directions + direction, eyes_.cell_m * pixels_per_m,
+          each_its_own && (eyes_.cell_m * pixels_per_m).minCoeff() >= kLeastForArrow);
   for (std::size_t p = 0; p < eyes_.positions.size(); ++p) {
     const std::size_t view = p * directions + direction;
-    if (view != worst_ && !each_its_own) continue;
-    const Vec2 centre = plan.px(eyes_.positions[p].head<2>()), way = on_paper(eyes_.azimuths_deg[view]);
-    if (view == worst_) canvas_.circle(centre, 5, "#ffffff", kSheetInk, 1.6);
-    arrow(canvas_, centre + (view == worst_ ? 5.0 : -7.0) * way, way, view == worst_ ? 20 : 14, kSheetInk,
-          view == worst_ ? 1.8 : 1);
+    if (view == worst_ || each_its_own) sight(plan, view, eyes_.cell_m * pixels_per_m);
   }
 }
 
