@@ -14,9 +14,12 @@ packages=(
   librsvg2-bin fonts-open-sans
 )
 
+# Only for tests: takes the plot scripts that the program writes.
+test_packages=(gnuplot-nox)
+
 install_packages() {
   local missing=()
-  for package in "${packages[@]}"; do
+  for package in "$@"; do
     dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'install ok installed' || missing+=("$package")
   done
   [ ${#missing[@]} -eq 0 ] && return
@@ -45,7 +48,8 @@ case "${1:-}" in
   *) echo "usage: ./setup.sh [demo|test]" >&2; exit 2 ;;
 esac
 
-install_packages
+install_packages "${packages[@]}"
+[ "${1:-}" != test ] || install_packages "${test_packages[@]}"
 build
 case "${1:-}" in
   demo) build/release/src/glowgrid demo "${2:-millrace-demo}" ;;
