@@ -1,6 +1,7 @@
 // Direct light against a slow oracle: the luminous area cut into very many points, each traced.
 #include "core/transport/direct_light.hpp"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <random>
@@ -73,6 +74,40 @@ TEST_P(DirectLightTest, AgreesWithVeryManyPoints) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Scenes, DirectLightTest, testing::Range(1u, 13u));
+
+/// Whatever stands between: boxes, turned ones among them, before rectangles, discs and lines.
+TEST_P(DirectLightTest, ShadowsAgreeWithVeryManyPoints) {
+  std::mt19937 chance(GetParam() + 100);
+  const auto between = [&](double a, double b) { return a + (b - a) * double(chance()) / 4294967296.0; };
+  geometry::Geometry geometry;
+  geometry::add_room(geometry, {{-3, -3}, {3, -3}, {3, 3}, {-3, 3}}, 3, 0, 0, 0);
+  for (int k = 0; k < 4; ++k) {
+    Eigen::Isometry3d frame = Eigen::Isometry3d::Identity();
+    frame.translate(Vec3(between(-1, 1), between(-1, 1), between(1, 2)));
+    frame.rotate(Eigen::AngleAxisd(between(0, 3), Vec3(between(-1, 1), 0.3, 1).normalized()));
+    geometry.add_box(fmt::format(FMT_STRING("box {}"), k), Vec3::Zero(),
+                     {between(0.02, 0.6), between(0.02, 0.6), between(0.02, 0.4)}, {}, frame);
+  }
+  const geometry::RayTracer tracer(geometry);
+  const Occluders occluders(geometry);
+  PlacedLuminaire l;
+  l.table = skewed_table();
+  const unsigned kind = GetParam() % 3;
+  l.area = {kind == 0 ? LuminousShape::disc : LuminousShape::rectangle, 0.9, kind == 1 ? 0.0 : 0.9, {}};
+  l.frame = geometry::Frame::upright({between(-0.5, 0.5), between(-0.5, 0.5), 2.8}, between(0, 360));
+  const DirectLight light(l, &tracer, &occluders), open(l, nullptr);
+  int shaded = 0;
+  for (double x = -1.9; x < 2; x += 0.475)
+    for (double y = -1.9; y < 2; y += 0.95) {
+      const Vec3 point(x, y, 0.01);
+      const double lux = light.illuminance({point, Vec3::UnitZ()});
+      const double unshaded = open.illuminance({point, Vec3::UnitZ()});
+      if (std::abs(lux - unshaded) < 0.01 * unshaded) continue;
+      ++shaded;
+      EXPECT_NEAR(lux, oracle(l, &tracer, point, Vec3::UnitZ()), 0.006 * unshaded) << x << " " << y;
+    }
+  EXPECT_GE(shaded, 1);
+}
 
 TEST(DirectLight, PenumbrasAreSmooth) {
   geometry::Geometry geometry;

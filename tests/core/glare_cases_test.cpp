@@ -161,6 +161,15 @@ TEST(GlareCases, TabularUgr) {
   }
 }
 
+TEST(GlareCases, ThereIsNoTableOfWhatHasNoLuminousArea) {
+  photometry::Photometry p =
+      reference::whole_photometry(reference::metric_cases("ugr-table").at(0).at("inputs"));
+  p.area = {photometry::LuminousShape::rectangle, 0, 1.2, {}};
+  EXPECT_NE(cavity::no_ugr_table(p).find("without width"), std::string::npos);
+  p.area = {};
+  EXPECT_NE(cavity::no_ugr_table(p).find("no luminous size"), std::string::npos);
+}
+
 TEST(GlareCases, UtilisationFactors) {
   const auto all = reference::metric_cases("uf-");
   ASSERT_EQ(all.size(), 5u);

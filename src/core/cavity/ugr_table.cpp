@@ -81,6 +81,8 @@ std::vector<double> tabular_ugr(const photometry::Photometry& p, const TableRoom
 
 std::string no_ugr_table(const photometry::Photometry& p) {
   if (p.area.shape == photometry::LuminousShape::point) return "the file states no luminous size";
+  if (photometry::projected_area(p.area, 0, 45) <= 0 && photometry::projected_area(p.area, 90, 45) <= 0)
+    return "the file states a luminous area without width";
   if (p.table.upward_flux() >= p.flux_lm() * (1 - 1e-6)) return "no light leaves downwards";
   return "";
 }

@@ -4,6 +4,11 @@
 #include <cmath>
 
 namespace glow::photometry {
+namespace {
+
+constexpr double kLine = 1e-3;  // m; what a rectangle without width is taken as wide
+
+}  // namespace
 
 Vec2 LuminousFace::spot(double s, double t) const {
   if (!disc) return {(2 * s - 1) * half.x(), (2 * t - 1) * half.y()};
@@ -23,6 +28,7 @@ LuminousSurface::LuminousSurface(const LuminousArea& area) {
       LuminousFace face;
       face.half = {half_c0, half_c90};
       face.disc = area.shape != LuminousShape::rectangle;
+      if (!face.disc && face.half.maxCoeff() > 0) face.half = face.half.cwiseMax(kLine / 2);
       faces_ = {face};
       break;
     }
