@@ -291,5 +291,45 @@ TEST(Glare, TheDataSheetHasBothBlocks) {
   EXPECT_EQ(std::count(factors.begin(), factors.end(), '\n'), 11);
 }
 
+/// The rooms of the reference cases as projects, with the luminaires as files of both formats.
+TEST(Glare, RoomsOfTheReferenceAsProjectFiles) {
+  const std::string data = std::string(GLOWGRID_TEST_DATA) + "/validation/";
+  const json metrics = json::parse(content_of(data + "metrics.json"));
+  int held = 0;
+  for (const json& c : metrics.at("cases")) {
+    if (c.at("id").get<std::string>().rfind("ugr-room", 0) != 0) continue;
+    const json &in = c.at("inputs"), &rho = in.at("rho_ceiling_walls_floor"), &size = in.at("room");
+    for (const char* format : {"ies", "ldt"}) {
+      const std::string file = in.at("luminaires").at(0).at("photometry").get<std::string>() + "." + format;
+      const TemporaryFolder folder;
+      folder.write(file, content_of(data + "luminaires/" + file));
+      std::string text = fmt::format(
+          FMT_STRING("format = 1\n[defaults]\nmaintenance_factor = 1\nreflectance = {{ ceiling = {}, walls = "
+                     "{}, floor = {} }}\n[luminaires.L]\nfile = \"{}\"\n[[rooms]]\nname = \"R\"\nsize = [{}, "
+                     "{}]\nheight = {}\nsurfaces = false\n"),
+          rho[0].dump(), rho[1].dump(), rho[2].dump(), file, size[0].dump(), size[1].dump(), size[2].dump());
+      for (const json& l : in.at("luminaires"))
+        text += fmt::format(FMT_STRING("[[rooms.luminaires]]\nmark = \"L\"\nat = [{}, {}]\nmounting_height = "
+                                       "{}\n"),
+                            l["pos"][0].dump(), l["pos"][1].dump(), l["pos"][2].dump());
+      for (std::size_t k = 0; k < in.at("observers").size(); ++k)
+        text += fmt::format(FMT_STRING("[[rooms.eyes]]\nname = \"eye {}\"\nat = {}\nlooking = {}\n"), k,
+                            in["observers"][k]["eye"].dump(), in["observers"][k]["view_azimuth_deg"].dump());
+      folder.write("room.toml", text);
+      const Ran ran = run(folder, "run room.toml --json -q --no-cache");
+      ASSERT_EQ(ran.code, 0) << ran.err;
+      const json eyes = json::parse(ran.out).at("rooms").at(0).at("glare").at("eyes");
+      for (std::size_t k = 0; k < eyes.size(); ++k, ++held) {
+        const json& expected = c.at("expected").at("observers").at(k);
+        EXPECT_NEAR(eyes[k]["worst"]["ugr"].get<double>(), expected["ugr_table_range"].get<double>(), 0.15)
+            << file << " eye " << k;
+        EXPECT_NEAR(eyes[k]["worst"]["background_cd_m2"].get<double>(), expected["Lb"].get<double>(),
+                    0.02 * expected["Lb"].get<double>());
+      }
+    }
+  }
+  EXPECT_EQ(held, 8);
+}
+
 }  // namespace
 }  // namespace glow::cli

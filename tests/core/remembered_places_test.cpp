@@ -47,6 +47,32 @@ TEST(RememberedPlaces, GiveTheLightOfARelightInAFurnishedRoom) {
   expect_the_light_of_a_relight(scenes::furnished_room(), 2e-3);
 }
 
+/// Every third receiver: the light of the others is left out, that of these is the same.
+TEST(ReceiverChoice, ChosenReceiversGetWhatTheyGetAmongAll) {
+  const scenes::Scene scene = scenes::furnished_room();
+  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
+  ReceiverChoice choice(scene.receivers.size());
+  for (std::size_t r = 0; r < choice.size(); r += 3) choice[r] = true;
+  const auto places = RememberedPlaces::of(transport, scene.luminaires, {}, choice);
+  const auto table = std::shared_ptr<const photometry::IntensityTable>(scenes::lobe(2000, 4, -0.4));
+  const GroupLight all = transport.relight(scene.luminaires, {});
+  const GroupLight some = transport.relight(scene.luminaires, {}, choice);
+  const GroupLight swapped = RememberedPlaces::of(transport, scene.luminaires, {})->relight(table, {});
+  const GroupLight some_swapped = places->relight(table, {});
+  const Eigen::VectorXd darker = 0.8 * transport.exchange().reflectance;
+  const GroupLight repainted = transport.refinished(all, darker, {});
+  const GroupLight some_repainted = transport.refinished(all, darker, {}, choice);
+  for (std::size_t r = 0; r < choice.size(); ++r) {
+    EXPECT_EQ(some.direct_lx[r], choice[r] ? all.direct_lx[r] : 0);
+    EXPECT_EQ(some.interreflected_lx[r], choice[r] ? all.interreflected_lx[r] : 0);
+    EXPECT_EQ(some_swapped.direct_lx[r], choice[r] ? swapped.direct_lx[r] : 0);
+    EXPECT_EQ(some_swapped.interreflected_lx[r], choice[r] ? swapped.interreflected_lx[r] : 0);
+    // What is not chosen stays as it was painted.
+    EXPECT_EQ(some_repainted.interreflected_lx[r], (choice[r] ? repainted : all).interreflected_lx[r]);
+  }
+  EXPECT_EQ(some.balance.absorbed_lm, all.balance.absorbed_lm);
+}
+
 TEST(RememberedPlaces, HoldForEveryLuminousShape) {
   for (const auto& [shape, height] : {std::pair{LuminousShape::point, 0.0},
                                       {LuminousShape::disc, 0.0},
