@@ -46,8 +46,8 @@ INSTANTIATE_TEST_SUITE_P(Cuts, Pieces,
                                          Cut{"a strip", {{{-0.1, -3}, {-0.1, 3}}, {{0.1, -3}, {0.1, 3}}}, 3},
                                          Cut{"a corner", {{{0, 0}, {0, 3}}, {{0, 0}, {3, 0}}}, 3},
                                          Cut{"of no length", {{{0, 0}, {0, 0}}}, 1}),
-                         [](const auto& info) {
-                           std::string name = info.param.what;
+                         [](const auto& cut) {
+                           std::string name = cut.param.what;
                            std::replace(name.begin(), name.end(), ' ', '_');
                            return name;
                          });

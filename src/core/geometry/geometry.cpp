@@ -193,10 +193,20 @@ Geometry Geometry::moved(const Eigen::Isometry3d& motion) const {
   return result;
 }
 
-void Geometry::mark_room(bool sealed, bool convex) {
+void Geometry::mark_room(bool sealed, bool glazed, bool convex) {
   enclosed_ = enclosed_ || sealed;
   convex_room_ = convex;
   facets_of_room_ = facets_.size();
+  // What lies on the far side of a pane's plane could be met from outside.
+  constexpr double kHair = 1e-6;  // m
+  glazed_ = glazed && std::all_of(facets_.begin(), facets_.end(), [&](const Facet& pane) {
+              if (material_of(pane).clear <= 0 || !pane.is_front) return true;
+              return std::all_of(facets_.begin(), facets_.end(), [&](const Facet& other) {
+                return std::all_of(other.vertices.begin(), other.vertices.end(), [&](const Vec2& p) {
+                  return pane.normal.dot(other.at(p) - pane.origin) > -kHair;
+                });
+              });
+            });
 }
 
 }  // namespace glow::geometry

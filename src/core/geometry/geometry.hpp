@@ -77,8 +77,9 @@ class Geometry {
   /// The same things elsewhere.
   Geometry moved(const Eigen::Isometry3d& motion) const;
 
-  /// Said by who has just added a room's shell: whether nothing leaves it, and whether it is convex.
-  void mark_room(bool sealed, bool convex);
+  /// Said by who has just added a room's shell: whether nothing leaves it, whether it has a pane in every
+  /// opening, and whether it is convex.
+  void mark_room(bool sealed, bool glazed, bool convex);
 
   /// Middle of the bounding box; origin of the rays' own coordinates.
   Vec3 middle() const;
@@ -94,6 +95,8 @@ class Geometry {
   /// True when a room's shell without openings surrounds all: a ray that meets nothing then started outside
   /// of it, on the far side of an object that touches the shell.
   bool enclosed() const { return enclosed_; }
+  /// Whether light can leave the shell through panes only, and meets nothing of it again when it has.
+  bool glazed() const { return glazed_; }
   /// Whether any surface mirrors or lets light through with its direction kept.
   bool has_specular() const { return has_specular_; }
   bool has_owned() const { return has_owned_; }
@@ -105,6 +108,7 @@ class Geometry {
   std::vector<Surface> surfaces_;
   std::vector<Facet> facets_;
   bool enclosed_ = false;
+  bool glazed_ = false;
   bool convex_room_ = false;
   bool has_specular_ = false;
   bool has_owned_ = false;

@@ -132,7 +132,9 @@ void add_room(Geometry& geometry, const RoomShell& shell) {
   const bool sealed = std::all_of(shell.openings.begin(), shell.openings.end(), [](const WallOpening& o) {
     return o.has_pane && o.pane.clear == 0 && o.pane.scattering == 0;
   });
-  geometry.mark_room(sealed, first && is_convex(shell.outline));
+  const bool glazed = first && std::all_of(shell.openings.begin(), shell.openings.end(),
+                                           [](const WallOpening& o) { return o.has_pane; });
+  geometry.mark_room(sealed, glazed, first && is_convex(shell.outline));
 }
 
 }  // namespace glow::geometry

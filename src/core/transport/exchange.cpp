@@ -40,6 +40,32 @@ void close(Exchange& exchange) {
   }
 }
 
+/// In a closed room without mirrors and clear panes all light lands; panes of its shell let some of it go.
+StraightShares straight_shares(const PatchSet& patches, const Exchange& exchange) {
+  const geometry::Geometry& geometry = patches.geometry();
+  const std::size_t of_shell = geometry.facets_of_room();
+  const auto is_straight = [&](const geometry::Facet& facet) {
+    const geometry::Material& material = geometry.material_of(facet);
+    const bool in_shell = std::size_t(&facet - geometry.facets().data()) < of_shell;
+    return material.mirror == 0 && (material.clear == 0 || in_shell);
+  };
+  const bool glazed = geometry.glazed() && geometry.has_specular() &&
+                      std::all_of(geometry.facets().begin(), geometry.facets().end(), is_straight);
+  StraightShares shares;
+  shares.complete = glazed || (exchange.closed && !geometry.has_specular());
+  shares.arriving.setZero(Eigen::Index(patches.size()));
+  if (glazed) shares.landing.setOnes(Eigen::Index(patches.size()));
+  for (std::size_t i = 0; i < patches.size(); ++i) {
+    const Eigen::Index k = Eigen::Index(i);
+    const geometry::Material& material = patches.material_of(patches.patches()[i]);
+    const double landing = material.landing(), leaving = glazed ? material.clear : 0;
+    if (landing > 0 && exchange.visible_area_m2[k] <= 0) continue;  // it lies covered
+    shares.arriving[k] = landing + leaving;
+    if (leaving > 0) shares.landing[k] = landing / (landing + leaving);
+  }
+  return shares;
+}
+
 }  // namespace
 
 Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
@@ -66,6 +92,7 @@ Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
   });
   exchange.closed = (exchange.open_area_m2.array() == 0).all();
   exchange.any_passing = (exchange.passing.array() > 0).any();
+  exchange.straight = straight_shares(patches, exchange);
   if (n == 0) return exchange;
   // A patch without rays is met by none; a hair keeps its empty row from dividing by nothing.
   exchange.areas = ExchangeMatrix(hits, exchange.rays_per_m2.cwiseMax(1e-9));

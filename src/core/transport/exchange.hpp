@@ -4,6 +4,13 @@
 
 namespace glow::transport {
 
+/// What becomes of light that falls straight on patches.
+struct StraightShares {
+  Eigen::VectorXd arriving;  ///< share that lands, or leaves the room for good: through a pane of its shell
+  Eigen::VectorXd landing;   ///< of what arrives, the share that lands; empty: all of it
+  bool complete = false;     ///< what arrives on all patches adds up to what luminaires emit
+};
+
 /// How light passes between patches: exchange areas G_ij = A_i F_ij in m2, made reciprocal (G symmetric) and
 /// closed (each row of a closed scene adds up to the patch's area).
 ///
@@ -20,6 +27,7 @@ struct Exchange {
   double closure_residual = 0;      ///< largest |row sum - area| / area after closing
   bool closed = true;               ///< no ray left the scene
   bool any_passing = false;
+  StraightShares straight;
 };
 
 /// With m_i rays per m2 from patch i, G_ij = (c_ij + c_ji) / (m_i + m_j) is the minimum-variance estimate

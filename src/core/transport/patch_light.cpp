@@ -66,9 +66,9 @@ FoundLight find_at_points(const DirectLight& light, const PatchSet& patches, con
   FoundLight found{Eigen::VectorXd(n), Eigen::MatrixXf(hides ? n : 0, hides ? kSets : 0)};
   const auto on_patch = [&](std::size_t patch) {
     const Eigen::Index i = Eigen::Index(patch);
-    const double landing = patches.material_of(patches.patches()[patch]).landing();
-    const bool lit = exchange.visible_area_m2[i] > 0 && !points.above_downlight(patch);
-    found.flux[i] = lit ? landing * points.flux_on<double>(patch, nullptr) : 0.0;
+    const double arriving = exchange.straight.arriving[i];
+    const bool lit = arriving > 0 && !points.above_downlight(patch);
+    found.flux[i] = lit ? arriving * points.flux_on<double>(patch, nullptr) : 0.0;
     if (!hides) return;
     std::array<float, kSets> seen{};
     if (found.flux[i] > 0) seen = points.seen_in_sets(tracer, occluders, patch);
@@ -90,7 +90,7 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                             const Watch& watch) {
   PatchSum sum(patches.size());
   PatchLight& result = sum.light();
-  const bool all_straight = exchange.closed && !patches.geometry().has_specular();
+  const StraightShares& straight_shares = exchange.straight;
   const auto& surfaces = patches.geometry().surfaces();
   const bool has_mirrors =
       std::any_of(surfaces.begin(), surfaces.end(), [](const auto& s) { return s.material.mirror > 0; });
@@ -106,10 +106,10 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
     const DirectLight light(luminaire, nullptr);
     FoundLight found = find_at_points(light, patches, exchange, tracer, occluders, effort.seed, watch);
     const auto near = [&](double lm) { return found.is_near(lm, emitted); };
-    if (all_straight && near(emitted)) {
+    if (straight_shares.complete && near(emitted)) {
       caught += found.sum();
       expected += emitted;
-      found.add_to(sum, emitted);
+      result.escaped_lm += found.add_to(sum, emitted, straight_shares.landing);
       continue;
     }
     // To tell how much of the light stays inside fewer rays do than to say where it lands.
@@ -121,10 +121,10 @@ PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
     result.lost_lm += traced.lost;
     if (traced.mirrored.size() > 0) sum.add(traced.mirrored);
     const double straight = traced.landed_straight();
-    if (!all_straight && near(straight)) {
+    if (!straight_shares.complete && near(straight)) {
       caught += found.sum();
       expected += straight;
-      found.add_to(sum, straight);
+      found.add_to(sum, straight, straight_shares.landing);
     } else {
       ++result.traced_luminaires;
       sum.add(traced.straight);

@@ -24,10 +24,11 @@ struct PatchLight {
 };
 
 /// Illuminance at Gauss's points of every patch, times area and the share that is not hidden (one sight line
-/// from each patch in each sample set). In a closed scene a luminaire's sum is scaled to its flux when it is
-/// within 1 % of it (3 % where things hide). In a scene with openings, mirrors or clear panes its light is
-/// traced out as well, ray by ray: that tells what lands without a mirror, which the sum is scaled to, and
-/// gives what comes over mirrors. Where the sum is not near enough the traced light is taken.
+/// from each patch in each sample set). In a room that light can leave by panes of its shell at most, what
+/// arrives in all is scaled to a luminaire's flux when it is within 1 % of it (3 % where things hide). In a
+/// scene with holes, mirrors or clear panes elsewhere its light is traced out as well, ray by ray: that tells
+/// what lands without a mirror, which the sum is scaled to, and gives what comes over mirrors. Where the sum
+/// is not near enough the traced light is taken.
 PatchLight light_on_patches(const PatchSet& patches, const Exchange& exchange,
                             const geometry::RayTracer& tracer, const Occluders& occluders,
                             const std::vector<photometry::PlacedLuminaire>& luminaires, const Effort& effort,

@@ -44,15 +44,19 @@ struct FoundLight {
   bool is_near(double lm, double emitted) const {
     return sum() > 0 && std::abs(sum() - lm) <= capture_tolerance(hides()) * emitted;
   }
-  /// Scaled to `lm` in all, into `sum`.
-  void add_to(PatchSum& total, double lm) {
+  /// Scaled to `lm` in all, into `total`, times the share of it that lands; gives what does not.
+  double add_to(PatchSum& total, double lm, const Eigen::VectorXd& landing) {
     if (!hides()) {
-      total.add(Eigen::VectorXd(flux * (lm / sum())));
-      return;
+      flux *= lm / sum();
+      if (landing.size() > 0) flux = flux.cwiseProduct(landing);
+      total.add(flux);
+      return landing.size() > 0 ? lm - flux.sum() : 0;
     }
     for (Eigen::Index set = 0; set < kSets; ++set)
       sets.col(set) *= float(lm / std::max(double(sets.col(set).sum()), 1e-9 * lm));
+    if (landing.size() > 0) sets.array().colwise() *= landing.cast<float>().array();
     total.add(sets);
+    return landing.size() > 0 ? lm - sum() : 0;
   }
 };
 

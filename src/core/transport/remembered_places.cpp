@@ -90,7 +90,7 @@ std::size_t RememberedPlaces::terms() const {
 std::optional<RememberedPlaces> RememberedPlaces::of(
     const Transport& transport, const std::vector<photometry::PlacedLuminaire>& luminaires,
     const Watch& watch, const ReceiverChoice& choice) {
-  const bool straight = transport.exchange().closed && !transport.geometry().has_specular();
+  const bool straight = transport.exchange().straight.complete;
   const std::size_t points = transport.patches().size() + transport.receivers().size();
   if (!straight || luminaires.empty() || points * luminaires.size() > kMostTerms) return std::nullopt;
   RememberedPlaces places(transport, luminaires, choice);
@@ -114,8 +114,8 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
   std::vector<Terms> blocks(blocks_of(n));
   for_points(n, watch, "places", [&](std::size_t i) {
     LightTape tape;
-    if (transport_->exchange().visible_area_m2[Eigen::Index(i)] > 0) {
-      on_patches.flux_on<LightStretch>(i, &tape) *= patches.material_of(patches.patches()[i]).landing();
+    if (const double arriving = transport_->exchange().straight.arriving[Eigen::Index(i)]; arriving > 0) {
+      on_patches.flux_on<LightStretch>(i, &tape) *= arriving;
       if (place.seen.size() > 0 && tape.size() > 0) {
         const auto seen = on_patches.seen_in_sets(transport_->tracer(), transport_->occluders(), i);
         for (int set = 0; set < kSets; ++set) place.seen(Eigen::Index(i), set) = seen[std::size_t(set)];
@@ -138,8 +138,8 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
   return place;
 }
 
-/// What is left of the flux on patches, in every sample set scaled to the luminaire's. Gives what points
-/// found before that.
+/// What is left of the flux that arrives on patches, in every sample set scaled to the luminaire's. Gives
+/// what points found before that.
 double RememberedPlaces::add(const Place& place, const Eigen::VectorXd& flux, double emitted_lm,
                              PatchLight& light) {
   light.emitted_lm += emitted_lm;
@@ -185,7 +185,15 @@ GroupLight RememberedPlaces::relight(const std::shared_ptr<const photometry::Int
     for (photometry::PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
     return transport_->relight(luminaires, watch, choice_);
   }
+  if (const Eigen::VectorXd& landing = transport_->exchange().straight.landing; landing.size() > 0) {
+    if (light.flux_sets_lm.size() > 0)
+      light.flux_sets_lm.array().colwise() *= landing.cast<float>().array();
+    else
+      light.flux_lm = light.flux_lm.cwiseProduct(landing);
+  }
   if (light.flux_sets_lm.size() > 0) light.flux_lm = light.flux_sets_lm.cast<double>().rowwise().mean();
+  if (transport_->exchange().straight.landing.size() > 0)
+    light.escaped_lm = light.emitted_lm - light.flux_lm.sum();
   light.captured_share = light.emitted_lm > 0 ? caught / light.emitted_lm : 1;
   return transport_->spread(std::move(light), std::move(direct), watch, &like_, choice_);
 }

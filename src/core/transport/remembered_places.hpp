@@ -15,9 +15,9 @@ namespace glow::transport {
 /// for penumbras that a relight divides by what it finds in them. Immutable; `transport` must outlive it.
 class RememberedPlaces {
  public:
-  /// Nothing where it would not help: in rooms with openings, mirrors or clear panes, where light is traced
-  /// out, and where there would be more than kMostTerms to remember. Costs about two relights. The light is
-  /// that of the chosen receivers. Throws Cancelled.
+  /// Nothing where it would not help: in rooms where light is traced out (PatchLight), and where there would
+  /// be more than kMostTerms to remember. Costs about two relights. The light is that of the chosen
+  /// receivers. Throws Cancelled.
   static std::optional<RememberedPlaces> of(const Transport& transport,
                                             const std::vector<photometry::PlacedLuminaire>& luminaires,
                                             const Watch& watch, const ReceiverChoice& choice = {});
