@@ -8,6 +8,7 @@
 //   remember   what it costs to remember the places of the group
 //   spread     the same with 300 possible built rooms
 //   500        the same room with about 500 points: time, and the accuracy that the run itself states
+//   windows    the demo's own throwing room: windows, furniture, all grids
 //   furnished  the same for an office with desks, a cupboard, shelves and a screen
 #include <benchmark/benchmark.h>
 #include <fmt/format.h>
@@ -29,14 +30,22 @@ namespace {
 
 using namespace glow;
 
-/// Without eyes: glare_bench measures what they cost.
+/// The first room of a project, without eyes: glare_bench measures what they cost.
+scene::RoomScene first_room(const char* project) {
+  scene::RoomScene room = cli::open_project(project).rooms.at(0);
+  room.eyes.clear();
+  room.glare = {};
+  return room;
+}
+
 const scene::RoomScene& demo_room() {
-  static const scene::RoomScene room = [] {
-    scene::RoomScene copy = cli::open_project(GLOWGRID_DEMO).rooms.at(0);
-    copy.eyes.clear();
-    copy.glare = {};
-    return copy;
-  }();
+  static const scene::RoomScene room = first_room(GLOWGRID_DEMO);
+  return room;
+}
+
+/// The demo's room as it is: windows, furniture, all its grids.
+const scene::RoomScene& room_with_windows() {
+  static const scene::RoomScene room = first_room(GLOWGRID_MILLRACE);
   return room;
 }
 
@@ -164,6 +173,18 @@ void full_500(benchmark::State& state) {
   state.counters["min_pct"] = 100 * grid.uncertainty.min_lx / grid.statistics.min_lx;
 }
 
+void windows_full(benchmark::State& state) {
+  for (auto _ : state)
+    benchmark::DoNotOptimize(results::compute_room(room_with_windows(), normal(), nullptr, {}));
+  state.counters["points"] = double(receivers_of(room_with_windows()).size());
+}
+
+void windows_relight(benchmark::State& state) {
+  const transport::Transport transport(room_with_windows().geometry, receivers_of(room_with_windows()), {},
+                                       Watch{});
+  relight_swapped(state, transport, room_with_windows().groups.at(0).luminaires);
+}
+
 const scenes::Scene& furnished() {
   static const scenes::Scene scene = scenes::furnished_room();
   return scene;
@@ -216,6 +237,7 @@ class Ratios : public benchmark::ConsoleReporter {
     ratio("demo: full / relight of one downlight", "full", "relight/1", "(aim: at least 100)");
     ratio("furnished: full / relight of all six", "furnished_full", "furnished_relight",
           "(aim: at least 100)");
+    ratio("with windows: full / relight of six", "windows_full", "windows_relight", "(aim: at least 100)");
     ratio("demo: full / six long luminaires moved", "full", "moved/0", "");
     ratio("demo: full / one downlight moved", "full", "moved/1", "");
     ratio("furnished: full / all six moved", "furnished_full", "furnished_moved", "");
@@ -255,6 +277,8 @@ int main(int argc, char** argv) {
   add("moved", moved)->Arg(0)->Arg(1);
   add("remember", remember)->Arg(0);
   add("full_500", full_500);
+  add("windows_full", windows_full);
+  add("windows_relight", windows_relight);
   add("furnished_bare_rays", furnished_bare_rays);
   add("furnished_full", furnished_full);
   add("furnished_relight", furnished_relight);

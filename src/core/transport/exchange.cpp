@@ -49,12 +49,12 @@ StraightShares straight_shares(const PatchSet& patches, const Exchange& exchange
     const bool in_shell = std::size_t(&facet - geometry.facets().data()) < of_shell;
     return material.mirror == 0 && (material.clear == 0 || in_shell);
   };
-  const bool glazed = geometry.glazed() && geometry.has_specular() &&
-                      std::all_of(geometry.facets().begin(), geometry.facets().end(), is_straight);
+  const bool glazed =
+      geometry.glazed() && std::all_of(geometry.facets().begin(), geometry.facets().end(), is_straight);
   StraightShares shares;
   shares.complete = glazed || (exchange.closed && !geometry.has_specular());
   shares.arriving.setZero(Eigen::Index(patches.size()));
-  if (glazed) shares.landing.setOnes(Eigen::Index(patches.size()));
+  if (glazed && geometry.has_specular()) shares.landing.setOnes(Eigen::Index(patches.size()));
   for (std::size_t i = 0; i < patches.size(); ++i) {
     const Eigen::Index k = Eigen::Index(i);
     const geometry::Material& material = patches.material_of(patches.patches()[i]);
