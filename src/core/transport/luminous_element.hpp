@@ -23,23 +23,6 @@ struct LuminousElement {
     const Vec2 size = high - low;
     return polar ? Vec2(half.maxCoeff() * size.x(), half.maxCoeff() * size.y() * high.x()) : size;
   }
-  /// A box in x, y that holds it.
-  std::pair<Vec2, Vec2> box() const {
-    if (!polar) return {low, high};
-    Vec2 least = Vec2::Constant(1e30), most = -least;
-    constexpr int kSteps = 4;
-    for (int i = 0; i <= kSteps; ++i) {
-      const double angle = low.y() + double(i) / kSteps * (high.y() - low.y());
-      const Vec2 way = half.cwiseProduct(Vec2(std::cos(angle), std::sin(angle)));
-      for (const double radius : {low.x(), high.x()}) {
-        least = least.cwiseMin(radius * way);
-        most = most.cwiseMax(radius * way);
-      }
-    }
-    // Arcs bulge beyond their chords.
-    const double bulge = half.maxCoeff() * high.x() * (1 - std::cos((high.y() - low.y()) / kSteps / 2));
-    return {least - Vec2::Constant(bulge), most + Vec2::Constant(bulge)};
-  }
   /// Weight of Gauss's point at radius share s: a ring sector has more area outside than inside.
   double weight(double s) const {
     if (!polar) return 1;
