@@ -159,6 +159,21 @@ looking = 0
   EXPECT_NE(words.out.find("tabular value, UGR"), std::string::npos) << words.out;
 }
 
+TEST(Glare, ATabularValueNearItsLimitSaysSo) {
+  const TemporaryFolder folder;
+  write_office(folder, "");
+  const double value = checks_of(room_of(folder), "glare UGR").at(0)["actual"];
+  // All luminaires dimmed alike lower it by 8 lg of the share: to just above the limit, and far below it.
+  for (const auto& [aim, near] : {std::pair{19.3, true}, {17.0, false}}) {
+    std::string text = content_of(folder.path() / "office.toml");
+    if (const std::size_t at = text.find("dimming"); at != std::string::npos) text.resize(at);
+    folder.write("office.toml",
+                 text + fmt::format(FMT_STRING("dimming = {}\n"), std::pow(10, (aim - value) / 8)));
+    const json table = room_of(folder).at("glare").at("tabular");
+    EXPECT_EQ(says(table.at("remarks").dump(), "within 0.6 of the limit of 19"), near) << table;
+  }
+}
+
 TEST(Glare, TheTableIsReadOnlyWhereItHolds) {
   const TemporaryFolder folder;
   struct Case {

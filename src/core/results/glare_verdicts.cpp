@@ -72,6 +72,7 @@ class GlareVerdicts {
     result_.checks.push_back(std::move(check));
   }
   void add_ugr(const standards::Demand& limit);
+  void note_nearness(double limit, double table);
   void add_rating(const standards::Demand& limit);
   void add_luminances(const standards::Demand& limit);
   void add_shielding();
@@ -85,7 +86,10 @@ void GlareVerdicts::add_ugr(const standards::Demand& limit) {
   const auto table = result_.glare.table.worst();
   const bool by_table =
       wish_.method == model::GlareMethod::table || (wish_.method == model::GlareMethod::by_standard && table);
-  if (table) add(judge(limit, *table), "tabular value", "tabular method", by_table);
+  if (table) {
+    add(judge(limit, *table), "tabular value", "tabular method", by_table);
+    note_nearness(limit.required, *table);
+  }
   bool rated = false;
   for (const EyeSetGlare& set : result_.glare.sets) {
     if (!set.worst) continue;
@@ -101,6 +105,17 @@ void GlareVerdicts::add_ugr(const standards::Demand& limit) {
                                                       "no luminaire is in the field of view of the "
                                                       "eyes that are verified");
   result_.not_checked.push_back(fmt::format(FMT_STRING("glare UGR {:g} ({})"), limit.required, why));
+}
+
+/// The method leaves details open, see docs/glare.md: tables by different hands differ.
+void GlareVerdicts::note_nearness(double limit, double table) {
+  constexpr double kHands = 0.6;
+  if (std::abs(limit - table) > kHands) return;
+  std::vector<std::string>& remarks = result_.glare.table.remarks;
+  const std::string words =
+      fmt::format(FMT_STRING("within {} of the limit of {:g}: tables by different hands differ by as much"),
+                  kHands, limit);
+  if (std::find(remarks.begin(), remarks.end(), words) == remarks.end()) remarks.push_back(words);
 }
 
 void GlareVerdicts::add_rating(const standards::Demand& limit) {
