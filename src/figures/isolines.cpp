@@ -8,8 +8,18 @@
 namespace glow::figures {
 namespace {
 
-double catmull_rom(double a, double b, double c, double d, double t) {
-  return b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
+/// Slope at the middle of three values one step apart that makes no curve go beyond them (Steffen 1990).
+double steffen_slope(double before, double here, double after) {
+  const double in = here - before, out = after - here;
+  if (in * out <= 0) return 0;
+  return std::copysign(std::min({std::abs(in), std::abs(out), std::abs(in + out) / 4}) * 2, in);
+}
+
+/// Smooth from b at t = 0 to c at t = 1, never beyond either: a curve that overshoots draws light that nobody
+/// computed.
+double between(double a, double b, double c, double d, double t) {
+  const double slope_b = steffen_slope(a, b, c), slope_c = steffen_slope(b, c, d), rise = c - b;
+  return b + t * (slope_b + t * (3 * rise - 2 * slope_b - slope_c + t * (slope_b + slope_c - 2 * rise)));
 }
 
 /// Cell values, continued beyond the grid in a straight line.
@@ -104,10 +114,10 @@ Lattice smooth_lattice(const readings::PlaneGrid& grid, const std::vector<double
       double rows[4];
       for (int r = 0; r < 4; ++r) {
         const int row = cj - 1 + r;
-        rows[r] = catmull_rom(cells.value(ci - 1, row), cells.value(ci, row), cells.value(ci + 1, row),
-                              cells.value(ci + 2, row), x - ci);
+        rows[r] = between(cells.value(ci - 1, row), cells.value(ci, row), cells.value(ci + 1, row),
+                          cells.value(ci + 2, row), x - ci);
       }
-      lattice.values.push_back(std::max(0.0, catmull_rom(rows[0], rows[1], rows[2], rows[3], y - cj)));
+      lattice.values.push_back(std::max(0.0, between(rows[0], rows[1], rows[2], rows[3], y - cj)));
     }
   return lattice;
 }

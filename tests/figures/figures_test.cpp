@@ -67,6 +67,25 @@ TEST(Isolines, PointsAreMetExactlyAndLoopsClose) {
   EXPECT_NEAR(area_of(region_above(lattice, 250)), kPi * radius * radius, 0.2);
 }
 
+/// Steep steps and single peaks: between four points nothing is drawn beyond them.
+TEST(Isolines, NothingIsDrawnThatThePointsAroundDoNotHold) {
+  const readings::PlaneGrid grid = unit_grid(7, 6);
+  std::vector<double> lux(grid.points.size());
+  for (std::size_t k = 0; k < lux.size(); ++k)
+    lux[k] = grid.cells[k][0] > 3 ? 500 : 100 + double((7 * k) % 5) * (k % 3 == 0 ? 60 : 1);
+  constexpr int kParts = 4;
+  const Lattice lattice = smooth_lattice(grid, lux, kParts);
+  const auto at_point = [&](int i, int j) { return lattice.at(i * kParts + 2, j * kParts + 2); };
+  for (int j = 2; j <= lattice.ny - 3; ++j)
+    for (int i = 2; i <= lattice.nx - 3; ++i) {
+      const int ci = std::min((i - 2) / kParts, 5), cj = std::min((j - 2) / kParts, 4);
+      const auto [low, high] = std::minmax(
+          {at_point(ci, cj), at_point(ci + 1, cj), at_point(ci, cj + 1), at_point(ci + 1, cj + 1)});
+      EXPECT_GE(lattice.at(i, j), low - 1e-9);
+      EXPECT_LE(lattice.at(i, j), high + 1e-9);
+    }
+}
+
 TEST(Isolines, SaddlesKeepLinesAndRegionsTogether) {
   Lattice lattice;
   lattice.low = {0, 0};
