@@ -129,6 +129,9 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
                                           files::file_name_part(set.set.name));
       if (has(map)) show(map, "UGR all over the room");
     }
+    const std::string seats =
+        fmt::format(FMT_STRING("figures/{}--eyes--sheet.svg"), files::file_name_part(name));
+    if (has(seats)) show(seats, "UGR of people at their places");
     const std::string sheet =
         fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
     if (has(sheet)) show(sheet, "floor, ceiling and walls");
