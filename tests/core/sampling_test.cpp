@@ -38,7 +38,10 @@ TEST(DirectionTable, BlocksFollowTheirKernel) {
 TEST(HemisphereFrame, StandsOnItsNormal) {
   for (const Vec3& normal : {Vec3(0, 0, 1), Vec3(0, 0, -1), Vec3(1, 0, 0), Vec3(0.6, -0.48, 0.64)}) {
     const HemisphereFrame frame(normal, mixed(1, 2));
-    EXPECT_NEAR((frame.world({0, 0, 1}).cast<double>() - normal).norm(), 0, 1e-6);
+    const geometry::RayBlock::Coordinates along_z = {{{0}, {0}, {1}}};
+    geometry::RayBlock::Coordinates turned;
+    frame.world(along_z, 1, turned);
+    EXPECT_NEAR((Vec3(turned[0][0], turned[1][0], turned[2][0]) - normal).norm(), 0, 1e-6);
     EXPECT_NEAR(frame.x.cross(frame.y).dot(frame.z), 1, 1e-6);
   }
 }

@@ -56,6 +56,7 @@ Occluders::Occluders(const geometry::Geometry& geometry)
       for (std::size_t k = 0; k < loop.size(); ++k)
         edges->push_back({facet.at(loop[k]), facet.at(loop[(k + 1) % loop.size()])});
   }
+  keep_once(room_edges_);
   std::vector<Box> all;
   for (auto& [surface, thing] : things) {
     keep_once(thing.edges);

@@ -130,7 +130,7 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
     LightTape tape;
     const bool hidden = transport_->occluders().may_block(receiver.position, luminaire.frame.origin,
                                                           open.surface().reach_m());
-    const bool is_read = !receiver.reflected_only && (choice_.empty() || choice_[r]);
+    const bool is_read = !receiver.reflected_only && is_chosen(choice_, r);
     if (is_read) (hidden ? shaded : open).illuminance(receiver, tape);
     blocks[r / kTogether].close_point(tape, kNetOfReceivers);
   });

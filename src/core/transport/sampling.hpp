@@ -84,8 +84,7 @@ struct HemisphereFrame {
   /// At a fixed angle: z and x given, at right angles.
   HemisphereFrame(const Vec3& axis, const Vec3& facing)
       : x(facing.cast<float>()), y(axis.cross(facing).cast<float>()), z(axis.cast<float>()) {}
-  Vec3f world(const Vec3f& d) const { return d.x() * x + d.y() * y + d.z() * z; }
-  /// The same for the first `count` of a list.
+  /// The first `count` of a list of directions, turned.
   void world(const geometry::RayBlock::Coordinates& d, int count, geometry::RayBlock::Coordinates& out) const;
 };
 

@@ -62,14 +62,6 @@ Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometr
       mirrors_(geometry_),
       occluders_(geometry_) {}
 
-namespace {
-
-bool is_chosen(const ReceiverChoice& choice, std::size_t receiver) {
-  return choice.empty() || choice[receiver];
-}
-
-}  // namespace
-
 GroupLight Transport::relight(const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
                               const ReceiverChoice& choice) const {
   GroupLight light =

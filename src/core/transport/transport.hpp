@@ -48,6 +48,9 @@ struct MisplacedReceiver {
 
 /// Which receivers are read, a flag for each; empty: all of them. The others get no light.
 using ReceiverChoice = std::vector<bool>;
+inline bool is_chosen(const ReceiverChoice& choice, std::size_t receiver) {
+  return choice.empty() || choice[receiver];
+}
 
 /// How light travels in one geometry, for one set of receivers. Knows no luminaires: any of them, anywhere,
 /// is a `relight`. Immutable once made; the same values whatever the number of threads.
