@@ -2,13 +2,15 @@
 
 #include <stdlib.h>
 
+#include <cstdlib>
 #include <filesystem>
 #include <fstream>
 #include <string>
 
 namespace glow::testing {
 
-/// A folder of a test's own, gone at its end.
+/// A folder of a test's own, gone at its end unless GLOWGRID_KEEP_FOLDERS is set: tests/same-results.sh runs the
+/// projects in there with two versions of the program.
 class TemporaryFolder {
  public:
   TemporaryFolder() {
@@ -16,6 +18,7 @@ class TemporaryFolder {
     path_ = ::mkdtemp(name.data());
   }
   ~TemporaryFolder() {
+    if (std::getenv("GLOWGRID_KEEP_FOLDERS")) return;
     std::error_code error;
     std::filesystem::remove_all(path_, error);
   }
