@@ -8,8 +8,8 @@
 #include <numeric>
 #include <string>
 
-#include "core/results/grid_uncertainty.hpp"
-#include "scenes/furnished_room.hpp"
+#include "core/assess/grid_uncertainty.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace {
 
@@ -20,9 +20,9 @@ struct Values {
   readings::Uncertainty uncertainty;
 };
 
-Values computed(const scenes::Scene& scene, const transport::Effort& effort, bool with_uncertainty) {
-  const transport::Transport transport(scene.geometry, scene.receivers, effort, Watch{});
-  const transport::GroupLight light = transport.relight(scene.luminaires, {});
+Values computed(const spaces::Scene& space, const transport::Effort& effort, bool with_uncertainty) {
+  const transport::Transport transport(space.geometry, space.receivers, effort, Watch{});
+  const transport::GroupLight light = transport.relight(space.luminaires, {});
   std::vector<double> total(light.direct_lx.size());
   for (std::size_t i = 0; i < total.size(); ++i) total[i] = light.direct_lx[i] + light.interreflected_lx[i];
   const readings::Statistics s = readings::statistics(total);
@@ -30,7 +30,7 @@ Values computed(const scenes::Scene& scene, const transport::Effort& effort, boo
   if (!with_uncertainty) return values;
   std::vector<std::size_t> all(total.size());
   std::iota(all.begin(), all.end(), std::size_t{0});
-  values.uncertainty = results::grid_uncertainty(transport::Confidence(transport, light), light, all);
+  values.uncertainty = assess::grid_uncertainty(transport::NumericalError(transport, light), light, all);
   return values;
 }
 
@@ -52,11 +52,11 @@ struct Tally {
 int main(int argc, char** argv) {
   const int repetitions = argc > 1 ? std::atoi(argv[1]) : 200;
   const bool draft = argc > 2 && std::string(argv[2]) == "draft";
-  const scenes::Scene scene = scenes::furnished_room();
+  const spaces::Scene space = spaces::furnished_room();
   Values truth;
   constexpr int kLongRuns = 4;
   for (int seed = 1; seed <= kLongRuns; ++seed) {
-    const Values v = computed(scene, {12000, 256, 16384, std::uint64_t(100000 + seed)}, false);
+    const Values v = computed(space, {12000, 256, 16384, std::uint64_t(100000 + seed)}, false);
     truth.mean += v.mean / kLongRuns;
     truth.least += v.least / kLongRuns;
     truth.u0 += v.u0 / kLongRuns;
@@ -65,7 +65,7 @@ int main(int argc, char** argv) {
   for (int seed = 1; seed <= repetitions; ++seed) {
     transport::Effort effort = draft ? transport::Effort::draft() : transport::Effort::normal();
     effort.seed = std::uint64_t(seed);
-    const Values v = computed(scene, effort, true);
+    const Values v = computed(space, effort, true);
     mean.add(v.mean, truth.mean, v.uncertainty.mean_lx);
     least.add(v.least, truth.least, v.uncertainty.min_lx);
     u0.add(v.u0, truth.u0, v.uncertainty.u0);

@@ -11,14 +11,14 @@
 #include "cli/open_project.hpp"
 #include "core/cavity/ugr_table.hpp"
 #include "core/glare/unified_glare.hpp"
-#include "core/results/room_result.hpp"
-#include "core/transport/direct_light.hpp"
+#include "core/assess/room_result.hpp"
+#include "core/sources/direct_light.hpp"
 
 namespace {
 
 using namespace glow;
 
-const scene::RoomScene& room() {
+const space::Space& room() {
   static const cli::OpenProject open = cli::open_project(GLOWGRID_GLARE_ROOM);
   return open.rooms.at(0);
 }
@@ -55,18 +55,18 @@ void direct(benchmark::State& state) {
     for (const Vec3& eye : eyes)
       for (const Vec3& sight : {Vec3(1, 0, 0), Vec3(0, 1, 0), Vec3(-1, 0, 0), Vec3(0, -1, 0)})
         for (const auto& point : points)
-          benchmark::DoNotOptimize(transport::DirectLight(point, nullptr).plane_illuminance(eye, sight));
+          benchmark::DoNotOptimize(sources::DirectLight(point, nullptr).plane_illuminance(eye, sight));
   state.SetItemsProcessed(state.iterations() * std::int64_t(eyes.size() * 4 * points.size()));
 }
 
 void compute(benchmark::State& state, bool with_eyes) {
-  scene::RoomScene scene = room();
-  if (!with_eyes) scene.eyes.clear();
+  space::Space space = room();
+  if (!with_eyes) space.eyes.clear();
   std::size_t views = 0;
-  for (const scene::EyeSet& set : scene.eyes) views += set.size();
+  for (const space::EyeSet& set : space.eyes) views += set.size();
   for (auto _ : state)
     benchmark::DoNotOptimize(
-        results::compute_room(scene, *results::Accuracy::parse("normal"), nullptr, {}).status);
+        run::compute_room(space, *run::Accuracy::parse("normal"), nullptr, {}).status);
   state.counters["views"] = double(views);
 }
 

@@ -8,7 +8,7 @@
 #include <random>
 #include <sstream>
 
-#include "files/photometry_reader.hpp"
+#include "files/photometry/photometry_reader.hpp"
 
 namespace {
 

@@ -20,39 +20,39 @@
 #include <vector>
 
 #include "cli/open_project.hpp"
-#include "core/results/grid_uncertainty.hpp"
-#include "core/results/room_result.hpp"
-#include "core/transport/patch_rays.hpp"
-#include "core/transport/remembered_places.hpp"
-#include "scenes/furnished_room.hpp"
+#include "core/assess/grid_uncertainty.hpp"
+#include "core/assess/room_result.hpp"
+#include "core/transport/tracing/patch_rays.hpp"
+#include "core/sources/remembered_places.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace {
 
 using namespace glow;
 
 /// The first room of a project, without eyes: glare_bench measures what they cost.
-scene::RoomScene first_room(const char* project) {
-  scene::RoomScene room = cli::open_project(project).rooms.at(0);
+space::Space first_room(const char* project) {
+  space::Space room = cli::open_project(project).rooms.at(0);
   room.eyes.clear();
   room.glare = {};
   return room;
 }
 
-const scene::RoomScene& demo_room() {
-  static const scene::RoomScene room = first_room(GLOWGRID_DEMO);
+const space::Space& demo_room() {
+  static const space::Space room = first_room(GLOWGRID_DEMO);
   return room;
 }
 
 /// The demo's room as it is: windows, furniture, all its grids.
-const scene::RoomScene& room_with_windows() {
-  static const scene::RoomScene room = first_room(GLOWGRID_MILLRACE);
+const space::Space& room_with_windows() {
+  static const space::Space room = first_room(GLOWGRID_MILLRACE);
   return room;
 }
 
 /// The demo room with a grid fine enough for about 500 points.
-const scene::RoomScene& room_of_500() {
-  static const scene::RoomScene room = [] {
-    scene::RoomScene copy = demo_room();
+const space::Space& room_of_500() {
+  static const space::Space room = [] {
+    space::Space copy = demo_room();
     const readings::PlaneGrid& usual = demo_room().work_plane();
     copy.grids.resize(1);
     copy.grids[0].grid = *readings::plane_grid(copy.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
@@ -61,15 +61,15 @@ const scene::RoomScene& room_of_500() {
   return room;
 }
 
-std::vector<transport::Receiver> receivers_of(const scene::RoomScene& room) {
-  std::vector<transport::Receiver> receivers;
-  for (const scene::SceneGrid& grid : room.grids)
+std::vector<readings::Receiver> receivers_of(const space::Space& room) {
+  std::vector<readings::Receiver> receivers;
+  for (const space::Grid& grid : room.grids)
     for (std::size_t i = 0; i < grid.grid.points.size(); ++i) receivers.push_back(grid.receiver(i));
   return receivers;
 }
 
-const results::Accuracy& normal() {
-  static const results::Accuracy accuracy = *results::Accuracy::parse("normal");
+const run::Accuracy& normal() {
+  static const run::Accuracy accuracy = *run::Accuracy::parse("normal");
   return accuracy;
 }
 
@@ -93,7 +93,7 @@ std::vector<Ray> rays_of(const transport::Transport& transport, const transport:
 }
 
 void trace_bare(benchmark::State& state, const geometry::Geometry& geometry,
-                const std::vector<transport::Receiver>& receivers) {
+                const std::vector<readings::Receiver>& receivers) {
   const transport::Effort effort;
   const transport::Transport transport(geometry, receivers, effort, Watch{});
   const std::vector<Ray> rays = rays_of(transport, effort);
@@ -113,14 +113,14 @@ void bare_rays(benchmark::State& state) {
 }
 
 void full(benchmark::State& state) {
-  for (auto _ : state) benchmark::DoNotOptimize(results::compute_room(demo_room(), normal(), nullptr, {}));
+  for (auto _ : state) benchmark::DoNotOptimize(run::compute_room(demo_room(), normal(), nullptr, {}));
   state.counters["points"] = double(receivers_of(demo_room()).size());
 }
 
 void full_with_spread(benchmark::State& state) {
-  const model::SpreadWish wish;
+  const model::ToleranceWish wish;
   for (auto _ : state)
-    benchmark::DoNotOptimize(results::compute_room(demo_room(), normal(), nullptr, {}, {wish}));
+    benchmark::DoNotOptimize(run::compute_room(demo_room(), normal(), nullptr, {}, {wish}));
   state.counters["samples"] = wish.samples;
 }
 
@@ -146,7 +146,7 @@ std::shared_ptr<const photometry::IntensityTable> other_table(const photometry::
 
 void relight_swapped(benchmark::State& state, const transport::Transport& transport,
                      const std::vector<photometry::PlacedLuminaire>& luminaires) {
-  const auto places = transport::RememberedPlaces::of(transport, luminaires, {});
+  const auto places = sources::RememberedPlaces::of(transport, luminaires, {});
   const auto table = other_table(*luminaires.front().table);
   for (auto _ : state) benchmark::DoNotOptimize(places->relight(table, {}));
   state.counters["luminaires"] = double(luminaires.size());
@@ -161,13 +161,13 @@ void relight(benchmark::State& state) {
 void remember(benchmark::State& state) {
   const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
   const auto& luminaires = demo_room().groups.at(std::size_t(state.range(0))).luminaires;
-  for (auto _ : state) benchmark::DoNotOptimize(transport::RememberedPlaces::of(transport, luminaires, {}));
+  for (auto _ : state) benchmark::DoNotOptimize(sources::RememberedPlaces::of(transport, luminaires, {}));
 }
 
 void full_500(benchmark::State& state) {
-  results::RoomResult result;
-  for (auto _ : state) result = results::compute_room(room_of_500(), normal(), nullptr, {});
-  const results::GridResult& grid = result.grids.front();
+  assess::RoomResult result;
+  for (auto _ : state) result = run::compute_room(room_of_500(), normal(), nullptr, {});
+  const assess::GridReading& grid = result.grids.front();
   state.counters["points"] = double(grid.grid.points.size());
   state.counters["mean_pct"] = 100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx;
   state.counters["min_pct"] = 100 * grid.uncertainty.min_lx / grid.statistics.min_lx;
@@ -175,7 +175,7 @@ void full_500(benchmark::State& state) {
 
 void windows_full(benchmark::State& state) {
   for (auto _ : state)
-    benchmark::DoNotOptimize(results::compute_room(room_with_windows(), normal(), nullptr, {}));
+    benchmark::DoNotOptimize(run::compute_room(room_with_windows(), normal(), nullptr, {}));
   state.counters["points"] = double(receivers_of(room_with_windows()).size());
 }
 
@@ -185,9 +185,9 @@ void windows_relight(benchmark::State& state) {
   relight_swapped(state, transport, room_with_windows().groups.at(0).luminaires);
 }
 
-const scenes::Scene& furnished() {
-  static const scenes::Scene scene = scenes::furnished_room();
-  return scene;
+const spaces::Scene& furnished() {
+  static const spaces::Scene space = spaces::furnished_room();
+  return space;
 }
 
 void furnished_bare_rays(benchmark::State& state) {
@@ -200,7 +200,7 @@ void furnished_full(benchmark::State& state) {
   for (auto _ : state) {
     const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
     const transport::GroupLight light = transport.relight(furnished().luminaires, {});
-    benchmark::DoNotOptimize(results::grid_uncertainty(transport::Confidence(transport, light), light, all));
+    benchmark::DoNotOptimize(assess::grid_uncertainty(transport::NumericalError(transport, light), light, all));
   }
 }
 

@@ -11,7 +11,7 @@
 #include <numeric>
 #include <string>
 
-#include "scenes/path_tracer.hpp"
+#include "rooms/path_tracer.hpp"
 
 namespace {
 
@@ -36,8 +36,8 @@ std::vector<double> totals(const GroupLight& light) {
   return sum;
 }
 
-std::vector<double> computed(const scenes::Scene& scene, const Effort& effort) {
-  return totals(Transport(scene.geometry, scene.receivers, effort, Watch{}).relight(scene.luminaires, {}));
+std::vector<double> computed(const spaces::Scene& space, const Effort& effort) {
+  return totals(Transport(space.geometry, space.receivers, effort, Watch{}).relight(space.luminaires, {}));
 }
 
 /// Root mean square of relative errors.
@@ -50,35 +50,35 @@ double error_of(const std::vector<double>& values, const std::vector<double>& tr
 /// The program's own rays, so that the comparison is one of methods.
 struct ProgramsRays {
   const geometry::RayTracer* tracer;
-  std::optional<scenes::Meeting> operator()(const Vec3& from, const Vec3& way) const {
+  std::optional<spaces::Meeting> operator()(const Vec3& from, const Vec3& way) const {
     const geometry::Hit hit = tracer->nearest(tracer->local(from), way.cast<float>());
     if (hit.facet < 0) return std::nullopt;
-    return scenes::Meeting{std::size_t(hit.facet), double(hit.distance), hit.from_behind};
+    return spaces::Meeting{std::size_t(hit.facet), double(hit.distance), hit.from_behind};
   }
 };
 
 void equal_error() {
-  const scenes::Scene scene = scenes::furnished_room();
-  const std::vector<double> truth = computed(scene, {12000, 256, 16384, 999});
+  const spaces::Scene space = spaces::furnished_room();
+  const std::vector<double> truth = computed(space, {12000, 256, 16384, 999});
   constexpr int kRuns = 5;
   double ours = 0, squares = 0;
   for (int run = 1; run <= kRuns; ++run) {
     Effort effort;
     effort.seed = std::uint64_t(run);
     const Stopwatch watch;
-    const std::vector<double> values = computed(scene, effort);
+    const std::vector<double> values = computed(space, effort);
     ours += watch.seconds() / kRuns;
     squares += std::pow(error_of(values, truth), 2) / kRuns;
   }
   const double our_error = std::sqrt(squares);
-  const geometry::RayTracer tracer(scene.geometry);
+  const geometry::RayTracer tracer(space.geometry);
   const ProgramsRays rays{&tracer};
   constexpr int kPaths = 2000;
-  std::vector<double> values(scene.receivers.size());
+  std::vector<double> values(space.receivers.size());
   const Stopwatch watch;
   parallel_for(values.size(), {}, "", [&](std::size_t r) {
-    scenes::PathTracer path_tracer(scene, rays, unsigned(r + 1));
-    values[r] = scenes::estimate(path_tracer, scene.receivers[r], kPaths).mean;
+    spaces::PathTracer path_tracer(space, rays, unsigned(r + 1));
+    values[r] = spaces::estimate(path_tracer, space.receivers[r], kPaths).mean;
   });
   const double path_seconds = watch.seconds(), path_error = error_of(values, truth);
   const double at_equal_error = path_seconds * std::pow(path_error / our_error, 2);
@@ -92,13 +92,13 @@ void equal_error() {
 }
 
 void threads() {
-  const scenes::Scene scene = scenes::furnished_room();
+  const spaces::Scene space = spaces::furnished_room();
   const auto best = [&](int count) {
     const ThreadLimit limit(count);
     double least = 1e9;
     for (int run = 0; run < 7; ++run) {
       const Stopwatch watch;
-      computed(scene, {800, 512, 1024, 1});
+      computed(space, {800, 512, 1024, 1});
       least = std::min(least, watch.seconds());
     }
     return least;
@@ -111,7 +111,7 @@ void threads() {
 
 photometry::PlacedLuminaire panel() {
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = scenes::lobe(1500, 1.5, 0.2);
+  luminaire.table = spaces::lobe(1500, 1.5, 0.2);
   luminaire.area = {photometry::LuminousShape::rectangle, 1.2, 0.3, {}};
   return luminaire;
 }
@@ -130,12 +130,12 @@ std::vector<photometry::PlacedLuminaire> array(double x, double y, double z, int
 }
 
 void arrays() {
-  scenes::Scene scene;
-  geometry::add_room(scene.geometry, {{0, 0}, {9.6, 0}, {9.6, 6.4}, {0, 6.4}}, 3.2, 0.2, 0.5, 0.7);
+  spaces::Scene space;
+  geometry::add_room(space.geometry, {{0, 0}, {9.6, 0}, {9.6, 6.4}, {0, 6.4}}, 3.2, 0.2, 0.5, 0.7);
   for (double y = 0.7; y < 6; y += 0.6)
-    for (double x = 0.7; x < 9.2; x += 0.8) scene.receivers.push_back({{x, y, 0.8}, Vec3::UnitZ()});
+    for (double x = 0.7; x < 9.2; x += 0.8) space.receivers.push_back({{x, y, 0.8}, Vec3::UnitZ()});
   const Stopwatch whole;
-  const Transport transport(scene.geometry, scene.receivers, Effort{}, Watch{});
+  const Transport transport(space.geometry, space.receivers, Effort{}, Watch{});
   const double full = whole.seconds();
   const Stopwatch watch;
   int count = 0;
@@ -151,22 +151,22 @@ void arrays() {
   fmt::print(
       FMT_STRING("arrays, room of 9.6 x 6.4 m, {} points\n  {} arrays of {:.0f} luminaires in the mean: "
                  "{:.2f} s ({:.2f} ms each); transport {:.3f} s\n\n"),
-      scene.receivers.size(), count, luminaires / count, watch.seconds(), 1000 * watch.seconds() / count,
+      space.receivers.size(), count, luminaires / count, watch.seconds(), 1000 * watch.seconds() / count,
       full);
 }
 
 /// x by y by 9 m, points every 2 m; racks of 6 x 1.2 x 5 m in rows; the program's default effort.
-scenes::Scene hall(double x, double y, int racks) {
-  scenes::Scene scene;
-  geometry::add_room(scene.geometry, {{0, 0}, {x, 0}, {x, y}, {0, y}}, 9, 0.3, 0.5, 0.7);
+spaces::Scene hall(double x, double y, int racks) {
+  spaces::Scene space;
+  geometry::add_room(space.geometry, {{0, 0}, {x, 0}, {x, y}, {0, y}}, 9, 0.3, 0.5, 0.7);
   const int columns = std::max(1, int(x / 10));
   for (int i = 0; i < racks; ++i) {
     const Vec3 at(2 + i % columns * 10, 2 + i / columns * 3.5, 0);
-    if (at.y() + 1.2 < y) scene.geometry.add_box("rack", at, at + Vec3(6, 1.2, 5), scenes::diffuse(0.4));
+    if (at.y() + 1.2 < y) space.geometry.add_box("rack", at, at + Vec3(6, 1.2, 5), spaces::diffuse(0.4));
   }
   for (double py = 1; py < y; py += 2)
-    for (double px = 1; px < x; px += 2) scene.receivers.push_back({{px, py, 0.2}, Vec3::UnitZ()});
-  return scene;
+    for (double px = 1; px < x; px += 2) space.receivers.push_back({{px, py, 0.2}, Vec3::UnitZ()});
+  return space;
 }
 
 struct Cost {
@@ -174,12 +174,12 @@ struct Cost {
   double transport = 0, relight = 0;
 };
 
-Cost cost_of(const scenes::Scene& scene) {
+Cost cost_of(const spaces::Scene& space) {
   const Stopwatch full;
-  const Transport transport(scene.geometry, scene.receivers, Effort{}, Watch{});
-  Cost cost{scene.receivers.size(), transport.patches().size(), full.seconds(), 0};
+  const Transport transport(space.geometry, space.receivers, Effort{}, Watch{});
+  Cost cost{space.receivers.size(), transport.patches().size(), full.seconds(), 0};
   const Stopwatch relight;
-  transport.relight(scene.luminaires, {});
+  transport.relight(space.luminaires, {});
   cost.relight = relight.seconds();
   return cost;
 }
@@ -190,9 +190,9 @@ void growth() {
                  "| floor, m2 | points | patches | transport, s | light, s | s per 1000 m2 |\n"
                  "| ---: | ---: | ---: | ---: | ---: | ---: |\n"));
   for (const double x : {30.0, 60.0, 120.0, 240.0}) {
-    scenes::Scene scene = hall(x, 30, int(x / 4));
-    scene.luminaires = array(x, 30, 8, 5, 20, 0);
-    const Cost c = cost_of(scene);
+    spaces::Scene space = hall(x, 30, int(x / 4));
+    space.luminaires = array(x, 30, 8, 5, 20, 0);
+    const Cost c = cost_of(space);
     fmt::print(FMT_STRING("| {} | {} | {} | {:.2f} | {:.2f} | {:.2f} |\n"), 30 * x, c.points, c.patches,
                c.transport, c.relight, (c.transport + c.relight) / (30 * x) * 1000);
   }
@@ -200,11 +200,11 @@ void growth() {
       "\ngrowth with the number of luminaires, 60 x 30 m\n\n"
       "| luminaires | transport, s | light, s | ms per luminaire |\n| ---: | ---: | ---: | ---: |\n"));
   for (const int rows : {2, 4, 8, 16}) {
-    scenes::Scene scene = hall(60, 30, 15);
-    scene.luminaires = array(60, 30, 8, rows, 25, 0);
-    const Cost c = cost_of(scene);
-    fmt::print(FMT_STRING("| {} | {:.2f} | {:.2f} | {:.2f} |\n"), scene.luminaires.size(), c.transport,
-               c.relight, 1000 * c.relight / double(scene.luminaires.size()));
+    spaces::Scene space = hall(60, 30, 15);
+    space.luminaires = array(60, 30, 8, rows, 25, 0);
+    const Cost c = cost_of(space);
+    fmt::print(FMT_STRING("| {} | {:.2f} | {:.2f} | {:.2f} |\n"), space.luminaires.size(), c.transport,
+               c.relight, 1000 * c.relight / double(space.luminaires.size()));
   }
   fmt::print(FMT_STRING("\n"));
 }
@@ -219,9 +219,9 @@ double peak_memory_gb() {
 }
 
 void large_hall() {
-  scenes::Scene scene = hall(120, 60, 200);
-  scene.luminaires = array(120, 60, 8, 20, 30, 0);
-  const Cost c = cost_of(scene);
+  spaces::Scene space = hall(120, 60, 200);
+  space.luminaires = array(120, 60, 8, 20, 30, 0);
+  const Cost c = cost_of(space);
   fmt::print(FMT_STRING("hall of 120 x 60 m, 600 luminaires, 200 racks: {} points, {} patches\n"
                         "  transport {:.1f} s, light {:.1f} s, peak memory {:.2f} GB   (aim: under 2)\n"),
              c.points, c.patches, c.transport, c.relight, peak_memory_gb());

@@ -1,6 +1,6 @@
 # embed_files(TARGET_VAR NAMESPACE BASE_FOLDER FILE...)
 # Makes a source file that holds the given files as text, so that the program needs nothing beside itself.
-# Declared in src/files/embedded_files.hpp.
+# Declared in src/files/output/embedded_files.hpp.
 function(embed_files out_var list_name base_folder)
   set(source "${CMAKE_CURRENT_BINARY_DIR}/${list_name}.cpp")
   set(paths "")

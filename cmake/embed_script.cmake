@@ -1,6 +1,6 @@
 # Runs at build time; see EmbedFiles.cmake. Bytes go in as numbers, so any content is safe.
 string(REPLACE "," ";" FILES "${FILES}")
-set(body "#include \"files/embedded_files.hpp\"\n\nnamespace glow::files {\nnamespace {\n")
+set(body "#include \"files/output/embedded_files.hpp\"\n\nnamespace glow::files {\nnamespace {\n")
 set(table "")
 set(index 0)
 foreach(file IN LISTS FILES)

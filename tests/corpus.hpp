@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "files/photometry_reader.hpp"
+#include "files/photometry/photometry_reader.hpp"
 
 /// The made-up photometric files of tests/photometry and the truth about each.
 namespace glow::files {

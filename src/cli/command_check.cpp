@@ -26,7 +26,7 @@ void list(const char* word, const std::vector<std::string>& entries) {
   fmt::print(FMT_STRING("{}"), text);
 }
 
-void describe_grids(const scene::RoomScene& room, const units::ShownUnits& units) {
+void describe_grids(const space::Space& room, const units::ShownUnits& units) {
   const readings::PlaneGrid& grid = room.work_plane();
   const char* m = units.length_unit();
   fmt::print(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
@@ -36,26 +36,26 @@ void describe_grids(const scene::RoomScene& room, const units::ShownUnits& units
              units.length(grid.inset_m), m);
   std::vector<std::string> wanted;
   std::size_t walls = 0, points = 0;
-  for (const scene::SceneGrid& each : room.grids) {
-    if (each.role == scene::GridRole::wanted)
+  for (const space::Grid& each : room.grids) {
+    if (each.role == space::GridRole::requested)
       wanted.push_back(fmt::format(FMT_STRING("{} ({} points)"), each.name, each.grid.points.size()));
-    if (each.role != scene::GridRole::floor && each.role != scene::GridRole::ceiling &&
-        each.role != scene::GridRole::wall)
+    if (each.role != space::GridRole::floor && each.role != space::GridRole::ceiling &&
+        each.role != space::GridRole::wall)
       continue;
-    walls += each.role == scene::GridRole::wall;
+    walls += each.role == space::GridRole::wall;
     points += each.grid.points.size();
   }
   list("grids", wanted);
   if (points > 0)
     fmt::print(FMT_STRING("  also read: floor, ceiling and {} walls, {} points\n"), walls, points);
   std::vector<std::string> spots;
-  for (const scene::SceneSpot& spot : room.spots) spots.push_back(spot.name);
+  for (const space::Point& spot : room.spots) spots.push_back(spot.name);
   list("points", spots);
 }
 
-void describe_eyes(const scene::RoomScene& room, const units::ShownUnits& units) {
+void describe_eyes(const space::Space& room, const units::ShownUnits& units) {
   std::vector<std::string> sets;
-  for (const scene::EyeSet& set : room.eyes)
+  for (const space::EyeSet& set : room.eyes)
     sets.push_back(
         fmt::format(FMT_STRING("{} ({}at {:.1f} {}, {}{})"), set.name,
                     set.grid ? fmt::format(FMT_STRING("{} places "), set.positions.size()) : std::string(),
@@ -66,7 +66,7 @@ void describe_eyes(const scene::RoomScene& room, const units::ShownUnits& units)
 }
 
 /// What limits glare, and what verifies it.
-void describe_glare(const scene::GlareWish& glare, std::string& text) {
+void describe_glare(const space::GlareWish& glare, std::string& text) {
   using model::GlareMethod;
   const char* method = glare.method == GlareMethod::eyes    ? "eyes"
                        : glare.method == GlareMethod::table ? "the tabular method"
@@ -84,7 +84,7 @@ void describe_glare(const scene::GlareWish& glare, std::string& text) {
 }
 
 /// "  task area bench: mean 500 lx, U0 0.60 (EN 12464-1:2021, 17.4; agreed)".
-void describe_demands(const scene::SceneGrid& grid, const std::string& name, const units::ShownUnits& units,
+void describe_demands(const space::Grid& grid, const std::string& name, const units::ShownUnits& units,
                       std::string& text) {
   std::string words, source;
   for (std::size_t i = 0; i < grid.demands.size(); ++i) {
@@ -101,7 +101,7 @@ void describe_demands(const scene::SceneGrid& grid, const std::string& name, con
   if (!words.empty()) wrap(text, "    ", fmt::format(FMT_STRING("{}: {}"), name, words), 6);
 }
 
-void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
+void describe(const space::Space& room, const units::ShownUnits& units) {
   std::size_t luminaires = 0;
   for (const auto& group : room.groups) luminaires += group.luminaires.size();
   const char* m = units.length_unit();
@@ -111,10 +111,10 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
   fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
              room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor);
   std::vector<std::string> names;
-  for (const scene::PlanShape& object : room.objects) names.push_back(object.name);
+  for (const space::PlanShape& object : room.objects) names.push_back(object.name);
   list("objects", names);
   names.clear();
-  for (const scene::PlanShape& opening : room.openings) names.push_back(opening.name);
+  for (const space::PlanShape& opening : room.openings) names.push_back(opening.name);
   list("openings", names);
   list("touching", room.meetings);
   list("assumed, since the project does not say", room.assumed);
@@ -127,8 +127,8 @@ void describe(const scene::RoomScene& room, const units::ShownUnits& units) {
   std::string text;
   wrap(text, "  ", "to be verified: " + room.verified_as, 4);
   bool wall_told = false;  // of all walls the same is asked
-  for (const scene::SceneGrid& grid : room.grids) {
-    const bool wall = grid.role == scene::GridRole::wall;
+  for (const space::Grid& grid : room.grids) {
+    const bool wall = grid.role == space::GridRole::wall;
     if (!wall || !wall_told) describe_demands(grid, wall ? "each wall" : grid.name, units, text);
     wall_told = wall_told || wall;
   }
@@ -166,7 +166,7 @@ int command_check(const std::vector<std::string>& words) {
   if (quiet) return kDone;
   units::ShownUnits units = open.project.units;
   if (!apply_units_option(parsed.arguments, "check", units)) return kBadInput;
-  for (const scene::RoomScene& room : open.rooms) describe(room, units);
+  for (const space::Space& room : open.rooms) describe(room, units);
   const std::size_t remarks = open.problems.all().size();
   const std::string counted = remarks == 0   ? "no warnings"
                               : remarks == 1 ? "1 warning or note"

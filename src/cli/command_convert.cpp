@@ -9,9 +9,10 @@
 #include "cli/terminal.hpp"
 #include "core/photometry/transform.hpp"
 #include "core/units/quantity.hpp"
-#include "files/output_folder.hpp"
-#include "files/photometry_writer.hpp"
-#include "files/project_reader.hpp"
+#include "files/output/output_folder.hpp"
+#include "files/photometry/photometry_writer.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

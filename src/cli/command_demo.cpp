@@ -8,8 +8,8 @@
 #include "cli/commands.hpp"
 #include "cli/run_project.hpp"
 #include "core/parallel/parallel.hpp"
-#include "files/embedded_files.hpp"
-#include "files/output_folder.hpp"
+#include "files/output/embedded_files.hpp"
+#include "files/output/output_folder.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

@@ -8,10 +8,11 @@
 #include "cli/run_project.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
-#include "files/drawn_list.hpp"
-#include "files/fingerprint.hpp"
-#include "files/project_reader.hpp"
-#include "files/results_reader.hpp"
+#include "files/results/drawn_list.hpp"
+#include "files/project/fingerprint.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/results/results_reader.hpp"
+#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -21,7 +22,7 @@ namespace {
 /// Results to draw from, and where they came from.
 struct Source {
   fs::path results;  ///< the results.json
-  results::RunRecord run;
+  record::RunRecord run;
 };
 
 std::string lower(std::string words) {

@@ -12,9 +12,11 @@
 #include "core/units/quantity.hpp"
 #include "figures/convert_svg.hpp"
 #include "figures/intensity_figures.hpp"
-#include "files/glare_tables.hpp"
-#include "files/output_folder.hpp"
-#include "files/project_reader.hpp"
+#include "files/output/file_names.hpp"
+#include "files/photometry/glare_tables.hpp"
+#include "files/output/output_folder.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

@@ -7,8 +7,8 @@
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
 #include "cli/terminal.hpp"
-#include "core/results/probe.hpp"
-#include "core/scene/facing.hpp"
+#include "core/studies/probe.hpp"
+#include "core/space/facing.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -16,9 +16,9 @@ namespace {
 
 constexpr std::size_t kMostShown = 20;
 
-const scene::RoomScene* find_room(const OpenProject& open, const std::string& name) {
+const space::Space* find_room(const OpenProject& open, const std::string& name) {
   std::vector<std::string> names;
-  for (const scene::RoomScene& room : open.rooms) {
+  for (const space::Space& room : open.rooms) {
     if (room.name == name || (name.empty() && open.rooms.size() == 1)) return &room;
     names.push_back(room.name);
   }
@@ -35,8 +35,8 @@ const scene::RoomScene* find_room(const OpenProject& open, const std::string& na
 }
 
 /// Up, down, along a direction, or towards the middle of an object.
-std::optional<Vec3> facing_of(const std::string& words, const Vec3& at, const scene::RoomScene& room) {
-  const scene::Facing facing = scene::parse_facing(words, at, room.objects);
+std::optional<Vec3> facing_of(const std::string& words, const Vec3& at, const space::Space& room) {
+  const space::Facing facing = space::parse_facing(words, at, room.objects);
   if (!facing.direction)
     fmt::print(stderr, FMT_STRING("glowgrid probe: --facing is \"{}\"; {} in \"{}\"\n"), words,
                facing.expected, room.name);
@@ -48,8 +48,8 @@ std::string in_words(const Vec3& p, const units::ShownUnits& units) {
                      units.length(p.z()));
 }
 
-void print_table(const scene::RoomScene& room, const Vec3& at, const std::string& facing,
-                 const results::ProbeResult& result, const units::ShownUnits& units) {
+void print_table(const space::Space& room, const Vec3& at, const std::string& facing,
+                 const studies::ProbeResult& result, const units::ShownUnits& units) {
   const auto light = [&](double lux) { return units.light(lux); };
   const std::string lx = units.light_unit();
   fmt::print(FMT_STRING("{} at {} {}, facing {}; maintained, factor {:.2f}\n"), room.name,
@@ -63,9 +63,9 @@ void print_table(const scene::RoomScene& room, const Vec3& at, const std::string
   fmt::print(FMT_STRING("  {:<10} {:<24} {:>9} {:>7} {:>9} {:>15}\n"), "luminaire",
              fmt::format(FMT_STRING("at, {}"), units.length_unit()), "total " + lx, "share", "direct",
              "interreflected");
-  results::LuminaireShare rest;
+  studies::LuminaireShare rest;
   for (std::size_t i = 0; i < result.luminaires.size(); ++i) {
-    const results::LuminaireShare& l = result.luminaires[i];
+    const studies::LuminaireShare& l = result.luminaires[i];
     if (i >= kMostShown) {
       rest.direct_lx += l.direct_lx;
       rest.interreflected_lx += l.interreflected_lx;
@@ -83,8 +83,8 @@ void print_table(const scene::RoomScene& room, const Vec3& at, const std::string
                light(rest.interreflected_lx));
 }
 
-void print_json(const scene::RoomScene& room, const transport::Receiver& spot,
-                const results::ProbeResult& result) {
+void print_json(const space::Space& room, const readings::Receiver& spot,
+                const studies::ProbeResult& result) {
   const auto vector = [](const Vec3& v) { return nlohmann::ordered_json{v.x(), v.y(), v.z()}; };
   nlohmann::ordered_json j = {{"room", room.name},
                               {"at_m", vector(spot.position)},
@@ -94,7 +94,7 @@ void print_json(const scene::RoomScene& room, const transport::Receiver& spot,
                               {"total_lx", result.total_lx()},
                               {"uncertainty_lx", result.uncertainty_lx},
                               {"luminaires", nlohmann::ordered_json::array()}};
-  for (const results::LuminaireShare& l : result.luminaires)
+  for (const studies::LuminaireShare& l : result.luminaires)
     j["luminaires"].push_back({{"mark", l.mark},
                                {"at_m", vector(l.position)},
                                {"direct_lx", l.direct_lx},
@@ -103,17 +103,17 @@ void print_json(const scene::RoomScene& room, const transport::Receiver& spot,
   fmt::print(FMT_STRING("{}\n"), j.dump(2));
 }
 
-int probe_room(const Arguments& arguments, const scene::RoomScene& room, const Vec3& at,
+int probe_room(const Arguments& arguments, const space::Space& room, const Vec3& at,
                const units::ShownUnits& units) {
   const std::string facing = arguments.text("facing");
   const auto normal = facing_of(facing, at, room);
   if (!normal) return kBadInput;
-  const transport::Receiver spot{at, *normal};
-  results::ProbeResult result;
+  const readings::Receiver spot{at, *normal};
+  studies::ProbeResult result;
   {
     Progress progress(arguments.values.count("quiet") > 0);
     progress.subject(room.name);
-    result = results::probe(room, spot, transport::Effort::fine(), progress.watch());
+    result = studies::probe(room, spot, transport::Effort::fine(), progress.watch());
   }
   if (result.misplaced) {
     fmt::print(stderr, FMT_STRING("glowgrid probe: {} m, facing {}, lies {}; expected a spot in the open\n"),
@@ -166,14 +166,14 @@ int command_probe(const std::vector<std::string>& words) {
   }
   units::ShownUnits units = open.project.units;
   if (!apply_units_option(arguments, "probe", units)) return kBadInput;
-  const auto at = scene::parse_spot(arguments.text("at"), units);
+  const auto at = space::parse_point(arguments.text("at"), units);
   if (!at) {
     fmt::print(stderr,
                FMT_STRING("glowgrid probe: --at is \"{}\"; expected three lengths, such as 2.4,3.2,0.85\n"),
                arguments.text("at"));
     return kBadInput;
   }
-  const scene::RoomScene* room = find_room(open, arguments.text("room"));
+  const space::Space* room = find_room(open, arguments.text("room"));
   return room ? probe_room(arguments, *room, *at, units) : kBadInput;
 }
 

@@ -46,7 +46,7 @@ int command_run(const std::vector<std::string>& words) {
   }
   const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
   RunOptions options;
-  const auto accuracy = results::Accuracy::parse(arguments.text("accuracy"));
+  const auto accuracy = run::Accuracy::parse(arguments.text("accuracy"));
   if (!accuracy) {
     fmt::print(
         stderr,

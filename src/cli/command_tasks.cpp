@@ -8,10 +8,11 @@
 #include "cli/task_sheet.hpp"
 #include "cli/terminal.hpp"
 #include "core/standards/task_search.hpp"
-#include "files/project_reader.hpp"
-#include "files/project_tables.hpp"
-#include "files/requirement_json.hpp"
-#include "files/requirement_table_reader.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/project/project_tables.hpp"
+#include "files/requirements/requirement_json.hpp"
+#include "files/requirements/requirement_table_reader.hpp"
+#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

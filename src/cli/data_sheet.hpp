@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "files/inspection_json.hpp"
+#include "files/photometry/inspection_json.hpp"
 
 namespace glow::cli {
 

@@ -8,7 +8,7 @@
 #include "core/cavity/ugr_table.hpp"
 #include "core/glare/screen_luminance.hpp"
 #include "core/standards/glare_rules.hpp"
-#include "files/glare_tables.hpp"
+#include "files/photometry/glare_tables.hpp"
 
 namespace glow::cli {
 namespace {

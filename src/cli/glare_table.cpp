@@ -6,13 +6,13 @@
 #include <cmath>
 
 #include "cli/text_layout.hpp"
-#include "core/results/low_points.hpp"
+#include "core/studies/darkest_points.hpp"
 
 namespace glow::cli {
 namespace {
 
-using results::EyeSetGlare;
-using results::TableGlare;
+using assess::EyeSetGlare;
+using assess::TableGlare;
 
 constexpr std::size_t kNameWidth = 30;
 constexpr std::size_t kMostCauses = 4;
@@ -24,7 +24,7 @@ std::string number(double value) {
 
 class GlareTable {
  public:
-  GlareTable(const results::RoomResult& room, const units::ShownUnits& units) : room_(room), words_{units} {}
+  GlareTable(const assess::RoomResult& room, const units::ShownUnits& units) : room_(room), words_{units} {}
 
   std::string write() {
     for (const EyeSetGlare& set : room_.glare.sets) {
@@ -48,7 +48,7 @@ class GlareTable {
   }
   void write_set(const EyeSetGlare& set);
   void write_causes(const EyeSetGlare& set);
-  void write_changes(const std::vector<results::GlareChange>& changes);
+  void write_changes(const std::vector<assess::GlareChange>& changes);
   void write_rating(const EyeSetGlare& set);
   void write_room();
   void write_table();
@@ -58,12 +58,12 @@ class GlareTable {
       return c.area == "eye" && c.where == set.set.name && !c.why.empty();
     });
   }
-  const results::GlareSourceName& source(int number) const {
+  const assess::GlareSourceName& source(int number) const {
     return room_.glare.sources[std::size_t(std::max(0, number))];
   }
 
-  const results::RoomResult& room_;
-  results::Words words_;
+  const assess::RoomResult& room_;
+  studies::Words words_;
   std::string text_;
 };
 
@@ -89,7 +89,7 @@ void GlareTable::write_set(const EyeSetGlare& set) {
 void GlareTable::write_causes(const EyeSetGlare& set) {
   std::string words;
   for (std::size_t i = 0; i < std::min(kMostCauses, set.causes.size()); ++i) {
-    const results::SourceShare& cause = set.causes[i];
+    const assess::SourceShare& cause = set.causes[i];
     if (cause.share < kWorthTelling) break;
     words += fmt::format(FMT_STRING("{}{} {} {:.0f} %"), i ? ", " : "", source(cause.source).mark,
                          words_.spot(source(cause.source).position), 100 * cause.share);
@@ -100,9 +100,9 @@ void GlareTable::write_causes(const EyeSetGlare& set) {
   for (const std::string& remark : set.remarks) wrap(text_, "    ", remark, 4);
 }
 
-void GlareTable::write_changes(const std::vector<results::GlareChange>& changes) {
+void GlareTable::write_changes(const std::vector<assess::GlareChange>& changes) {
   std::string words;
-  for (const results::GlareChange& change : changes) {
+  for (const assess::GlareChange& change : changes) {
     const std::string here = number(change.value), worst = number(change.worst);
     words += fmt::format(FMT_STRING("{}{} {}{}"), words.empty() ? "" : ", ", change.words, here,
                          here == worst ? "" : fmt::format(FMT_STRING(" (all these eyes {})"), worst));
@@ -113,7 +113,7 @@ void GlareTable::write_changes(const std::vector<results::GlareChange>& changes)
 void GlareTable::write_rating(const EyeSetGlare& set) {
   const std::size_t p = *set.worst_rating;
   std::vector<double> values;
-  for (const results::EyeRating& rating : set.ratings)
+  for (const assess::EyeRating& rating : set.ratings)
     if (rating.gr) values.push_back(*rating.gr);
   std::sort(values.begin(), values.end());
   row(fmt::format(FMT_STRING("GR {} at {}"), set.set.name, words_.length(set.set.height_m)),
@@ -139,7 +139,7 @@ void GlareTable::write_room() {
 
 void GlareTable::write_table() {
   const TableGlare& table = room_.glare.table;
-  if (!room_.scene->glare.rates_ugr) return;
+  if (!room_.space->glare.rates_ugr) return;
   if (table.values.empty()) {
     std::string why;
     for (const std::string& reason : table.why_not) why += (why.empty() ? "" : "; ") + reason;
@@ -156,7 +156,7 @@ void GlareTable::write_table() {
 
 }  // namespace
 
-std::string glare_table(const results::RoomResult& room, const units::ShownUnits& units) {
+std::string glare_table(const assess::RoomResult& room, const units::ShownUnits& units) {
   return GlareTable(room, units).write();
 }
 

@@ -2,12 +2,12 @@
 
 #include <string>
 
-#include "core/results/room_result.hpp"
+#include "core/assess/room_result.hpp"
 
 namespace glow::cli {
 
 /// Glare of a room for people: every set of eyes with its worst and typical UGR (and GR), what causes the
 /// worst and what a change would do, and the tabular value or why there is none. Empty when nothing is rated.
-std::string glare_table(const results::RoomResult& room, const units::ShownUnits& units);
+std::string glare_table(const assess::RoomResult& room, const units::ShownUnits& units);
 
 }  // namespace glow::cli

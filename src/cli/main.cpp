@@ -9,7 +9,7 @@
 #include "core/parallel/parallel.hpp"
 #include "core/problems/problems.hpp"
 #include "core/version.hpp"
-#include "files/output_folder.hpp"
+#include "files/output/output_folder.hpp"
 
 namespace glow::cli {
 namespace {

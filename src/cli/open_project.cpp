@@ -2,10 +2,11 @@
 
 #include <fmt/format.h>
 
-#include "files/fingerprint.hpp"
-#include "files/mesh_reader.hpp"
-#include "files/project_reader.hpp"
-#include "files/project_tables.hpp"
+#include "files/project/fingerprint.hpp"
+#include "files/meshes/mesh_reader.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/project/project_tables.hpp"
+#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 OpenProject open_project(const std::filesystem::path& path) {
@@ -23,8 +24,8 @@ OpenProject open_project(const std::filesystem::path& path) {
   if (!open.standards.empty()) {
     for (const model::Room& room : open.project.rooms) {
       if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
-      if (auto scene = scene::build_room_scene(open.project, room, open.standards, open.problems))
-        open.rooms.push_back(std::move(*scene));
+      if (auto space = space::build_space(open.project, room, open.standards, open.problems))
+        open.rooms.push_back(std::move(*space));
     }
   }
   open.problems.sort_by_place();

@@ -7,14 +7,14 @@
 #include <vector>
 
 #include "core/model/project.hpp"
-#include "core/scene/room_scene.hpp"
+#include "core/space/space.hpp"
 
 namespace glow::cli {
 
 /// A project with all that it names, read and checked.
 struct OpenProject {
   model::Project project;
-  std::vector<scene::RoomScene> rooms;
+  std::vector<space::Space> rooms;
   std::vector<standards::RequirementTable> standards;  ///< the main one first
   std::string inputs;                                  ///< fingerprint of the files
   Problems problems;                                   ///< everything found, ordered by place

@@ -21,7 +21,7 @@ class Table {
 
   std::string write() {
     line(fmt::format(FMT_STRING("{} - {}, maintained values"), run_.project->name, run_.standard));
-    for (const results::RoomResult& room : run_.rooms) write_room(room);
+    for (const assess::RoomResult& room : run_.rooms) write_room(room);
     write_summary();
     return text_;
   }
@@ -29,18 +29,18 @@ class Table {
  private:
   void line(const std::string& words) { text_ += words + "\n"; }
   void wrapped(const std::string& indent, const std::string& words) { wrap(text_, indent, words, 4); }
-  void write_room(const results::RoomResult& room);
+  void write_room(const assess::RoomResult& room);
   double light(double lux) const { return run_.project->units.light(lux); }
   static std::string fitted(const std::string& name) {
     return name.size() <= kNameWidth ? name : name.substr(0, kNameWidth - 2) + "..";
   }
   std::string row(const std::string& name, const readings::Statistics& s) const;
-  void write_plane(const results::GridResult& grid);
-  void write_other_grids(const results::RoomResult& room);
-  void write_left_out(const results::GridResult& grid);
-  void write_modelling(const results::RoomResult& room);
-  void write_spots(const results::RoomResult& room);
-  void write_luminaires(const results::RoomResult& room);
+  void write_plane(const assess::GridReading& grid);
+  void write_other_grids(const assess::RoomResult& room);
+  void write_left_out(const assess::GridReading& grid);
+  void write_modelling(const assess::RoomResult& room);
+  void write_spots(const assess::RoomResult& room);
+  void write_luminaires(const assess::RoomResult& room);
   void write_summary();
 
   const files::RunResult& run_;
@@ -57,7 +57,7 @@ std::string Table::row(const std::string& name, const readings::Statistics& s) c
 }
 
 /// The work plane.
-void Table::write_plane(const results::GridResult& grid) {
+void Table::write_plane(const assess::GridReading& grid) {
   const units::ShownUnits& units = run_.project->units;
   const std::string unit = units.light_unit();
   line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean " + unit,
@@ -69,18 +69,18 @@ void Table::write_plane(const results::GridResult& grid) {
 }
 
 /// Where else light was read: a line for each grid, all walls in one.
-void Table::write_other_grids(const results::RoomResult& room) {
+void Table::write_other_grids(const assess::RoomResult& room) {
   double walls = 0, area = 0, least = INFINITY, most = 0;
   std::size_t count = 0;
-  for (const results::GridResult& grid : room.grids) {
-    if (grid.role == scene::GridRole::work_plane || grid.total_lx.empty()) continue;
-    if (grid.role == scene::GridRole::eye_level) continue;  // serves the modelling ratio
-    if (grid.role != scene::GridRole::wall) {
-      line(row(grid.kernel == transport::Kernel::plane
+  for (const assess::GridReading& grid : room.grids) {
+    if (grid.role == space::GridRole::work_plane || grid.total_lx.empty()) continue;
+    if (grid.role == space::GridRole::eye_level) continue;  // serves the modelling ratio
+    if (grid.role != space::GridRole::wall) {
+      line(row(grid.kernel == readings::Kernel::plane
                    ? grid.name
                    : fmt::format(FMT_STRING("{} ({})"), grid.name, grid.kind()),
                grid.statistics));
-      if (grid.role == scene::GridRole::wanted || grid.role == scene::GridRole::task_area)
+      if (grid.role == space::GridRole::requested || grid.role == space::GridRole::task_area)
         write_left_out(grid);
       continue;
     }
@@ -103,9 +103,9 @@ void Table::write_other_grids(const results::RoomResult& room) {
 }
 
 /// Points of a grid that lie inside things, and inside which.
-void Table::write_left_out(const results::GridResult& grid) {
+void Table::write_left_out(const assess::GridReading& grid) {
   std::map<std::string, std::size_t> inside;
-  for (const results::MisplacedPoint& point : grid.left_out) ++inside[point.inside];
+  for (const assess::MisplacedPoint& point : grid.left_out) ++inside[point.inside];
   std::string words;
   for (const auto& [thing, count] : inside)
     words += fmt::format(FMT_STRING("{}{} {}"), words.empty() ? "" : ", ", count,
@@ -116,9 +116,9 @@ void Table::write_left_out(const results::GridResult& grid) {
                                 grid.left_out.size() + grid.total_lx.size(), words));
 }
 
-void Table::write_modelling(const results::RoomResult& room) {
+void Table::write_modelling(const assess::RoomResult& room) {
   if (!room.modelling) return;
-  const results::Modelling& m = *room.modelling;
+  const assess::Modelling& m = *room.modelling;
   wrapped(
       "  ",
       fmt::format(FMT_STRING("modelling Ez/Eh: {:.2f} ({:.2f} to {:.2f}); {:.0f} % of points within 0.30 to "
@@ -126,11 +126,11 @@ void Table::write_modelling(const results::RoomResult& room) {
                   m.mean, m.low, m.high, 100 * m.share_within));
 }
 
-void Table::write_spots(const results::RoomResult& room) {
+void Table::write_spots(const assess::RoomResult& room) {
   if (room.spots.empty()) return;
   line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "points", kNameWidth,
                    std::string("total ") + run_.project->units.light_unit(), "direct", "inter.", "+/-"));
-  for (const results::SpotResult& spot : room.spots) {
+  for (const assess::PointReading& spot : room.spots) {
     if (spot.misplaced) {
       line(fmt::format(FMT_STRING("  {:<{}} {:>9}"), fitted(spot.name), kNameWidth, "unreadable"));
       continue;
@@ -141,9 +141,9 @@ void Table::write_spots(const results::RoomResult& room) {
   }
 }
 
-void Table::write_luminaires(const results::RoomResult& room) {
+void Table::write_luminaires(const assess::RoomResult& room) {
   std::vector<std::pair<std::string, std::size_t>> marks;
-  for (const scene::LuminaireGroup& group : room.scene->groups) {
+  for (const space::LuminaireGroup& group : room.space->groups) {
     const auto same =
         std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.first == group.mark; });
     if (same == marks.end())
@@ -166,25 +166,25 @@ void Table::write_luminaires(const results::RoomResult& room) {
   wrapped("  ", words);
 }
 
-void Table::write_room(const results::RoomResult& room) {
-  const scene::RoomScene& scene = *room.scene;
+void Table::write_room(const assess::RoomResult& room) {
+  const space::Space& space = *room.space;
   line("");
-  line(fmt::format(FMT_STRING("{}: {}"), scene.name,
-                   room.status == results::Status::no_target ? to_string(room.status)
+  line(fmt::format(FMT_STRING("{}: {}"), space.name,
+                   room.status == assess::Status::no_target ? to_string(room.status)
                                                              : painted(to_string(room.status), colour_)));
-  for (const standards::TaskInForce& task : scene.tasks)
+  for (const standards::TaskInForce& task : space.tasks)
     wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), task.row.key,
                               task.row.source(), task.row.certainty));
   write_plane(room.grids.front());
   write_other_grids(room);
   text_ += verdict_table(room, run_.project->units, colour_);
-  if (!room.checks.empty() || !scene.verified_as.empty())
-    wrapped("  ", fmt::format(FMT_STRING("verified: {}"), scene.verified_as));
+  if (!room.checks.empty() || !space.verified_as.empty())
+    wrapped("  ", fmt::format(FMT_STRING("verified: {}"), space.verified_as));
   write_modelling(room);
   write_spots(room);
   text_ += glare_table(room, run_.project->units);
   write_luminaires(room);
-  const results::GridResult& grid = room.grids.front();
+  const assess::GridReading& grid = room.grids.front();
   const double direct = readings::statistics(grid.direct_lx).mean_lx;
   if (grid.statistics.mean_lx > 0)
     wrapped(
@@ -193,7 +193,7 @@ void Table::write_room(const results::RoomResult& room) {
             FMT_STRING("work plane: {:.0f} % direct, {:.0f} % interreflected; mean sure to +/- {:.2g} {}; "
                        "maintenance factor {:.2f}, initial mean {:.1f} {}"),
             100 * direct / grid.statistics.mean_lx, 100 - std::round(100 * direct / grid.statistics.mean_lx),
-            light(grid.uncertainty.mean_lx), run_.project->units.light_unit(), scene.maintenance_factor,
+            light(grid.uncertainty.mean_lx), run_.project->units.light_unit(), space.maintenance_factor,
             light(grid.initial.mean_lx), run_.project->units.light_unit()));
   const transport::FluxBalance& b = room.balance;
   if (b.emitted_lm > 0)
@@ -210,9 +210,9 @@ void Table::write_room(const results::RoomResult& room) {
 void Table::write_summary() {
   line("");
   std::size_t met = 0, judged = 0;
-  for (const results::RoomResult& room : run_.rooms) {
-    judged += room.status != results::Status::no_target;
-    met += room.status == results::Status::met;
+  for (const assess::RoomResult& room : run_.rooms) {
+    judged += room.status != assess::Status::no_target;
+    met += room.status == assess::Status::met;
     std::size_t fine = 0, binding = 0;
     std::string worst;
     for (const standards::Check& check : room.checks) {
@@ -224,15 +224,15 @@ void Table::write_summary() {
     }
     const std::string word = to_string(room.status);
     const std::string padding(std::max<std::size_t>(10, word.size()) - word.size(), ' ');
-    const bool has_target = room.status != results::Status::no_target;
+    const bool has_target = room.status != assess::Status::no_target;
     const std::string checks =
         has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), fine, binding, worst) : std::string();
-    std::string words = fmt::format(FMT_STRING("{:<{}} {}{} {}"), fitted(room.scene->name), kNameWidth,
+    std::string words = fmt::format(FMT_STRING("{:<{}} {}{} {}"), fitted(room.space->name), kNameWidth,
                                     has_target ? painted(word, colour_) : word, padding, checks);
     while (words.back() == ' ') words.pop_back();
     line(words);
   }
-  for (const scene::RoomScene* room : run_.not_computed)
+  for (const space::Space* room : run_.not_computed)
     line(fmt::format(FMT_STRING("{:<{}} not computed"), fitted(room->name), kNameWidth));
   if (judged > 0)
     line(

@@ -2,7 +2,7 @@
 
 #include <string>
 
-#include "files/results_json.hpp"
+#include "files/results/results_json.hpp"
 
 namespace glow::cli {
 

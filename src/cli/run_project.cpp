@@ -9,24 +9,25 @@
 #include "cli/result_table.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
-#include "files/drawn_list.hpp"
-#include "files/glare_json.hpp"
-#include "files/output_folder.hpp"
-#include "files/project_reader.hpp"
-#include "files/results_reader.hpp"
-#include "files/transport_cache.hpp"
+#include "files/output/file_names.hpp"
+#include "files/results/drawn_list.hpp"
+#include "files/results/glare_json.hpp"
+#include "files/output/output_folder.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/results/results_reader.hpp"
+#include "store/transport_cache.hpp"
 
 namespace glow::cli {
 namespace {
 
 namespace fs = std::filesystem;
 
-void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
+void warn_of_lost_light(const assess::RoomResult& room, Problems& problems) {
   constexpr double kWorthTelling = 0.001;
   const transport::FluxBalance& b = room.balance;
   if (b.emitted_lm <= 0 || b.lost_lm < kWorthTelling * b.emitted_lm) return;
   problems.warning(
-      "E001", {room.scene->name, 0, 0},
+      "E001", {room.space->name, 0, 0},
       fmt::format(
           FMT_STRING("{:.0f} of {:.0f} lm are lost in the surfaces or objects that the luminaires touch: "
                      "they shine into them. Hang such luminaires lower (suspension)"),
@@ -35,44 +36,44 @@ void warn_of_lost_light(const results::RoomResult& room, Problems& problems) {
 
 /// Of a plane that somebody asked for most points should be readable; a few inside things the table tells of.
 /// Points of walls and the like lie behind things as a matter of course.
-void warn_of_left_out(const results::RoomResult& room, const results::GridResult& grid, Problems& problems) {
-  using scene::GridRole;
-  if (grid.role != GridRole::work_plane && grid.role != GridRole::wanted && grid.role != GridRole::task_area)
+void warn_of_left_out(const assess::RoomResult& room, const assess::GridReading& grid, Problems& problems) {
+  using space::GridRole;
+  if (grid.role != GridRole::work_plane && grid.role != GridRole::requested && grid.role != GridRole::task_area)
     return;
   constexpr std::size_t kWorthWarning = 4;  // one point in so many
   if (kWorthWarning * grid.left_out.size() < grid.left_out.size() + grid.total_lx.size()) return;
   std::map<std::string, std::vector<Vec3>> places;
-  for (const results::MisplacedPoint& point : grid.left_out) places[point.inside].push_back(point.position);
+  for (const assess::MisplacedPoint& point : grid.left_out) places[point.inside].push_back(point.position);
   for (const auto& [inside, points] : places)
-    problems.warning("E003", {room.scene->name, 0, 0},
+    problems.warning("E003", {room.space->name, 0, 0},
                      fmt::format(FMT_STRING("{} of {} points of {} lie {} and are left out, the first at {}"),
                                  points.size(), grid.left_out.size() + grid.total_lx.size(), grid.name,
                                  inside.empty() ? std::string("outside the room")
                                                 : fmt::format(FMT_STRING("inside or behind \"{}\""), inside),
                                  problems.spot(points[0])));
   if (grid.total_lx.empty())
-    problems.error("E004", {room.scene->name, 0, 0},
+    problems.error("E004", {room.space->name, 0, 0},
                    fmt::format(FMT_STRING("no point of {} is left to read; give the plane another height "
                                           "or move the objects"),
                                grid.name));
 }
 
-void warn_of_room(const results::RoomResult& room, const results::Accuracy& accuracy, Problems& problems) {
+void warn_of_room(const assess::RoomResult& room, const run::Accuracy& accuracy, Problems& problems) {
   warn_of_lost_light(room, problems);
-  for (const results::GridResult& grid : room.grids) warn_of_left_out(room, grid, problems);
-  for (const results::SpotResult& spot : room.spots)
+  for (const assess::GridReading& grid : room.grids) warn_of_left_out(room, grid, problems);
+  for (const assess::PointReading& spot : room.spots)
     if (spot.misplaced)
       problems.warning(
-          "E006", {room.scene->name, 0, 0},
+          "E006", {room.space->name, 0, 0},
           fmt::format(FMT_STRING("point \"{}\" lies {} and cannot be read"), spot.name,
                       spot.misplaced->inside.empty()
                           ? std::string("outside the room")
                           : fmt::format(FMT_STRING("inside or behind \"{}\""), spot.misplaced->inside)));
-  for (const results::EyeSetGlare& set : room.glare.sets) {
+  for (const assess::EyeSetGlare& set : room.glare.sets) {
     const auto buried = std::count(set.buried.begin(), set.buried.end(), true);
     if (buried > 0)
       problems.warning(
-          "E007", {room.scene->name, 0, 0},
+          "E007", {room.space->name, 0, 0},
           fmt::format(FMT_STRING("{} of {} eyes of \"{}\" lie inside things and are left out, the "
                                  "first at {}"),
                       buried, set.set.positions.size(), set.set.name,
@@ -80,18 +81,18 @@ void warn_of_room(const results::RoomResult& room, const results::Accuracy& accu
                           std::find(set.buried.begin(), set.buried.end(), true) - set.buried.begin())])));
   }
   if (room.accuracy_reached) return;
-  const auto roughness = [](const results::GridResult& grid) {
-    if (grid.total_lx.empty() || grid.role == scene::GridRole::floor ||
-        grid.role == scene::GridRole::ceiling || grid.role == scene::GridRole::wall)
+  const auto roughness = [](const assess::GridReading& grid) {
+    if (grid.total_lx.empty() || grid.role == space::GridRole::floor ||
+        grid.role == space::GridRole::ceiling || grid.role == space::GridRole::wall)
       return 0.0;
     return std::max(grid.uncertainty.mean_lx / grid.statistics.mean_lx,
                     grid.uncertainty.min_lx / grid.statistics.min_lx / 3);
   };
-  const results::GridResult& grid =
+  const assess::GridReading& grid =
       *std::max_element(room.grids.begin(), room.grids.end(),
                         [&](const auto& a, const auto& b) { return roughness(a) < roughness(b); });
   problems.warning(
-      "E005", {room.scene->name, 0, 0},
+      "E005", {room.space->name, 0, 0},
       fmt::format(
           FMT_STRING("an accuracy of {} % was asked for; after {} refinements the mean of {} is sure to "
                      "{:.2f} %, the minimum to {:.2f} %"),
@@ -101,9 +102,9 @@ void warn_of_room(const results::RoomResult& room, const results::Accuracy& accu
 }
 
 /// What did not have to be computed again: said beside the answer, which is the same either way.
-void say_reused(const std::vector<results::RoomResult>& rooms, const fs::path& cache) {
+void say_reused(const std::vector<assess::RoomResult>& rooms, const fs::path& cache) {
   std::size_t reused = 0;
-  for (const results::RoomResult& room : rooms) reused += room.reused;
+  for (const assess::RoomResult& room : rooms) reused += room.reused;
   if (reused > 0)
     fmt::print(stderr, FMT_STRING("Light transport of {} of {} rooms reused from {}\n"), reused, rooms.size(),
                fs::proximate(cache).string());
@@ -120,11 +121,11 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
   };
   show(files::kResultsFile, "everything, for other programs");
   show("figures/project--status.svg", "the verdict of each room");
-  for (const results::RoomResult& room : run.rooms) {
-    const std::string& name = room.scene->name;
+  for (const assess::RoomResult& room : run.rooms) {
+    const std::string& name = room.space->name;
     const std::string plan = files::grid_file("figures", name, room.grids.front().name, "");
     show(plan + "svg", "the plan, to look at");
-    for (const results::EyeSetGlare& set : room.glare.sets) {
+    for (const assess::EyeSetGlare& set : room.glare.sets) {
       const std::string map = fmt::format(FMT_STRING("figures/{}--{}--ugr.svg"), files::file_name_part(name),
                                           files::file_name_part(set.set.name));
       if (has(map)) show(map, "UGR all over the room");
@@ -149,13 +150,13 @@ void name_files(const files::OutputFolder& folder, const files::RunResult& run, 
 /// Grids, eyes and figures. Figures are made from what results.json tells, as `draw` makes them.
 void write_all(const files::RunResult& run, files::OutputFolder& folder, Problems& found,
                const Watch& watch) {
-  for (const results::RoomResult& room : run.rooms)
-    for (const results::GridResult& grid : room.grids)
-      folder.write(files::grid_file("grids", room.scene->name, grid.name, "csv"),
+  for (const assess::RoomResult& room : run.rooms)
+    for (const assess::GridReading& grid : room.grids)
+      folder.write(files::grid_file("grids", room.space->name, grid.name, "csv"),
                    files::grid_csv(grid, run.project->units));
-  for (const results::RoomResult& room : run.rooms)
-    for (const results::EyeSetGlare& set : room.glare.sets)
-      folder.write(files::grid_file("eyes", room.scene->name, set.set.name, "csv"),
+  for (const assess::RoomResult& room : run.rooms)
+    for (const assess::EyeSetGlare& set : room.glare.sets)
+      folder.write(files::grid_file("eyes", room.space->name, set.set.name, "csv"),
                    files::eyes_csv(room.glare, set, run.project->units));
   const auto record = files::read_results(files::results_json(run), files::kResultsFile, found);
   if (!record) return;
@@ -177,7 +178,7 @@ std::vector<std::string> stale_files(const fs::path& target) {
 /// Says which of the names is none of a room.
 bool are_rooms(const OpenProject& open, const std::vector<std::string>& names) {
   std::vector<std::string> known;
-  for (const scene::RoomScene& room : open.rooms) known.push_back(room.name);
+  for (const space::Space& room : open.rooms) known.push_back(room.name);
   for (const std::string& name : names) {
     if (std::find(known.begin(), known.end(), name) != known.end()) continue;
     const std::string near = nearest_word(name, known);
@@ -204,17 +205,17 @@ namespace {
 /// Every room that is asked for, into `run`; the others are noted in it.
 void compute_rooms(const OpenProject& open, const RunOptions& options, const fs::path& path,
                    Progress& progress, files::RunResult& run, Problems& found) {
-  results::Studies studies;
+  run::Studies studies;
   if (options.spread) studies.spread = open.project.spread;
   files::TransportCache cache(cache_folder(path));
-  for (const scene::RoomScene& scene : open.rooms) {
+  for (const space::Space& space : open.rooms) {
     if (!options.rooms.empty() &&
-        std::find(options.rooms.begin(), options.rooms.end(), scene.name) == options.rooms.end()) {
-      run.not_computed.push_back(&scene);
+        std::find(options.rooms.begin(), options.rooms.end(), space.name) == options.rooms.end()) {
+      run.not_computed.push_back(&space);
       continue;
     }
-    progress.subject(scene.name);
-    run.rooms.push_back(results::compute_room(scene, options.accuracy, options.use_cache ? &cache : nullptr,
+    progress.subject(space.name);
+    run.rooms.push_back(run::compute_room(space, options.accuracy, options.use_cache ? &cache : nullptr,
                                               progress.watch(), studies));
     warn_of_room(run.rooms.back(), options.accuracy, found);
   }
@@ -231,7 +232,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
   }
   if (options.units) {
     open.project.units = *options.units;
-    for (scene::RoomScene& room : open.rooms) room.units = *options.units;
+    for (space::Space& room : open.rooms) room.units = *options.units;
   }
   if (!are_rooms(open, options.rooms)) return kBadInput;
   files::OutputFolder folder(options.output.empty() ? default_output(path) : options.output);
@@ -264,7 +265,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
     if (options.say_files) name_files(folder, run, path.string());
   }
   const bool failed = std::any_of(run.rooms.begin(), run.rooms.end(), [](const auto& room) {
-    return room.status == results::Status::not_met || room.status == results::Status::undecided;
+    return room.status == assess::Status::not_met || room.status == assess::Status::undecided;
   });
   return options.strict && failed ? kNotMet : kDone;
 }

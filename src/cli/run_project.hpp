@@ -4,7 +4,7 @@
 #include <string>
 
 #include "cli/open_project.hpp"
-#include "core/results/room_result.hpp"
+#include "core/run/compute_room.hpp"
 
 namespace glow::cli {
 
@@ -14,7 +14,7 @@ struct RunOptions {
   bool spread = false;  ///< study how surely built rooms meet the checks
   bool json = false;
   bool quiet = false;
-  results::Accuracy accuracy = *results::Accuracy::parse("normal");
+  run::Accuracy accuracy = *run::Accuracy::parse("normal");
   std::vector<std::string> rooms;          ///< only these; empty: all
   bool use_cache = true;                   ///< of traced light beside the project
   bool say_files = true;                   ///< name the files to open after the table

@@ -8,7 +8,7 @@
 #include <cstdlib>
 #include <mutex>
 
-#include "files/text_scanner.hpp"
+#include "files/text/text_scanner.hpp"
 
 namespace glow::cli {
 namespace {

@@ -18,7 +18,7 @@ constexpr std::size_t kNameWidth = 30;
 
 class VerdictTable {
  public:
-  VerdictTable(const results::RoomResult& room, const units::ShownUnits& units, bool colour)
+  VerdictTable(const assess::RoomResult& room, const units::ShownUnits& units, bool colour)
       : room_(room), units_(units), colour_(colour) {}
 
   std::string write() {
@@ -49,7 +49,7 @@ class VerdictTable {
     return check.unit() == "lx" ? units_.light(value) : value;
   }
 
-  const results::RoomResult& room_;
+  const assess::RoomResult& room_;
   const units::ShownUnits& units_;
   bool colour_;
   bool several_ = false;  ///< standards
@@ -243,7 +243,7 @@ std::string painted(const std::string& word, bool colour) {
   return colour ? fmt::format(FMT_STRING("\x1b[{}m{}\x1b[0m"), code, word) : word;
 }
 
-std::string verdict_table(const results::RoomResult& room, const units::ShownUnits& units, bool colour) {
+std::string verdict_table(const assess::RoomResult& room, const units::ShownUnits& units, bool colour) {
   return VerdictTable(room, units, colour).write();
 }
 

@@ -2,14 +2,14 @@
 
 #include <string>
 
-#include "core/results/room_result.hpp"
+#include "core/assess/room_result.hpp"
 #include "core/units/shown_units.hpp"
 
 namespace glow::cli {
 
 /// A room's checks: what is required, found, the margin, how sure it is, and the verdict; then, of those that
 /// are not met or met by far, why and what would help. Empty when there are none. Ends with a line break.
-std::string verdict_table(const results::RoomResult& room, const units::ShownUnits& units, bool colour);
+std::string verdict_table(const assess::RoomResult& room, const units::ShownUnits& units, bool colour);
 
 /// "met" in green, "not met" in red, the others in yellow; plain without `colour`.
 std::string painted(const std::string& word, bool colour);

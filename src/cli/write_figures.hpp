@@ -4,7 +4,7 @@
 
 #include "core/parallel/parallel.hpp"
 #include "figures/figure_list.hpp"
-#include "files/output_folder.hpp"
+#include "files/output/output_folder.hpp"
 
 namespace glow::cli {
 

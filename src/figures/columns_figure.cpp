@@ -36,7 +36,7 @@ std::string darker(const std::string& colour, double factor) {
 
 class ColumnsFigure {
  public:
-  ColumnsFigure(const FigureInput& input, const results::GridResult& grid)
+  ColumnsFigure(const FigureInput& input, const assess::GridReading& grid)
       : input_(input),
         grid_(grid),
         canvas_(kSheetWidth, kSheetHeight),
@@ -86,7 +86,7 @@ class ColumnsFigure {
   }
 
   const FigureInput& input_;
-  const results::GridResult& grid_;
+  const assess::GridReading& grid_;
   SvgCanvas canvas_;
   ColourScale scale_;
   geometry::Box2 box_;
@@ -166,7 +166,7 @@ void ColumnsFigure::draw(const Column& column) {
 
 }  // namespace
 
-std::string columns_svg(const FigureInput& input, const results::GridResult& grid) {
+std::string columns_svg(const FigureInput& input, const assess::GridReading& grid) {
   return ColumnsFigure(input, grid).draw();
 }
 

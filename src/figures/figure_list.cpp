@@ -9,18 +9,18 @@
 #include "figures/plan_figure.hpp"
 #include "figures/room_sheet.hpp"
 #include "figures/status_figure.hpp"
-#include "files/project_reader.hpp"
+#include "files/output/file_names.hpp"
 
 namespace glow::figures {
 namespace {
 
-using Grids = std::vector<const results::GridResult*>;
+using Grids = std::vector<const assess::GridReading*>;
 
 class List {
  public:
-  explicit List(const results::RunRecord& run) : run_(run) {
-    for (const results::RoomRecord& room : run.rooms)
-      for (const results::GridResult& grid : room.grids) {
+  explicit List(const record::RunRecord& run) : run_(run) {
+    for (const record::RoomRecord& room : run.rooms)
+      for (const assess::GridReading& grid : room.grids) {
         if (grid.total_lx.empty()) continue;
         const double low = grid.statistics.min_lx, high = grid.statistics.max_lx;
         common_ = common_ ? std::pair(std::min(common_->first, low), std::max(common_->second, high))
@@ -35,26 +35,26 @@ class List {
                         true,
                         [this_run = &run_] { return status_svg(*this_run); },
                         {}});
-    for (const results::RoomRecord& room : run_.rooms) add(room);
+    for (const record::RoomRecord& room : run_.rooms) add(room);
     return std::move(figures_);
   }
 
  private:
-  void add(const results::RoomRecord& room) {
+  void add(const record::RoomRecord& room) {
     const auto input =
         std::make_shared<const FigureInput>(FigureInput{&room, run_.style, run_.units, common_});
     const std::string first = files::file_name_part(room.name) + "--";
     Grids surfaces, ceiling;
-    for (const results::GridResult& grid : room.grids) {
+    for (const assess::GridReading& grid : room.grids) {
       if (grid.total_lx.empty()) continue;
-      if (grid.role == scene::GridRole::floor) surfaces.push_back(&grid);
-      if (grid.role == scene::GridRole::ceiling) ceiling.push_back(&grid);
-      if (grid.role == scene::GridRole::wall || grid.role == scene::GridRole::eye_level) continue;
+      if (grid.role == space::GridRole::floor) surfaces.push_back(&grid);
+      if (grid.role == space::GridRole::ceiling) ceiling.push_back(&grid);
+      if (grid.role == space::GridRole::wall || grid.role == space::GridRole::eye_level) continue;
       const std::string base = first + files::file_name_part(grid.name);
       add(base, fmt::format(FMT_STRING("{}: {}"), room.name, grid.name), input, {&grid}, false,
           [input, &grid] { return plan_svg(*input, grid); });
-      figures_.back().main = grid.role == scene::GridRole::work_plane;
-      const bool looked_at = grid.role == scene::GridRole::wanted || grid.role == scene::GridRole::task_area;
+      figures_.back().main = grid.role == space::GridRole::work_plane;
+      const bool looked_at = grid.role == space::GridRole::requested || grid.role == space::GridRole::task_area;
       figures_.back().usual = figures_.back().main || looked_at;
       if (!figures_.back().usual) continue;
       add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input,
@@ -71,10 +71,10 @@ class List {
   }
 
   /// Maps of eyes all over the room, and everybody at their places on one plan.
-  void add_eyes(const results::RoomRecord& room, const std::string& first,
+  void add_eyes(const record::RoomRecord& room, const std::string& first,
                 const std::shared_ptr<const FigureInput>& input) {
-    std::vector<const results::EyeSetRecord*> seats;
-    for (const results::EyeSetRecord& eyes : room.eyes) {
+    std::vector<const record::EyeSetRecord*> seats;
+    for (const record::EyeSetRecord& eyes : room.eyes) {
       if (std::none_of(eyes.ugr.begin(), eyes.ugr.end(), [](const auto& v) { return v.has_value(); }))
         continue;
       if (eyes.cell_m.minCoeff() <= 0) {
@@ -110,14 +110,14 @@ class List {
                         [=] { return plot_script(*input, grids, base, columns); }});
   }
 
-  const results::RunRecord& run_;
+  const record::RunRecord& run_;
   std::optional<std::pair<double, double>> common_;
   std::vector<Figure> figures_;
 };
 
 }  // namespace
 
-std::vector<Figure> figures_of(const results::RunRecord& run) {
+std::vector<Figure> figures_of(const record::RunRecord& run) {
   return List(run).make();
 }
 

@@ -18,6 +18,6 @@ struct Figure {
 
 /// All figures of a run: the status of the project, then, in the order of its rooms, the plan of each grid,
 /// floor, ceiling, walls unrolled, all surfaces on one sheet, and columns. `run` must outlive them.
-std::vector<Figure> figures_of(const results::RunRecord& run);
+std::vector<Figure> figures_of(const record::RunRecord& run);
 
 }  // namespace glow::figures

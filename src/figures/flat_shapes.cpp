@@ -10,16 +10,16 @@ namespace {
 constexpr double kNearWall = 0.6;     // m: things farther away are not drawn on the wall
 constexpr double kOnSurface = 0.011;  // m: closer than this a thing covers what it stands before
 
-bool is_whole_room(const results::GridResult& grid) {
+bool is_whole_room(const assess::GridReading& grid) {
   return grid.grid.plane.u.isApprox(Vec3::UnitX()) && grid.grid.plane.v.isApprox(Vec3::UnitY()) &&
          grid.grid.plane.origin.head<2>().isZero();
 }
 
-std::vector<FlatShape> shapes_in_plan(const results::RoomRecord& room, const results::GridResult& grid) {
+std::vector<FlatShape> shapes_in_plan(const record::RoomRecord& room, const assess::GridReading& grid) {
   const double level = grid.grid.plane.origin.z();
-  const bool ceiling = grid.role == scene::GridRole::ceiling;
+  const bool ceiling = grid.role == space::GridRole::ceiling;
   std::vector<FlatShape> shapes;
-  for (const scene::PlanShape& thing : room.objects) {
+  for (const space::PlanShape& thing : room.objects) {
     FlatShape shape{thing.name, thing.outline, false, false};
     // A plane that lies on a thing is read there; one that goes through it is not.
     shape.covers = thing.solid && thing.bottom_m <= level + kOnSurface && thing.top_m > level + kOnSurface;
@@ -27,13 +27,13 @@ std::vector<FlatShape> shapes_in_plan(const results::RoomRecord& room, const res
     if (ceiling && thing.top_m < level - kOnSurface) continue;
     shapes.push_back(std::move(shape));
   }
-  for (const scene::PlanShape& opening : room.openings)
+  for (const space::PlanShape& opening : room.openings)
     shapes.push_back({opening.name, opening.outline, false, true});
   return shapes;
 }
 
 /// The rectangle that a thing takes up in a wall's elevation.
-FlatShape elevation_of(const readings::Plane& plane, const scene::PlanShape& thing) {
+FlatShape elevation_of(const readings::Plane& plane, const space::PlanShape& thing) {
   double left = INFINITY, right = -INFINITY;
   for (const Vec2& p : thing.outline) {
     const double at = plane.local({p.x(), p.y(), 0}).x();
@@ -44,11 +44,11 @@ FlatShape elevation_of(const readings::Plane& plane, const scene::PlanShape& thi
   return {thing.name, {{left, low}, {right, low}, {right, high}, {left, high}}, false, false};
 }
 
-std::vector<FlatShape> shapes_on_wall(const results::RoomRecord& room, const results::GridResult& grid) {
+std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const assess::GridReading& grid) {
   const readings::Plane& plane = grid.grid.plane;
   const geometry::Box2 wall = geometry::bounding_box(grid.grid.outline);
   std::vector<FlatShape> shapes;
-  for (const scene::PlanShape& thing : room.objects) {
+  for (const space::PlanShape& thing : room.objects) {
     double nearest = INFINITY;
     for (const Vec2& p : thing.outline)
       nearest = std::min(nearest, (Vec3(p.x(), p.y(), 0) - plane.origin).dot(plane.normal));
@@ -59,7 +59,7 @@ std::vector<FlatShape> shapes_on_wall(const results::RoomRecord& room, const res
     shape.covers = thing.solid && nearest < kOnSurface;
     shapes.push_back(std::move(shape));
   }
-  for (const scene::PlanShape& opening : room.openings) {
+  for (const space::PlanShape& opening : room.openings) {
     const Vec2 middle = (opening.outline[0] + opening.outline[1]) / 2;
     const Vec3 offset = Vec3(middle.x(), middle.y(), 0) - plane.origin;
     const double along = plane.local({middle.x(), middle.y(), 0}).x();
@@ -73,8 +73,8 @@ std::vector<FlatShape> shapes_on_wall(const results::RoomRecord& room, const res
 
 }  // namespace
 
-std::vector<FlatShape> shapes_on(const results::RoomRecord& room, const results::GridResult& grid) {
-  if (grid.role == scene::GridRole::wall) return shapes_on_wall(room, grid);
+std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid) {
+  if (grid.role == space::GridRole::wall) return shapes_on_wall(room, grid);
   if (!is_whole_room(grid)) return {};
   std::vector<FlatShape> shapes = shapes_in_plan(room, grid);
   // A part of the room shows what lies in it: outlines wholly within its box, a hair allowed.
@@ -89,13 +89,13 @@ std::vector<FlatShape> shapes_on(const results::RoomRecord& room, const results:
   return shapes;
 }
 
-std::vector<FlatLuminaire> luminaires_on(const results::RoomRecord& room, const results::GridResult& grid) {
+std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const assess::GridReading& grid) {
   std::vector<FlatLuminaire> list;
   const readings::Plane& plane = grid.grid.plane;
-  if (!plane.is_level() || grid.role == scene::GridRole::floor) return list;
+  if (!plane.is_level() || grid.role == space::GridRole::floor) return list;
   const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
   const double turned = std::atan2(plane.u.y(), plane.u.x()) / kDegree;
-  for (const results::LuminaireRecord& luminaire : room.luminaires) {
+  for (const record::LuminaireRecord& luminaire : room.luminaires) {
     const Vec2 at = plane.local(luminaire.position);
     if ((at.array() < box.low.array()).any() || (at.array() > box.high.array()).any()) continue;
     list.push_back({&luminaire, at, luminaire.rotation_deg - turned});
@@ -103,12 +103,12 @@ std::vector<FlatLuminaire> luminaires_on(const results::RoomRecord& room, const 
   return list;
 }
 
-std::string place_words(const results::GridResult& grid, const units::ShownUnits& units) {
+std::string place_words(const assess::GridReading& grid, const units::ShownUnits& units) {
   const std::string kind = grid.kind();
   const bool solid = kind.find("plane") == std::string::npos;
   const std::string light = solid ? kind + " illuminance, " : std::string();
-  if (grid.role == scene::GridRole::wall) return light + "seen from inside the room";
-  if (grid.role == scene::GridRole::ceiling) return light + "drawn as seen through the floor plan";
+  if (grid.role == space::GridRole::wall) return light + "seen from inside the room";
+  if (grid.role == space::GridRole::ceiling) return light + "drawn as seen through the floor plan";
   if (grid.grid.plane.is_level())
     return light + fmt::format(FMT_STRING("at {:.2f} {}{}"), units.length(grid.grid.plane.origin.z()),
                                units.length_unit(),

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/results/run_record.hpp"
+#include "core/record/run_record.hpp"
 
 namespace glow::figures {
 
@@ -14,18 +14,18 @@ struct FlatShape {
 
 /// What people expect to see beside the values: on level grids things and openings in plan, on walls windows,
 /// doors and the things that stand before them, on other grids nothing.
-std::vector<FlatShape> shapes_on(const results::RoomRecord& room, const results::GridResult& grid);
+std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid);
 
 struct FlatLuminaire {
-  const results::LuminaireRecord* luminaire = nullptr;
+  const record::LuminaireRecord* luminaire = nullptr;
   Vec2 at = Vec2::Zero();
   double rotation_deg = 0;
 };
 
 /// The luminaires above or below a level grid; none on others.
-std::vector<FlatLuminaire> luminaires_on(const results::RoomRecord& room, const results::GridResult& grid);
+std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const assess::GridReading& grid);
 
 /// "Throwing room: wall 2 (street side), seen from inside" and the like: where the grid lies, in words.
-std::string place_words(const results::GridResult& grid, const units::ShownUnits& units);
+std::string place_words(const assess::GridReading& grid, const units::ShownUnits& units);
 
 }  // namespace glow::figures

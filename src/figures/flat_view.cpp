@@ -26,9 +26,9 @@ std::string light_label(double shown) {
   return shown < 10 ? fmt::format(FMT_STRING("{:.1f}"), shown) : fmt::format(FMT_STRING("{:.0f}"), shown);
 }
 
-ColourScale scale_of(const FigureInput& input, const std::vector<const results::GridResult*>& grids) {
+ColourScale scale_of(const FigureInput& input, const std::vector<const assess::GridReading*>& grids) {
   double low = INFINITY, high = 0;
-  for (const results::GridResult* grid : grids) {
+  for (const assess::GridReading* grid : grids) {
     low = std::min(low, grid->statistics.min_lx);
     high = std::max(high, grid->statistics.max_lx);
   }
@@ -37,7 +37,7 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const results::
   return styled_scale(input.units.light(low), input.units.light(high), input.style, input.units);
 }
 
-FlatView::FlatView(SvgCanvas& canvas, const FigureInput& input, const results::GridResult& grid,
+FlatView::FlatView(SvgCanvas& canvas, const FigureInput& input, const assess::GridReading& grid,
                    const ColourScale& scale, const Vec2& corner, double pixels_per_m, bool small,
                    std::optional<double> limit_lx)
     : canvas_(canvas),
@@ -124,7 +124,7 @@ void FlatView::beyond_limits() {
 /// Cells of the area that hold no value: behind or inside of things, and what a band goes around.
 void FlatView::blank_cells() {
   const readings::PlaneGrid& grid = grid_.grid;
-  const bool band = grid_.role == scene::GridRole::surrounding || grid_.role == scene::GridRole::background;
+  const bool band = grid_.role == space::GridRole::surrounding || grid_.role == space::GridRole::background;
   if (grid.inset_m > 0)
     canvas_.path(path_of(grid.outline, true), "none", kBlank, 2 * grid.inset_m * pixels_per_m_);
   std::vector<char> has(std::size_t(grid.count.nx) * std::size_t(grid.count.ny), 0);

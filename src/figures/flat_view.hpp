@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/results/run_record.hpp"
+#include "core/record/run_record.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/flat_shapes.hpp"
 #include "figures/isolines.hpp"
@@ -13,7 +13,7 @@ inline constexpr const char* kFail = "#a3243b";
 
 /// Everything that the figures of a room share.
 struct FigureInput {
-  const results::RoomRecord* room = nullptr;
+  const record::RoomRecord* room = nullptr;
   model::FigureStyle style;
   units::ShownUnits units;
   /// Lowest and highest value of all figures, where they share one scale; lx.
@@ -21,7 +21,7 @@ struct FigureInput {
 };
 
 /// The scale for one or several grids.
-ColourScale scale_of(const FigureInput& input, const std::vector<const results::GridResult*>& grids);
+ColourScale scale_of(const FigureInput& input, const std::vector<const assess::GridReading*>& grids);
 
 /// "123" or "4.5", without the unit.
 std::string light_label(double shown);
@@ -32,7 +32,7 @@ class FlatView {
   /// `corner`: px of the low corner of the grid's bounding box. `limit_lx`: a line that a requirement sets,
   /// strongly marked. `small`: part of a sheet, without names of luminaires and the ring about the lowest
   /// value.
-  FlatView(SvgCanvas& canvas, const FigureInput& input, const results::GridResult& grid,
+  FlatView(SvgCanvas& canvas, const FigureInput& input, const assess::GridReading& grid,
            const ColourScale& scale, const Vec2& corner, double pixels_per_m, bool small,
            std::optional<double> limit_lx = std::nullopt);
 
@@ -75,7 +75,7 @@ class FlatView {
 
   SvgCanvas& canvas_;
   const FigureInput& input_;
-  const results::GridResult& grid_;
+  const assess::GridReading& grid_;
   const ColourScale& scale_;
   Vec2 corner_;
   double pixels_per_m_;

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/transport/direct_light.hpp"
+#include "core/sources/direct_light.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/curve_style.hpp"
 #include "figures/isolines.hpp"
@@ -21,7 +21,7 @@ Lattice lattice_of(const photometry::Photometry& photometry, double height_m, do
   const std::shared_ptr<const photometry::IntensityTable> table(&photometry.table, [](const auto*) {});
   const photometry::PlacedLuminaire luminaire{table, photometry.area,
                                               geometry::Frame::upright({0, 0, height_m}, 0)};
-  const transport::DirectLight light(luminaire, nullptr);
+  const sources::DirectLight light(luminaire, nullptr);
   Lattice lattice;
   lattice.low = Vec2(-reach_m, -reach_m);
   lattice.step = Vec2::Constant(2 * reach_m / (kNodes - 1));

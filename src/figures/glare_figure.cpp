@@ -29,7 +29,7 @@ ColourScale ugr_scale() {
 }
 
 /// The limit of UGR at these eyes, the strictest of several.
-std::optional<double> limit_of(const results::RoomRecord& room, const std::string& eyes) {
+std::optional<double> limit_of(const record::RoomRecord& room, const std::string& eyes) {
   std::optional<double> limit;
   for (const standards::Check& check : room.checks)
     if (check.demand.quantity == standards::Quantity::unified_glare && check.where == eyes)
@@ -72,16 +72,16 @@ class Plan {
   void ground() { canvas_.path(path(room_.outline, true), kBlank); }
   /// Things, luminaires and walls, over what was drawn.
   void overlay(bool names) {
-    for (const scene::PlanShape& thing : room_.objects)
+    for (const space::PlanShape& thing : room_.objects)
       canvas_.path(path(thing.outline, thing.outline.size() > 2), "none", kSheetInk, 1, "4 3");
-    for (const scene::PlanShape& opening : room_.openings)
+    for (const space::PlanShape& opening : room_.openings)
       canvas_.path(path(opening.outline, false), "none", "#ffffff", 7);
-    for (const results::LuminaireRecord& luminaire : room_.luminaires) draw(luminaire);
+    for (const record::LuminaireRecord& luminaire : room_.luminaires) draw(luminaire);
     canvas_.path(path(room_.outline, true), "none", kSheetInk, 2.5);
-    for (const scene::PlanShape& opening : room_.openings)
+    for (const space::PlanShape& opening : room_.openings)
       canvas_.path(path(opening.outline, false), "none", "#8fb0b8", 4);
     if (!names) return;
-    for (const scene::PlanShape& thing : room_.objects) {
+    for (const space::PlanShape& thing : room_.objects) {
       const geometry::Box2 extent = geometry::bounding_box(thing.outline);
       const Vec2 size = extent.size() * scale_;
       if (size.x() > text_width(thing.name, 11) && size.y() > 12)
@@ -95,7 +95,7 @@ class Plan {
     for (const Vec2& p : points) drawn.push_back(px(p));
     return path_data(drawn, closed);
   }
-  void draw(const results::LuminaireRecord& luminaire) {
+  void draw(const record::LuminaireRecord& luminaire) {
     const Vec2 size = (luminaire.size_m * scale_).cwiseMax(4.0);
     canvas_.begin_group(px(luminaire.position.head<2>()), -luminaire.rotation_deg);
     if (luminaire.round)
@@ -107,7 +107,7 @@ class Plan {
   }
 
   SvgCanvas& canvas_;
-  const results::RoomRecord& room_;
+  const record::RoomRecord& room_;
   geometry::Box2 box_;
   Vec2 corner_;
   double scale_;
@@ -145,7 +145,7 @@ void draw_key(SvgCanvas& canvas, const ColourScale& scale, const std::optional<d
 
 class GlareMap {
  public:
-  GlareMap(const FigureInput& input, const results::EyeSetRecord& eyes)
+  GlareMap(const FigureInput& input, const record::EyeSetRecord& eyes)
       : input_(input),
         eyes_(eyes),
         canvas_(kSheetWidth, kSheetHeight),
@@ -187,7 +187,7 @@ class GlareMap {
   void sight(const Plan& plan, std::size_t view, const Vec2& size);
 
   const FigureInput& input_;
-  const results::EyeSetRecord& eyes_;
+  const record::EyeSetRecord& eyes_;
   SvgCanvas canvas_;
   ColourScale scale_;
   std::optional<double> limit_;
@@ -283,11 +283,11 @@ void GlareMap::panel(std::size_t direction, const Vec2& corner, double pixels_pe
 
 }  // namespace
 
-std::string glare_map_svg(const FigureInput& input, const results::EyeSetRecord& eyes) {
+std::string glare_map_svg(const FigureInput& input, const record::EyeSetRecord& eyes) {
   return GlareMap(input, eyes).draw();
 }
 
-std::string seats_svg(const FigureInput& input, const std::vector<const results::EyeSetRecord*>& seats) {
+std::string seats_svg(const FigureInput& input, const std::vector<const record::EyeSetRecord*>& seats) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const ColourScale scale = ugr_scale();
   const Vec2 size = geometry::bounding_box(input.room->outline).size();
@@ -295,7 +295,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const results:
                                         (kSheetHeight - kTop - kBottom) / size.y(), kMostPixelsPerM});
   canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
   std::optional<double> strictest;
-  for (const results::EyeSetRecord* seat : seats)
+  for (const record::EyeSetRecord* seat : seats)
     if (const auto limit = limit_of(*input.room, seat->name))
       strictest = std::min(strictest.value_or(*limit), *limit);
   canvas.text({kLeft, 66},
@@ -306,7 +306,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const results:
   Plan plan(canvas, input, {kLeft, kTop + size.y() * pixels_per_m}, pixels_per_m);
   plan.ground();
   plan.overlay(true);
-  for (const results::EyeSetRecord* seat : seats) {
+  for (const record::EyeSetRecord* seat : seats) {
     const Vec2 eye = plan.px(seat->positions.front().head<2>());
     const auto limit = limit_of(*input.room, seat->name);
     for (std::size_t d = 0; d < seat->looking.size(); ++d) {

@@ -25,7 +25,7 @@ double axis_step(double least) {
 
 class PlanFigure {
  public:
-  PlanFigure(const FigureInput& input, const results::GridResult& grid)
+  PlanFigure(const FigureInput& input, const assess::GridReading& grid)
       : input_(input),
         room_(*input.room),
         grid_(grid),
@@ -66,8 +66,8 @@ class PlanFigure {
   double legend_luminaires(double x, double y);
 
   const FigureInput& input_;
-  const results::RoomRecord& room_;
-  const results::GridResult& grid_;
+  const record::RoomRecord& room_;
+  const assess::GridReading& grid_;
   SvgCanvas canvas_;
   geometry::Box2 box_;
   ColourScale scale_;
@@ -165,7 +165,7 @@ void PlanFigure::title() {
 double PlanFigure::legend_luminaires(double x, double y) {
   if (luminaires_on(room_, grid_).empty()) return y - 34;
   canvas_.text({x, y}, "Luminaires", {13, "start", kSheetInk, true});
-  for (const results::MarkRecord& mark : room_.marks) {
+  for (const record::MarkRecord& mark : room_.marks) {
     y += 20;
     canvas_.text({x, y}, fmt::format(FMT_STRING("{} x {}"), mark.count, mark.mark),
                  {12.5, "start", kSheetInk, true});
@@ -198,7 +198,7 @@ void PlanFigure::legend() {
 
 }  // namespace
 
-std::string plan_svg(const FigureInput& input, const results::GridResult& grid) {
+std::string plan_svg(const FigureInput& input, const assess::GridReading& grid) {
   return PlanFigure(input, grid).draw();
 }
 

@@ -23,7 +23,7 @@ class DataFile {
  public:
   explicit DataFile(const FigureInput& input) : input_(input) {}
 
-  int add_values(const results::GridResult& grid) {
+  int add_values(const assess::GridReading& grid) {
     begin(fmt::format(FMT_STRING("{}: u {}, v {}, {}"), grid.name, input_.units.length_unit(),
                       input_.units.length_unit(), input_.units.light_unit()));
     // Row after row and whole, as images want them: cells without a value are NaN.
@@ -39,14 +39,14 @@ class DataFile {
       }
     return count_ - 1;
   }
-  int add_outline(const results::GridResult& grid) {
+  int add_outline(const assess::GridReading& grid) {
     begin(grid.name + ": outline");
     geometry::Polygon outline = grid.grid.outline;
     outline.push_back(outline.front());
     for (const Vec2& p : outline) text_ += row(input_.units, p);
     return count_ - 1;
   }
-  int add_lines(const results::GridResult& grid, const ColourScale& scale) {
+  int add_lines(const assess::GridReading& grid, const ColourScale& scale) {
     begin(grid.name + ": isolux lines");
     std::vector<double> shown;
     for (const double lux : grid.total_lx) shown.push_back(input_.units.light(lux));
@@ -84,7 +84,7 @@ std::string palette_of(const ColourScale& scale) {
                      scale.high_limit.value_or(high));
 }
 
-std::string flat_plot(DataFile& data, const FigureInput& input, const results::GridResult& grid,
+std::string flat_plot(DataFile& data, const FigureInput& input, const assess::GridReading& grid,
                       const ColourScale& scale, const std::string& file) {
   const int values = data.add_values(grid), outline = data.add_outline(grid);
   std::string text = fmt::format(
@@ -105,7 +105,7 @@ std::string flat_plot(DataFile& data, const FigureInput& input, const results::G
                             file, outline);
 }
 
-std::string columns_plot(DataFile& data, const FigureInput& input, const results::GridResult& grid,
+std::string columns_plot(DataFile& data, const FigureInput& input, const assess::GridReading& grid,
                          const std::string& file) {
   const int values = data.add_values(grid);
   return fmt::format(
@@ -121,7 +121,7 @@ std::string columns_plot(DataFile& data, const FigureInput& input, const results
 
 }  // namespace
 
-PlotScript plot_script(const FigureInput& input, const std::vector<const results::GridResult*>& grids,
+PlotScript plot_script(const FigureInput& input, const std::vector<const assess::GridReading*>& grids,
                        const std::string& base, bool columns) {
   DataFile data(input);
   const ColourScale scale = scale_of(input, grids);
@@ -137,7 +137,7 @@ PlotScript plot_script(const FigureInput& input, const std::vector<const results
     const int down = (int(grids.size()) + across - 1) / across;
     text += fmt::format(FMT_STRING("set multiplot layout {},{}\n"), down, across);
   }
-  for (const results::GridResult* grid : grids)
+  for (const assess::GridReading* grid : grids)
     text += columns ? columns_plot(data, input, *grid, file) : flat_plot(data, input, *grid, scale, file);
   if (grids.size() > 1) text += "unset multiplot\n";
   return {text, data.text()};

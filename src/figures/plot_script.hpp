@@ -10,7 +10,7 @@ struct PlotScript {
 };
 
 /// `base`: name of the script and its data without suffix. `columns`: as columns instead of flat.
-PlotScript plot_script(const FigureInput& input, const std::vector<const results::GridResult*>& grids,
+PlotScript plot_script(const FigureInput& input, const std::vector<const assess::GridReading*>& grids,
                        const std::string& base, bool columns);
 
 }  // namespace glow::figures

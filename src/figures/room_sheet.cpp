@@ -22,15 +22,15 @@ struct Packing {
 };
 
 /// Room for its label, however narrow the grid is.
-double width_of(const results::GridResult& grid, double pixels_per_m) {
+double width_of(const assess::GridReading& grid, double pixels_per_m) {
   return geometry::bounding_box(grid.grid.outline).size().x() * pixels_per_m;
 }
 
-Packing pack(const std::vector<const results::GridResult*>& grids, double pixels_per_m) {
+Packing pack(const std::vector<const assess::GridReading*>& grids, double pixels_per_m) {
   const double width = kSheetWidth - kLeft - kRight;
   Packing packing;
   double x = 0, y = 0, row = 0;
-  for (const results::GridResult* grid : grids) {
+  for (const assess::GridReading* grid : grids) {
     const double w = width_of(*grid, pixels_per_m);
     const double h = geometry::bounding_box(grid->grid.outline).size().y() * pixels_per_m + kLabel;
     if (x > 0 && x + w > width) {
@@ -48,7 +48,7 @@ Packing pack(const std::vector<const results::GridResult*>& grids, double pixels
 }
 
 /// The largest scale at which all fits.
-double fitting_scale(const std::vector<const results::GridResult*>& grids) {
+double fitting_scale(const std::vector<const assess::GridReading*>& grids) {
   const auto fits = [&](double scale) {
     const Packing packing = pack(grids, scale);
     return packing.height <= kSheetHeight - kTop - kBottom && packing.widest <= kSheetWidth - kLeft - kRight;
@@ -69,18 +69,18 @@ std::string fitted(std::string words, double width, double size) {
 
 }  // namespace
 
-std::vector<const results::GridResult*> walls_in_order(const results::RoomRecord& room) {
-  std::vector<const results::GridResult*> walls;
+std::vector<const assess::GridReading*> walls_in_order(const record::RoomRecord& room) {
+  std::vector<const assess::GridReading*> walls;
   const std::size_t n = room.wall_names.size();
   for (std::size_t k = 0; k < n; ++k) {
-    const results::GridResult* grid = room.find_grid(room.wall_names[(n - k) % n]);
-    if (grid && grid->role == scene::GridRole::wall && !grid->total_lx.empty()) walls.push_back(grid);
+    const assess::GridReading* grid = room.find_grid(room.wall_names[(n - k) % n]);
+    if (grid && grid->role == space::GridRole::wall && !grid->total_lx.empty()) walls.push_back(grid);
   }
   return walls;
 }
 
 std::string sheet_svg(const FigureInput& input, const std::string& subject,
-                      const std::vector<const results::GridResult*>& grids) {
+                      const std::vector<const assess::GridReading*>& grids) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const ColourScale scale = scale_of(input, grids);
   const double pixels_per_m = fitting_scale(grids);
@@ -91,7 +91,7 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
       fmt::format(FMT_STRING("{}; maintained (factor {:.2f})"), subject, input.room->maintenance_factor),
       {14, "start", kSheetGrey});
   for (std::size_t i = 0; i < grids.size(); ++i) {
-    const results::GridResult& grid = *grids[i];
+    const assess::GridReading& grid = *grids[i];
     const Vec2& corner = packing.corners[i];
     const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
     const double width = std::max(width_of(grid, pixels_per_m) + kGap - 4, 40.0);

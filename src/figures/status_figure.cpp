@@ -71,7 +71,7 @@ std::string value_words(const standards::Check& check, double value, const units
 }
 
 /// Of what fails, the check that misses most; of what is met, the one with the least to spare.
-std::string decisive(const results::RoomRecord& room, const units::ShownUnits& units) {
+std::string decisive(const record::RoomRecord& room, const units::ShownUnits& units) {
   const standards::Check* least = nullptr;
   const auto share = [](const standards::Check& c) {
     const double actual = std::max(1e-12, c.actual), required = std::max(1e-12, c.demand.required);
@@ -87,9 +87,9 @@ std::string decisive(const results::RoomRecord& room, const units::ShownUnits& u
                      value_words(*least, least->demand.required, units), mark);
 }
 
-std::vector<Tile> tiles_of(const results::RunRecord& run) {
+std::vector<Tile> tiles_of(const record::RunRecord& run) {
   std::vector<Tile> tiles;
-  for (const results::RoomRecord& room : run.rooms) {
+  for (const record::RoomRecord& room : run.rooms) {
     std::size_t met = 0, binding = 0;
     for (const standards::Check& check : room.checks) {
       binding += check.binding;
@@ -100,7 +100,7 @@ std::vector<Tile> tiles_of(const results::RunRecord& run) {
       detail = fmt::format(FMT_STRING("{} of {} checks; {}"), met, binding, decisive(room, run.units));
     tiles.push_back({room.name, room.status, detail, room.outline});
   }
-  for (const results::UncomputedRoom& room : run.not_computed)
+  for (const record::UncomputedRoom& room : run.not_computed)
     tiles.push_back({room.name, "not computed", "", room.outline});
   return tiles;
 }
@@ -175,7 +175,7 @@ void draw_key(SvgCanvas& canvas, const std::vector<Tile>& tiles) {
 
 }  // namespace
 
-std::string status_svg(const results::RunRecord& run) {
+std::string status_svg(const record::RunRecord& run) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const std::vector<Tile> tiles = tiles_of(run);
   canvas.text({kLeft, 40}, run.project, {24, "start", kSheetInk, true});

@@ -2,12 +2,12 @@
 
 #include <string>
 
-#include "core/results/run_record.hpp"
+#include "core/record/run_record.hpp"
 
 namespace glow::figures {
 
 /// All rooms of a project on one sheet, each by its outline, with its verdict by word, pattern and colour,
 /// and the check that decides it. SVG; same bytes for the same input.
-std::string status_svg(const results::RunRecord& run);
+std::string status_svg(const record::RunRecord& run);
 
 }  // namespace glow::figures

@@ -2,8 +2,8 @@
 #include <gtest/gtest.h>
 
 #include "cli/run_program.hpp"
-#include "core/results/room_result.hpp"
-#include "scenes/furnished_room.hpp"
+#include "core/assess/room_result.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace glow::cli {
 namespace {
@@ -67,15 +67,15 @@ TEST(Accuracy, WordsAndPerCentAreTakenOthersRefused) {
   }
 }
 
-scene::RoomScene small_room() {
-  scene::RoomScene room;
+space::Space small_room() {
+  space::Space room;
   room.name = "Store";
   room.outline = {{0, 0}, {4, 0}, {4, 3}, {0, 3}};
   room.height_m = 2.6;
   room.floor_area_m2 = 12;
   geometry::add_room(room.geometry, room.outline, 2.6, 0.2, 0.5, 0.7);
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = scenes::lobe(800, 2, 0.1);
+  luminaire.table = spaces::lobe(800, 2, 0.1);
   luminaire.frame.origin = {1.7, 1.3, 2.5};
   auto photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
       {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});
@@ -83,8 +83,8 @@ scene::RoomScene small_room() {
   room.groups[0].photometry = photometry;
   room.groups[0].luminaires = {luminaire};
   room.grids.push_back({"work plane",
-                        scene::GridRole::work_plane,
-                        transport::Kernel::plane,
+                        space::GridRole::work_plane,
+                        readings::Kernel::plane,
                         Vec3::UnitX(),
                         *readings::plane_grid(room.outline, 0.8, 0.5, 0.5),
                         {standards::Demand{}},
@@ -93,28 +93,28 @@ scene::RoomScene small_room() {
 }
 
 TEST(Refinement, GoesOnUntilACheckIsDecidedAndSaysWhenItIsNot) {
-  scene::RoomScene room = small_room();
-  const auto mean_of = [&](const results::Accuracy& accuracy) {
-    return results::compute_room(room, accuracy, nullptr, {}).grids.at(0);
+  space::Space room = small_room();
+  const auto mean_of = [&](const run::Accuracy& accuracy) {
+    return run::compute_room(room, accuracy, nullptr, {}).grids.at(0);
   };
-  const results::Accuracy draft = *results::Accuracy::parse("draft");
-  const results::GridResult coarse = mean_of({draft.effort, {}, 0});
-  const results::GridResult finest = mean_of({draft.effort.finer().finer(), {}, 0});
+  const run::Accuracy draft = *run::Accuracy::parse("draft");
+  const assess::GridReading coarse = mean_of({draft.effort, {}, 0});
+  const assess::GridReading finest = mean_of({draft.effort.finer().finer(), {}, 0});
   // The limit where the finest calculation comes out: nothing can decide that.
   room.grids[0].demands[0].required = finest.statistics.mean_lx;
-  const results::RoomResult undecided = results::compute_room(room, draft, nullptr, {});
-  EXPECT_EQ(undecided.status, results::Status::undecided);
+  const assess::RoomResult undecided = run::compute_room(room, draft, nullptr, {});
+  EXPECT_EQ(undecided.status, assess::Status::undecided);
   EXPECT_EQ(undecided.checks.at(0).verdict, standards::Verdict::undecided);
   EXPECT_EQ(undecided.refinements, 2);
   // Within what a draft leaves open, but farther off than the finest calculation does: refined and decided.
   room.grids[0].demands[0].required = finest.statistics.mean_lx - 0.7 * coarse.uncertainty.mean_lx;
   ASSERT_LT(finest.uncertainty.mean_lx, 0.5 * coarse.uncertainty.mean_lx);
-  const results::RoomResult decided = results::compute_room(room, draft, nullptr, {});
-  EXPECT_EQ(decided.status, results::Status::met);
+  const assess::RoomResult decided = run::compute_room(room, draft, nullptr, {});
+  EXPECT_EQ(decided.status, assess::Status::met);
   EXPECT_GT(decided.refinements, 0);
   // Far off: a draft will do.
   room.grids[0].demands[0].required = 5 * finest.statistics.mean_lx;
-  EXPECT_EQ(results::compute_room(room, draft, nullptr, {}).refinements, 0);
+  EXPECT_EQ(run::compute_room(room, draft, nullptr, {}).refinements, 0);
 }
 
 TEST(Objects, PointsInsideThemAreLeftOutAndNamed) {

@@ -7,7 +7,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "files/embedded_files.hpp"
+#include "files/output/embedded_files.hpp"
 #include "temporary_folder.hpp"
 
 namespace glow::cli {

@@ -6,7 +6,7 @@
 #include <fstream>
 #include <sstream>
 
-#include "files/photometry_reader.hpp"
+#include "files/photometry/photometry_reader.hpp"
 #include "validation/metric_cases.hpp"
 
 namespace glow::photometry {

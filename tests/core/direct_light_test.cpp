@@ -1,5 +1,5 @@
 // Direct light against a slow oracle: the luminous area cut into very many points, each traced.
-#include "core/transport/direct_light.hpp"
+#include "core/sources/direct_light.hpp"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -8,7 +8,7 @@
 
 #include "core/geometry/room_shell.hpp"
 #include "core/photometry/derived.hpp"
-#include "core/transport/emission.hpp"
+#include "core/sources/emission.hpp"
 
 namespace glow::transport {
 namespace {

@@ -1,8 +1,8 @@
-// Furnished scenes drawn at random, against a slow path tracer that shares nothing with the program's
-// transport but the description of the scene.
+// Furnished spaces drawn at random, against a slow path tracer that shares nothing with the program's
+// transport but the description of the space.
 #include <gtest/gtest.h>
 
-#include "scenes/path_tracer.hpp"
+#include "rooms/path_tracer.hpp"
 
 namespace glow::transport {
 namespace {
@@ -11,17 +11,17 @@ constexpr int kPaths = 60000;
 constexpr double kOwn = 0.012;  // what a normal calculation may be off at one point
 
 geometry::Material pane(double diffuse, double clear, double scattering) {
-  geometry::Material material = scenes::diffuse(diffuse);
+  geometry::Material material = spaces::diffuse(diffuse);
   material.clear = clear;
   material.scattering = scattering;
   return material;
 }
 
 /// A room of random size with sloped or flat ceiling, a window, boxes turned anyhow, a thin board and a pane.
-scenes::Scene random_scene(unsigned seed) {
+spaces::Scene random_scene(unsigned seed) {
   std::mt19937 chance(seed);
   const auto between = [&](double a, double b) { return a + (b - a) * double(chance()) / 4294967296.0; };
-  scenes::Scene scene;
+  spaces::Scene space;
   const double x = between(3.5, 7), y = between(3, 6), z = between(2.4, 3.4);
   geometry::RoomShell shell = geometry::RoomShell::flat(
       {{0, 0}, {x, 0}, {x, y}, {0, y}}, z, between(0.1, 0.4), between(0.3, 0.7), between(0.5, 0.8));
@@ -36,49 +36,49 @@ scenes::Scene random_scene(unsigned seed) {
     opening.pane = pane(0.1, 0.7, 0);
     shell.openings.push_back(opening);
   }
-  geometry::add_room(scene.geometry, shell);
+  geometry::add_room(space.geometry, shell);
   for (int i = 0; i < 3; ++i) {
     Eigen::Isometry3d frame = Eigen::Isometry3d::Identity();
     frame.translate(Vec3(between(0.2, 0.6) * x, between(0.2, 0.6) * y, i == 2 ? 1.3 : 0));
     frame.rotate(Eigen::AngleAxisd(between(0, 6), Vec3::UnitZ()));
-    scene.geometry.add_box("box", {0, 0, 0}, {between(0.3, 1), between(0.2, 0.6), between(0.05, 0.7)},
-                           scenes::diffuse(between(0.1, 0.7)), frame);
+    space.geometry.add_box("box", {0, 0, 0}, {between(0.3, 1), between(0.2, 0.6), between(0.05, 0.7)},
+                           spaces::diffuse(between(0.1, 0.7)), frame);
   }
   const double w = between(0.5, 0.8) * x;
   geometry::Material board = pane(0.4, 0, 0);
   board.two_sided = true;
-  scene.geometry.add_polygon(scene.geometry.add_surface("board", board),
+  space.geometry.add_polygon(space.geometry.add_surface("board", board),
                              {{w, 0.3, 0}, {w, 1.6, 0}, {w, 1.6, 1.5}, {w, 0.3, 1.5}});
-  scene.geometry.add_polygon(
-      scene.geometry.add_surface("pane", seed % 2 ? pane(0.15, 0, 0.55) : pane(0.1, 0.6, 0.1)),
+  space.geometry.add_polygon(
+      space.geometry.add_surface("pane", seed % 2 ? pane(0.15, 0, 0.55) : pane(0.1, 0.6, 0.1)),
       {{0.4, 0.7 * y, 0.2}, {0.6 * x, 0.7 * y, 0.2}, {0.6 * x, 0.7 * y, 1.9}, {0.4, 0.7 * y, 1.9}});
   for (int i = 0; i < 3; ++i) {
     photometry::PlacedLuminaire l;
-    l.table = scenes::lobe(between(300, 1200), between(1, 5), between(0, 0.5));
+    l.table = spaces::lobe(between(300, 1200), between(1, 5), between(0, 0.5));
     l.area = {photometry::LuminousShape::rectangle, between(0.1, 1.2), between(0.05, 0.5), {}};
     const Vec3 at(between(0.25, 0.75) * x, between(0.25, 0.75) * y, 2.2);
     l.frame = geometry::Frame::aimed(at, {between(0.3, 0.7) * x, between(0.3, 0.7) * y, 0}, between(0, 360));
-    scene.luminaires.push_back(l);
+    space.luminaires.push_back(l);
   }
   for (int i = 0; i < 5; ++i)
-    scene.receivers.push_back({{between(0.05, 0.95) * x, between(0.05, 0.95) * y, 1.15}, Vec3::UnitZ()});
-  scene.receivers.push_back({{0.5 * x, 0.02, 1.5}, Vec3::UnitY()});
-  scene.receivers.push_back({{between(0.3, 0.7) * x, 0.5 * y, 2.1}, -Vec3::UnitZ()});
-  return scene;
+    space.receivers.push_back({{between(0.05, 0.95) * x, between(0.05, 0.95) * y, 1.15}, Vec3::UnitZ()});
+  space.receivers.push_back({{0.5 * x, 0.02, 1.5}, Vec3::UnitY()});
+  space.receivers.push_back({{between(0.3, 0.7) * x, 0.5 * y, 2.1}, -Vec3::UnitZ()});
+  return space;
 }
 
 class FurnishedTest : public testing::TestWithParam<unsigned> {};
 
 TEST_P(FurnishedTest, AgreesWithAnIndependentPathTracer) {
-  const scenes::Scene scene = random_scene(GetParam());
-  const Transport transport(scene.geometry, scene.receivers, Effort{}, Watch{});
-  const GroupLight light = transport.relight(scene.luminaires, {});
+  const spaces::Scene space = random_scene(GetParam());
+  const Transport transport(space.geometry, space.receivers, Effort{}, Watch{});
+  const GroupLight light = transport.relight(space.luminaires, {});
   const FluxBalance& b = light.balance;
   EXPECT_NEAR(b.absorbed_lm + b.escaped_lm + b.lost_lm, b.emitted_lm, 1e-3 * b.emitted_lm);
-  const scenes::EveryTriangle first_met(scene.geometry);
-  scenes::PathTracer tracer(scene, first_met, GetParam());
-  for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
-    const scenes::Estimate expected = scenes::estimate(tracer, scene.receivers[r], kPaths);
+  const spaces::EveryTriangle first_met(space.geometry);
+  spaces::PathTracer tracer(space, first_met, GetParam());
+  for (std::size_t r = 0; r < space.receivers.size(); ++r) {
+    const spaces::Estimate expected = spaces::estimate(tracer, space.receivers[r], kPaths);
     const double ours = light.direct_lx[r] + light.interreflected_lx[r];
     EXPECT_NEAR(ours, expected.mean, kOwn * expected.mean + 3.5 * expected.standard_error + 0.05)
         << "receiver " << r << ", direct " << light.direct_lx[r];

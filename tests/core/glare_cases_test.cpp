@@ -104,7 +104,7 @@ TEST(GlareCases, UgrInRoomsWithTheEnginesBackground) {
     const double x = in.at("room")[0], y = in.at("room")[1];
     geometry::Geometry geometry;
     geometry::add_room(geometry, {{0, 0}, {x, 0}, {x, y}, {0, y}}, in.at("room")[2], rho[2], rho[1], rho[0]);
-    std::vector<transport::Receiver> eyes;
+    std::vector<readings::Receiver> eyes;
     for (const json& o : in.at("observers")) eyes.push_back({reference::point(o.at("eye")), sight_of(o)});
     const transport::Transport transport(std::move(geometry), eyes, {}, {});
     std::vector<photometry::PlacedLuminaire> points;

@@ -5,7 +5,7 @@
 #include "core/glare/glare_rating.hpp"
 #include "core/glare/unified_glare.hpp"
 #include "core/transport/transport.hpp"
-#include "scenes/furnished_room.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace glow::glare {
 namespace {
@@ -13,7 +13,7 @@ namespace {
 struct SceneOfGlare {
   geometry::Geometry geometry;
   std::vector<photometry::PlacedLuminaire> luminaires;
-  transport::Receiver eye;
+  readings::Receiver eye;
 };
 
 /// A room with a screen, turned as a whole by `turn_deg` about the origin.
@@ -22,22 +22,22 @@ SceneOfGlare turned_room(double turn_deg) {
   const auto turned = [&](double x, double y, double z) {
     return Vec3(std::cos(a) * x - std::sin(a) * y, std::sin(a) * x + std::cos(a) * y, z);
   };
-  SceneOfGlare scene;
+  SceneOfGlare space;
   geometry::Polygon outline;
   for (const auto& [x, y] : {std::pair{0.0, 0.0}, {7.0, 0.0}, {7.0, 5.0}, {0.0, 5.0}})
     outline.push_back(turned(x, y, 0).head<2>());
-  geometry::add_room(scene.geometry, outline, 2.9, 0.2, 0.5, 0.7);
+  geometry::add_room(space.geometry, outline, 2.9, 0.2, 0.5, 0.7);
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = scenes::lobe(900, 1.0, 0.3);
+  luminaire.table = spaces::lobe(900, 1.0, 0.3);
   luminaire.area = {photometry::LuminousShape::rectangle, 1.2, 0.2, {}};
   for (const double x : {1.5, 3.5, 5.5})
     for (const double y : {1.2, 3.8}) {
       luminaire.frame = geometry::Frame::upright(turned(x, y, 2.6), 30 + turn_deg);
-      scene.luminaires.push_back(luminaire);
+      space.luminaires.push_back(luminaire);
     }
-  scene.eye.position = turned(0.8, 2.1, 1.2);
-  scene.eye.normal = turned(1, 0, 0);
-  return scene;
+  space.eye.position = turned(0.8, 2.1, 1.2);
+  space.eye.normal = turned(1, 0, 0);
+  return space;
 }
 
 GlareSources sources_of(const std::vector<photometry::PlacedLuminaire>& luminaires, double share = 1) {
@@ -46,15 +46,15 @@ GlareSources sources_of(const std::vector<photometry::PlacedLuminaire>& luminair
   return sources;
 }
 
-double ugr_in(const SceneOfGlare& scene) {
-  const transport::Transport transport(scene.geometry, {scene.eye}, {}, {});
-  const double indirect = transport.relight(scene.luminaires, {}).interreflected_lx[0];
+double ugr_in(const SceneOfGlare& space) {
+  const transport::Transport transport(space.geometry, {space.eye}, {}, {});
+  const double indirect = transport.relight(space.luminaires, {}).interreflected_lx[0];
   const auto seen =
-      sources_of(scene.luminaires).seen_from(scene.eye.position, &transport.tracer(), &transport.occluders());
-  return unified_glare(seen, scene.eye.position, scene.eye.normal, indirect).value.value();
+      sources_of(space.luminaires).seen_from(space.eye.position, &transport.tracer(), &transport.occluders());
+  return unified_glare(seen, space.eye.position, space.eye.normal, indirect).value.value();
 }
 
-Ugr ugr_of(const GlareSources& sources, const transport::Receiver& eye, double indirect_lx) {
+Ugr ugr_of(const GlareSources& sources, const readings::Receiver& eye, double indirect_lx) {
   return unified_glare(sources.seen_from(eye.position, nullptr, nullptr), eye.position, eye.normal,
                        indirect_lx);
 }
@@ -65,37 +65,37 @@ TEST(GlareLaws, RoomAndEyeTurnTogether) {
 }
 
 TEST(GlareLaws, SplittingALuminaireIntoCoincidentHalvesChangesNothing) {
-  const SceneOfGlare scene = turned_room(0);
+  const SceneOfGlare space = turned_room(0);
   GlareSources halves;
-  for (const auto& luminaire : scene.luminaires)
+  for (const auto& luminaire : space.luminaires)
     for (int half = 0; half < 2; ++half) halves.add(luminaire, 0.5);
-  const Ugr whole = ugr_of(sources_of(scene.luminaires), scene.eye, 90);
-  EXPECT_NEAR(ugr_of(halves, scene.eye, 90).value.value(), whole.value.value(), 1e-9);
-  EXPECT_EQ(halves.sources().size(), scene.luminaires.size());
+  const Ugr whole = ugr_of(sources_of(space.luminaires), space.eye, 90);
+  EXPECT_NEAR(ugr_of(halves, space.eye, 90).value.value(), whole.value.value(), 1e-9);
+  EXPECT_EQ(halves.sources().size(), space.luminaires.size());
 }
 
 TEST(GlareLaws, TenTimesTheFlux) {
-  const SceneOfGlare scene = turned_room(0);
-  const double before = ugr_of(sources_of(scene.luminaires), scene.eye, 90).value.value();
-  const auto brighter = sources_of(scene.luminaires, 10);
+  const SceneOfGlare space = turned_room(0);
+  const double before = ugr_of(sources_of(space.luminaires), space.eye, 90).value.value();
+  const auto brighter = sources_of(space.luminaires, 10);
   // The sum grows a hundredfold; a background that grows with it takes half of that back.
-  EXPECT_NEAR(ugr_of(brighter, scene.eye, 90).value.value() - before, 16, 1e-9);
-  EXPECT_NEAR(ugr_of(brighter, scene.eye, 900).value.value() - before, 8, 1e-9);
+  EXPECT_NEAR(ugr_of(brighter, space.eye, 90).value.value() - before, 16, 1e-9);
+  EXPECT_NEAR(ugr_of(brighter, space.eye, 900).value.value() - before, 8, 1e-9);
 }
 
 TEST(GlareLaws, AHiddenLuminaireAddsNothingAndAHalfHiddenOneHalf) {
-  SceneOfGlare scene = turned_room(0);
-  scene.luminaires.resize(1);
-  scene.luminaires[0].frame = geometry::Frame::upright({4.0, 2.1, 2.0}, 90);
+  SceneOfGlare space = turned_room(0);
+  space.luminaires.resize(1);
+  space.luminaires[0].frame = geometry::Frame::upright({4.0, 2.1, 2.0}, 90);
   const auto seen_past = [&](double low, double high) {
-    SceneOfGlare changed = scene;
-    changed.geometry.add_box("screen", {2.0, low, 0}, {2.05, high, 2.8}, scenes::diffuse(0.5));
+    SceneOfGlare changed = space;
+    changed.geometry.add_box("screen", {2.0, low, 0}, {2.05, high, 2.8}, spaces::diffuse(0.5));
     const geometry::RayTracer tracer(changed.geometry);
-    const transport::Occluders occluders(changed.geometry);
-    return unified_glare(sources_of(scene.luminaires).seen_from(scene.eye.position, &tracer, &occluders),
-                         scene.eye.position, scene.eye.normal, 90);
+    const geometry::Occluders occluders(changed.geometry);
+    return unified_glare(sources_of(space.luminaires).seen_from(space.eye.position, &tracer, &occluders),
+                         space.eye.position, space.eye.normal, 90);
   };
-  const double open = ugr_of(sources_of(scene.luminaires), scene.eye, 90).sum();
+  const double open = ugr_of(sources_of(space.luminaires), space.eye, 90).sum();
   const Ugr hidden = seen_past(1.0, 3.2), half = seen_past(2.1, 3.2);
   EXPECT_EQ(hidden.sum(), 0);
   EXPECT_FALSE(hidden.value);
@@ -104,33 +104,33 @@ TEST(GlareLaws, AHiddenLuminaireAddsNothingAndAHalfHiddenOneHalf) {
 }
 
 TEST(GlareLaws, SeenThroughAPaneASourceIsDimmerNotSmaller) {
-  SceneOfGlare scene = turned_room(0);
-  scene.luminaires.resize(1);
-  scene.luminaires[0].frame = geometry::Frame::upright({4.0, 2.1, 2.0}, 0);
+  SceneOfGlare space = turned_room(0);
+  space.luminaires.resize(1);
+  space.luminaires[0].frame = geometry::Frame::upright({4.0, 2.1, 2.0}, 0);
   geometry::Material glass;
   glass.clear = 0.5;
   glass.two_sided = true;
-  scene.geometry.add_polygon(scene.geometry.add_surface("pane", glass),
+  space.geometry.add_polygon(space.geometry.add_surface("pane", glass),
                              {{2, 0.5, 0}, {2, 3.5, 0}, {2, 3.5, 2.8}, {2, 0.5, 2.8}});
-  const geometry::RayTracer tracer(scene.geometry);
-  const transport::Occluders occluders(scene.geometry);
-  const auto seen = sources_of(scene.luminaires).seen_from(scene.eye.position, &tracer, &occluders);
-  const double open = ugr_of(sources_of(scene.luminaires), scene.eye, 90).sum();
-  EXPECT_NEAR(unified_glare(seen, scene.eye.position, scene.eye.normal, 90).sum() / open, 0.25, 1e-6);
+  const geometry::RayTracer tracer(space.geometry);
+  const geometry::Occluders occluders(space.geometry);
+  const auto seen = sources_of(space.luminaires).seen_from(space.eye.position, &tracer, &occluders);
+  const double open = ugr_of(sources_of(space.luminaires), space.eye, 90).sum();
+  EXPECT_NEAR(unified_glare(seen, space.eye.position, space.eye.normal, 90).sum() / open, 0.25, 1e-6);
 }
 
 TEST(GlareLaws, WhatIsBehindOrBlackGivesNoNumber) {
-  const SceneOfGlare scene = turned_room(0);
-  const transport::Receiver away{{6.9, 2.5, 1.2}, Vec3::UnitX()};
-  EXPECT_FALSE(ugr_of(sources_of(scene.luminaires), away, 90).value);
-  EXPECT_FALSE(ugr_of(sources_of(scene.luminaires), scene.eye, 0).value);
-  EXPECT_FALSE(ugr_of(GlareSources(), scene.eye, 90).value);
+  const SceneOfGlare space = turned_room(0);
+  const readings::Receiver away{{6.9, 2.5, 1.2}, Vec3::UnitX()};
+  EXPECT_FALSE(ugr_of(sources_of(space.luminaires), away, 90).value);
+  EXPECT_FALSE(ugr_of(sources_of(space.luminaires), space.eye, 0).value);
+  EXPECT_FALSE(ugr_of(GlareSources(), space.eye, 90).value);
 }
 
 TEST(GlareLaws, SourcesOutsideTheFormulasRangeAreMarked) {
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = scenes::lobe(900, 0.5, 0);
-  const transport::Receiver eye{{0, 0, 1.2}, Vec3::UnitX()};
+  luminaire.table = spaces::lobe(900, 0.5, 0);
+  const readings::Receiver eye{{0, 0, 1.2}, Vec3::UnitX()};
   const auto term = [&](double side, double x, double z) {
     luminaire.area = {photometry::LuminousShape::rectangle, side, side, {}};
     if (side == 0) luminaire.area = {};

@@ -1,12 +1,12 @@
-#include "core/scene/grid_placing.hpp"
+#include "core/space/grid_placing.hpp"
 
 #include <gtest/gtest.h>
 
-#include "core/results/room_result.hpp"
-#include "core/scene/facing.hpp"
-#include "scenes/path_tracer.hpp"
+#include "core/assess/room_result.hpp"
+#include "core/space/facing.hpp"
+#include "rooms/path_tracer.hpp"
 
-namespace glow::scene {
+namespace glow::space {
 namespace {
 
 /// An L-shaped room, its outline written clockwise, with a step and a gable.
@@ -56,7 +56,7 @@ TEST(GridPlacing, ReadsEverySurfaceFromInsideAndLeavesOpeningsOut) {
   EXPECT_TRUE(b.problems.all().empty());
   ASSERT_EQ(grids.size(), 8u);
   double area = 0;
-  for (const SceneGrid& grid : grids) {
+  for (const Grid& grid : grids) {
     area += geometry::signed_area(grid.grid.outline);
     for (std::size_t i = 0; i < grid.grid.points.size(); ++i) {
       // A little way along its normal every point is in the room.
@@ -83,33 +83,33 @@ TEST(Facing, IsUpDownADirectionOrTowardsAThing) {
     EXPECT_FALSE(facing.direction) << bad;
     EXPECT_NE(facing.expected.find("expected up, down"), std::string::npos) << bad;
   }
-  EXPECT_EQ(*parse_spot("1,2 ft,30 cm", {}), Vec3(1, 0.6096, 0.3));
+  EXPECT_EQ(*parse_point("1,2 ft,30 cm", {}), Vec3(1, 0.6096, 0.3));
   units::ShownUnits feet;
   feet.feet = true;
-  EXPECT_TRUE(parse_spot("10,20,1 m", feet)->isApprox(Vec3(3.048, 6.096, 1)));
+  EXPECT_TRUE(parse_point("10,20,1 m", feet)->isApprox(Vec3(3.048, 6.096, 1)));
 }
 
 TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
   Built b;
-  RoomScene scene;
-  scene.name = "Showroom";
-  scene.outline = b.outline;
-  scene.height_m = 3;
-  scene.floor_area_m2 = 30;
-  scene.geometry = b.geometry;
+  Space space;
+  space.name = "Showroom";
+  space.outline = b.outline;
+  space.height_m = 3;
+  space.floor_area_m2 = 30;
+  space.geometry = b.geometry;
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = scenes::lobe(900, 1, 0.2);
+  luminaire.table = spaces::lobe(900, 1, 0.2);
   luminaire.frame.origin = {1.5, 2, 2.8};
-  scene.groups.emplace_back();
-  scene.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
+  space.groups.emplace_back();
+  space.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
       {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});
-  scene.groups[0].luminaires = {luminaire};
-  scene.grids = place_grids(b.room, b.parts, b.walls, b.problems);
-  const results::Accuracy normal = *results::Accuracy::parse("normal");
-  const results::RoomResult lean = results::compute_room(scene, normal, nullptr, {});
-  for (SceneGrid& grid : scene.grids) grid.role = GridRole::wanted;
-  const results::RoomResult full = results::compute_room(scene, normal, nullptr, {});
-  for (std::size_t g = 0; g < scene.grids.size(); ++g) {
+  space.groups[0].luminaires = {luminaire};
+  space.grids = place_grids(b.room, b.parts, b.walls, b.problems);
+  const run::Accuracy normal = *run::Accuracy::parse("normal");
+  const assess::RoomResult lean = run::compute_room(space, normal, nullptr, {});
+  for (Grid& grid : space.grids) grid.role = GridRole::requested;
+  const assess::RoomResult full = run::compute_room(space, normal, nullptr, {});
+  for (std::size_t g = 0; g < space.grids.size(); ++g) {
     const auto &a = lean.grids[g], &c = full.grids[g];
     const double tolerance = a.uncertainty.mean_lx + c.uncertainty.mean_lx;
     EXPECT_NEAR(a.statistics.mean_lx, c.statistics.mean_lx, tolerance) << a.name;
@@ -119,4 +119,4 @@ TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
 }
 
 }  // namespace
-}  // namespace glow::scene
+}  // namespace glow::space

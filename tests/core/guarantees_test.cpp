@@ -4,30 +4,30 @@
 
 #include <numeric>
 
-#include "scenes/path_tracer.hpp"
+#include "rooms/path_tracer.hpp"
 
 namespace glow::transport {
 namespace {
 
 using photometry::LuminousShape;
 using photometry::PlacedLuminaire;
-using scenes::diffuse;
-using scenes::Scene;
+using spaces::diffuse;
+using spaces::Scene;
 
 PlacedLuminaire luminaire(const Vec3& at, const photometry::LuminousArea& area = {}) {
   PlacedLuminaire l;
-  l.table = scenes::lobe(1000, 1, 0);
+  l.table = spaces::lobe(1000, 1, 0);
   l.area = area;
   l.frame.origin = at;
   return l;
 }
 
-GroupLight light_of(const Scene& scene, const Effort& effort = {400, 64, 128, 1}) {
-  return Transport(scene.geometry, scene.receivers, effort, Watch{}).relight(scene.luminaires, {});
+GroupLight light_of(const Scene& space, const Effort& effort = {400, 64, 128, 1}) {
+  return Transport(space.geometry, space.receivers, effort, Watch{}).relight(space.luminaires, {});
 }
 
-void add_black_room(Scene& scene) {
-  geometry::add_room(scene.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0, 0, 0);
+void add_black_room(Scene& space) {
+  geometry::add_room(space.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0, 0, 0);
 }
 
 geometry::Material sheet(double diffuse_share, double mirror, double clear, double scattering) {
@@ -55,19 +55,19 @@ double light_of_strips(const PlacedLuminaire& panel, const Vec3& p,
 
 TEST(Guarantees, ASlitOfTwoCentimetresIsFound) {
   // Two panels of no thickness leave a slit along y at x = 2.99 to 3.01 under a panel of 1.2 m.
-  Scene scene;
-  add_black_room(scene);
-  const int board = scene.geometry.add_surface("board", sheet(0, 0, 0, 0));
-  scene.geometry.add_polygon(board, {{0, 0, 1.5}, {2.99, 0, 1.5}, {2.99, 4, 1.5}, {0, 4, 1.5}});
-  scene.geometry.add_polygon(board, {{3.01, 0, 1.5}, {6, 0, 1.5}, {6, 4, 1.5}, {3.01, 4, 1.5}});
-  scene.luminaires = {luminaire({3.1, 2, 2.9}, {LuminousShape::rectangle, 1.2, 0.6, {}})};
-  for (double x = 2.2; x < 3.6; x += 0.05) scene.receivers.push_back({{x, 2, 0.2}, Vec3::UnitZ()});
-  const GroupLight light = light_of(scene);
-  for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
-    const Vec3& p = scene.receivers[r].position;
+  Scene space;
+  add_black_room(space);
+  const int board = space.geometry.add_surface("board", sheet(0, 0, 0, 0));
+  space.geometry.add_polygon(board, {{0, 0, 1.5}, {2.99, 0, 1.5}, {2.99, 4, 1.5}, {0, 4, 1.5}});
+  space.geometry.add_polygon(board, {{3.01, 0, 1.5}, {6, 0, 1.5}, {6, 4, 1.5}, {3.01, 4, 1.5}});
+  space.luminaires = {luminaire({3.1, 2, 2.9}, {LuminousShape::rectangle, 1.2, 0.6, {}})};
+  for (double x = 2.2; x < 3.6; x += 0.05) space.receivers.push_back({{x, 2, 0.2}, Vec3::UnitZ()});
+  const GroupLight light = light_of(space);
+  for (std::size_t r = 0; r < space.receivers.size(); ++r) {
+    const Vec3& p = space.receivers[r].position;
     const double scale = (2.9 - p.z()) / (1.5 - p.z());
     const double expected = light_of_strips(
-        scene.luminaires[0], p, {{p.x() + (2.99 - p.x()) * scale, p.x() + (3.01 - p.x()) * scale}});
+        space.luminaires[0], p, {{p.x() + (2.99 - p.x()) * scale, p.x() + (3.01 - p.x()) * scale}});
     EXPECT_NEAR(light.direct_lx[r], expected, 0.005 * expected + 1e-3) << "at x = " << p.x();
   }
   EXPECT_GT(*std::max_element(light.direct_lx.begin(), light.direct_lx.end()), 1);
@@ -75,46 +75,46 @@ TEST(Guarantees, ASlitOfTwoCentimetresIsFound) {
 
 TEST(Guarantees, AHundredSlatsPassWhatLiesBetweenThem) {
   // Slats of no thickness, 1 cm of every 2 cm, each a thing of its own.
-  Scene scene;
-  add_black_room(scene);
+  Scene space;
+  add_black_room(space);
   for (int k = 0; k < 100; ++k) {
     const double x = 2 + 0.02 * k;
-    const int slat = scene.geometry.add_surface(fmt::format(FMT_STRING("slat {}"), k), sheet(0, 0, 0, 0));
-    scene.geometry.add_polygon(slat, {{x, 0, 1.5}, {x + 0.01, 0, 1.5}, {x + 0.01, 4, 1.5}, {x, 4, 1.5}});
+    const int slat = space.geometry.add_surface(fmt::format(FMT_STRING("slat {}"), k), sheet(0, 0, 0, 0));
+    space.geometry.add_polygon(slat, {{x, 0, 1.5}, {x + 0.01, 0, 1.5}, {x + 0.01, 4, 1.5}, {x, 4, 1.5}});
   }
-  scene.luminaires = {luminaire({3.1, 2, 2.9}, {LuminousShape::rectangle, 1.2, 0.6, {}})};
-  for (double x = 2.8; x < 3.2; x += 0.033) scene.receivers.push_back({{x, 2, 0.2}, Vec3::UnitZ()});
-  const GroupLight light = light_of(scene);
-  for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
-    const Vec3& p = scene.receivers[r].position;
+  space.luminaires = {luminaire({3.1, 2, 2.9}, {LuminousShape::rectangle, 1.2, 0.6, {}})};
+  for (double x = 2.8; x < 3.2; x += 0.033) space.receivers.push_back({{x, 2, 0.2}, Vec3::UnitZ()});
+  const GroupLight light = light_of(space);
+  for (std::size_t r = 0; r < space.receivers.size(); ++r) {
+    const Vec3& p = space.receivers[r].position;
     const double scale = (2.9 - p.z()) / (1.5 - p.z());
     std::vector<std::pair<double, double>> seen;
     for (int k = 0; k < 100; ++k)
       seen.emplace_back(p.x() + (2.01 + 0.02 * k - p.x()) * scale, p.x() + (2.02 + 0.02 * k - p.x()) * scale);
-    const double expected = light_of_strips(scene.luminaires[0], p, seen);
+    const double expected = light_of_strips(space.luminaires[0], p, seen);
     ASSERT_GT(expected, 10);
     EXPECT_NEAR(light.direct_lx[r], expected, 0.005 * expected) << "at x = " << p.x();
   }
 }
 
 TEST(Guarantees, AThinRodCastsItsShadow) {
-  Scene scene;
-  add_black_room(scene);
-  scene.geometry.add_box("rod", {2.995, 0, 1.5}, {3.005, 4, 1.51}, diffuse(0));
-  scene.luminaires = {luminaire({3, 2, 2.9}, {LuminousShape::rectangle, 0.6, 0.6, {}})};
-  for (double x = 2.7; x < 3.3; x += 0.025) scene.receivers.push_back({{x, 2, 0}, Vec3::UnitZ()});
-  const GroupLight light = light_of(scene);
-  for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
-    const double open = DirectLight(scene.luminaires[0], nullptr).illuminance(scene.receivers[r]);
+  Scene space;
+  add_black_room(space);
+  space.geometry.add_box("rod", {2.995, 0, 1.5}, {3.005, 4, 1.51}, diffuse(0));
+  space.luminaires = {luminaire({3, 2, 2.9}, {LuminousShape::rectangle, 0.6, 0.6, {}})};
+  for (double x = 2.7; x < 3.3; x += 0.025) space.receivers.push_back({{x, 2, 0}, Vec3::UnitZ()});
+  const GroupLight light = light_of(space);
+  for (std::size_t r = 0; r < space.receivers.size(); ++r) {
+    const double open = DirectLight(space.luminaires[0], nullptr).illuminance(space.receivers[r]);
     EXPECT_LT(light.direct_lx[r], open * 0.985);  // a strip of 2 cm, 3.2 % of the panel, is hidden
     EXPECT_GT(light.direct_lx[r], open * 0.94);
   }
 }
 
 TEST(Guarantees, AClosedChestOfSheetsIsDarkInside) {
-  Scene scene;
-  geometry::add_room(scene.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0.5, 0.7, 0.8);
-  const int board = scene.geometry.add_surface("sheet", sheet(0.8, 0, 0, 0));
+  Scene space;
+  geometry::add_room(space.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0.5, 0.7, 0.8);
+  const int board = space.geometry.add_surface("sheet", sheet(0.8, 0, 0, 0));
   // The faces of a box, as sheets of no thickness that are seen from both sides, turned against the room.
   geometry::Geometry box;
   box.add_box("box", {-0.5, -0.4, 0}, {0.5, 0.4, 0.9}, diffuse(0.8),
@@ -122,51 +122,51 @@ TEST(Guarantees, AClosedChestOfSheetsIsDarkInside) {
   for (const geometry::Facet& facet : box.facets()) {
     std::vector<Vec3> corners;
     for (const Vec2& p : facet.loops[0]) corners.push_back(facet.at(p));
-    scene.geometry.add_polygon(board, corners);
+    space.geometry.add_polygon(board, corners);
   }
-  scene.luminaires = {luminaire({2, 2.2, 2.8}, {LuminousShape::rectangle, 1.2, 0.6, {}}),
+  space.luminaires = {luminaire({2, 2.2, 2.8}, {LuminousShape::rectangle, 1.2, 0.6, {}}),
                       luminaire({4, 1, 2.8})};
   for (const double x : {1.6, 2.0, 2.4})
-    for (const double z : {0.305, 0.7, 1.19}) scene.receivers.push_back({{x, 2, z}, Vec3::UnitZ()});
-  const GroupLight light = light_of(scene);
-  for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
+    for (const double z : {0.305, 0.7, 1.19}) space.receivers.push_back({{x, 2, z}, Vec3::UnitZ()});
+  const GroupLight light = light_of(space);
+  for (std::size_t r = 0; r < space.receivers.size(); ++r) {
     EXPECT_EQ(light.direct_lx[r], 0);
     EXPECT_LT(light.interreflected_lx[r], 1e-3);
   }
 }
 
 TEST(Guarantees, FiveCentimetresFromAWallAndOneFromTheFloorNothingSpeckles) {
-  Scene scene;
-  geometry::add_room(scene.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0.2, 0.5, 0.7);
-  scene.luminaires = {luminaire({0.05, 2, 2}),
+  Scene space;
+  geometry::add_room(space.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0.2, 0.5, 0.7);
+  space.luminaires = {luminaire({0.05, 2, 2}),
                       luminaire({3, 3.95, 2.4}, {LuminousShape::rectangle, 1.2, 0.06, {}})};
-  for (double y = 1; y < 3; y += 0.05) scene.receivers.push_back({{1.5, y, 0.01}, Vec3::UnitZ()});
-  for (double y = 1; y < 3; y += 0.05) scene.receivers.push_back({{0.01, y, 1}, Vec3::UnitX()});
-  const GroupLight light = light_of(scene, {});
+  for (double y = 1; y < 3; y += 0.05) space.receivers.push_back({{1.5, y, 0.01}, Vec3::UnitZ()});
+  for (double y = 1; y < 3; y += 0.05) space.receivers.push_back({{0.01, y, 1}, Vec3::UnitX()});
+  const GroupLight light = light_of(space, {});
   EXPECT_NEAR(light.balance.absorbed_lm + light.balance.lost_lm, light.balance.emitted_lm,
               1e-3 * light.balance.emitted_lm);
   EXPECT_LT(light.balance.lost_lm, 1e-6);
-  const std::size_t row = scene.receivers.size() / 2;
-  for (std::size_t r = 1; r + 1 < scene.receivers.size(); ++r) {
+  const std::size_t row = space.receivers.size() / 2;
+  for (std::size_t r = 1; r + 1 < space.receivers.size(); ++r) {
     if (r == row - 1 || r == row) continue;
     const auto at = [&](std::size_t i) { return light.interreflected_lx[i]; };
-    EXPECT_NEAR(at(r), (at(r - 1) + at(r + 1)) / 2, 0.05 * at(r)) << scene.receivers[r].position.transpose();
+    EXPECT_NEAR(at(r), (at(r - 1) + at(r + 1)) / 2, 0.05 * at(r)) << space.receivers[r].position.transpose();
   }
 }
 
 TEST(Guarantees, AMirrorShowsTheLuminaireOnceMore) {
-  Scene scene;
+  Scene space;
   geometry::RoomShell shell = geometry::RoomShell::flat({{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0, 0, 0);
   shell.walls.resize(4, shell.walls[0]);
   shell.walls[3].mirror = 0.8;  // x = 0
-  geometry::add_room(scene.geometry, shell);
-  scene.luminaires = {luminaire({1.5, 1, 2.5})};
-  scene.receivers = {{{1, 3, 0.5}, Vec3::UnitX()}, {{1, 3, 0.5}, -Vec3::UnitX()}, {{5, 2, 0}, Vec3::UnitZ()}};
-  const GroupLight light = light_of(scene);
-  for (std::size_t r = 0; r < scene.receivers.size(); ++r) {
-    const Vec3 way = scene.receivers[r].position - Vec3(-1.5, 1, 2.5);
+  geometry::add_room(space.geometry, shell);
+  space.luminaires = {luminaire({1.5, 1, 2.5})};
+  space.receivers = {{{1, 3, 0.5}, Vec3::UnitX()}, {{1, 3, 0.5}, -Vec3::UnitX()}, {{5, 2, 0}, Vec3::UnitZ()}};
+  const GroupLight light = light_of(space);
+  for (std::size_t r = 0; r < space.receivers.size(); ++r) {
+    const Vec3 way = space.receivers[r].position - Vec3(-1.5, 1, 2.5);
     const double expected = 0.8 * 1000 * (-way.z() / way.norm()) *
-                            std::max(0.0, -scene.receivers[r].normal.dot(way)) / std::pow(way.norm(), 3);
+                            std::max(0.0, -space.receivers[r].normal.dot(way)) / std::pow(way.norm(), 3);
     EXPECT_NEAR(light.interreflected_lx[r], expected, 0.003 * expected + 1e-9);
   }
   EXPECT_NEAR(light.balance.absorbed_lm, light.balance.emitted_lm, 1e-3 * light.balance.emitted_lm);
@@ -175,18 +175,18 @@ TEST(Guarantees, AMirrorShowsTheLuminaireOnceMore) {
 TEST(Guarantees, PanesPassTheirShare) {
   // A clear pane and an opal one across a black room: what is seen through the first, what passes the second.
   for (const bool opal : {false, true}) {
-    Scene scene;
-    add_black_room(scene);
-    scene.geometry.add_polygon(
-        scene.geometry.add_surface("pane", opal ? sheet(0, 0, 0, 0.4) : sheet(0, 0, 0.7, 0)),
+    Scene space;
+    add_black_room(space);
+    space.geometry.add_polygon(
+        space.geometry.add_surface("pane", opal ? sheet(0, 0, 0, 0.4) : sheet(0, 0, 0.7, 0)),
         {{3, 0, 0}, {3, 4, 0}, {3, 4, 3}, {3, 0, 3}});
-    scene.luminaires = {luminaire({1.5, 2, 2.9}, {LuminousShape::rectangle, 0.6, 0.6, {}})};
-    scene.receivers = {{{4, 2, 0.5}, Vec3::UnitZ()}};
-    const Transport transport(scene.geometry, scene.receivers, Effort{}, Watch{});
-    const GroupLight light = transport.relight(scene.luminaires, {});
+    space.luminaires = {luminaire({1.5, 2, 2.9}, {LuminousShape::rectangle, 0.6, 0.6, {}})};
+    space.receivers = {{{4, 2, 0.5}, Vec3::UnitZ()}};
+    const Transport transport(space.geometry, space.receivers, Effort{}, Watch{});
+    const GroupLight light = transport.relight(space.luminaires, {});
     EXPECT_NEAR(light.balance.absorbed_lm, light.balance.emitted_lm, 1e-3 * light.balance.emitted_lm);
     if (!opal) {
-      const double open = DirectLight(scene.luminaires[0], nullptr).illuminance(scene.receivers[0]);
+      const double open = DirectLight(space.luminaires[0], nullptr).illuminance(space.receivers[0]);
       EXPECT_NEAR(light.direct_lx[0], 0.7 * open, 1e-4 * open);
       EXPECT_EQ(light.interreflected_lx[0], 0);
       continue;
@@ -207,11 +207,11 @@ TEST(Guarantees, PanesPassTheirShare) {
 }
 
 TEST(Guarantees, NormalAccuracyIsOnePerCentOfMeansAndThreeOfMinima) {
-  const Scene scene = scenes::furnished_room();
+  const Scene space = spaces::furnished_room();
   const auto values = [&](const Effort& effort) {
-    const GroupLight light = light_of(scene, effort);
+    const GroupLight light = light_of(space, effort);
     std::vector<double> sum;
-    for (std::size_t r = 0; r < scene.receivers.size(); ++r)
+    for (std::size_t r = 0; r < space.receivers.size(); ++r)
       sum.push_back(light.direct_lx[r] + light.interreflected_lx[r]);
     return std::pair(std::accumulate(sum.begin(), sum.end(), 0.0) / double(sum.size()),
                      *std::min_element(sum.begin(), sum.end()));
@@ -228,15 +228,15 @@ TEST(Guarantees, NormalAccuracyIsOnePerCentOfMeansAndThreeOfMinima) {
 
 TEST(Guarantees, LightTravelsBothWaysAlike) {
   // A small Lambertian disc and a receiver change places, facing each other's way: the same illuminance.
-  Scene scene = scenes::furnished_room();
+  Scene space = spaces::furnished_room();
   const auto at = [&](const Vec3& source, const Vec3& facing, const Receiver& receiver) {
-    scene.luminaires = {luminaire(source)};
-    geometry::Frame& f = scene.luminaires[0].frame;
+    space.luminaires = {luminaire(source)};
+    geometry::Frame& f = space.luminaires[0].frame;
     f.g0 = facing;
     f.c0 = facing.unitOrthogonal();
     f.c90 = f.c0.cross(f.g0);
-    scene.receivers = {receiver};
-    const GroupLight light = light_of(scene, {1600, 256, 4096, 1});
+    space.receivers = {receiver};
+    const GroupLight light = light_of(space, {1600, 256, 4096, 1});
     return light.direct_lx[0] + light.interreflected_lx[0];
   };
   const Vec3 a(1.5, 1.2, 2.2), b(4.6, 3.4, 1.0), down = -Vec3::UnitZ(), level = Vec3(-0.6, -0.8, 0);
@@ -281,23 +281,23 @@ INSTANTIATE_TEST_SUITE_P(Shapes, ShapeTest,
                                          LuminousShape::upright_disc));
 
 TEST(Guarantees, BodiesShadeOthersButNotTheirOwnLightNorTheirTwins) {
-  Scene scene;
-  add_black_room(scene);
+  Scene space;
+  add_black_room(space);
   const photometry::LuminousArea area{LuminousShape::rectangle, 0.6, 0.6, {}};
-  scene.geometry.add_box("body", {2.7, 1.7, 2.0}, {3.3, 2.3, 2.1}, diffuse(0.5),
+  space.geometry.add_box("body", {2.7, 1.7, 2.0}, {3.3, 2.3, 2.1}, diffuse(0.5),
                          Eigen::Isometry3d::Identity(), 0);
   PlacedLuminaire low = luminaire({3, 2, 2.0}, area);
   low.owner = 0;
-  scene.receivers = {{{3, 2, 0}, Vec3::UnitZ()}, {{1, 2, 0}, Vec3::UnitZ()}};
-  scene.luminaires = {low};
-  const GroupLight one = light_of(scene);
-  scene.luminaires = {low, low};
-  const GroupLight twins = light_of(scene);
+  space.receivers = {{{3, 2, 0}, Vec3::UnitZ()}, {{1, 2, 0}, Vec3::UnitZ()}};
+  space.luminaires = {low};
+  const GroupLight one = light_of(space);
+  space.luminaires = {low, low};
+  const GroupLight twins = light_of(space);
   const PlacedLuminaire high = luminaire({3, 2, 2.9});
-  scene.luminaires = {high};
-  const GroupLight other = light_of(scene);
+  space.luminaires = {high};
+  const GroupLight other = light_of(space);
   for (std::size_t r = 0; r < 2; ++r) {
-    const double open = DirectLight(low, nullptr).illuminance(scene.receivers[r]);
+    const double open = DirectLight(low, nullptr).illuminance(space.receivers[r]);
     EXPECT_NEAR(one.direct_lx[r], open, 1e-6 * open);
     EXPECT_NEAR(twins.direct_lx[r], 2 * one.direct_lx[r], 1e-9);
   }
@@ -330,13 +330,13 @@ TEST(Guarantees, TrianglesGiveTheLightOfTheSameBox) {
   // Two triangles of each side become one facet.
   ASSERT_EQ(mesh.geometry.facets().size(), mesh.geometry.facets_of_room() + 6);
   std::array<GroupLight, 2> lights;
-  for (Scene* scene : {&box, &mesh}) {
-    scene->luminaires = {luminaire({2.4, 2.2, 2.7}, {LuminousShape::rectangle, 1.2, 0.3, {}})};
-    scene->receivers = {{{2.7, 1.5, 0.75}, Vec3::UnitZ()},
+  for (Scene* space : {&box, &mesh}) {
+    space->luminaires = {luminaire({2.4, 2.2, 2.7}, {LuminousShape::rectangle, 1.2, 0.3, {}})};
+    space->receivers = {{{2.7, 1.5, 0.75}, Vec3::UnitZ()},
                         {{2.7, 1.5, 0}, Vec3::UnitZ()},
                         {{3.6, 1.6, 0.2}, Vec3::UnitZ()},
                         {{4.5, 3, 0.8}, Vec3::UnitZ()}};
-    lights[scene == &mesh] = light_of(*scene, Effort{});
+    lights[space == &mesh] = light_of(*space, Effort{});
   }
   for (std::size_t r = 0; r < box.receivers.size(); ++r) {
     EXPECT_NEAR(lights[1].direct_lx[r], lights[0].direct_lx[r], 0.005 * lights[0].direct_lx[r] + 1e-9);

@@ -2,16 +2,16 @@
 #include <gtest/gtest.h>
 
 #include "core/photometry/derived.hpp"
-#include "core/results/room_result.hpp"
-#include "core/transport/direct_light.hpp"
-#include "scenes/furnished_room.hpp"
+#include "core/assess/room_result.hpp"
+#include "core/sources/direct_light.hpp"
+#include "rooms/furnished_room.hpp"
 #include "validation/metric_luminaires.hpp"
 
 namespace glow {
 namespace {
 
 using nlohmann::json;
-using transport::Kernel;
+using readings::Kernel;
 
 Vec3 point(const json& j) {
   return {j[0].get<double>(), j[1].get<double>(), j[2].get<double>()};
@@ -36,12 +36,12 @@ TEST(Metrics, SpatialIlluminancesOfPointSources) {
     const double azimuth = in.at("facing_azimuth_deg").get<double>() * kDegree;
     const Vec3 facing(std::cos(azimuth), std::sin(azimuth), 0);
     const auto lux = [&](Kernel kernel, const Vec3& normal) {
-      transport::Receiver receiver{point(in.at("point")), normal};
+      readings::Receiver receiver{point(in.at("point")), normal};
       receiver.kernel = kernel;
       double sum = 0;
       for (const json& j : in.at("sources")) {
         const photometry::PlacedLuminaire luminaire = source(j);
-        sum += transport::DirectLight(luminaire, nullptr).illuminance(receiver);
+        sum += sources::DirectLight(luminaire, nullptr).illuminance(receiver);
       }
       return sum;
     };
@@ -84,7 +84,7 @@ TEST(Metrics, FieldsOfPointLuminairesOverTheStandardsGrid) {
     for (const Vec3& p : grid->points) {
       values.push_back(0);
       for (const auto& luminaire : luminaires)
-        values.back() += transport::DirectLight(luminaire, nullptr).illuminance({p, Vec3::UnitZ()});
+        values.back() += sources::DirectLight(luminaire, nullptr).illuminance({p, Vec3::UnitZ()});
     }
     ASSERT_EQ(values.size(), expected.at("values").size());
     const double tolerance = c.at("tolerance").at("*").at("rel");
@@ -137,15 +137,15 @@ TEST(Metrics, InstalledPowerByAreaAndLevel) {
   for (const json& c : all) {
     SCOPED_TRACE(c.at("id").get<std::string>());
     const json &in = c.at("inputs"), &expected = c.at("expected");
-    scene::RoomScene room;
+    space::Space room;
     room.floor_area_m2 = in.at("A");
     room.groups.emplace_back();
     photometry::Photometry photometry{
-        {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *scenes::lobe(1, 1, 0), {}, {}};
+        {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *spaces::lobe(1, 1, 0), {}, {}};
     photometry.watts = in.at("P").get<double>() / 3;
     room.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry);
     room.groups[0].luminaires.resize(3);
-    const results::Power power = results::power_of(room, in.at("E_mean"));
+    const assess::Power power = assess::power_of(room, in.at("E_mean"));
     EXPECT_NEAR(*power.installed_w, expected.at("P_total").get<double>(), 1e-6 * *power.installed_w);
     EXPECT_NEAR(*power.w_per_m2, expected.at("W_per_m2").get<double>(), 1e-6 * *power.w_per_m2);
     EXPECT_NEAR(*power.w_per_m2_100lx, expected.at("W_per_m2_100lx").get<double>(),

@@ -1,5 +1,5 @@
 // Boxes about things against looking at each of them.
-#include "core/transport/occluders.hpp"
+#include "core/geometry/occluders.hpp"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -7,12 +7,12 @@
 #include <set>
 
 #include "core/geometry/room_shell.hpp"
-#include "scenes/furnished_room.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace glow::transport {
 namespace {
 
-struct Thing {
+struct PlacedObject {
   Eigen::AlignedBox3d box;
 };
 
@@ -24,7 +24,7 @@ class OccludersTest : public testing::TestWithParam<int> {
     for (int k = 0; k < GetParam(); ++k) {
       const Vec3 low(19 * number(), 9 * number(), 3 * number());
       const Vec3 size(0.1 + 0.8 * number(), 0.1 + 0.8 * number(), 0.1 + 0.8 * number());
-      geometry_.add_box(fmt::format(FMT_STRING("box {}"), k), low, low + size, scenes::diffuse(0.5));
+      geometry_.add_box(fmt::format(FMT_STRING("box {}"), k), low, low + size, spaces::diffuse(0.5));
       things_.push_back({{low, low + size}});
     }
   }
@@ -34,7 +34,7 @@ class OccludersTest : public testing::TestWithParam<int> {
     return {x, y, 4 * number()};
   }
   /// Whether the line comes within `radius` of the box along each axis, by very many spots on it.
-  static bool meets(const Thing& thing, const Vec3& a, const Vec3& b, double radius) {
+  static bool meets(const PlacedObject& thing, const Vec3& a, const Vec3& b, double radius) {
     constexpr int kSpots = 2000;
     const Vec3 low = thing.box.min().array() - radius, high = thing.box.max().array() + radius;
     for (int k = 0; k <= kSpots; ++k) {
@@ -45,7 +45,7 @@ class OccludersTest : public testing::TestWithParam<int> {
   }
 
   geometry::Geometry geometry_;
-  std::vector<Thing> things_;
+  std::vector<PlacedObject> things_;
 
  private:
   std::uint64_t k_ = 0;
@@ -61,7 +61,7 @@ TEST_P(OccludersTest, NothingThatMayHideIsMissedAndLittleElseIsTaken) {
     std::vector<Occluders::Edge> edges;
     ASSERT_TRUE(occluders.edges_between(a, b, radius, edges));
     std::size_t expected = 0;
-    for (const Thing& thing : things_) {
+    for (const PlacedObject& thing : things_) {
       if (!meets(thing, a, b, radius)) continue;
       ++expected;
       const Vec3 corner = thing.box.min();
@@ -87,7 +87,7 @@ TEST(Occluders, TooManyEdgesAreNotLookedAtOneByOne) {
   geometry::add_room(geometry, {{0, 0}, {20, 0}, {20, 10}, {0, 10}}, 4, 0.2, 0.5, 0.7);
   for (int k = 0; k < 100; ++k)
     geometry.add_box(fmt::format(FMT_STRING("slat {}"), k), {0.15 * k + 1, 4, 1}, {0.15 * k + 1.1, 6, 2},
-                     scenes::diffuse(0.5));
+                     spaces::diffuse(0.5));
   const Occluders occluders(geometry);
   std::vector<Occluders::Edge> edges;
   EXPECT_FALSE(occluders.edges_between({0.5, 5, 1.5}, {19, 5, 1.5}, 0.1, edges));

@@ -1,7 +1,7 @@
 // Grids and statistics against the cases of metrics.json, and verdicts.
 #include <gtest/gtest.h>
 
-#include "core/arrange/array_placement.hpp"
+#include "core/space/array_positions.hpp"
 #include "core/readings/grid.hpp"
 #include "core/readings/statistics.hpp"
 #include "core/standards/demands.hpp"
@@ -117,7 +117,7 @@ TEST(Statistics, UncertaintyIsStudentsIntervalOfTheSets) {
 }
 
 TEST(Array, LiesHalfASpacingFromTheWalls) {
-  const auto array = arrange::array_positions(rectangle(9.6, 6.4), 2, 4);
+  const auto array = space::array_positions(rectangle(9.6, 6.4), 2, 4);
   ASSERT_EQ(array.inside.size(), 8u);
   EXPECT_TRUE(array.outside.empty());
   EXPECT_NEAR((array.inside[0] - Vec2(1.2, 1.6)).norm(), 0, 1e-12);
@@ -125,12 +125,12 @@ TEST(Array, LiesHalfASpacingFromTheWalls) {
 }
 
 TEST(Array, NamesThePositionsThatAPolygonCutsOff) {
-  const auto array = arrange::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 2);
+  const auto array = space::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 2);
   EXPECT_EQ(array.inside.size(), 3u);
   ASSERT_EQ(array.outside.size(), 1u);
   EXPECT_NEAR((array.outside[0] - Vec2(6, 4.5)).norm(), 0, 1e-12);
   // A position on the wall itself cannot be mounted either.
-  EXPECT_EQ(arrange::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 3).outside.size(),
+  EXPECT_EQ(space::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 3).outside.size(),
             2u);
 }
 

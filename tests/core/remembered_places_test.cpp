@@ -2,8 +2,8 @@
 #include <gtest/gtest.h>
 
 #include "core/geometry/room_shell.hpp"
-#include "core/transport/remembered_places.hpp"
-#include "scenes/furnished_room.hpp"
+#include "core/sources/remembered_places.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace glow::transport {
 namespace {
@@ -21,15 +21,15 @@ std::shared_ptr<photometry::IntensityTable> up_and_down() {
   return std::make_shared<photometry::IntensityTable>(std::vector<double>{0}, gammas, candela);
 }
 
-void expect_the_light_of_a_relight(const scenes::Scene& scene, double tolerance) {
-  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
-  const auto places = RememberedPlaces::of(transport, scene.luminaires, {});
+void expect_the_light_of_a_relight(const spaces::Scene& space, double tolerance) {
+  const Transport transport(space.geometry, space.receivers, Effort::draft(), {});
+  const auto places = RememberedPlaces::of(transport, space.luminaires, {});
   ASSERT_TRUE(places);
   EXPECT_GT(places->terms(), transport.receivers().size());
-  for (const auto& table : {scene.luminaires[0].table,
-                            std::shared_ptr<const photometry::IntensityTable>(scenes::lobe(2000, 4, -0.4)),
+  for (const auto& table : {space.luminaires[0].table,
+                            std::shared_ptr<const photometry::IntensityTable>(spaces::lobe(2000, 4, -0.4)),
                             std::shared_ptr<const photometry::IntensityTable>(up_and_down())}) {
-    std::vector<PlacedLuminaire> luminaires = scene.luminaires;
+    std::vector<PlacedLuminaire> luminaires = space.luminaires;
     for (PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
     const GroupLight expected = transport.relight(luminaires, {}), found = places->relight(table, {});
     EXPECT_NEAR(found.balance.emitted_lm, expected.balance.emitted_lm, 1e-6 * expected.balance.emitted_lm);
@@ -44,20 +44,20 @@ void expect_the_light_of_a_relight(const scenes::Scene& scene, double tolerance)
 }
 
 TEST(RememberedPlaces, GiveTheLightOfARelightInAFurnishedRoom) {
-  expect_the_light_of_a_relight(scenes::furnished_room(), 2e-3);
+  expect_the_light_of_a_relight(spaces::furnished_room(), 2e-3);
 }
 
 /// Every third receiver: the light of the others is left out, that of these is the same.
 TEST(ReceiverChoice, ChosenReceiversGetWhatTheyGetAmongAll) {
-  const scenes::Scene scene = scenes::furnished_room();
-  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
-  ReceiverChoice choice(scene.receivers.size());
+  const spaces::Scene space = spaces::furnished_room();
+  const Transport transport(space.geometry, space.receivers, Effort::draft(), {});
+  ReceiverChoice choice(space.receivers.size());
   for (std::size_t r = 0; r < choice.size(); r += 3) choice[r] = true;
-  const auto places = RememberedPlaces::of(transport, scene.luminaires, {}, choice);
-  const auto table = std::shared_ptr<const photometry::IntensityTable>(scenes::lobe(2000, 4, -0.4));
-  const GroupLight all = transport.relight(scene.luminaires, {});
-  const GroupLight some = transport.relight(scene.luminaires, {}, choice);
-  const GroupLight swapped = RememberedPlaces::of(transport, scene.luminaires, {})->relight(table, {});
+  const auto places = RememberedPlaces::of(transport, space.luminaires, {}, choice);
+  const auto table = std::shared_ptr<const photometry::IntensityTable>(spaces::lobe(2000, 4, -0.4));
+  const GroupLight all = transport.relight(space.luminaires, {});
+  const GroupLight some = transport.relight(space.luminaires, {}, choice);
+  const GroupLight swapped = RememberedPlaces::of(transport, space.luminaires, {})->relight(table, {});
   const GroupLight some_swapped = places->relight(table, {});
   const Eigen::VectorXd darker = 0.8 * transport.exchange().reflectance;
   const GroupLight repainted = transport.refinished(all, darker, {});
@@ -79,41 +79,41 @@ TEST(RememberedPlaces, HoldForEveryLuminousShape) {
                                       {LuminousShape::box, 0.1},
                                       {LuminousShape::vertical_cylinder, 0.3},
                                       {LuminousShape::sphere, 0.3}}) {
-    scenes::Scene scene;
-    geometry::add_room(scene.geometry, {{0, 0}, {4, 0}, {4, 3}, {0, 3}}, 2.6, 0.2, 0.5, 0.7);
+    spaces::Scene space;
+    geometry::add_room(space.geometry, {{0, 0}, {4, 0}, {4, 3}, {0, 3}}, 2.6, 0.2, 0.5, 0.7);
     PlacedLuminaire luminaire;
-    luminaire.table = scenes::lobe(900, 1, 0.2);
+    luminaire.table = spaces::lobe(900, 1, 0.2);
     luminaire.area = {shape, 0.3, 0.3, {height, height, height, height}};
     luminaire.frame = geometry::Frame::tilted({1.5, 1.2, 1.9}, 20, 15);
-    scene.luminaires = {luminaire};
+    space.luminaires = {luminaire};
     for (const Vec3& normal : {Vec3(0, 0, 1), Vec3(1, 0, 0)})
-      scene.receivers.push_back({{2.2, 1.4, 0.8}, normal});
-    scene.receivers.push_back({{2.2, 1.4, 1.2}, Vec3::UnitX(), Kernel::cylinder});
-    expect_the_light_of_a_relight(scene, 1e-5);
+      space.receivers.push_back({{2.2, 1.4, 0.8}, normal});
+    space.receivers.push_back({{2.2, 1.4, 1.2}, Vec3::UnitX(), Kernel::cylinder});
+    expect_the_light_of_a_relight(space, 1e-5);
   }
 }
 
 /// Where light leaves, or runs over mirrors, it has to be traced: nothing is remembered, and nothing is
 /// wrong.
 TEST(RememberedPlaces, AreNotMadeWhereLightIsTracedOut) {
-  scenes::Scene scene = scenes::furnished_room();
+  spaces::Scene space = spaces::furnished_room();
   geometry::Material mirror;
   mirror.mirror = 0.9;
-  scene.geometry.add_box("mirror", {2, 0.01, 1}, {3, 0.02, 2}, mirror);
-  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
-  EXPECT_FALSE(RememberedPlaces::of(transport, scene.luminaires, {}));
+  space.geometry.add_box("mirror", {2, 0.01, 1}, {3, 0.02, 2}, mirror);
+  const Transport transport(space.geometry, space.receivers, Effort::draft(), {});
+  EXPECT_FALSE(RememberedPlaces::of(transport, space.luminaires, {}));
   EXPECT_FALSE(RememberedPlaces::of(transport, {}, {}));
 }
 
 /// A beam that points on patches miss falls back on a relight.
 TEST(RememberedPlaces, FallBackForNeedles) {
-  const scenes::Scene scene = scenes::furnished_room();
-  const Transport transport(scene.geometry, scene.receivers, Effort::draft(), {});
-  const auto places = RememberedPlaces::of(transport, scene.luminaires, {});
+  const spaces::Scene space = spaces::furnished_room();
+  const Transport transport(space.geometry, space.receivers, Effort::draft(), {});
+  const auto places = RememberedPlaces::of(transport, space.luminaires, {});
   ASSERT_TRUE(places);
   const auto needle = std::make_shared<const photometry::IntensityTable>(
       std::vector<double>{0}, std::vector<double>{0, 0.5, 1, 180}, std::vector<double>{1e5, 5e4, 0, 0});
-  std::vector<PlacedLuminaire> luminaires = scene.luminaires;
+  std::vector<PlacedLuminaire> luminaires = space.luminaires;
   for (PlacedLuminaire& luminaire : luminaires) luminaire.table = needle;
   const GroupLight expected = transport.relight(luminaires, {}), found = places->relight(needle, {});
   EXPECT_GT(expected.balance.traced_luminaires, 0);

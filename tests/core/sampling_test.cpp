@@ -1,4 +1,4 @@
-#include "core/transport/sampling.hpp"
+#include "core/transport/tracing/sampling.hpp"
 
 #include <gtest/gtest.h>
 
@@ -46,12 +46,12 @@ TEST(HemisphereFrame, StandsOnItsNormal) {
   }
 }
 
-TEST(SpreadPoints, FillTheSquareEvenlyWhateverTheShift) {
+TEST(EvenPoints, FillTheSquareEvenlyWhateverTheShift) {
   constexpr std::uint32_t kCount = 1024;
   for (const auto& shift : {Eigen::Vector2f(0, 0), Eigen::Vector2f(0.37f, 0.91f)}) {
     int in_cell[16] = {};
     std::array<float, kCount> s, t;
-    SpreadPoints::table().shifted(SpreadPoints::kLength, kCount, shift, s.data(), t.data());
+    EvenPoints::table().shifted(EvenPoints::kLength, kCount, shift, s.data(), t.data());
     for (std::size_t i = 0; i < kCount; ++i) {
       ASSERT_TRUE(std::min(s[i], t[i]) >= 0 && std::max(s[i], t[i]) <= 1);
       ++in_cell[4 * std::min(3, int(4 * t[i])) + std::min(3, int(4 * s[i]))];

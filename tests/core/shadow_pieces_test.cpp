@@ -1,10 +1,10 @@
-#include "core/transport/shadow_pieces.hpp"
+#include "core/sources/shadow_pieces.hpp"
 
 #include <gtest/gtest.h>
 
 #include <numeric>
 
-#include "core/transport/sampling.hpp"
+#include "core/transport/tracing/sampling.hpp"
 
 namespace glow::transport {
 namespace {

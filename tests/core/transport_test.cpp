@@ -1,18 +1,18 @@
-// Laws that hold whatever the scene, on rooms drawn at random with a fixed seed.
+// Laws that hold whatever the space, on rooms drawn at random with a fixed seed.
 #include "core/transport/transport.hpp"
 
 #include <gtest/gtest.h>
 
 #include <random>
 
-#include "scenes/furnished_room.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace glow::transport {
 namespace {
 
 using photometry::PlacedLuminaire;
-using scenes::diffuse;
-using scenes::lobe;
+using spaces::diffuse;
+using spaces::lobe;
 
 constexpr double kRoundoff = 1e-9;
 constexpr double kSolver = 2e-5;    // the solution's residual is 1e-6 of the direct light
@@ -107,7 +107,7 @@ TEST_P(LawTest, SameNumbersForOneThreadAndForAll) {
   EXPECT_EQ(one.patch_flux_sets_lm, all.patch_flux_sets_lm);
 }
 
-/// The same scene elsewhere.
+/// The same space elsewhere.
 Room moved(const Room& room, const Eigen::Isometry3d& motion) {
   Room result = room;
   result.geometry = room.geometry.moved(motion);

@@ -4,16 +4,16 @@
 #include <gtest/gtest.h>
 
 #include "core/geometry/polygon_bands.hpp"
-#include "core/results/spread.hpp"
-#include "core/scene/area_placing.hpp"
+#include "core/studies/tolerance.hpp"
+#include "core/space/area_placing.hpp"
 #include "core/standards/task_search.hpp"
-#include "files/requirement_table_reader.hpp"
-#include "scenes/furnished_room.hpp"
+#include "files/requirements/requirement_table_reader.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace glow {
 namespace {
 
-using scene::GridRole;
+using space::GridRole;
 
 geometry::Polygon box(double x, double y, double dx, double dy) {
   return {{x, y}, {x + dx, y}, {x + dx, y + dy}, {x, y + dy}};
@@ -56,10 +56,10 @@ struct AreaRoom {
     room.areas.push_back(wish);
     return room.areas.back();
   }
-  scene::PlacedAreas place() {
-    const scene::WrittenWalls walls(room, room.outline);
-    const scene::RoomGeometry built = scene::add_room_geometry(room, room.outline, walls, geometry, problems);
-    return scene::place_areas(room, built, walls, tables, problems);
+  space::PlacedAreas place() {
+    const space::WrittenWalls walls(room, room.outline);
+    const space::RoomGeometry built = space::add_room_geometry(room, room.outline, walls, geometry, problems);
+    return space::place_areas(room, built, walls, tables, problems);
   }
   std::vector<std::string> codes() const {
     std::vector<std::string> codes;
@@ -68,8 +68,8 @@ struct AreaRoom {
   }
 };
 
-const scene::SceneGrid* named(const scene::PlacedAreas& areas, const std::string& name) {
-  for (const scene::SceneGrid& grid : areas.grids)
+const space::Grid* named(const space::PlacedAreas& areas, const std::string& name) {
+  for (const space::Grid& grid : areas.grids)
     if (grid.name == name) return &grid;
   return nullptr;
 }
@@ -78,7 +78,7 @@ TEST(Areas, AreRingedBySurroundingAndBackground) {
   AreaRoom a;
   a.add("bench", "ceramics.machine-work", {3, 3, NAN}, {2, 1});
   a.add("desk", "office.writing", {6.2, 3, NAN}, {1.6, 0.8});
-  const scene::PlacedAreas areas = a.place();
+  const space::PlacedAreas areas = a.place();
   EXPECT_TRUE(a.codes().empty());
   const auto *task = named(areas, "bench"), *near = named(areas, "bench surrounding"),
              *far = named(areas, "bench background");
@@ -113,7 +113,7 @@ TEST(Areas, AreRingedBySurroundingAndBackground) {
 TEST(Areas, OfAWholeRoomHaveNothingAround) {
   AreaRoom a;
   a.add("all", "office.writing", {0, 0, NAN}, {9, 7});
-  const scene::PlacedAreas areas = a.place();
+  const space::PlacedAreas areas = a.place();
   EXPECT_EQ(areas.grids.size(), 1u);
   ASSERT_EQ(areas.not_applicable.size(), 1u);
   EXPECT_NE(areas.not_applicable[0].find("all surrounding: does not apply"), std::string::npos);
@@ -132,7 +132,7 @@ TEST(Areas, LevelInForceReachesTheirSurroundings) {
   level.modified = false;
   level.steps = -1;
   a.add("second desk", "office.writing", {6, 5, NAN}, {1, 1}).level = level;
-  const scene::PlacedAreas areas = a.place();
+  const space::PlacedAreas areas = a.place();
   const auto mean_of = [&](const char* name) { return named(areas, name)->demands.at(0); };
   EXPECT_DOUBLE_EQ(mean_of("desk").required, 1000);
   EXPECT_EQ(mean_of("desk").reason, "modified from 500 lx: older eyes");
@@ -146,7 +146,7 @@ TEST(Areas, TwoEditionsAskSideBySide) {
   a.tables.push_back(*files::built_in_table("EN 12464-1:2011"));
   a.tables.push_back(*files::built_in_table("EN 12193:2007/2018"));
   a.add("class", "education.classroom", {2, 2, NAN}, {4, 3});
-  const scene::PlacedAreas areas = a.place();
+  const space::PlacedAreas areas = a.place();
   const auto& demands = named(areas, "class")->demands;
   ASSERT_EQ(demands.size(), 4u);
   EXPECT_EQ(demands[0].standard, "EN 12464-1:2021");
@@ -207,9 +207,9 @@ TEST(TaskSearch, FindsByTheWordsThatPeopleUse) {
 }
 
 /// The furnished office as a room with one group and a checked work plane.
-scene::RoomScene office() {
-  const scenes::Scene source = scenes::furnished_room();
-  scene::RoomScene room;
+space::Space office() {
+  const spaces::Scene source = spaces::furnished_room();
+  space::Space room;
   room.name = "Office";
   room.outline = box(0, 0, 6, 5);
   room.height_m = 2.8;
@@ -241,7 +241,7 @@ scene::RoomScene office() {
   room.groups[0].array = model::ArraySize{2, 3};
   room.grids.push_back({"work plane",
                         GridRole::work_plane,
-                        transport::Kernel::plane,
+                        readings::Kernel::plane,
                         Vec3::UnitX(),
                         *readings::plane_grid(room.outline, 0.8, 0.5, 0.6),
                         {standards::Demand{}, standards::Demand{}},
@@ -251,69 +251,69 @@ scene::RoomScene office() {
 }
 
 struct Pass {
-  scene::RoomScene room = office();
+  space::Space room = office();
   transport::Transport transport;
-  results::RoomLight light;
-  explicit Pass(scene::RoomScene scene = office())
-      : room(std::move(scene)),
+  assess::RoomLight light;
+  explicit Pass(space::Space space = office())
+      : room(std::move(space)),
         transport(room.geometry, receivers(), {}, {}),
-        light(results::light_room(room, transport, {})) {}
-  std::vector<transport::Receiver> receivers() const {
-    std::vector<transport::Receiver> list;
+        light(assess::light_room(room, transport, {})) {}
+  std::vector<readings::Receiver> receivers() const {
+    std::vector<readings::Receiver> list;
     for (std::size_t i = 0; i < room.grids[0].grid.points.size(); ++i)
       list.push_back(room.grids[0].receiver(i));
     return list;
   }
 };
 
-void expect_alike(const results::Lux& a, const results::Lux& b, double tolerance) {
+void expect_alike(const studies::Lux& a, const studies::Lux& b, double tolerance) {
   ASSERT_EQ(a.size(), b.size());
   for (std::size_t i = 0; i < a.size(); ++i)
     EXPECT_NEAR(a[i], b[i], tolerance * std::max(1.0, std::abs(b[i]))) << i;
 }
 
-TEST(Variants, AreWhatTheChangedRoomWouldBe) {
+TEST(Trials, AreWhatTheChangedRoomWouldBe) {
   const Pass pass;
   const Watch watch;
-  const results::Variants variants(pass.room, pass.transport, pass.light, watch);
-  const results::Lux before = variants.as_it_is();
+  const studies::Trials variants(pass.room, pass.transport, pass.light, watch);
+  const studies::Lux before = variants.as_it_is();
   expect_alike(variants.with_finishes({}), before, 1e-4);
   expect_alike(variants.with_finishes({{"walls", 0}}), before, 1e-4);
   expect_alike(variants.with_group(0, pass.room.groups[0].luminaires, 1), before, 1e-6);
   // Against the whole calculation of a room with brighter walls.
-  scene::RoomScene brighter = office();
+  space::Space brighter = office();
   geometry::Geometry repainted;
   geometry::add_room(repainted, brighter.outline, 2.8, 0.2, 0.8, 0.7);
-  scene::RoomScene empty = office();
+  space::Space empty = office();
   geometry::Geometry plain;
   geometry::add_room(plain, empty.outline, 2.8, 0.2, 0.5, 0.7);
   empty.geometry = plain;
   brighter.geometry = repainted;
   const Pass plain_pass(std::move(empty)), bright_pass(std::move(brighter));
-  const results::Variants plain_variants(plain_pass.room, plain_pass.transport, plain_pass.light, watch);
-  const results::Variants bright_variants(bright_pass.room, bright_pass.transport, bright_pass.light, watch);
+  const studies::Trials plain_variants(plain_pass.room, plain_pass.transport, plain_pass.light, watch);
+  const studies::Trials bright_variants(bright_pass.room, bright_pass.transport, bright_pass.light, watch);
   expect_alike(plain_variants.with_finishes({{"walls", 0.3}}), bright_variants.as_it_is(), 1e-3);
   // One more luminaire is the room with seven.
-  scene::RoomScene seven = office();
+  space::Space seven = office();
   photometry::PlacedLuminaire more = seven.groups[0].luminaires.front();
   more.frame.origin = {3, 2.5, 2.7};
   seven.groups[0].luminaires.push_back(more);
   const Pass seven_pass(std::move(seven));
   expect_alike(variants.with_one_more(0, more),
-               results::Variants(seven_pass.room, seven_pass.transport, seven_pass.light, watch).as_it_is(),
+               studies::Trials(seven_pass.room, seven_pass.transport, seven_pass.light, watch).as_it_is(),
                1e-4);
   // A lobe keeps its flux.
-  EXPECT_NEAR(results::even_lobe(1000, 45)->flux(), 1000, 1e-6);
-  EXPECT_NEAR(results::even_lobe(1000, 60)->intensity(0, 60),
-              results::even_lobe(1000, 60)->intensity(0, 0) / 2, 1);
+  EXPECT_NEAR(studies::even_lobe(1000, 45)->flux(), 1000, 1e-6);
+  EXPECT_NEAR(studies::even_lobe(1000, 60)->intensity(0, 60),
+              studies::even_lobe(1000, 60)->intensity(0, 0) / 2, 1);
 }
 
 TEST(Explanation, FactorOnFluxJustMeetsTheMean) {
-  scene::RoomScene room = office();
-  const results::Accuracy draft = *results::Accuracy::parse("draft");
+  space::Space room = office();
+  const run::Accuracy draft = *run::Accuracy::parse("draft");
   room.grids[0].demands[0].required = 5000;
   room.grids[0].demands[1].required = 0.99;
-  results::RoomResult result = results::compute_room(room, draft, nullptr, {});
+  assess::RoomResult result = run::compute_room(room, draft, nullptr, {});
   ASSERT_EQ(result.checks.size(), 2u);
   const standards::Check& mean = result.checks[0];
   ASSERT_FALSE(mean.why.empty());
@@ -321,7 +321,7 @@ TEST(Explanation, FactorOnFluxJustMeetsTheMean) {
   const double factor = std::stod(mean.help[0]);
   EXPECT_NE(mean.help[0].find("times the flux of all luminaires: just met"), std::string::npos);
   room.groups[0].dimming = factor * 1.01;  // said to two digits
-  EXPECT_EQ(results::compute_room(room, draft, nullptr, {}).checks[0].verdict, standards::Verdict::met);
+  EXPECT_EQ(run::compute_room(room, draft, nullptr, {}).checks[0].verdict, standards::Verdict::met);
   // Of evenness it says what spacing, width, one more and paint would do, each with a value.
   std::string all;
   for (const std::string& words : result.checks[1].help) all += words + "\n";
@@ -336,15 +336,15 @@ TEST(Explanation, FactorOnFluxJustMeetsTheMean) {
 }
 
 TEST(Explanation, SaysWhatIsWasted) {
-  scene::RoomScene room = office();
+  space::Space room = office();
   room.groups[0].photometry = [&] {
     photometry::Photometry copy = *room.groups[0].photometry;
     copy.watts = 10;
     return std::make_shared<photometry::Photometry>(copy);
   }();
-  const results::Accuracy draft = *results::Accuracy::parse("draft");
+  const run::Accuracy draft = *run::Accuracy::parse("draft");
   room.grids[0].demands[0].required = 100;
-  const results::RoomResult result = results::compute_room(room, draft, nullptr, {});
+  const assess::RoomResult result = run::compute_room(room, draft, nullptr, {});
   const standards::Check& mean = result.checks[0];
   ASSERT_EQ(mean.why.size(), 2u);
   const double share = std::ceil(100 * 100 / mean.actual);
@@ -356,14 +356,14 @@ TEST(Explanation, SaysWhatIsWasted) {
 }
 
 TEST(Spread, IsAsWideAsWhatIsStatedAndRepeats) {
-  scene::RoomScene room = office();
-  const results::Accuracy draft = *results::Accuracy::parse("draft");
-  const double mean = results::compute_room(room, draft, nullptr, {}).grids[0].statistics.mean_lx;
-  const auto study = [&](double required, const model::SpreadWish& wish) {
+  space::Space room = office();
+  const run::Accuracy draft = *run::Accuracy::parse("draft");
+  const double mean = run::compute_room(room, draft, nullptr, {}).grids[0].statistics.mean_lx;
+  const auto study = [&](double required, const model::ToleranceWish& wish) {
     room.grids[0].demands[0].required = required;
-    return results::compute_room(room, draft, nullptr, {}, {wish});
+    return run::compute_room(room, draft, nullptr, {}, {wish});
   };
-  model::SpreadWish none;
+  model::ToleranceWish none;
   none.samples = 20;
   none.flux = none.maintenance = none.reflectance = none.mounting_m = 0;
   const auto sure = study(0.9 * mean, none), hopeless = study(1.1 * mean, none);
@@ -372,7 +372,7 @@ TEST(Spread, IsAsWideAsWhatIsStatedAndRepeats) {
   EXPECT_EQ(hopeless.checks[0].spread->share, 0);
   EXPECT_EQ(hopeless.spread->share, 0);
   // Flux alone: half of the rooms lie above the planned mean, 90 % within 1.645 standard deviations.
-  model::SpreadWish flux = none;
+  model::ToleranceWish flux = none;
   flux.samples = 2000;
   flux.flux = 0.05;
   const auto spread = study(mean, flux);
@@ -381,12 +381,12 @@ TEST(Spread, IsAsWideAsWhatIsStatedAndRepeats) {
   EXPECT_NEAR(spread.checks[0].spread->low / mean, 1 - 1.645 * 0.05, 0.006);
   EXPECT_EQ(study(mean, flux).checks[0].spread->share, spread.checks[0].spread->share);
   // Places alone change little in a mean, and something in U0; brighter or darker surfaces do more.
-  model::SpreadWish moved = none, painted = none;
+  model::ToleranceWish moved = none, painted = none;
   moved.samples = painted.samples = 100;
   moved.mounting_m = 0.1;
   painted.reflectance = 0.05;
   const auto by_place = study(mean, moved), by_paint = study(mean, painted);
-  const auto width = [](const results::RoomResult& r, std::size_t check) {
+  const auto width = [](const assess::RoomResult& r, std::size_t check) {
     return r.checks[check].spread->high - r.checks[check].spread->low;
   };
   EXPECT_GT(width(by_place, 1), 0.002);

@@ -2,8 +2,8 @@
 #include <gtest/gtest.h>
 
 #include "core/geometry/room_shell.hpp"
-#include "core/transport/remembered_places.hpp"
-#include "scenes/furnished_room.hpp"
+#include "core/sources/remembered_places.hpp"
+#include "rooms/furnished_room.hpp"
 
 namespace glow::transport {
 namespace {
@@ -56,33 +56,33 @@ TEST(Windows, LetOutWhatTheirSolidAngleCatches) {
 
 /// The same room with a mirror the size of a coin in a corner, for which light is traced out.
 TEST(Windows, PointsAndRaysTellTheSame) {
-  scenes::Scene scene;
-  scene.geometry = geometry_of(room_with_window(0.7, 0.1, 0.5));
-  scene.geometry.add_box("cupboard", {4.4, 0.1, 0}, {5.6, 0.6, 2}, scenes::diffuse(0.4));
-  for (double x = 0.5; x < 6; x += 1) scene.receivers.push_back({{x, 2, 0.8}, Vec3::UnitZ()});
-  scene.luminaires = {isotropic({2, 2, 2.5}), isotropic({4.5, 1.5, 2.5})};
-  const Transport counted(scene.geometry, scene.receivers, Effort{}, {});
+  spaces::Scene space;
+  space.geometry = geometry_of(room_with_window(0.7, 0.1, 0.5));
+  space.geometry.add_box("cupboard", {4.4, 0.1, 0}, {5.6, 0.6, 2}, spaces::diffuse(0.4));
+  for (double x = 0.5; x < 6; x += 1) space.receivers.push_back({{x, 2, 0.8}, Vec3::UnitZ()});
+  space.luminaires = {isotropic({2, 2, 2.5}), isotropic({4.5, 1.5, 2.5})};
+  const Transport counted(space.geometry, space.receivers, Effort{}, {});
   geometry::Material mirror;
   mirror.mirror = 0.5;
-  scene.geometry.add_polygon(
-      scene.geometry.add_surface("coin", mirror),
+  space.geometry.add_polygon(
+      space.geometry.add_surface("coin", mirror),
       {{5.97, 3.97, 2.99}, {5.99, 3.97, 2.99}, {5.99, 3.99, 2.99}, {5.97, 3.99, 2.99}});
-  const Transport traced(scene.geometry, scene.receivers, Effort{}, {});
+  const Transport traced(space.geometry, space.receivers, Effort{}, {});
   EXPECT_TRUE(counted.exchange().straight.complete);
   EXPECT_FALSE(traced.exchange().straight.complete);
-  const GroupLight by_points = counted.relight(scene.luminaires, {});
-  const GroupLight by_rays = traced.relight(scene.luminaires, {});
+  const GroupLight by_points = counted.relight(space.luminaires, {});
+  const GroupLight by_rays = traced.relight(space.luminaires, {});
   EXPECT_NEAR(by_points.balance.escaped_lm, by_rays.balance.escaped_lm, 0.02 * by_rays.balance.escaped_lm);
-  for (std::size_t r = 0; r < scene.receivers.size(); ++r)
+  for (std::size_t r = 0; r < space.receivers.size(); ++r)
     EXPECT_NEAR(by_points.interreflected_lx[r], by_rays.interreflected_lx[r],
                 0.012 * by_rays.interreflected_lx[r]);
   // Another photometry in places that are remembered is lit the same way.
-  const auto places = RememberedPlaces::of(counted, scene.luminaires, {});
+  const auto places = RememberedPlaces::of(counted, space.luminaires, {});
   ASSERT_TRUE(places);
-  const GroupLight again = places->relight(scene.luminaires[0].table, {});
+  const GroupLight again = places->relight(space.luminaires[0].table, {});
   EXPECT_NEAR(again.balance.escaped_lm, by_points.balance.escaped_lm, 2e-3 * by_points.balance.escaped_lm);
   EXPECT_NEAR(again.balance.absorbed_lm, by_points.balance.absorbed_lm, 1e-3 * by_points.balance.absorbed_lm);
-  EXPECT_FALSE(RememberedPlaces::of(traced, scene.luminaires, {}));
+  EXPECT_FALSE(RememberedPlaces::of(traced, space.luminaires, {}));
 }
 
 /// Points tell where all light goes only if it can leave by panes of the shell alone, never to come back.

@@ -2,7 +2,7 @@
 
 #include <pugixml.hpp>
 
-#include "core/results/room_result.hpp"
+#include "core/assess/room_result.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/intensity_figures.hpp"
 #include "figures/isolines.hpp"
@@ -129,7 +129,7 @@ TEST(ColourScale, BandsAreRoundAndCoverTheValues) {
 }
 
 TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
-  results::RoomRecord room;
+  record::RoomRecord room;
   room.name = "Glaze & <kiln>";
   room.outline = {{0, 0}, {8, 0}, {8, 6}, {0, 6}};
   room.height_m = 3;
@@ -138,9 +138,9 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
   task.em_certainty = "agreed";
   task.row.uo = 0.6;
   task.row.certainty = "single";
-  results::GridResult grid;
+  assess::GridReading grid;
   grid.name = "work plane";
-  grid.role = scene::GridRole::work_plane;
+  grid.role = space::GridRole::work_plane;
   grid.grid = unit_grid(8, 6);
   grid.grid.outline = room.outline;
   for (const Vec3& p : grid.grid.points) grid.total_lx.push_back(100 + 60 * p.x());

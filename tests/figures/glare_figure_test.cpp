@@ -9,8 +9,8 @@ namespace glow::figures {
 namespace {
 
 /// 6 x 4 m with a table.
-results::RoomRecord room() {
-  results::RoomRecord room;
+record::RoomRecord room() {
+  record::RoomRecord room;
   room.name = "Glaze kitchen";
   room.outline = {{0, 0}, {6, 0}, {6, 4}, {0, 4}};
   room.height_m = 2.8;
@@ -18,7 +18,7 @@ results::RoomRecord room() {
   return room;
 }
 
-void add_limit(results::RoomRecord& room, const std::string& where, double limit) {
+void add_limit(record::RoomRecord& room, const std::string& where, double limit) {
   standards::Check check;
   check.demand.quantity = standards::Quantity::unified_glare;
   check.demand.required = limit;
@@ -27,9 +27,9 @@ void add_limit(results::RoomRecord& room, const std::string& where, double limit
 }
 
 /// Eyes in cells of `cell` m, UGR rising from 12 by 0.5 from eye to eye; the first eye sees nothing.
-results::EyeSetRecord eyes(double cell, const std::vector<std::string>& looking,
+record::EyeSetRecord eyes(double cell, const std::vector<std::string>& looking,
                            const std::vector<double>& azimuths) {
-  results::EyeSetRecord set;
+  record::EyeSetRecord set;
   set.name = "eyes";
   set.height_m = 1.2;
   set.cell_m = {cell, cell};
@@ -46,8 +46,8 @@ results::EyeSetRecord eyes(double cell, const std::vector<std::string>& looking,
   return set;
 }
 
-std::string map_of(const results::EyeSetRecord& set, std::optional<double> limit) {
-  results::RoomRecord record = room();
+std::string map_of(const record::EyeSetRecord& set, std::optional<double> limit) {
+  record::RoomRecord record = room();
   if (limit) add_limit(record, set.name, *limit);
   const std::string svg = glare_map_svg({&record, {}, {}, {}}, set);
   EXPECT_TRUE(pugi::xml_document().load_string(svg.c_str()));
@@ -65,7 +65,7 @@ bool says(const std::string& svg, const std::string& words) {
 }
 
 TEST(GlareMap, HasAPlanForEachDirectionAndTellsTheWorst) {
-  const results::EyeSetRecord set = eyes(1, {"0 deg", "90 deg"}, {0, 90});
+  const record::EyeSetRecord set = eyes(1, {"0 deg", "90 deg"}, {0, 90});
   ASSERT_EQ(set.ugr.size(), 30u);
   const std::string svg = map_of(set, 19);
   EXPECT_TRUE(says(svg, "26.5"));  // 12 + 0.5 * 29
@@ -85,7 +85,7 @@ TEST(GlareMap, WithoutALimitNothingIsAboveIt) {
 
 /// Where each eye looks its own way, arrows stand under the values if there is room.
 TEST(GlareMap, ArrowsOfEyesStandUnderTheirValues) {
-  const auto arrows = [](const results::EyeSetRecord& set) {
+  const auto arrows = [](const record::EyeSetRecord& set) {
     return count(map_of(set, 25), "stroke-width=\"1.2\"");
   };
   EXPECT_EQ(arrows(eyes(1, {"to board"}, {45})), 14u);  // of 15, the worst has its own
@@ -94,9 +94,9 @@ TEST(GlareMap, ArrowsOfEyesStandUnderTheirValues) {
 }
 
 TEST(Seats, ShowEachLineOfSightWithItsValue) {
-  results::RoomRecord record = room();
+  record::RoomRecord record = room();
   add_limit(record, "potter", 19);
-  results::EyeSetRecord seat;
+  record::EyeSetRecord seat;
   seat.name = "potter";
   seat.height_m = 1.2;
   seat.looking = {"0 deg", "90 deg"};

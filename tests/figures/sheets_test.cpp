@@ -10,13 +10,13 @@
 namespace glow::figures {
 namespace {
 
-using results::GridResult;
-using results::RoomRecord;
+using assess::GridReading;
+using record::RoomRecord;
 
 /// A grid over an area, with a light that rises along u.
-GridResult grid(const std::string& name, scene::GridRole role, const readings::Plane& plane,
+GridReading grid(const std::string& name, space::GridRole role, const readings::Plane& plane,
                 const geometry::Polygon& outline, double low, double high) {
-  GridResult result;
+  GridReading result;
   result.name = name;
   result.role = role;
   result.grid = *readings::plane_grid(plane, outline, {}, 0, {});
@@ -36,8 +36,8 @@ readings::Plane wall_plane(const Vec3& origin, const Vec3& u) {
 }
 
 /// 4 x 3 x 2.5 m with a table, a cupboard at wall 1 and a window in wall 2.
-results::RunRecord made_up() {
-  results::RunRecord run;
+record::RunRecord made_up() {
+  record::RunRecord run;
   run.project = "Made up";
   RoomRecord room;
   room.name = "Glaze kitchen";
@@ -49,7 +49,7 @@ results::RunRecord made_up() {
   room.openings = {{"window", {{4, 1}, {4, 2}}, 1, 2, false}};
   room.luminaires = {{"P1", {2, 1.5, 2.4}, 90, {0.2, 1.2}, false}};
   room.marks = {{"P1", "Fellside", 1}};
-  using scene::GridRole;
+  using space::GridRole;
   room.grids.push_back(
       grid("work plane", GridRole::work_plane, readings::Plane::level(0.8), room.outline, 200, 500));
   room.grids.push_back(grid("floor", GridRole::floor, readings::Plane::level(0), room.outline, 100, 300));
@@ -68,7 +68,7 @@ results::RunRecord made_up() {
   return run;
 }
 
-std::string svg_of(const results::RunRecord& run, const std::string& base) {
+std::string svg_of(const record::RunRecord& run, const std::string& base) {
   for (const Figure& figure : figures_of(run))
     if (figure.base == base) return figure.svg();
   ADD_FAILURE() << "no figure " << base;
@@ -76,7 +76,7 @@ std::string svg_of(const results::RunRecord& run, const std::string& base) {
 }
 
 TEST(Figures, AreListedOnceAndAllAreWellFormed) {
-  const results::RunRecord run = made_up();
+  const record::RunRecord run = made_up();
   std::vector<std::string> bases;
   for (const Figure& figure : figures_of(run)) {
     bases.push_back(figure.base);
@@ -97,9 +97,9 @@ TEST(Figures, AreListedOnceAndAllAreWellFormed) {
 }
 
 TEST(Sheets, UnrollTheWallsAsTheyFollowToTheRight) {
-  const results::RunRecord run = made_up();
+  const record::RunRecord run = made_up();
   std::vector<std::string> order;
-  for (const GridResult* wall : walls_in_order(run.rooms[0])) order.push_back(wall->name);
+  for (const GridReading* wall : walls_in_order(run.rooms[0])) order.push_back(wall->name);
   EXPECT_EQ(order, (std::vector<std::string>{"wall 1", "wall 4", "wall 3", "wall 2"}));
   const std::string svg = svg_of(run, "glaze-kitchen--walls--sheet");
   for (const char* words : {"wall 1", "wall 4", "window", "cupboard", "Illuminance in lx"})
@@ -107,7 +107,7 @@ TEST(Sheets, UnrollTheWallsAsTheyFollowToTheRight) {
   // Neighbours share a corner: the right end of one is the left end of the next.
   const auto walls = walls_in_order(run.rooms[0]);
   for (std::size_t k = 0; k < walls.size(); ++k) {
-    const GridResult &here = *walls[k], &next = *walls[(k + 1) % walls.size()];
+    const GridReading &here = *walls[k], &next = *walls[(k + 1) % walls.size()];
     const double width = geometry::bounding_box(here.grid.outline).size().x();
     EXPECT_TRUE(here.grid.plane.at({width, 0}).isApprox(next.grid.plane.origin, 1e-9)) << here.name;
   }
@@ -116,20 +116,20 @@ TEST(Sheets, UnrollTheWallsAsTheyFollowToTheRight) {
 TEST(Sheets, FitTheirPageForClosetsHallsAndManyWalls) {
   for (const auto& [x, y, z] :
        {std::array{1.0, 2.0, 2.4}, {120.0, 60.0, 9.0}, {30.0, 1.5, 2.5}, {0.5, 0.5, 12.0}}) {
-    results::RunRecord run = made_up();
+    record::RunRecord run = made_up();
     RoomRecord& room = run.rooms[0];
     room.grids.clear();
     room.outline = {{0, 0}, {x, 0}, {x, y}, {0, y}};
-    std::vector<const GridResult*> grids;
+    std::vector<const GridReading*> grids;
     room.grids.push_back(
-        grid("floor", scene::GridRole::floor, readings::Plane::level(0), room.outline, 1, 2));
+        grid("floor", space::GridRole::floor, readings::Plane::level(0), room.outline, 1, 2));
     for (int k = 0; k < 4; ++k) {
       const double length = k % 2 ? y : x;
-      room.grids.push_back(grid(room.wall_names[std::size_t(k)], scene::GridRole::wall,
+      room.grids.push_back(grid(room.wall_names[std::size_t(k)], space::GridRole::wall,
                                 wall_plane(Vec3::Zero(), Vec3::UnitX()),
                                 {{0, 0}, {length, 0}, {length, z}, {0, z}}, 1, 2));
     }
-    for (const GridResult& g : room.grids) grids.push_back(&g);
+    for (const GridReading& g : room.grids) grids.push_back(&g);
     FigureInput input;
     input.room = &room;
     pugi::xml_document document;
@@ -144,7 +144,7 @@ TEST(Sheets, FitTheirPageForClosetsHallsAndManyWalls) {
 }
 
 TEST(FlatShapes, TellWhatCoversFromWhatIsOnlyNear) {
-  const results::RunRecord run = made_up();
+  const record::RunRecord run = made_up();
   const RoomRecord& room = run.rooms[0];
   struct Case {
     const char *grid, *shape;
@@ -204,7 +204,7 @@ TEST(ColourScale, FollowsTheStyle) {
 }
 
 TEST(Figures, ShareOneScaleOnlyWhenAskedTo) {
-  results::RunRecord run = made_up();
+  record::RunRecord run = made_up();
   const auto legend = [&](const std::string& base) {
     const std::string svg = svg_of(run, base);
     return svg.find(">400<") != std::string::npos;
@@ -215,7 +215,7 @@ TEST(Figures, ShareOneScaleOnlyWhenAskedTo) {
 }
 
 TEST(Status, TellsEachVerdictByWordPatternAndColour) {
-  results::RunRecord run = made_up();
+  record::RunRecord run = made_up();
   run.project = "Mill & <yard>";
   run.rooms.resize(1);
   for (const char* status : {"met", "not met", "undecided"}) {
@@ -249,7 +249,7 @@ TEST(Status, TellsEachVerdictByWordPatternAndColour) {
 }
 
 TEST(PlotScript, HoldsEveryValueAndTheStyle) {
-  const results::RunRecord run = made_up();
+  const record::RunRecord run = made_up();
   for (const Figure& figure : figures_of(run)) {
     if (!figure.script) continue;  // of verdicts there is nothing to plot
     const PlotScript plot = figure.script();

@@ -2,7 +2,7 @@
 #include <gtest/gtest.h>
 
 #include "corpus.hpp"
-#include "files/ies_opening.hpp"
+#include "files/photometry/ies_opening.hpp"
 
 namespace glow::files {
 namespace {

@@ -1,10 +1,10 @@
-#include "files/output_folder.hpp"
+#include "files/output/output_folder.hpp"
 
 #include <gtest/gtest.h>
 
 #include <fstream>
 
-#include "files/results_json.hpp"
+#include "files/results/results_json.hpp"
 #include "temporary_folder.hpp"
 
 namespace glow::files {

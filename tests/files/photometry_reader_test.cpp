@@ -1,5 +1,5 @@
 // The made-up corpus against truth.json, and faults that must be named with their place.
-#include "files/photometry_reader.hpp"
+#include "files/photometry/photometry_reader.hpp"
 
 #include <gtest/gtest.h>
 
@@ -9,7 +9,7 @@
 #include <sstream>
 
 #include "corpus.hpp"
-#include "files/colour_text.hpp"
+#include "files/text/colour_text.hpp"
 
 namespace glow::files {
 namespace {

@@ -1,5 +1,5 @@
 // Conversions keep the light: every valid file of the corpus, there and back, and the changes on the way.
-#include "files/photometry_writer.hpp"
+#include "files/photometry/photometry_writer.hpp"
 
 #include <gtest/gtest.h>
 

@@ -1,9 +1,10 @@
-#include "files/project_reader.hpp"
+#include "files/project/project_reader.hpp"
 
 #include <gtest/gtest.h>
 
-#include "files/embedded_files.hpp"
-#include "files/requirement_table_reader.hpp"
+#include "files/output/embedded_files.hpp"
+#include "files/output/file_names.hpp"
+#include "files/requirements/requirement_table_reader.hpp"
 
 namespace glow::files {
 namespace {

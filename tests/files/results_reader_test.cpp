@@ -1,11 +1,11 @@
-#include "files/results_reader.hpp"
+#include "files/results/results_reader.hpp"
 
 #include <gtest/gtest.h>
 
 #include <nlohmann/json.hpp>
 
 #include "cli/run_program.hpp"
-#include "files/json_text.hpp"
+#include "files/text/json_text.hpp"
 
 namespace glow::files {
 namespace {
@@ -24,7 +24,7 @@ const std::string& results() {
   return bytes;
 }
 
-std::optional<results::RunRecord> read(const std::string& bytes, std::string* fault = nullptr) {
+std::optional<record::RunRecord> read(const std::string& bytes, std::string* fault = nullptr) {
   Problems problems;
   auto run = read_results(bytes, "results.json", problems);
   EXPECT_EQ(run.has_value(), problems.all().empty());
@@ -35,7 +35,7 @@ std::optional<results::RunRecord> read(const std::string& bytes, std::string* fa
 TEST(ResultsReader, FindsEverythingThatFiguresNeed) {
   const auto run = read(results());
   ASSERT_TRUE(run);
-  const results::RoomRecord& room = run->rooms.at(0);
+  const record::RoomRecord& room = run->rooms.at(0);
   EXPECT_EQ(room.wall_names, (std::vector<std::string>{"wall 1", "street side", "wall 3", "wall 4"}));
   EXPECT_EQ(room.objects.size(), 3u);
   EXPECT_FALSE(room.objects[0].solid);
@@ -50,7 +50,7 @@ TEST(ResultsReader, FindsEverythingThatFiguresNeed) {
     EXPECT_EQ(room.grids[g].grid.points.size(), grids[g].at("points").get<std::size_t>());
   }
   // Points of the sloped ceiling lie on it, and look down along its slope.
-  const results::GridResult* ceiling = room.find_grid("ceiling");
+  const assess::GridReading* ceiling = room.find_grid("ceiling");
   ASSERT_TRUE(ceiling);
   for (std::size_t i = 0; i < ceiling->grid.points.size(); ++i) {
     const Vec3& p = ceiling->grid.points[i];

@@ -1,8 +1,8 @@
 // Materials, objects, openings and ceilings in the project file: what is read, and what is told about faults.
 #include <gtest/gtest.h>
 
-#include "core/scene/room_geometry.hpp"
-#include "files/project_reader.hpp"
+#include "core/space/room_geometry.hpp"
+#include "files/project/project_reader.hpp"
 
 namespace glow::files {
 namespace {
@@ -83,7 +83,7 @@ to_height = 3
   geometry::Geometry geometry;
   const geometry::Polygon outline = geometry::tidied(room.outline);
   const auto built =
-      scene::add_room_geometry(room, outline, scene::WrittenWalls(room, outline), geometry, problems);
+      space::add_room_geometry(room, outline, space::WrittenWalls(room, outline), geometry, problems);
   EXPECT_TRUE(problems.all().empty());
   EXPECT_DOUBLE_EQ(built.shell.ceiling_height({3, 2}), 2.7);
   EXPECT_EQ(built.things.size(), 3u);
@@ -122,7 +122,7 @@ TEST_P(RoomPartsFault, IsToldWithItsPlaceAndItsMend) {
     const model::Room& room = project->rooms.at(0);
     geometry::Geometry geometry;
     const geometry::Polygon outline = geometry::tidied(room.outline);
-    scene::add_room_geometry(room, outline, scene::WrittenWalls(room, outline), geometry, problems);
+    space::add_room_geometry(room, outline, space::WrittenWalls(room, outline), geometry, problems);
   }
   int found = 0;
   for (const Problem& p : problems.all()) {

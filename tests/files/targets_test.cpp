@@ -3,9 +3,9 @@
 
 #include <cmath>
 
-#include "files/project_reader.hpp"
-#include "files/project_tables.hpp"
-#include "files/requirement_table_reader.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/project/project_tables.hpp"
+#include "files/requirements/requirement_table_reader.hpp"
 #include "temporary_folder.hpp"
 
 namespace glow::files {

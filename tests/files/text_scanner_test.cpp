@@ -1,4 +1,4 @@
-#include "files/text_scanner.hpp"
+#include "files/text/text_scanner.hpp"
 
 #include <gtest/gtest.h>
 

@@ -1,4 +1,4 @@
-#include "files/transport_cache.hpp"
+#include "store/transport_cache.hpp"
 
 #include <gtest/gtest.h>
 
@@ -6,7 +6,7 @@
 #include <sstream>
 
 #include "core/transport/content_key.hpp"
-#include "scenes/furnished_room.hpp"
+#include "rooms/furnished_room.hpp"
 #include "temporary_folder.hpp"
 
 namespace glow::files {
@@ -99,40 +99,40 @@ TEST(TransportCache, AFolderThatCannotBeMadeIsAsGoodAsNone) {
 
 TEST(ContentKey, DependsOnAllThatHitsDependOnAndOnNothingElse) {
   using transport::content_key;
-  const scenes::Scene scene = scenes::furnished_room();
-  const auto key = content_key(scene.geometry, scene.receivers, {});
+  const spaces::Scene space = spaces::furnished_room();
+  const auto key = content_key(space.geometry, space.receivers, {});
   EXPECT_EQ(key.size(), 32u);
-  EXPECT_EQ(key, content_key(scenes::furnished_room().geometry, scene.receivers, {}));
-  auto receivers = scene.receivers;
+  EXPECT_EQ(key, content_key(spaces::furnished_room().geometry, space.receivers, {}));
+  auto receivers = space.receivers;
   receivers[3].position.z() += 1e-9;
-  EXPECT_NE(key, content_key(scene.geometry, receivers, {}));
+  EXPECT_NE(key, content_key(space.geometry, receivers, {}));
   transport::Effort effort;
   effort.seed = 2;
-  EXPECT_NE(key, content_key(scene.geometry, scene.receivers, effort));
-  geometry::Geometry more = scene.geometry;
-  more.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, scenes::diffuse(0.3));
-  geometry::Geometry renamed = scene.geometry, brighter = scene.geometry;
-  renamed.add_box("chest", {4, 1, 0}, {4.5, 1.5, 0.4}, scenes::diffuse(0.3));
-  brighter.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, scenes::diffuse(0.31));
-  EXPECT_NE(key, content_key(more, scene.receivers, {}));
-  EXPECT_EQ(content_key(more, scene.receivers, {}), content_key(renamed, scene.receivers, {}));
-  EXPECT_NE(content_key(more, scene.receivers, {}), content_key(brighter, scene.receivers, {}));
+  EXPECT_NE(key, content_key(space.geometry, space.receivers, effort));
+  geometry::Geometry more = space.geometry;
+  more.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, spaces::diffuse(0.3));
+  geometry::Geometry renamed = space.geometry, brighter = space.geometry;
+  renamed.add_box("chest", {4, 1, 0}, {4.5, 1.5, 0.4}, spaces::diffuse(0.3));
+  brighter.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, spaces::diffuse(0.31));
+  EXPECT_NE(key, content_key(more, space.receivers, {}));
+  EXPECT_EQ(content_key(more, space.receivers, {}), content_key(renamed, space.receivers, {}));
+  EXPECT_NE(content_key(more, space.receivers, {}), content_key(brighter, space.receivers, {}));
 }
 
 TEST(Transport, FromKnownHitsGivesTheSameNumbersAndRefusesForeignOnes) {
-  const scenes::Scene scene = scenes::furnished_room();
+  const spaces::Scene space = spaces::furnished_room();
   const transport::Effort effort{300, 32, 64, 1};
-  const transport::Transport first(scene.geometry, scene.receivers, effort, Watch{});
-  const transport::Transport again(first.hits(), scene.geometry, scene.receivers, effort, Watch{});
-  EXPECT_EQ(first.relight(scene.luminaires, {}).interreflected_lx,
-            again.relight(scene.luminaires, {}).interreflected_lx);
+  const transport::Transport first(space.geometry, space.receivers, effort, Watch{});
+  const transport::Transport again(first.hits(), space.geometry, space.receivers, effort, Watch{});
+  EXPECT_EQ(first.relight(space.luminaires, {}).interreflected_lx,
+            again.relight(space.luminaires, {}).interreflected_lx);
   transport::TracedHits foreign = first.hits();
   foreign.of_patches[7] = 1 << 20;
-  EXPECT_FALSE(foreign.fits(first.patches(), scene.receivers, effort));
-  std::vector<transport::Receiver> more = scene.receivers;
+  EXPECT_FALSE(foreign.fits(first.patches(), space.receivers, effort));
+  std::vector<readings::Receiver> more = space.receivers;
   more.push_back(more.front());
   EXPECT_FALSE(first.hits().fits(first.patches(), more, effort));
-  more = scene.receivers;
+  more = space.receivers;
   more[3].lean = true;
   EXPECT_FALSE(first.hits().fits(first.patches(), more, effort));
 }

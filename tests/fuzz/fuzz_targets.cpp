@@ -4,11 +4,11 @@
 #include <cstdlib>
 #include <string_view>
 
-#include "files/photometry_reader.hpp"
-#include "files/photometry_writer.hpp"
-#include "files/project_reader.hpp"
-#include "files/requirement_table_reader.hpp"
-#include "files/results_reader.hpp"
+#include "files/photometry/photometry_reader.hpp"
+#include "files/photometry/photometry_writer.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/requirements/requirement_table_reader.hpp"
+#include "files/results/results_reader.hpp"
 
 namespace {
 

@@ -63,12 +63,12 @@ std::string list(const json& numbers) {
 }
 
 /// The room as stated; free space is a black hall without effect.
-std::string room_text(const json& scene) {
-  if (!scene.contains("room"))
+std::string room_text(const json& space) {
+  if (!space.contains("room"))
     return "[[rooms]]\nname = \"space\"\noutline = [[-20, -20], [20, -20], [20, 20], [-20, 20]]\nheight = "
            "20\n"
            "reflectance = { floor = 0, walls = 0, ceiling = 0 }\nsurfaces = false\n";
-  const json &room = scene["room"], &rho = room["reflectance"];
+  const json &room = space["room"], &rho = room["reflectance"];
   std::string text =
       fmt::format(FMT_STRING("[[rooms]]\nname = \"room\"\nsize = [{}, {}]\nheight = {}\nsurfaces = false\n"
                              "reflectance = {{ floor = {}, walls = 0.5, ceiling = {} }}\n"),
@@ -81,16 +81,16 @@ std::string room_text(const json& scene) {
   return text;
 }
 
-std::string parts_text(const json& scene) {
+std::string parts_text(const json& space) {
   std::string text;
-  for (const json& box : scene.value("obstacles", json::array())) {
+  for (const json& box : space.value("obstacles", json::array())) {
     json size = json::array();
     for (std::size_t k = 0; k < 3; ++k)
       size.push_back(box["max"][k].get<double>() - box["min"][k].get<double>());
     text += fmt::format(FMT_STRING("[[rooms.objects]]\nname = {}\nbox = {}\nat = {}\nreflectance = {}\n"),
                         box["name"].dump(), list(size), list(box["min"]), box["reflectance"].dump());
   }
-  for (const json& l : scene["luminaires"])
+  for (const json& l : space["luminaires"])
     text += fmt::format(
         FMT_STRING("[[rooms.luminaires]]\nmark = {}\nat = [{}, {}]\nmounting_height = {}\nrotation = {}\n"),
         l["name"].dump(), l["position"][0].dump(), l["position"][1].dump(), l["position"][2].dump(),
@@ -117,17 +117,17 @@ TEST_P(ProgramCase, IsWithinItsToleranceAsAProjectFile) {
   for (const json& c : document()["cases"])
     if (c["id"] == GetParam()) found = &c;
   ASSERT_TRUE(found);
-  const json& scene = (*found)["scene"];
+  const json& space = (*found)["space"];
   const TemporaryFolder folder;
   std::string text =
       "format = 1\n[project]\nname = \"case\"\nstandard = \"EN "
       "12464-1:2021\"\n[defaults]\nmaintenance_factor = 1\n";
-  for (const json& l : scene["luminaires"]) {
+  for (const json& l : space["luminaires"]) {
     const std::string name = l["name"];
     folder.write(name + ".ies", ies_file(l));
     text += fmt::format(FMT_STRING("[luminaires.{0}]\nfile = \"{0}.ies\"\n"), name);
   }
-  folder.write("case.toml", text + room_text(scene) + parts_text(scene) + points_text((*found)["receivers"]));
+  folder.write("case.toml", text + room_text(space) + parts_text(space) + points_text((*found)["receivers"]));
   const Ran ran = run(folder, "run case.toml --json -q --no-cache");
   ASSERT_EQ(ran.code, 0) << ran.err;
   const json room = json::parse(ran.out).at("rooms").at(0);

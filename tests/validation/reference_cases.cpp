@@ -106,11 +106,11 @@ void add_sphere(geometry::Geometry& geometry, const json& sphere) {
   }
 }
 
-geometry::Geometry geometry_of(const json& scene) {
+geometry::Geometry geometry_of(const json& space) {
   geometry::Geometry geometry;
-  if (scene.contains("sphere")) add_sphere(geometry, scene["sphere"]);
-  if (scene.contains("room")) {
-    const json& room = scene["room"];
+  if (space.contains("sphere")) add_sphere(geometry, space["sphere"]);
+  if (space.contains("room")) {
+    const json& room = space["room"];
     const json& rho = room["reflectance"];
     const double x = room["size"][0], y = room["size"][1], z = room["size"][2];
     for (const char* wall : {"wall_x1", "wall_y0", "wall_y1"})
@@ -118,18 +118,18 @@ geometry::Geometry geometry_of(const json& scene) {
     geometry::add_room(geometry, {{0, 0}, {x, 0}, {x, y}, {0, y}}, z, rho["floor"], rho["wall_x0"],
                        rho["ceiling"]);
   }
-  if (scene.contains("obstacles"))
-    for (const json& box : scene["obstacles"])
+  if (space.contains("obstacles"))
+    for (const json& box : space["obstacles"])
       geometry.add_box(box["name"], vec3(box["min"]), vec3(box["max"]), diffuse(box["reflectance"]));
   return geometry;
 }
 
 /// The points that stand for one receiver of the case: one, or an even grid for a mean.
-std::vector<transport::Receiver> points_of(const json& receiver) {
+std::vector<readings::Receiver> points_of(const json& receiver) {
   const std::string type = receiver.at("type");
-  if (type == "cylindrical") return {{vec3(receiver.at("p")), Vec3::UnitZ(), transport::Kernel::cylinder}};
+  if (type == "cylindrical") return {{vec3(receiver.at("p")), Vec3::UnitZ(), readings::Kernel::cylinder}};
   if (type == "semicylindrical")
-    return {{vec3(receiver.at("p")), vec3(receiver.at("dir")).normalized(), transport::Kernel::semicylinder}};
+    return {{vec3(receiver.at("p")), vec3(receiver.at("dir")).normalized(), readings::Kernel::semicylinder}};
   const Vec3 normal = vec3(receiver.at("n")).normalized();
   if (type == "point") return {{vec3(receiver.at("p")), normal}};
   if (type != "mean") throw std::runtime_error("unknown receiver type " + type);
@@ -138,7 +138,7 @@ std::vector<transport::Receiver> points_of(const json& receiver) {
   for (int k = 0; k < 3; ++k)
     if (size[k] == 0) flat = k;
   const int a = (flat + 1) % 3, b = (flat + 2) % 3;
-  std::vector<transport::Receiver> points;
+  std::vector<readings::Receiver> points;
   for (int i = 0; i < kMeanPoints; ++i)
     for (int j = 0; j < kMeanPoints; ++j) {
       Vec3 p = low;
@@ -153,7 +153,7 @@ struct Means {
   double direct = 0, indirect = 0;
 };
 
-/// Values that belong to the whole scene, or to zones of the sphere, from the patches.
+/// Values that belong to the whole space, or to zones of the sphere, from the patches.
 double scene_value(const transport::Transport& transport, const transport::GroupLight& light,
                    const json& reference) {
   const std::string component = reference.at("component"), receiver = reference.at("receiver");
@@ -181,8 +181,8 @@ const json& find_case(const std::string& id) {
 /// A point of each zone of the sphere stands for "anywhere on the sphere".
 json receivers_of(const json& reference_case) {
   json receivers = reference_case["receivers"];
-  if (!reference_case["scene"].contains("sphere")) return receivers;
-  const double r = reference_case["scene"]["sphere"]["radius"];
+  if (!reference_case["space"].contains("sphere")) return receivers;
+  const double r = reference_case["space"]["sphere"]["radius"];
   const double facet = std::cos(kPi / 2 / kSphereRings);  // the flat facets lie inside the sphere
   receivers.push_back(
       {{"id", "anywhere_on_sphere"}, {"type", "point"}, {"p", {r * facet * 0.99, 0, 0}}, {"n", {-1, 0, 0}}});
@@ -207,16 +207,16 @@ CaseResult run_case(const std::string& id, transport::Effort effort) {
   const json& reference_case = find_case(id);
   // A mean is read at 1600 points, so each of them needs fewer rays.
   if (reference_case.at("kind") == "enclosure") effort.rays_per_receiver = 128;
-  std::vector<transport::Receiver> points;
+  std::vector<readings::Receiver> points;
   std::map<std::string, std::pair<std::size_t, std::size_t>> range_of;
   for (const json& receiver : receivers_of(reference_case)) {
     const auto own = points_of(receiver);
     range_of[receiver.at("id")] = {points.size(), own.size()};
     points.insert(points.end(), own.begin(), own.end());
   }
-  const transport::Transport transport(geometry_of(reference_case["scene"]), points, effort, {});
+  const transport::Transport transport(geometry_of(reference_case["space"]), points, effort, {});
   std::vector<photometry::PlacedLuminaire> luminaires;
-  for (const json& luminaire : reference_case["scene"]["luminaires"])
+  for (const json& luminaire : reference_case["space"]["luminaires"])
     luminaires.push_back(luminaire_of(luminaire));
   const transport::GroupLight light = transport.relight(luminaires, {});
 

@@ -25,7 +25,7 @@ struct CaseResult {
   std::string title;
   std::vector<Row> rows;
   transport::FluxBalance balance;
-  bool closed = false;  ///< the scene has surfaces and no ray leaves it
+  bool closed = false;  ///< the space has surfaces and no ray leaves it
 };
 
 /// Ids of the cases whose class letter is one of `classes` ("abcdef").

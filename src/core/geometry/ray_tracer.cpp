@@ -10,7 +10,7 @@ namespace glow::geometry {
 
 struct RayTracer::Scene {
   RTCDevice device = nullptr;
-  RTCScene scene = nullptr;
+  RTCScene space = nullptr;
   Vec3 origin = Vec3::Zero();
   std::vector<int> facet_of_triangle;
   struct Side {
@@ -25,7 +25,7 @@ struct RayTracer::Scene {
   Scene(const Scene&) = delete;
   Scene& operator=(const Scene&) = delete;
   ~Scene() {
-    if (scene) rtcReleaseScene(scene);
+    if (space) rtcReleaseScene(space);
     if (device) rtcReleaseDevice(device);
   }
 };
@@ -57,23 +57,23 @@ Arrays arrays_of(const Geometry& geometry, const Vec3& origin, std::vector<int>&
 
 }  // namespace
 
-RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>()) {
+RayTracer::RayTracer(const Geometry& geometry) : space_(std::make_unique<Scene>()) {
   // One instruction set: with AVX-512 distances differ in the last digits, and results would depend on the
   // machine.
-  scene_->device = rtcNewDevice("max_isa=avx2,set_affinity=0");
-  if (!scene_->device) throw std::runtime_error("the ray tracing library could not be started");
-  scene_->origin = geometry.middle();
+  space_->device = rtcNewDevice("max_isa=avx2,set_affinity=0");
+  if (!space_->device) throw std::runtime_error("the ray tracing library could not be started");
+  space_->origin = geometry.middle();
   for (const Facet& facet : geometry.facets()) {
     const float clear = static_cast<float>(geometry.material_of(facet).clear);
-    scene_->facets.push_back({facet.normal.cast<float>(), facet.back, facet.owner, clear});
-    scene_->opaque = scene_->opaque && clear == 0 && facet.owner == kNobody;
+    space_->facets.push_back({facet.normal.cast<float>(), facet.back, facet.owner, clear});
+    space_->opaque = space_->opaque && clear == 0 && facet.owner == kNobody;
   }
-  const Arrays arrays = arrays_of(geometry, scene_->origin, scene_->facet_of_triangle);
-  scene_->scene = rtcNewScene(scene_->device);
-  rtcSetSceneFlags(scene_->scene, RTC_SCENE_FLAG_ROBUST);
-  rtcSetSceneBuildQuality(scene_->scene, RTC_BUILD_QUALITY_HIGH);
+  const Arrays arrays = arrays_of(geometry, space_->origin, space_->facet_of_triangle);
+  space_->space = rtcNewScene(space_->device);
+  rtcSetSceneFlags(space_->space, RTC_SCENE_FLAG_ROBUST);
+  rtcSetSceneBuildQuality(space_->space, RTC_BUILD_QUALITY_HIGH);
   if (!arrays.indices.empty()) {
-    RTCGeometry mesh = rtcNewGeometry(scene_->device, RTC_GEOMETRY_TYPE_TRIANGLE);
+    RTCGeometry mesh = rtcNewGeometry(space_->device, RTC_GEOMETRY_TYPE_TRIANGLE);
     void* vertices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3,
                                              3 * sizeof(float), arrays.vertices.size() / 3);
     void* indices = rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3,
@@ -82,13 +82,13 @@ RayTracer::RayTracer(const Geometry& geometry) : scene_(std::make_unique<Scene>(
     std::copy(arrays.vertices.begin(), arrays.vertices.end(), static_cast<float*>(vertices));
     std::copy(arrays.indices.begin(), arrays.indices.end(), static_cast<unsigned*>(indices));
     rtcCommitGeometry(mesh);
-    rtcAttachGeometry(scene_->scene, mesh);
+    rtcAttachGeometry(space_->space, mesh);
     rtcReleaseGeometry(mesh);
   }
   // On one thread, so that the search tree, and with it the choice between two facets met at the very same
   // distance, is always the same. (The device's own "threads=1" would limit the whole program.)
   tbb::task_arena alone(1);
-  alone.execute([&] { rtcCommitScene(scene_->scene); });
+  alone.execute([&] { rtcCommitScene(space_->space); });
 }
 
 RayTracer::~RayTracer() = default;
@@ -113,23 +113,23 @@ RTCRay ray_from(const Vec3f& origin, const Vec3f& direction, float length) {
   return ray;
 }
 
-RTCRayHit traced(RTCScene scene, const Vec3f& origin, const Vec3f& direction) {
+RTCRayHit traced(RTCScene space, const Vec3f& origin, const Vec3f& direction) {
   RTCRayHit query;
   query.ray = ray_from(origin, direction, std::numeric_limits<float>::infinity());
   query.hit.geomID = RTC_INVALID_GEOMETRY_ID;
   RTCIntersectContext context;
   rtcInitIntersectContext(&context);
-  rtcIntersect1(scene, &context, &query);
+  rtcIntersect1(space, &context, &query);
   return query;
 }
 
 }  // namespace
 
 Hit RayTracer::nearest(const Vec3f& origin, const Vec3f& direction, int owner) const {
-  const RTCRayHit query = traced(scene_->scene, origin, direction);
+  const RTCRayHit query = traced(space_->space, origin, direction);
   if (query.hit.geomID == RTC_INVALID_GEOMETRY_ID) return {};
-  const int facet = scene_->facet_of_triangle[query.hit.primID];
-  const Scene::Side& side = scene_->facets[std::size_t(facet)];
+  const int facet = space_->facet_of_triangle[query.hit.primID];
+  const Scene::Side& side = space_->facets[std::size_t(facet)];
   if (owner != kNobody && side.owner == owner) {
     const float step = query.ray.tfar + static_cast<float>(kStartOffset);
     Hit hit = nearest(origin + step * direction, direction, owner);
@@ -148,15 +148,15 @@ void RayTracer::nearest(const RayBlock& rays, Hit* hits) const {
     RTCRayHit query;
     query.ray = ray_from(rays.origin(i), rays.direction(i), std::numeric_limits<float>::infinity());
     query.hit.geomID = RTC_INVALID_GEOMETRY_ID;
-    rtcIntersect1(scene_->scene, &context, &query);
+    rtcIntersect1(space_->space, &context, &query);
     const bool met = query.hit.geomID != RTC_INVALID_GEOMETRY_ID;
     hits[i] = {met ? static_cast<int>(query.hit.primID) : -1, query.ray.tfar, false};
   }
   // What was met is looked up in a loop of its own, whose steps do not wait for each other.
   for (int i = 0; i < rays.size; ++i) {
     if (hits[i].facet < 0) continue;
-    const int facet = scene_->facet_of_triangle[std::size_t(hits[i].facet)];
-    const Scene::Side& side = scene_->facets[std::size_t(facet)];
+    const int facet = space_->facet_of_triangle[std::size_t(hits[i].facet)];
+    const Scene::Side& side = space_->facets[std::size_t(facet)];
     const bool from_behind = side.normal.dot(rays.direction(i)) > 0;
     const bool two_sided = from_behind && side.back >= 0;
     hits[i].facet = two_sided ? side.back : facet;
@@ -171,18 +171,18 @@ float RayTracer::passed(const Vec3& from, const Vec3& to, int owner) const {
   const Vec3f direction = (way / length).cast<float>();
   Vec3f origin = local(from);
   float rest = static_cast<float>(length - kStartOffset);
-  if (scene_->opaque) {
+  if (space_->opaque) {
     RTCRay ray = ray_from(origin, direction, rest);
     RTCIntersectContext context;
     rtcInitIntersectContext(&context);
-    rtcOccluded1(scene_->scene, &context, &ray);
+    rtcOccluded1(space_->space, &context, &ray);
     return ray.tfar < 0 ? 0.0f : 1.0f;
   }
   float share = 1;
   while (share > 0) {
     const Hit hit = nearest(origin, direction, owner);
     if (hit.facet < 0 || hit.distance >= rest) return share;
-    share *= scene_->facets[std::size_t(hit.facet)].clear;
+    share *= space_->facets[std::size_t(hit.facet)].clear;
     const float step = hit.distance + static_cast<float>(kStartOffset);
     origin += step * direction;
     rest -= step;
@@ -191,11 +191,11 @@ float RayTracer::passed(const Vec3& from, const Vec3& to, int owner) const {
 }
 
 bool RayTracer::bare_nearest(const Vec3f& origin, const Vec3f& direction) const {
-  return traced(scene_->scene, origin, direction).hit.geomID != RTC_INVALID_GEOMETRY_ID;
+  return traced(space_->space, origin, direction).hit.geomID != RTC_INVALID_GEOMETRY_ID;
 }
 
 Vec3f RayTracer::local(const Vec3& world) const {
-  return (world - scene_->origin).cast<float>();
+  return (world - space_->origin).cast<float>();
 }
 
 }  // namespace glow::geometry

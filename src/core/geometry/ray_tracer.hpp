@@ -8,7 +8,7 @@
 namespace glow::geometry {
 
 /// Distance by which a ray starts off the surface it leaves, m. Found by experiment: with a local origin,
-/// 1e-4 keeps every ray of a 1 km scene off its own surface, and 1e-6 is enough near the origin.
+/// 1e-4 keeps every ray of a 1 km space off its own surface, and 1e-6 is enough near the origin.
 inline constexpr double kStartOffset = 1e-4;
 
 struct Hit {
@@ -42,7 +42,7 @@ class RayTracer {
 
  private:
   struct Scene;
-  std::unique_ptr<Scene> scene_;
+  std::unique_ptr<Scene> space_;
 };
 
 }  // namespace glow::geometry

@@ -7,8 +7,8 @@
 
 namespace glow::glare {
 
-/// CIE 112: the eye of an observer outdoors or on a sports ground, m, and how far it looks down, degrees.
-inline constexpr double kRatingEye = 1.5, kRatingDown = 2;
+/// CIE 112: how far an observer outdoors or on a sports ground looks down, degrees.
+inline constexpr double kRatingDown = 2;
 
 /// GR at one eye: 27 + 24 lg(Lvl / Lve^0.9), CIE 112:1994.
 struct GlareRating {

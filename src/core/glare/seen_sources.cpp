@@ -58,7 +58,7 @@ void GlareSources::look(const Source& source, const Vec3& eye, const geometry::R
 }
 
 std::vector<SeenSource> GlareSources::seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
-                                                const transport::Occluders* occluders) const {
+                                                const geometry::Occluders* occluders) const {
   std::vector<SeenSource> all;
   for (std::size_t s = 0; s < sources_.size(); ++s) {
     const Source& source = sources_[s];

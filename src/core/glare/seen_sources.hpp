@@ -5,7 +5,7 @@
 #include "core/geometry/ray_tracer.hpp"
 #include "core/photometry/luminous_faces.hpp"
 #include "core/photometry/placed_luminaire.hpp"
-#include "core/transport/occluders.hpp"
+#include "core/geometry/occluders.hpp"
 
 namespace glow::glare {
 
@@ -46,7 +46,7 @@ class GlareSources {
   const std::vector<Source>& sources() const { return sources_; }
   /// What sends light towards the eye. `tracer` null: nothing can hide anything.
   std::vector<SeenSource> seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
-                                    const transport::Occluders* occluders) const;
+                                    const geometry::Occluders* occluders) const;
 
  private:
   void look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer, SeenSource& seen) const;

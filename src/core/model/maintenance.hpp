@@ -25,7 +25,7 @@ inline double maintenance_factor(const LuminaireMaintenance& luminaire, double r
 }
 
 /// How far the built room may be from the planned one: standard deviations.
-struct SpreadWish {
+struct ToleranceWish {
   int samples = 300;
   unsigned seed = 1;
   double flux = 0.05;         ///< of a luminaire type's flux, relative

@@ -109,7 +109,7 @@ struct Room {
   std::vector<Wall> walls;
   std::vector<CeilingPart> ceiling;  ///< below `height_m`, the lowest counts
   std::vector<GridWish> grids;
-  std::vector<SpotWish> spots;
+  std::vector<PointWish> spots;
   bool surfaces = true;              ///< light on walls, ceiling and floor is read
   std::vector<std::string> assumed;  ///< what the file does not state, in words
   Place place, outline_place, task_place, maintenance_place, reflectance_place;
@@ -132,7 +132,7 @@ struct Project {
   Place standard_place;
   std::vector<StandardName> also_verify;  ///< further standards, verified side by side with the first
   std::vector<OwnTable> tables;
-  SpreadWish spread;
+  ToleranceWish spread;
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file

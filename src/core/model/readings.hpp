@@ -6,7 +6,7 @@
 
 #include "core/problems/problems.hpp"
 #include "core/readings/grid.hpp"
-#include "core/transport/sampling.hpp"
+#include "core/readings/kernel.hpp"
 
 namespace glow::model {
 
@@ -26,7 +26,7 @@ struct GridWish {
   std::optional<PlacedRectangle> rectangle;
   std::optional<std::vector<Vec3>> polygon;  ///< counter-clockwise seen from the side that light is read on
   std::optional<double> height_m;
-  transport::Kernel kernel = transport::Kernel::plane;
+  readings::Kernel kernel = readings::Kernel::plane;
   Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders, level
   bool turned = false;          ///< light is read on the other side
   double inset_m = 0;
@@ -35,11 +35,11 @@ struct GridWish {
 };
 
 /// One spot where light is read.
-struct SpotWish {
+struct PointWish {
   std::string name;
   Vec3 at = Vec3::Zero();
   std::string facing = "up";  ///< "up", "down", "X,Y,Z" or an object's name
-  transport::Kernel kernel = transport::Kernel::plane;
+  readings::Kernel kernel = readings::Kernel::plane;
   Place place, facing_place;
 };
 

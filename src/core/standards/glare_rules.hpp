@@ -2,6 +2,9 @@
 
 namespace glow::standards {
 
+/// CIE 112: height of the eye of an observer outdoors or on a sports ground, m.
+inline constexpr double kRatingEye = 1.5;
+
 /// Degrees from the horizontal within which a louvre hides the lamps; its depth and clear opening in m.
 double shielding_angle(double depth_m, double opening_m);
 

@@ -48,7 +48,7 @@ enum class Verdict { met, not_met, undecided };
 std::string to_string(Verdict verdict);
 
 /// A check over many possible built rooms.
-struct CheckSpread {
+struct CheckTolerance {
   double share = 0;          ///< of them that meet it
   double low = 0, high = 0;  ///< 90 % of them lie between
 };
@@ -62,7 +62,7 @@ struct Check {
   double uncertainty = 0;  ///< half width of the 95 % interval of `actual`
   bool binding = true;     ///< false: said for information, another check verifies the demand
   Verdict verdict = Verdict::undecided;
-  std::optional<CheckSpread> spread;   ///< when it was asked for
+  std::optional<CheckTolerance> spread;   ///< when it was asked for
   std::vector<std::string> why, help;  ///< of a check that is not met, or met by far: sentences for people
 
   double margin() const {

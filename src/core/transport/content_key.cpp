@@ -57,7 +57,7 @@ std::string content_checksum(const void* bytes, std::size_t count) {
   return fmt::format(FMT_STRING("{:016x}{:016x}"), hash.high64, hash.low64);
 }
 
-std::string content_key(const geometry::Geometry& geometry, const std::vector<Receiver>& receivers,
+std::string content_key(const geometry::Geometry& geometry, const std::vector<readings::Receiver>& receivers,
                         const Effort& effort) {
   Bytes bytes;
   bytes.add(kWayOfTracing);
@@ -65,7 +65,7 @@ std::string content_key(const geometry::Geometry& geometry, const std::vector<Re
     bytes.add(number);
   bytes.add(effort.seed);
   add_geometry(bytes, geometry);
-  for (const Receiver& receiver : receivers) {
+  for (const readings::Receiver& receiver : receivers) {
     for (const Vec3& v : {receiver.position, receiver.normal, receiver.axis}) bytes.add(v);
     bytes.add(int(receiver.kernel));
     bytes.add(receiver.lean);

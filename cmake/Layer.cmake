@@ -1,0 +1,22 @@
+# glow_layer(TARGET FOLDER [USES TARGET...] [PRIVATE_LIBRARIES LIB...] SOURCES FILE...)
+# One folder of src/ as a static library. Its headers are found through a folder of its own that holds nothing
+# else, and so only by those who name it in USES, directly or by way of others: an include that runs upwards
+# does not build.
+function(glow_layer target folder)
+  cmake_parse_arguments(LAYER "" "" "USES;LIBRARIES;PRIVATE_LIBRARIES;SOURCES" ${ARGN})
+  set(root "${CMAKE_BINARY_DIR}/layers/${target}")
+  get_filename_component(parent "${root}/${folder}" DIRECTORY)
+  file(MAKE_DIRECTORY "${parent}")
+  file(CREATE_LINK "${PROJECT_SOURCE_DIR}/src/${folder}" "${root}/${folder}" SYMBOLIC)
+  set(sources "")
+  foreach(file IN LISTS LAYER_SOURCES)
+    if(IS_ABSOLUTE "${file}")
+      list(APPEND sources "${file}")
+    else()
+      list(APPEND sources "${folder}/${file}")
+    endif()
+  endforeach()
+  add_library(${target} STATIC ${sources})
+  target_include_directories(${target} PUBLIC "${root}")
+  target_link_libraries(${target} PUBLIC glowgrid_flags ${LAYER_USES} ${LAYER_LIBRARIES} PRIVATE ${LAYER_PRIVATE_LIBRARIES})
+endfunction()

@@ -1,0 +1,16 @@
+#pragma once
+
+#include "core/readings/statistics.hpp"
+#include "core/transport/numerical_error.hpp"
+
+namespace glow::assess {
+
+/// Half widths of the 95 % intervals of a grid's mean, minimum and U0, initial values. Covers what
+/// transport::NumericalError covers, and that the lowest of many uncertain values is lower than each of them
+/// would be alone. `light` and `transport` are those that `confidence` was made of.
+/// `receivers`: numbers, in the transport, of the grid's points.
+readings::Uncertainty grid_uncertainty(const transport::NumericalError& confidence,
+                                       const transport::GroupLight& light,
+                                       const std::vector<std::size_t>& receivers);
+
+}  // namespace glow::assess

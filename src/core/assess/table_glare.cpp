@@ -1,0 +1,183 @@
+#include "core/assess/table_glare.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "core/cavity/ugr_table.hpp"
+
+namespace glow::assess {
+namespace {
+
+constexpr double kSmallest = 2, kLargest = 12;  // heights: what the table holds
+constexpr double kSquare = 0.02;                // sine of the angle by which things may be out of square
+constexpr double kSameHeight = 0.05;            // m
+constexpr double kEven = 0.15;                  // of the spacing: how uneven an array may be
+constexpr double kLowest = 0.3;                 // m above the eye
+
+/// The sides of a rectangular room.
+struct Sides {
+  Vec2 corner, u, v;  ///< unit vectors
+  double along_u = 0, along_v = 0;
+};
+
+std::optional<Sides> sides_of(const geometry::Polygon& outline) {
+  if (outline.size() != 4) return std::nullopt;
+  const Vec2 a = outline[1] - outline[0], b = outline[3] - outline[0];
+  const Vec2 opposite = outline[2] - outline[1] - b;
+  if (std::abs(a.normalized().dot(b.normalized())) > kSquare || opposite.norm() > kSquare * b.norm())
+    return std::nullopt;
+  return Sides{outline[0], a.normalized(), b.normalized(), a.norm(), b.norm()};
+}
+
+/// Whether places lie evenly over a side: the outer ones half a spacing from the ends.
+bool is_even(std::vector<double> places, double side) {
+  std::sort(places.begin(), places.end());
+  const auto same = [](double a, double b) { return std::abs(a - b) < kSameHeight; };
+  places.erase(std::unique(places.begin(), places.end(), same), places.end());
+  const double spacing = side / double(places.size());
+  for (std::size_t i = 0; i < places.size(); ++i)
+    if (std::abs(places[i] - (double(i) + 0.5) * spacing) > kEven * spacing) return false;
+  return true;
+}
+
+std::size_t distinct(std::vector<double> places) {
+  std::sort(places.begin(), places.end());
+  std::size_t count = 1;
+  for (std::size_t i = 1; i < places.size(); ++i) count += places[i] - places[i - 1] > kSameHeight;
+  return count;
+}
+
+class TableReader {
+ public:
+  explicit TableReader(const space::Space& space) : space_(space), sides_(sides_of(space.outline)) {}
+
+  TableGlare read() {
+    look_for_reasons();
+    if (!result_.why_not.empty()) return std::move(result_);
+    result_.mark = space_.groups.front().mark;
+    choose_reflectances();
+    add(sides_->u, sides_->along_u, sides_->along_v, 1);
+    add(sides_->v, sides_->along_v, sides_->along_u, 2);
+    return std::move(result_);
+  }
+
+ private:
+  void look_for_reasons();
+  void look_at_luminaires();
+  void choose_reflectances();
+  void add(const Vec2& sight, double along, double across, int wall);
+  void against(const std::string& words) {
+    if (std::find(result_.why_not.begin(), result_.why_not.end(), words) == result_.why_not.end())
+      result_.why_not.push_back(words);
+  }
+  double height() const {
+    return space_.groups.front().luminaires.front().frame.origin.z() - space_.glare.table_eye_m;
+  }
+
+  const space::Space& space_;
+  std::optional<Sides> sides_;
+  cavity::Reflectances set_;
+  TableGlare result_;
+};
+
+void TableReader::look_for_reasons() {
+  if (!sides_) against("the room is not a rectangle");
+  if (!space_.glare.flat_ceiling) against("the ceiling is not flat");
+  if (space_.groups.empty()) return against("there are no luminaires");
+  const space::LuminaireGroup& first = space_.groups.front();
+  for (const space::LuminaireGroup& group : space_.groups)
+    if (group.photometry != first.photometry || group.dimming != first.dimming)
+      against("several kinds of luminaires, or of dimming");
+  if (first.dimming <= 0) against("the luminaires are off");
+  const std::string reason = cavity::no_ugr_table(*first.photometry);
+  if (!reason.empty())
+    against(reason);
+  else if (!cavity::ugr_headline(*first.photometry).symmetric)
+    against("the luminaire is not symmetric about both planes");
+  if (height() < kLowest) against("the luminaires are not above the eye");
+  if (sides_) look_at_luminaires();
+}
+
+void TableReader::look_at_luminaires() {
+  std::vector<double> along_u, along_v;
+  const photometry::PlacedLuminaire& first = space_.groups.front().luminaires.front();
+  for (const space::LuminaireGroup& group : space_.groups)
+    for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
+      const geometry::Frame& frame = luminaire.frame;
+      const Vec2 at = frame.origin.head<2>() - sides_->corner;
+      along_u.push_back(at.dot(sides_->u));
+      along_v.push_back(at.dot(sides_->v));
+      if (frame.g0.z() > -1 + 1e-6) against("luminaires are tilted");
+      const double turned = std::abs(frame.c0.head<2>().dot(sides_->u));
+      if (!luminaire.table->rotational() && std::min(turned, std::abs(1 - turned)) > kSquare)
+        against("luminaires are not square to the room");
+      if (std::abs(frame.origin.z() - first.frame.origin.z()) > kSameHeight)
+        against("luminaires hang at several heights");
+      if (std::abs(std::abs(frame.c0.dot(first.frame.c0)) - 1) > kSquare && !luminaire.table->rotational())
+        against("luminaires are turned in several ways");
+    }
+  if (distinct(along_u) * distinct(along_v) != along_u.size() || !is_even(along_u, sides_->along_u) ||
+      !is_even(along_v, sides_->along_v))
+    against("the luminaires are not one even array");
+}
+
+/// The nearest set of the table; walls count most, since they are the background.
+void TableReader::choose_reflectances() {
+  const model::Reflectances& own = space_.reflectances;
+  double nearest = 1e9;
+  for (const cavity::Reflectances& r : cavity::UgrTable::reflectances()) {
+    const double off =
+        std::abs(r.top - own.ceiling) + 2 * std::abs(r.walls - own.walls) + std::abs(r.bottom - own.floor);
+    if (off < nearest) set_ = r;
+    nearest = std::min(nearest, off);
+  }
+  result_.reflectances =
+      fmt::format(FMT_STRING("{:.0f}/{:.0f}/{:.0f}"), 100 * set_.top, 100 * set_.walls, 100 * set_.bottom);
+  constexpr double kFar = 0.15;
+  if (std::abs(set_.walls - own.walls) > kFar || std::abs(set_.top - own.ceiling) > kFar)
+    result_.remarks.push_back(
+        fmt::format(FMT_STRING("the room's own reflectances, {:.0f}/{:.0f}/{:.0f}, are far from any of the "
+                               "table; {} is the nearest"),
+                    100 * own.ceiling, 100 * own.walls, 100 * own.floor, result_.reflectances));
+}
+
+void TableReader::add(const Vec2& sight, double along, double across, int wall) {
+  const space::LuminaireGroup& group = space_.groups.front();
+  const double x = across / height(), y = along / height();
+  const cavity::TableRoom room{std::clamp(x, kSmallest, kLargest), std::clamp(y, kSmallest, kLargest)};
+  const Vec3& c0 = group.luminaires.front().frame.c0;
+  const bool along_c0 = std::abs(c0.head<2>().dot(sight)) > std::sqrt(0.5);
+  const auto plane = along_c0 ? cavity::Sight::along_c0 : cavity::Sight::along_c90;
+  const photometry::Photometry& p = *group.photometry;
+  TableGlare::Value value;
+  value.along = std::abs(sight.y()) < 1e-6   ? "x"
+                : std::abs(sight.x()) < 1e-6 ? "y"
+                                             : fmt::format(FMT_STRING("wall {}"), wall);
+  value.x_h = x;
+  value.y_h = y;
+  value.crosswise = along_c0 == (p.area.extent_c0_m <= p.area.extent_c90_m);
+  value.ugr = cavity::tabular_ugr(p, room, plane, {set_})[0] + cavity::flux_correction(p) +
+              8 * std::log10(std::max(1e-6, group.dimming));
+  if (std::isfinite(value.ugr)) result_.values.push_back(value);
+  const bool beyond = x < kSmallest || y < kSmallest || x > kLargest || y > kLargest;
+  const std::string words = "the table holds sides of 2H to 12H; what lies beyond is read at its edge";
+  if (beyond && std::find(result_.remarks.begin(), result_.remarks.end(), words) == result_.remarks.end())
+    result_.remarks.push_back(words);
+}
+
+}  // namespace
+
+std::optional<double> TableGlare::worst() const {
+  std::optional<double> worst;
+  for (const Value& value : values) worst = std::max(worst.value_or(value.ugr), value.ugr);
+  return worst;
+}
+
+TableGlare table_glare(const space::Space& space) {
+  return TableReader(space).read();
+}
+
+}  // namespace glow::assess

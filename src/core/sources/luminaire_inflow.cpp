@@ -1,0 +1,80 @@
+#include "core/sources/luminaire_inflow.hpp"
+
+#include <memory>
+
+#include "core/sources/direct_light.hpp"
+#include "core/sources/patch_light.hpp"
+
+namespace glow::sources {
+namespace {
+
+/// The luminaire as it is seen over mirrors: its frame is left-handed after an odd number of them.
+photometry::PlacedLuminaire image_of(const photometry::PlacedLuminaire& luminaire,
+                                     const transport::MirrorPaths& mirrors,
+                                     const transport::MirrorPath& path) {
+  photometry::PlacedLuminaire image = luminaire;
+  image.frame.origin = mirrors.image_of_point(path, luminaire.frame.origin);
+  for (Vec3* axis : {&image.frame.c0, &image.frame.c90, &image.frame.g0})
+    *axis = mirrors.image_of_direction(path, *axis);
+  return image;
+}
+
+/// Straight, and over mirrors.
+void read_direct(const transport::Transport& transport,
+                 const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                 const transport::ReceiverChoice& choice, transport::Inflow& inflow) {
+  const transport::MirrorPaths& mirrors = transport.mirrors();
+  std::vector<DirectLight> open, shaded, mirrored;
+  std::vector<std::unique_ptr<const photometry::PlacedLuminaire>> images;
+  for (const photometry::PlacedLuminaire& luminaire : luminaires) {
+    open.emplace_back(luminaire, nullptr);
+    shaded.emplace_back(luminaire, &transport.tracer(), &transport.occluders());
+    for (const transport::MirrorPath& path : mirrors.from(luminaire.frame.origin)) {
+      images.push_back(
+          std::make_unique<const photometry::PlacedLuminaire>(image_of(luminaire, mirrors, path)));
+      mirrored.emplace_back(*images.back(),
+                            [&transport, path, owner = luminaire.owner](const Vec3& eye, const Vec3& image) {
+                              return transport.mirrors().passed(path, transport.tracer(), eye, image, owner);
+                            });
+    }
+  }
+  const std::vector<readings::Receiver>& receivers = transport.receivers();
+  inflow.direct_lx.assign(receivers.size(), 0.0);
+  if (!mirrored.empty()) inflow.mirrored_lx.assign(receivers.size(), 0.0);
+  parallel_for(receivers.size(), watch, "direct light", [&](std::size_t r) {
+    if (!transport::is_chosen(choice, r)) return;
+    for (std::size_t l = 0; l < luminaires.size() && !receivers[r].reflected_only; ++l) {
+      const bool hidden = transport.occluders().may_block(receivers[r].position, luminaires[l].frame.origin,
+                                                          open[l].surface().reach_m());
+      inflow.direct_lx[r] += (hidden ? shaded : open)[l].illuminance(receivers[r]);
+    }
+    for (const DirectLight& source : mirrored) inflow.mirrored_lx[r] += source.illuminance(receivers[r]);
+  });
+}
+
+}  // namespace
+
+transport::Inflow luminaire_inflow(const transport::Transport& transport,
+                                   const std::vector<photometry::PlacedLuminaire>& luminaires,
+                                   const Watch& watch, const transport::ReceiverChoice& choice) {
+  transport::Inflow inflow = light_on_patches(transport, luminaires, transport.effort(), watch);
+  read_direct(transport, luminaires, watch, choice, inflow);
+  return inflow;
+}
+
+transport::GroupLight relight(const transport::Transport& transport,
+                              const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
+                              const transport::ReceiverChoice& choice) {
+  return transport.carry(luminaire_inflow(transport, luminaires, watch, choice), watch, nullptr, choice);
+}
+
+std::vector<double> reflected_from(const transport::Transport& transport,
+                                   const std::vector<photometry::PlacedLuminaire>& luminaires,
+                                   const std::vector<std::size_t>& receivers, const Watch& watch) {
+  transport::Effort quick = transport.effort();
+  quick.rays_per_patch /= 4;
+  return transport.reflected_from(light_on_patches(transport, luminaires, quick, watch).on_patches.mean_lm,
+                                  receivers);
+}
+
+}  // namespace glow::sources

@@ -1,0 +1,379 @@
+#include "core/space/space.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "core/space/area_placing.hpp"
+#include "core/space/doubtful_input.hpp"
+#include "core/space/eye_placing.hpp"
+#include "core/space/luminaire_placing.hpp"
+#include "core/space/room_geometry.hpp"
+
+namespace glow::space {
+namespace {
+
+constexpr double kDefaultInset = 0.5;        // m; EN 12464-1: strip along the walls
+constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
+constexpr double kSamePitch = 0.02;          // relative
+
+class Builder {
+ public:
+  Builder(const model::Project& project, const model::Room& room,
+          const std::vector<standards::RequirementTable>& standards, Problems& problems)
+      : project_(project), room_(room), standards_(standards), problems_(problems) {}
+
+  std::optional<Space> build() {
+    const int errors_before = problems_.error_count();
+    if (const auto fault = geometry::fault_of_outline(room_.outline)) {
+      problems_.error(
+          "P013", room_.outline_place,
+          fmt::format(FMT_STRING("the outline of \"{}\" is not a simple polygon: {}"), room_.name, *fault));
+      return std::nullopt;
+    }
+    space_.name = room_.name;
+    space_.units = project_.units;
+    space_.outline = geometry::tidied(room_.outline);
+    space_.height_m = room_.height_m;
+    space_.floor_area_m2 = geometry::signed_area(space_.outline);
+    space_.room_surfaces = room_.room_surfaces;
+    space_.reflectances = room_.reflectances;
+    const WrittenWalls walls(room_, space_.outline);
+    space_.wall_names = walls.names();
+    RoomGeometry built = add_room_geometry(room_, space_.outline, walls, space_.geometry, problems_);
+    describe(built);
+    if (room_.task)
+      space_.tasks = find_tasks(standards_, *room_.task, room_.task_place, room_.level, problems_);
+    lay_work_plane();
+    lay_areas(built, walls);
+    for (Grid& grid : place_grids(room_, built, walls, problems_))
+      space_.grids.push_back(std::move(grid));
+    lay_faces();
+    check_grid_names();
+    space_.spots = place_points(room_, built, problems_);
+    lay_eyes();
+    PlacedGroups placed = place_luminaires(project_, room_, built.shell, walls, space_.geometry, problems_);
+    space_.groups = std::move(placed.groups);
+    settle_maintenance();
+    demand_of_room();
+    array_spacings_ = std::move(placed.array_spacings);
+    if (room_.luminaires.empty())
+      problems_.warning(
+          "P020", room_.place,
+          fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
+    warn_of_equal_pitch();
+    warn_of_doubtful_input(room_, space_, problems_);
+    if (problems_.error_count() > errors_before) return std::nullopt;
+    return std::move(space_);
+  }
+
+ private:
+  void describe(const RoomGeometry& built);
+  void lay_work_plane();
+  void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
+  void note_not_verified(const Tasks& tasks);
+  void lay_faces();
+  void lay_eyes();
+  void demand_of_room();
+  void settle_maintenance();
+  void check_grid_names();
+  void demand_of_work_plane();
+  double plane_height();
+  void warn_of_equal_pitch();
+
+  const model::Project& project_;
+  const model::Room& room_;
+  const std::vector<standards::RequirementTable>& standards_;
+  Problems& problems_;
+  Space space_;
+  std::vector<Vec2> array_spacings_;
+  Tasks surface_tasks_;  ///< that walls, ceiling and cylinders are held against
+  std::vector<Tasks> all_tasks_;
+};
+
+/// What plans show of the room and its things, and what all of it is made of.
+void Builder::describe(const RoomGeometry& built) {
+  for (const PlacedObject& thing : built.things) {
+    space_.objects.push_back(
+        {thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m, thing.solids.size() == 1});
+    space_.finishes.push_back({thing.name, thing.object->finish});
+  }
+  for (const geometry::WallOpening& opening : built.shell.openings) {
+    const std::vector<Vec3> corners = geometry::opening_corners(built.shell, opening);
+    space_.openings.push_back({opening.name,
+                               {corners[1].head<2>(), corners[0].head<2>()},
+                               opening.low.y(),
+                               opening.high.y(),
+                               false});
+  }
+  const auto shell = [&](const std::string& name, const geometry::Material& material) {
+    model::Finish finish;
+    finish.material = material;
+    for (const model::Wall& wall : room_.walls)
+      if (wall.finish && (wall.name == name || fmt::format(FMT_STRING("wall {}"), wall.number) == name))
+        finish = *wall.finish;
+    space_.finishes.push_back({name, finish});
+  };
+  shell("floor", built.shell.floor_material);
+  shell("ceiling", built.shell.ceiling_material);
+  for (std::size_t i = 0; i < space_.wall_names.size(); ++i)
+    shell(space_.wall_names[i], built.shell.wall_material(i));
+  for (const model::Opening& opening : room_.openings)
+    if (opening.pane) space_.finishes.push_back({opening.name, *opening.pane});
+  space_.assumed = room_.assumed;
+  space_.meetings = built.meetings;
+}
+
+/// Two grids of one name would write the same files.
+void Builder::check_grid_names() {
+  std::set<std::string> names;
+  for (const Grid& grid : space_.grids)
+    if (!names.insert(grid.name).second)
+      problems_.error("P008", room_.place,
+                      fmt::format(FMT_STRING("\"{}\" has two grids called \"{}\"; give one another name"),
+                                  room_.name, grid.name));
+}
+
+/// Task areas; and who asks for light on walls, ceiling and faces: the room's task, or the task of an area.
+void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
+  PlacedAreas areas = place_areas(room_, built, walls, standards_, problems_);
+  surface_tasks_ = space_.tasks;
+  if (surface_tasks_.empty() && !areas.tasks.empty()) surface_tasks_ = areas.tasks.front();
+  for (Grid& grid : areas.grids) space_.grids.push_back(std::move(grid));
+  space_.not_verified = std::move(areas.not_applicable);
+  for (const Tasks& tasks : areas.tasks) note_not_verified(tasks);
+  all_tasks_ = areas.tasks;
+  all_tasks_.push_back(space_.tasks);
+  note_not_verified(space_.tasks);
+  const bool by_areas = room_.verification == model::Verification::by_areas;
+  if (room_.areas.empty() && space_.tasks.empty()) return;
+  if (room_.areas.empty())
+    space_.verified_as = "whole room; task areas ([[rooms.areas]]) would ask for less around them";
+  else if (by_areas)
+    space_.verified_as =
+        "task areas with their surrounding and background areas; the work plane of the whole room is shown, "
+        "not "
+        "verified";
+  else
+    space_.verified_as = "whole room, and each task area without its surroundings";
+}
+
+void Builder::note_not_verified(const Tasks& tasks) {
+  for (const standards::TaskInForce& task : tasks)
+    for (const std::string& words : standards::not_verified(task.row))
+      if (std::find(space_.not_verified.begin(), space_.not_verified.end(), words) ==
+          space_.not_verified.end())
+        space_.not_verified.push_back(words);
+}
+
+/// Cylinders at the height of eyes where the task asks for them, and level planes at the same points.
+void Builder::lay_faces() {
+  std::vector<standards::Demand> demands;
+  for (const standards::TaskInForce& task : surface_tasks_)
+    for (standards::Demand& demand : standards::surface_demands(task, task.row.ez_lx))
+      demands.push_back(std::move(demand));
+  if (demands.empty()) return;
+  const standards::Requirement& row = surface_tasks_.front().row;
+  const double height = is_seated(room_, surface_tasks_) ? standards::kSeatedEye : standards::kStandingEye;
+  const double inset = space_.grids.empty() ? kDefaultInset : space_.work_plane().inset_m;
+  auto grid = height < room_.height_m ? readings::plane_grid(space_.outline, height, inset, std::nullopt)
+                                      : std::nullopt;
+  if (!grid) {
+    space_.not_verified.push_back("cylindrical illuminance: the room is too low or too narrow for it");
+    return;
+  }
+  const std::string name = fmt::format(FMT_STRING("faces at {:.1f} m"), height);
+  space_.grids.push_back({name, GridRole::faces, readings::Kernel::cylinder, Vec3::UnitX(), *grid,
+                          std::move(demands), row.key});
+  space_.grids.push_back({name + " level",
+                          GridRole::eye_level,
+                          readings::Kernel::plane,
+                          Vec3::UnitX(),
+                          std::move(*grid),
+                          {},
+                          {}});
+}
+
+/// Whose glare is rated, and against what.
+void Builder::lay_eyes() {
+  const bool seated = is_seated(room_, surface_tasks_);
+  space_.glare = glare_wish(room_, all_tasks_, standards_.front().name());
+  space_.glare.table_eye_m = seated ? standards::kSeatedEye : standards::kStandingEye;
+  space_.eyes = place_eyes(room_, space_, seated, problems_);
+}
+
+/// What is asked of walls and ceiling, and of the light's colour.
+void Builder::demand_of_room() {
+  for (const standards::TaskInForce& task : surface_tasks_) {
+    for (Grid& grid : space_.grids) {
+      if (grid.role != GridRole::wall && grid.role != GridRole::ceiling) continue;
+      const auto& asked = grid.role == GridRole::wall ? task.row.ewall_lx : task.row.eceiling_lx;
+      for (standards::Demand& demand : standards::surface_demands(task, asked))
+        grid.demands.push_back(std::move(demand));
+    }
+    for (standards::Demand& demand : standards::colour_demands(task))
+      space_.demands.push_back(std::move(demand));
+  }
+}
+
+/// One number for the room, for people: the groups' factors weighted by their flux.
+void Builder::settle_maintenance() {
+  double flux = 0, maintained = 0;
+  for (const LuminaireGroup& group : space_.groups) {
+    const double own = group.dimming * group.photometry->flux_lm() * double(group.luminaires.size());
+    flux += own;
+    maintained += group.maintenance_factor * own;
+  }
+  space_.maintenance_factor = flux > 0 ? maintained / flux : room_.maintenance_factor.value_or(1);
+}
+
+double Builder::plane_height() {
+  if (room_.work_plane.height_m) {
+    space_.plane_height_source = "given";
+    return *room_.work_plane.height_m;
+  }
+  if (!space_.tasks.empty() && space_.tasks.front().row.plane_height_m) {
+    const standards::Requirement& row = space_.tasks.front().row;
+    space_.plane_height_source = fmt::format(FMT_STRING("for {}: {}"), row.key, row.plane_note);
+    return *row.plane_height_m;
+  }
+  space_.plane_height_source = "assumed: no task and no height given";
+  return kDefaultPlaneHeight;
+}
+
+void Builder::lay_work_plane() {
+  const model::WorkPlane& plane = room_.work_plane;
+  const double height = plane_height();
+  if (height < 0 || height >= room_.height_m) {
+    problems_.error("P016", plane.place,
+                    fmt::format(FMT_STRING("the work plane of \"{}\" is at {}, the ceiling at {}; expected a "
+                                           "height from 0 to below the ceiling"),
+                                room_.name, problems_.length(height), problems_.length(room_.height_m)));
+    return;
+  }
+  // EN 12464-1 leaves no border out in health care.
+  const bool whole = !space_.tasks.empty() && space_.tasks.front().row.area.rfind("health", 0) == 0;
+  const double inset = plane.inset_m.value_or(whole ? 0 : kDefaultInset);
+  const auto box = geometry::inset_bounding_box(space_.outline, inset);
+  if (!box || box->size().minCoeff() <= 0) {
+    problems_.error(
+        "P017", plane.place,
+        fmt::format(FMT_STRING("an inset of {} leaves nothing of the work plane of \"{}\"; give a "
+                               "smaller one, such as work_plane = {{ inset = 0.1 }}"),
+                    problems_.length(inset), room_.name));
+    return;
+  }
+  const double smallest = std::sqrt(box->size().prod() / kMostPoints);
+  const units::ShownUnits& units = problems_.units();
+  if (plane.spacing_m && *plane.spacing_m < smallest) {
+    problems_.error(
+        "P018", plane.place,
+        fmt::format(
+            FMT_STRING("a spacing of {:.4f} {} makes more than {:.0f} points; expected {:.3f} {} or more"),
+            units.length(*plane.spacing_m), units.length_unit(), kMostPoints, units.length(smallest),
+            units.length_unit()));
+    return;
+  }
+  if (auto grid = readings::plane_grid(readings::Plane::level(height), space_.outline, {}, inset,
+                                       {plane.spacing_m, {}, {}, count_rule(space_.tasks)})) {
+    space_.grids.push_back({"work plane",
+                            GridRole::work_plane,
+                            readings::Kernel::plane,
+                            Vec3::UnitX(),
+                            std::move(*grid),
+                            {},
+                            {}});
+    demand_of_work_plane();
+  } else {
+    problems_.error(
+        "P017", plane.place,
+        fmt::format(
+            FMT_STRING("no point of the grid of \"{}\" falls inside the inset outline; give a smaller "
+                       "spacing or inset in work_plane"),
+            room_.name));
+  }
+}
+
+/// The task's values, where the whole room is verified and the task is done on a level plane.
+void Builder::demand_of_work_plane() {
+  const bool whole = room_.areas.empty() || room_.verification == model::Verification::whole_room;
+  if (!whole || space_.tasks.empty()) return;
+  const standards::Requirement& row = space_.tasks.front().row;
+  const bool upright = row.orientation() == standards::PlaneOrientation::vertical;
+  if (upright && !room_.work_plane.height_m) {
+    problems_.warning(
+        "P056", room_.task_place,
+        fmt::format(FMT_STRING("\"{}\" is read on a plane that is {}; say where with [[rooms.areas]] "
+                               "(on = \"rack.front\", say). The level work plane is not held against it"),
+                    row.key, row.plane_note));
+    space_.not_verified.push_back("the task's own plane: no area says where it is");
+    return;
+  }
+  Grid& plane = space_.grids.back();
+  plane.task = row.key;
+  for (const standards::TaskInForce& task : space_.tasks)
+    for (standards::Demand& demand : standards::task_demands(task))
+      plane.demands.push_back(std::move(demand));
+}
+
+/// A grid in step with the luminaires meets every one at the same place and shows too even or too uneven a
+/// picture.
+void Builder::warn_of_equal_pitch() {
+  if (space_.grids.empty()) return;
+  const readings::PlaneGrid& grid = space_.work_plane();
+  for (const Vec2& spacing : array_spacings_)
+    for (int axis = 0; axis < 2; ++axis) {
+      const int count = axis == 0 ? grid.count.nx : grid.count.ny;
+      if (count < 2 || std::abs(grid.cell[axis] / spacing[axis] - 1) > kSamePitch) continue;
+      problems_.warning(
+          "P022", room_.work_plane.place,
+          fmt::format(FMT_STRING("the grid of \"{}\" has the same pitch as the luminaires along {} "
+                                 "({}); give another work_plane.spacing"),
+                      room_.name, axis == 0 ? "x" : "y", problems_.length(spacing[axis])));
+    }
+}
+
+constexpr std::array<std::pair<GridRole, const char*>, 10> kRoles = {
+    {{GridRole::work_plane, "work plane"},
+     {GridRole::floor, "floor"},
+     {GridRole::ceiling, "ceiling"},
+     {GridRole::wall, "wall"},
+     {GridRole::requested, "wanted"},
+     {GridRole::task_area, "task area"},
+     {GridRole::surrounding, "surrounding area"},
+     {GridRole::background, "background area"},
+     {GridRole::faces, "faces"},
+     {GridRole::eye_level, "eye level"}}};
+
+}  // namespace
+
+std::string to_string(GridRole role) {
+  for (const auto& [known, words] : kRoles)
+    if (known == role) return words;
+  return "";
+}
+
+std::optional<GridRole> grid_role(const std::string& words) {
+  for (const auto& [role, known] : kRoles)
+    if (known == words) return role;
+  return std::nullopt;
+}
+
+readings::Receiver Grid::receiver(std::size_t point) const {
+  readings::Receiver receiver{grid.points[point], grid.normal_of(point)};
+  receiver.kernel = kernel;
+  receiver.lean = role == GridRole::floor || role == GridRole::ceiling || role == GridRole::wall;
+  if (kernel == readings::Kernel::semicylinder) receiver.normal = facing;
+  if (kernel == readings::Kernel::cylinder) receiver.normal = Vec3::UnitZ();
+  return receiver;
+}
+
+std::optional<Space> build_space(const model::Project& project, const model::Room& room,
+                                          const std::vector<standards::RequirementTable>& standards,
+                                          Problems& problems) {
+  return Builder(project, room, standards, problems).build();
+}
+
+}  // namespace glow::space

@@ -1,0 +1,280 @@
+#include "core/space/grid_placing.hpp"
+
+#include <fmt/format.h>
+
+#include <set>
+
+#include "core/geometry/area_vector.hpp"
+#include "core/space/facing.hpp"
+
+namespace glow::space {
+namespace {
+
+using model::GridWish;
+using readings::Plane;
+
+constexpr double kDefaultInset =
+    0.5;  // m; level grids through a whole room keep as far from walls as the work plane
+
+/// Plane and outline of a flat polygon, counter-clockwise seen from its side: u along its first edge. One
+/// that lies level and square to the room keeps the plan's x and y.
+struct Flat {
+  Plane plane;
+  geometry::Polygon outline;
+};
+
+Flat flat_of(const std::vector<Vec3>& corners) {
+  Flat flat;
+  flat.plane.origin = corners[0];
+  flat.plane.normal = geometry::area_vector(corners).normalized();
+  flat.plane.u = (corners[1] - corners[0]).normalized();
+  flat.plane.v = flat.plane.normal.cross(flat.plane.u);
+  constexpr double kSquare = 1e-9;
+  if (flat.plane.normal.z() > 1 - kSquare && flat.plane.u.x() > 1 - kSquare)
+    flat.plane = Plane::level(corners[0].z());
+  for (const Vec3& p : corners) flat.outline.push_back(flat.plane.local(p));
+  return flat;
+}
+
+std::vector<Vec3> corners_of(const model::PlacedRectangle& r) {
+  const Eigen::Isometry3d frame = Eigen::Translation3d(r.at) *
+                                  Eigen::AngleAxisd(r.rotation_deg * kDegree, Vec3::UnitZ()) *
+                                  Eigen::AngleAxisd(r.tilt_deg * kDegree, Vec3::UnitX());
+  return {frame * Vec3(0, 0, 0), frame * Vec3(r.size.x(), 0, 0), frame * Vec3(r.size.x(), r.size.y(), 0),
+          frame * Vec3(0, r.size.y(), 0)};
+}
+
+class GridPlacer {
+ public:
+  GridPlacer(const model::Room& room, const RoomGeometry& built, const WrittenWalls& walls,
+             Problems& problems)
+      : room_(room), built_(built), walls_(walls), problems_(problems) {}
+
+  std::vector<Grid> place_all() {
+    if (room_.surfaces) {
+      GridWish usual;
+      place_floor(usual, "floor");
+      place_ceiling(usual, "ceiling");
+      for (std::size_t wall = 0; wall < built_.shell.outline.size(); ++wall)
+        place_wall(usual, wall, walls_.name_of(wall));
+    }
+    for (const GridWish& wish : room_.grids) place(wish);
+    return std::move(grids_);
+  }
+  std::vector<Grid> place_one(const GridWish& wish, GridRole role) {
+    place(wish);
+    for (Grid& grid : grids_) grid.role = role;
+    return std::move(grids_);
+  }
+
+ private:
+  void place(const GridWish& wish);
+  void place_on(const GridWish& wish);
+  bool place_on_things(const GridWish& wish);
+  void place_floor(const GridWish& wish, const std::string& name);
+  void place_ceiling(const GridWish& wish, const std::string& name);
+  void place_wall(const GridWish& wish, std::size_t wall, const std::string& name);
+  void lay(const GridWish& wish, const std::string& name, GridRole role, Plane plane,
+           const geometry::Polygon& outline, const std::vector<geometry::Polygon>& holes, double inset);
+
+  const model::Room& room_;
+  const RoomGeometry& built_;
+  const WrittenWalls& walls_;
+  Problems& problems_;
+  std::vector<Grid> grids_;
+};
+
+void GridPlacer::lay(const GridWish& wish, const std::string& name, GridRole role, Plane plane,
+                     const geometry::Polygon& outline, const std::vector<geometry::Polygon>& holes,
+                     double inset) {
+  if (wish.turned) plane.normal = -plane.normal;
+  const double most = readings::most_points(outline, inset, wish.density);
+  if (most > kMostPoints) {
+    problems_.error("P018", wish.place,
+                    fmt::format(FMT_STRING("grid \"{}\" would have {:.0f} points; expected at most {:.0f}"),
+                                name, most, kMostPoints));
+    return;
+  }
+  auto grid = readings::plane_grid(plane, outline, holes, inset, wish.density);
+  if (!grid) {
+    // A sliver of a wall holds no point; nobody asked for it.
+    if (!wish.place.file.empty())
+      problems_.error("P017", wish.place,
+                      fmt::format(FMT_STRING("no point of grid \"{}\" falls inside its area; give a smaller "
+                                             "inset or spacing"),
+                                  name));
+    return;
+  }
+  // What was asked for takes the place of what is read anyway.
+  for (Grid& other : grids_)
+    if (other.name == name && other.kernel == wish.kernel && other.role != GridRole::requested) {
+      other.grid = std::move(*grid);
+      return;
+    }
+  grids_.push_back({name, role, wish.kernel, wish.facing, std::move(*grid), {}, {}});
+}
+
+void GridPlacer::place_floor(const GridWish& wish, const std::string& name) {
+  lay(wish, name, GridRole::floor, Plane::level(0), built_.shell.outline, {}, wish.inset_m);
+}
+
+void GridPlacer::place_ceiling(const GridWish& wish, const std::string& name) {
+  const geometry::RoomShell& shell = built_.shell;
+  Plane plane = Plane::level(room_.height_m);
+  plane.normal = -plane.normal;  // u and v stay the plan's
+  const std::size_t before = grids_.size();
+  lay(wish, name, GridRole::ceiling, plane, shell.outline, {}, wish.inset_m);
+  if (grids_.size() == before || shell.ceiling.size() == 1) return;
+  readings::PlaneGrid& grid = grids_.back().grid;
+  for (Vec3& p : grid.points) {
+    const auto lowest = std::min_element(
+        shell.ceiling.begin(), shell.ceiling.end(),
+        [&](const auto& a, const auto& b) { return a.height(p.head<2>()) < b.height(p.head<2>()); });
+    p.z() = lowest->height(p.head<2>());
+    const Vec3 down = Vec3(lowest->slope.x(), lowest->slope.y(), -1).normalized();
+    grid.normals.push_back(wish.turned ? Vec3(-down) : down);
+  }
+}
+
+void GridPlacer::place_wall(const GridWish& wish, std::size_t wall, const std::string& name) {
+  const Flat flat = flat_of(geometry::wall_corners(built_.shell, wall));
+  std::vector<geometry::Polygon> holes;
+  for (const geometry::WallOpening& opening : built_.shell.openings) {
+    if (opening.wall != wall) continue;
+    geometry::Polygon hole;
+    for (const Vec3& p : geometry::opening_corners(built_.shell, opening))
+      hole.push_back(flat.plane.local(p));
+    holes.push_back(std::move(hole));
+  }
+  lay(wish, name, GridRole::wall, flat.plane, flat.outline, holes, wish.inset_m);
+}
+
+/// "bench 2.top", "bench.top" (of each of several), "board": a face of a thing, or of all of that name.
+bool GridPlacer::place_on_things(const GridWish& wish) {
+  const std::size_t dot = wish.on.rfind('.');
+  const std::string thing_name = wish.on.substr(0, dot);
+  const std::string face_name = dot == std::string::npos ? "" : wish.on.substr(dot + 1);
+  bool found = false;
+  for (const PlacedObject& thing : built_.things) {
+    if (thing.name != thing_name && thing.base != thing_name) continue;
+    const Face* face = thing.face(face_name);
+    if (!face) {
+      std::string names;
+      for (const Face& each : thing.faces) names += (names.empty() ? "" : ", ") + each.name;
+      problems_.error("P050", wish.on_place,
+                      names.empty()
+                          ? fmt::format(FMT_STRING("\"{}\" is a mesh and has no named faces; give a "
+                                                   "rectangle or polygon"),
+                                        thing.name)
+                          : fmt::format(FMT_STRING("\"{}\" has no face \"{}\"; it has: {}"), thing.name,
+                                        face_name, names));
+      return true;
+    }
+    found = true;
+    std::string name = wish.name;
+    if (name == wish.on)
+      name = fmt::format(FMT_STRING("{} {}"), thing.name, face->name);
+    else if (thing.name != thing_name)
+      name += thing.name.substr(thing.base.size());
+    const Flat flat = flat_of(face->corners);
+    lay(wish, name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m);
+  }
+  return found;
+}
+
+void GridPlacer::place_on(const GridWish& wish) {
+  if (wish.on == "floor") return place_floor(wish, wish.name);
+  if (wish.on == "ceiling") return place_ceiling(wish, wish.name);
+  if (wish.on == "walls") {
+    for (std::size_t wall = 0; wall < built_.shell.outline.size(); ++wall)
+      place_wall(wish, wall, walls_.name_of(wall));
+    return;
+  }
+  if (const auto place = walls_.find(0, wish.on))
+    return place_wall(wish, place->wall, wish.name == wish.on ? walls_.name_of(place->wall) : wish.name);
+  if (place_on_things(wish)) return;
+  std::vector<std::string> names = {"floor", "ceiling", "walls"};
+  names.insert(names.end(), walls_.names().begin(), walls_.names().end());
+  for (const PlacedObject& thing : built_.things) names.push_back(thing.name);
+  const std::string near = nearest_word(wish.on.substr(0, wish.on.rfind('.')), names);
+  problems_.error(
+      "P051", wish.on_place,
+      fmt::format(FMT_STRING("\"{}\" is nothing in \"{}\"; {}"), wish.on, room_.name,
+                  near.empty() ? fmt::format(FMT_STRING("expected floor, ceiling, walls, a wall ({}) or an "
+                                                        "object's face, such as \"{}\""),
+                                             walls_.choices(),
+                                             built_.things.empty() ? "table.top" : built_.things.front().name)
+                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+}
+
+void GridPlacer::place(const GridWish& wish) {
+  if (!wish.on.empty()) return place_on(wish);
+  if (wish.height_m) {
+    if (*wish.height_m >= room_.height_m) {
+      problems_.error(
+          "P016", wish.place,
+          fmt::format(FMT_STRING("grid \"{}\" is at {}, the ceiling at {}; expected a "
+                                 "height below it"),
+                      wish.name, problems_.length(*wish.height_m), problems_.length(room_.height_m)));
+      return;
+    }
+    const double inset = wish.inset_m > 0 ? wish.inset_m : kDefaultInset;
+    return lay(wish, wish.name, GridRole::requested, Plane::level(*wish.height_m), built_.shell.outline, {},
+               inset);
+  }
+  if (!wish.rectangle && !wish.polygon) return;  // noted by the reader
+  const Flat flat = flat_of(wish.rectangle ? corners_of(*wish.rectangle) : *wish.polygon);
+  if (const auto fault = geometry::fault_of_outline(flat.outline)) {
+    problems_.error(
+        "P013", wish.place,
+        fmt::format(FMT_STRING("the outline of grid \"{}\" is not a simple polygon: {}"), wish.name, *fault));
+    return;
+  }
+  lay(wish, wish.name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m);
+}
+
+}  // namespace
+
+std::vector<Grid> place_grids(const model::Room& room, const RoomGeometry& built,
+                                   const WrittenWalls& walls, Problems& problems) {
+  return GridPlacer(room, built, walls, problems).place_all();
+}
+
+std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
+                                  const WrittenWalls& walls, const GridWish& wish, GridRole role,
+                                  Problems& problems) {
+  return GridPlacer(room, built, walls, problems).place_one(wish, role);
+}
+
+std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems) {
+  std::vector<PlanShape> things;
+  for (const PlacedObject& thing : built.things)
+    things.push_back({thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m, true});
+  std::vector<Point> spots;
+  for (const model::PointWish& wish : room.spots) {
+    const Facing facing = parse_facing(wish.facing, wish.at, things);
+    if (!facing.direction) {
+      problems.error("P052", wish.facing_place,
+                     fmt::format(FMT_STRING("\"facing\" is \"{}\"; {}"), wish.facing, facing.expected));
+      continue;
+    }
+    readings::Receiver receiver{wish.at, *facing.direction};
+    receiver.kernel = wish.kernel;
+    if (wish.kernel == readings::Kernel::semicylinder) {
+      receiver.normal.z() = 0;
+      if (receiver.normal.norm() < 1e-9) {
+        problems.error(
+            "P052", wish.facing_place,
+            fmt::format(FMT_STRING("\"facing\" is \"{}\"; a semi-cylinder looks in a level direction, "
+                                   "such as \"1,0,0\""),
+                        wish.facing));
+        continue;
+      }
+      receiver.normal.normalize();
+    }
+    spots.push_back({wish.name, receiver});
+  }
+  return spots;
+}
+
+}  // namespace glow::space

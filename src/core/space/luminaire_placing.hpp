@@ -1,0 +1,19 @@
+#pragma once
+
+#include "core/space/space.hpp"
+#include "core/space/written_walls.hpp"
+
+namespace glow::space {
+
+struct PlacedGroups {
+  std::vector<LuminaireGroup> groups;
+  std::vector<Vec2> array_spacings;  ///< m, of each array
+};
+
+/// Puts a room's luminaires in their places, and the bodies that are to block light into `geometry`. Notes
+/// what does not fit.
+PlacedGroups place_luminaires(const model::Project& project, const model::Room& room,
+                              const geometry::RoomShell& shell, const WrittenWalls& walls,
+                              geometry::Geometry& geometry, Problems& problems);
+
+}  // namespace glow::space

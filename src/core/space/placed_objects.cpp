@@ -1,0 +1,173 @@
+#include "core/space/placed_objects.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace glow::space {
+namespace {
+
+using model::Object;
+using model::ObjectShape;
+
+constexpr std::size_t kMostTriangles = 4000;  // of a mesh, once it takes part in light
+
+/// The face that people mean: what faces them on boards and racks, the top of what they work at.
+std::string usual_face(const Object& object) {
+  switch (object.shape) {
+    case ObjectShape::panel:
+      return "front";
+    case ObjectShape::mesh:
+      return "";
+    case ObjectShape::thing:
+      for (const char* kind : {"board", "shelf rack", "cabinet", "partition"})
+        if (object.kind == kind) return "front";
+      return "top";
+    default:
+      return "top";
+  }
+}
+
+Vec3 raised(const Vec2& p, double z) {
+  return {p.x(), p.y(), z};
+}
+
+class Placer {
+ public:
+  Placer(const Object& object, const std::function<double(const Vec2&)>& ceiling_height)
+      : object_(object), ceiling_height_(ceiling_height) {}
+
+  PlacedObject place(const std::string& name, const Vec2& offset) {
+    const bool own_axes = object_.shape != ObjectShape::block;
+    frame_ = Eigen::Translation3d(own_axes ? object_.at : Vec3::Zero()) *
+             Eigen::AngleAxisd(own_axes ? object_.rotation_deg * kDegree : 0, Vec3::UnitZ()) *
+             Eigen::Translation3d(offset.x(), offset.y(), 0);
+    PlacedObject thing;
+    thing.name = name;
+    thing.base = object_.name;
+    thing.object = &object_;
+    thing.usual_face = usual_face(object_);
+    if (object_.shape == ObjectShape::mesh)
+      place_mesh(thing);
+    else
+      place_solids(thing);
+    return thing;
+  }
+
+ private:
+  Vec2 in_plan(const Vec2& p) const { return (frame_ * raised(p, 0)).head<2>(); }
+  double level(double z) const { return z + frame_.translation().z(); }
+
+  void place_mesh(PlacedObject& thing) const {
+    const model::MeshUse& use = *object_.mesh;
+    geometry::SimplerMesh simple = geometry::simplified(*use.mesh, kMostTriangles);
+    Eigen::Affine3d motion = Eigen::Affine3d(frame_) * Eigen::Scaling(use.scale);
+    if (!use.z_up) motion = motion * Eigen::AngleAxisd(kPi / 2, Vec3::UnitX());
+    thing.mesh = geometry::moved(std::move(simple.mesh), motion);
+    thing.simplified_m = simple.edge * use.scale;
+    thing.triangles_in_file = use.mesh->triangle_count();
+    if (thing.mesh.vertices.empty()) return;
+    Vec3 low = thing.mesh.vertices.front(), high = low;
+    for (const Vec3& p : thing.mesh.vertices) {
+      low = low.cwiseMin(p);
+      high = high.cwiseMax(p);
+    }
+    thing.extent = {
+        {low.head<2>(), {high.x(), low.y()}, high.head<2>(), {low.x(), high.y()}}, low.z(), high.z()};
+  }
+
+  void place_solids(PlacedObject& thing) const {
+    Object sized = object_;
+    if (sized.size.z() <= 0 && sized.shape == ObjectShape::thing)
+      sized.size.z() = ceiling_height_(in_plan({0, 0})) - sized.at.z();
+    thing.solids = solids_of(sized);
+    geometry::Polygon corners;
+    for (Solid& solid : thing.solids) {
+      corners.insert(corners.end(), solid.plan.begin(), solid.plan.end());
+      for (Vec2& p : solid.plan) p = in_plan(p);
+      solid.bottom_m = level(solid.bottom_m);
+      solid.top_m = level(solid.top_m);
+    }
+    thing.extent = thing.solids.front();
+    for (const Solid& solid : thing.solids) {
+      thing.extent.bottom_m = std::min(thing.extent.bottom_m, solid.bottom_m);
+      thing.extent.top_m = std::max(thing.extent.top_m, solid.top_m);
+    }
+    const geometry::Box2 box = geometry::bounding_box(corners);
+    if (thing.solids.size() > 1) {
+      thing.extent.plan.clear();
+      for (const Vec2& p :
+           {box.low, Vec2(box.high.x(), box.low.y()), box.high, Vec2(box.low.x(), box.high.y())})
+        thing.extent.plan.push_back(in_plan(p));
+    }
+    add_faces(thing, box);
+  }
+
+  void add_faces(PlacedObject& thing, const geometry::Box2& box) const {
+    const Solid& main = thing.solids.front();
+    const double low = thing.extent.bottom_m, high = thing.extent.top_m;
+    const auto upright = [&](const char* name, const Vec2& a, const Vec2& b) {
+      const Vec2 p = in_plan(a), q = in_plan(b);
+      thing.faces.push_back({name, {raised(p, low), raised(q, low), raised(q, high), raised(p, high)}});
+    };
+    const auto flat = [&](const std::string& name, const Solid& solid, bool up) {
+      Face face{name, {}};
+      for (const Vec2& p : solid.plan) face.corners.push_back(raised(p, up ? solid.top_m : solid.bottom_m));
+      const bool counter_clockwise = geometry::signed_area(solid.plan) > 0;
+      if (counter_clockwise != up) std::reverse(face.corners.begin(), face.corners.end());
+      thing.faces.push_back(std::move(face));
+    };
+    const Vec2 a = box.low, b(box.high.x(), box.low.y()), c = box.high, d(box.low.x(), box.high.y());
+    if (object_.shape == ObjectShape::panel) {
+      upright("front", a, b);
+      upright("back", b, a);
+      return;
+    }
+    flat("top", main, true);
+    flat("bottom", main, false);
+    if (object_.shape == ObjectShape::block || main.plan.size() != 4) return;
+    upright("front", a, b);
+    upright("right", b, c);
+    upright("back", c, d);
+    upright("left", d, a);
+    if (object_.kind == "shelf rack")
+      for (int k = 0; k < object_.shelves; ++k)
+        flat(fmt::format(FMT_STRING("shelf {}"), k + 1), thing.solids[std::size_t(object_.shelves - 1 - k)],
+             true);
+  }
+
+  const Object& object_;
+  const std::function<double(const Vec2&)>& ceiling_height_;
+  Eigen::Isometry3d frame_;
+};
+
+}  // namespace
+
+const Face* PlacedObject::face(const std::string& wanted) const {
+  const std::string& name_of_face = wanted.empty() ? usual_face : wanted;
+  for (const Face& face : faces)
+    if (face.name == name_of_face) return &face;
+  return nullptr;
+}
+
+std::vector<PlacedObject> place_objects(const std::vector<Object>& objects,
+                                const std::function<double(const Vec2&)>& ceiling_height) {
+  std::vector<PlacedObject> things;
+  for (const Object& object : objects) {
+    if (object.shape == ObjectShape::mesh && !object.mesh->mesh) continue;
+    Placer placer(object, ceiling_height);
+    if (!object.repeat) {
+      things.push_back(placer.place(object.name, {0, 0}));
+      continue;
+    }
+    const model::Repeat& repeat = *object.repeat;
+    int number = 0;
+    for (int row = 0; row < repeat.rows; ++row)
+      for (int column = 0; column < repeat.columns; ++column)
+        things.push_back(placer.place(fmt::format(FMT_STRING("{} {}"), object.name, ++number),
+                                      repeat.step.cwiseProduct(Vec2(column, row))));
+  }
+  return things;
+}
+
+}  // namespace glow::space

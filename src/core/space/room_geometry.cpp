@@ -1,0 +1,248 @@
+#include "core/space/room_geometry.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+#include "core/space/clashes.hpp"
+
+namespace glow::space {
+namespace {
+
+constexpr double kHair = 1e-6;          // m
+constexpr double kLowestRoom = 0.1;     // m from floor to ceiling
+constexpr double kSmallestMesh = 0.02;  // m; smaller ones are most likely in another unit
+constexpr double kLargestMesh = 10;     // times the room
+
+geometry::CeilingPlane plane_of(const model::CeilingPart& slope) {
+  const Vec2 way = slope.to - slope.from;
+  geometry::CeilingPlane plane;
+  plane.slope = way * ((slope.to_height_m - slope.height_m) / way.squaredNorm());
+  plane.at_origin = slope.height_m - plane.slope.dot(slope.from);
+  return plane;
+}
+
+class Builder {
+ public:
+  Builder(const model::Room& room, const WrittenWalls& walls, geometry::Geometry& geometry,
+          Problems& problems)
+      : room_(room), walls_(walls), geometry_(geometry), problems_(problems) {}
+
+  RoomGeometry build(const geometry::Polygon& outline) {
+    geometry::RoomShell& shell = result_.shell;
+    shell = geometry::RoomShell::flat(outline, room_.height_m, room_.reflectances.floor,
+                                      room_.reflectances.walls, room_.reflectances.ceiling);
+    for (const model::CeilingPart& part : room_.ceiling)
+      if (part.over.empty()) shell.ceiling.push_back(plane_of(part));
+    for (const Vec2& corner : shell.outline) check_height(corner);
+    finish_walls();
+    for (const model::Opening& opening : room_.openings) add(opening);
+    geometry::add_room(geometry_, shell);
+    for (const model::CeilingPart& part : room_.ceiling)
+      if (!part.over.empty()) add_lower_ceiling(part);
+    result_.things = place_objects(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
+    for (const PlacedObject& thing : result_.things) add(thing);
+    result_.meetings = find_clashes(room_.name, shell, result_.things, problems_);
+    return std::move(result_);
+  }
+
+ private:
+  void check_height(const Vec2& corner);
+  void finish_walls();
+  void add(const model::Opening& opening);
+  bool fits(const model::Opening& opening, const geometry::WallOpening& hole, double wall_length);
+  void add_lower_ceiling(const model::CeilingPart& part);
+  void add(const PlacedObject& thing);
+  void add_mesh(const PlacedObject& thing);
+  bool has_sound_size(const PlacedObject& thing);
+
+  const model::Room& room_;
+  const WrittenWalls& walls_;
+  geometry::Geometry& geometry_;
+  Problems& problems_;
+  RoomGeometry result_;
+  std::set<const model::Object*> reported_;  // meshes whose size and materials were looked at
+};
+
+void Builder::check_height(const Vec2& corner) {
+  const double height = result_.shell.ceiling_height(corner);
+  if (height >= kLowestRoom) return;
+  problems_.error("P033", room_.ceiling.empty() ? room_.place : room_.ceiling.front().place,
+                  fmt::format(FMT_STRING("the ceiling of \"{}\" comes down to {} at corner {}; "
+                                         "expected {} or more above the floor everywhere"),
+                              room_.name, problems_.length(height), problems_.spot(corner),
+                              problems_.length(kLowestRoom)));
+}
+
+void Builder::finish_walls() {
+  geometry::RoomShell& shell = result_.shell;
+  shell.wall_names = walls_.names();
+  shell.walls.assign(shell.outline.size(), shell.walls.front());
+  for (const model::Wall& wall : room_.walls) {
+    const auto place = walls_.find(wall.number, {});
+    if (!place)
+      problems_.error("P034", wall.place,
+                      fmt::format(FMT_STRING("there is no wall {}: \"{}\" has {} walls"), wall.number,
+                                  room_.name, room_.outline.size()));
+    else if (wall.finish)
+      shell.walls[place->wall] = wall.finish->material;
+  }
+}
+
+void Builder::add(const model::Opening& opening) {
+  const auto place = walls_.find(opening.wall, opening.wall_name);
+  if (!place) {
+    problems_.error("P034", opening.place,
+                    opening.wall_name.empty()
+                        ? fmt::format(FMT_STRING("opening \"{}\" is in wall {}, but \"{}\" has {} walls"),
+                                      opening.name, opening.wall, room_.name, room_.outline.size())
+                        : fmt::format(FMT_STRING("opening \"{}\" is in wall \"{}\", which \"{}\" does not "
+                                                 "have; expected {}"),
+                                      opening.name, opening.wall_name, room_.name, walls_.choices()));
+    return;
+  }
+  geometry::RoomShell& shell = result_.shell;
+  const double a = place->along(opening.from_m), b = place->along(opening.from_m + opening.size.x());
+  geometry::WallOpening hole{place->wall,
+                             {std::min(a, b), opening.sill_m},
+                             {std::max(a, b), opening.sill_m + opening.size.y()},
+                             opening.name,
+                             opening.pane ? opening.pane->material : geometry::Material{},
+                             opening.pane.has_value()};
+  const Vec2 way = shell.outline[(place->wall + 1) % shell.outline.size()] - shell.outline[place->wall];
+  if (fits(opening, hole, way.norm())) shell.openings.push_back(std::move(hole));
+}
+
+bool Builder::fits(const model::Opening& opening, const geometry::WallOpening& hole, double wall_length) {
+  const geometry::RoomShell& shell = result_.shell;
+  const Vec2& first = shell.outline[hole.wall];
+  const Vec2 along = (shell.outline[(hole.wall + 1) % shell.outline.size()] - first).normalized();
+  const double lowest = std::min(shell.ceiling_height(first + hole.low.x() * along),
+                                 shell.ceiling_height(first + hole.high.x() * along));
+  if (hole.low.x() < -kHair || hole.high.x() > wall_length + kHair || hole.high.y() > lowest + kHair) {
+    problems_.error(
+        "P035", opening.place,
+        fmt::format(
+            FMT_STRING(
+                "opening \"{}\" reaches beyond its wall: from {} to {} along it and up to {}; the wall is {} "
+                "long and {} high there"),
+            opening.name, problems_.length(opening.from_m),
+            problems_.length(opening.from_m + opening.size.x()), problems_.length(hole.high.y()),
+            problems_.length(wall_length), problems_.length(lowest)));
+    return false;
+  }
+  for (const geometry::WallOpening& other : shell.openings)
+    if (other.wall == hole.wall && (other.low.array() < hole.high.array() - kHair).all() &&
+        (hole.low.array() < other.high.array() - kHair).all()) {
+      problems_.error("P036", opening.place,
+                      fmt::format(FMT_STRING("openings \"{}\" and \"{}\" overlap in {}"), other.name,
+                                  opening.name, walls_.name_of(hole.wall)));
+      return false;
+    }
+  return true;
+}
+
+/// A part of the ceiling that hangs lower is a block of the ceiling's finish.
+void Builder::add_lower_ceiling(const model::CeilingPart& part) {
+  const geometry::RoomShell& shell = result_.shell;
+  double top = 0;
+  for (const Vec2& p : part.over) {
+    const bool inside =
+        geometry::contains(shell.outline, p) || geometry::distance_to_edges(shell.outline, p) < kHair;
+    if (!inside) {
+      problems_.error("P039", part.place,
+                      fmt::format(FMT_STRING("the lower ceiling reaches out of \"{}\" at {}"), room_.name,
+                                  problems_.spot(p)));
+      return;
+    }
+    top = std::max(top, shell.ceiling_height(p));
+  }
+  if (part.height_m < kLowestRoom || part.height_m >= top) {
+    problems_.error(
+        "P039", part.place,
+        fmt::format(FMT_STRING("the lower ceiling is at {}; expected {} or more, and below "
+                               "the ceiling at {}"),
+                    problems_.length(part.height_m), problems_.length(kLowestRoom), problems_.length(top)));
+    return;
+  }
+  geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material);
+}
+
+void Builder::add(const PlacedObject& thing) {
+  if (thing.object->shape == model::ObjectShape::mesh) {
+    if (has_sound_size(thing)) add_mesh(thing);
+    return;
+  }
+  const int surface = geometry_.add_surface(thing.name, thing.object->finish.material);
+  for (const Solid& solid : thing.solids) {
+    if (solid.plan.size() > 2) {
+      geometry_.add_block(surface, solid.plan, solid.bottom_m, solid.top_m);
+      continue;
+    }
+    const auto at = [&](std::size_t k, double z) { return Vec3(solid.plan[k].x(), solid.plan[k].y(), z); };
+    geometry_.add_polygon(
+        surface, {at(0, solid.bottom_m), at(1, solid.bottom_m), at(1, solid.top_m), at(0, solid.top_m)});
+  }
+}
+
+/// A mesh in the wrong unit makes a room that looks computed and is nonsense.
+bool Builder::has_sound_size(const PlacedObject& thing) {
+  const model::MeshUse& use = *thing.object->mesh;
+  if (!reported_.insert(thing.object).second) return true;  // its first one told
+  const Vec3 size = thing.mesh.size();
+  const geometry::Box2 box = geometry::bounding_box(result_.shell.outline);
+  const double room = std::max(box.size().maxCoeff(), room_.height_m);
+  const auto shown = [&](double metres) { return problems_.units().length(metres); };
+  const std::string words = fmt::format(
+      FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} {} large in \"{}\""), thing.name, shown(size.x()),
+      shown(size.y()), shown(size.z()), problems_.units().length_unit(), room_.name);
+  if (size.maxCoeff() > kLargestMesh * room) {
+    problems_.error("P047", use.place,
+                    words +
+                        "; the file is most likely in another unit: give scale = \"mm\", \"cm\" or "
+                        "\"in\"");
+    return false;
+  }
+  if (size.maxCoeff() > room || size.maxCoeff() < kSmallestMesh)
+    problems_.warning("P047", use.place,
+                      words + "; is scale = its file's unit (\"mm\", \"cm\", \"m\", \"in\")?");
+  if (thing.simplified_m > 0)
+    problems_.warning("P048", use.place,
+                      fmt::format(FMT_STRING("\"{}\" has {} triangles in its file and takes part with {}: "
+                                             "corners were moved by up to {:.0f} mm"),
+                                  thing.name, thing.triangles_in_file, thing.mesh.triangle_count(),
+                                  1000 * thing.simplified_m));
+  return true;
+}
+
+/// Closed meshes are seen from outside; open ones from both sides, since nobody can tell which is which.
+void Builder::add_mesh(const PlacedObject& thing) {
+  const model::MeshUse& use = *thing.object->mesh;
+  const geometry::Enclosure enclosure = geometry::enclosure_of(thing.mesh);
+  for (const geometry::Mesh::Part& part : thing.mesh.parts) {
+    const auto own = use.finishes.find(part.material);
+    geometry::Material material = (own != use.finishes.end() ? own->second : thing.object->finish).material;
+    material.two_sided = enclosure == geometry::Enclosure::open;
+    std::vector<std::array<int, 3>> triangles = part.triangles;
+    if (enclosure == geometry::Enclosure::inwards)
+      for (auto& t : triangles) std::swap(t[1], t[2]);
+    geometry_.add_triangles(geometry_.add_surface(thing.name, material), thing.mesh.vertices, triangles);
+  }
+  if (thing.object->repeat && thing.name != thing.base + " 1") return;
+  for (const auto& [name, finish] : use.finishes)
+    if (std::none_of(thing.mesh.parts.begin(), thing.mesh.parts.end(),
+                     [&, &material = name](const auto& part) { return part.material == material; }))
+      problems_.warning("P049", use.place,
+                        fmt::format(FMT_STRING("\"{}\" has no material \"{}\" in its file; it holds: {}"),
+                                    thing.name, name, geometry::material_names(thing.mesh)));
+}
+
+}  // namespace
+
+RoomGeometry add_room_geometry(const model::Room& room, const geometry::Polygon& outline,
+                               const WrittenWalls& walls, geometry::Geometry& geometry, Problems& problems) {
+  return Builder(room, walls, geometry, problems).build(outline);
+}
+
+}  // namespace glow::space

@@ -1,0 +1,38 @@
+#include "core/studies/probe.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/transport/numerical_error.hpp"
+#include "core/sources/luminaire_inflow.hpp"
+
+namespace glow::studies {
+
+ProbeResult probe(const space::Space& space, const readings::Receiver& spot,
+                  const transport::Effort& effort, const Watch& watch) {
+  const transport::Transport transport(space.geometry, {spot}, effort, watch);
+  ProbeResult result;
+  const auto misplaced = transport.misplaced();
+  if (!misplaced.empty()) {
+    result.misplaced = assess::MisplacedPoint{spot.position, misplaced[0].inside};
+    return result;
+  }
+  transport::GroupLight sum = sources::relight(transport, {}, watch);
+  for (const space::LuminaireGroup& group : space.groups)
+    for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
+      const transport::GroupLight light = sources::relight(transport, {luminaire}, watch);
+      const double share = group.maintenance_factor * group.dimming;
+      result.luminaires.push_back({group.mark, luminaire.frame.origin, share * light.direct_lx[0],
+                                   share * light.interreflected_lx[0]});
+      sum.add(light, share);
+    }
+  result.direct_lx = sum.direct_lx[0];
+  result.interreflected_lx = sum.interreflected_lx[0];
+  const transport::Deviations d = transport::NumericalError(transport, sum).deviations({1.0});
+  result.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches);
+  std::stable_sort(result.luminaires.begin(), result.luminaires.end(),
+                   [](const auto& a, const auto& b) { return a.total_lx() > b.total_lx(); });
+  return result;
+}
+
+}  // namespace glow::studies

@@ -1,0 +1,37 @@
+#pragma once
+
+#include <vector>
+
+#include "core/transport/exchange/exchange.hpp"
+#include "core/readings/receiver.hpp"
+
+namespace glow::transport {
+
+/// The few patches that are far brighter than the rest: spots beside a luminaire, under a narrow beam. Too
+/// few of a receiver's rays meet them to tell how much light they give, so that is found by looking at them.
+class BrightPatches {
+ public:
+  static constexpr std::size_t kMost = 32;
+  static constexpr double kBrighter = 8;  ///< than the mean exitance
+  static constexpr double kFar = 2;       ///< patch diagonals; a nearer patch is met by rays enough
+
+  /// `exitance` in lm/m2. Finds none where there are mirrors: rays see patches over them, looking does not.
+  BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exitance);
+
+  bool any() const { return !hot_.empty(); }
+  /// Exitance of the patches that are left to rays, the hot ones 0.
+  const Eigen::VectorXd& left_to_rays() const { return left_to_rays_; }
+  /// lx at the receiver from all hot patches: far ones by sight, near ones by `hits`, the receiver's `rays`.
+  double illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver, const std::int32_t* hits,
+                     std::int64_t rays) const;
+
+ private:
+  double by_sight(const geometry::RayTracer& tracer, const readings::Receiver& receiver, int patch) const;
+
+  const PatchSet* patches_;
+  const Eigen::VectorXd* exitance_;
+  Eigen::VectorXd left_to_rays_;
+  std::vector<int> hot_;
+};
+
+}  // namespace glow::transport

@@ -1,0 +1,118 @@
+#include "core/transport/exchange/exchange.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/transport/exchange/conjugate_gradients.hpp"
+
+namespace glow::transport {
+namespace {
+
+constexpr int kMostClosingSteps = 12;
+constexpr int kMostProducts = 25;  // in each step; surfaces that see only each other converge slowly
+constexpr double kClosingResidual = 0.02;
+constexpr double kDamping = 0.05;    // where two surfaces see only each other, unequal, no factors close
+constexpr double kMostChange = 1.0;  // of a factor's logarithm in one step
+constexpr double kNoArea = 1e-12;    // m2
+constexpr double kClosed = 1e-6;     // relative error of a row sum at which closing stops
+
+/// Scales rows and columns alike until each row, with the light that escapes, adds up to the patch's area, by
+/// Newton's iteration: the factors 1 + a change row i by row_i a_i + sum_j G_ij a_j to first order.
+void close(Exchange& exchange) {
+  const Eigen::VectorXd& area = exchange.visible_area_m2;
+  const Eigen::VectorXd diagonal = area.cwiseMax(kNoArea);
+  for (int step = 0; step < kMostClosingSteps; ++step) {
+    const Eigen::VectorXd row =
+        exchange.areas.times(Eigen::VectorXd::Ones(area.size())) + exchange.open_area_m2;
+    // A buried patch sees nothing, and nothing is what it gets.
+    const Eigen::VectorXd missing = (row.array() > 0).select(area - row, 0.0);
+    exchange.closure_residual = missing.cwiseQuotient(diagonal).cwiseAbs().maxCoeff();
+    if (exchange.closure_residual < kClosed) break;
+    Eigen::VectorXd change = missing.cwiseQuotient(2 * diagonal);
+    conjugate_gradients(
+        [&](const Eigen::VectorXd& x) {
+          return Eigen::VectorXd((1 + kDamping) * diagonal.cwiseProduct(x) + exchange.areas.times(x));
+        },
+        diagonal, missing, kClosingResidual, kMostProducts, change);
+    const Eigen::VectorXd factors = change.cwiseMax(-kMostChange).cwiseMin(kMostChange).array().exp();
+    exchange.open_area_m2 = exchange.open_area_m2.cwiseProduct(factors);
+    exchange.areas.scale(factors);
+  }
+}
+
+/// In a closed room without mirrors and clear panes all light lands; panes of its shell let some of it go.
+StraightShares straight_shares(const PatchSet& patches, const Exchange& exchange) {
+  const geometry::Geometry& geometry = patches.geometry();
+  const std::size_t of_shell = geometry.facets_of_room();
+  const auto is_straight = [&](const geometry::Facet& facet) {
+    const geometry::Material& material = geometry.material_of(facet);
+    const bool in_shell = std::size_t(&facet - geometry.facets().data()) < of_shell;
+    return material.mirror == 0 && (material.clear == 0 || in_shell);
+  };
+  const bool glazed =
+      geometry.glazed() && std::all_of(geometry.facets().begin(), geometry.facets().end(), is_straight);
+  StraightShares shares;
+  shares.complete = glazed || (exchange.closed && !geometry.has_specular());
+  shares.arriving.setZero(Eigen::Index(patches.size()));
+  if (glazed && geometry.has_specular()) shares.landing.setOnes(Eigen::Index(patches.size()));
+  for (std::size_t i = 0; i < patches.size(); ++i) {
+    const Eigen::Index k = Eigen::Index(i);
+    const geometry::Material& material = patches.material_of(patches.patches()[i]);
+    const double landing = material.landing(), leaving = glazed ? material.clear : 0;
+    if (landing > 0 && exchange.visible_area_m2[k] <= 0) continue;  // it lies covered
+    shares.arriving[k] = landing + leaving;
+    if (leaving > 0) shares.landing[k] = landing / (landing + leaving);
+  }
+  return shares;
+}
+
+}  // namespace
+
+Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
+  const Eigen::Index n = Eigen::Index(patches.size());
+  Exchange exchange;
+  for (Eigen::VectorXd* v : {&exchange.rays_per_m2, &exchange.visible_area_m2, &exchange.open_area_m2,
+                             &exchange.reflectance, &exchange.passing})
+    v->setZero(n);
+  parallel_for(std::size_t(n), {}, "", [&](std::size_t patch) {
+    const Eigen::Index i = Eigen::Index(patch);
+    const geometry::Material& material = patches.material_of(patches.patches()[patch]);
+    const double landing = material.landing();
+    const std::uint64_t begin = hits.patch_begin[patch], end = hits.patch_begin[patch + 1];
+    if (begin == end || landing <= 0) return;
+    exchange.rays_per_m2[i] = double(end - begin) / (landing * patches.patches()[patch].area_m2);
+    const auto first = hits.of_patches.begin() + std::ptrdiff_t(begin);
+    const auto last = hits.of_patches.begin() + std::ptrdiff_t(end);
+    const auto escaped = std::count(first, last, kEscaped);
+    const auto buried = std::count(first, last, kBuried);
+    exchange.visible_area_m2[i] = double(last - first - buried) / exchange.rays_per_m2[i];
+    exchange.open_area_m2[i] = double(escaped) / exchange.rays_per_m2[i];
+    exchange.reflectance[i] = material.diffuse / landing;
+    exchange.passing[i] = material.scattering / landing;
+  });
+  exchange.closed = (exchange.open_area_m2.array() == 0).all();
+  exchange.any_passing = (exchange.passing.array() > 0).any();
+  exchange.straight = straight_shares(patches, exchange);
+  if (n == 0) return exchange;
+  // A patch without rays is met by none; a hair keeps its empty row from dividing by nothing.
+  exchange.areas = ExchangeMatrix(hits, exchange.rays_per_m2.cwiseMax(1e-9));
+  close(exchange);
+  return exchange;
+}
+
+Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches, const Eigen::VectorXd& lux) {
+  return exitance(exchange, patches, exchange.reflectance, lux);
+}
+
+Eigen::VectorXd exitance(const Exchange& exchange, const PatchSet& patches,
+                         const Eigen::VectorXd& reflectance, const Eigen::VectorXd& lux) {
+  Eigen::VectorXd result = reflectance.cwiseProduct(lux);
+  if (!exchange.any_passing) return result;
+  for (Eigen::Index i = 0; i < result.size(); ++i) {
+    const int other = patches.patches()[std::size_t(i)].other_side;
+    if (other >= 0) result[i] += exchange.passing[other] * lux[other];
+  }
+  return result;
+}
+
+}  // namespace glow::transport

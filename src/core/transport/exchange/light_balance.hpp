@@ -1,0 +1,37 @@
+#pragma once
+
+#include "core/transport/exchange/exchange.hpp"
+
+namespace glow::transport {
+
+/// Solves the balance of light between patches, A_i E_i = direct_i + sum_j G_ij (rho_j E_j + tau_j E_j'),
+/// with j' the other side of a pane that scatters.
+class LightBalance {
+ public:
+  LightBalance(const PatchSet& patches, const Exchange& exchange);
+
+  /// Illuminance of every patch in lx, first and all later reflections, from the light in lm that falls on
+  /// each of them straight. `residual`: what is left of the direct light unexplained, relative.
+  Eigen::VectorXd solve(const Eigen::VectorXd& direct_lm, double& residual) const {
+    return solve(direct_lm, exchange_->reflectance, residual);
+  }
+  /// The same as if `reflectance` were the exchange's.
+  Eigen::VectorXd solve(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& reflectance,
+                        double& residual) const;
+  /// The same, begun at a light that is known and like it: `known_direct_lm` gave `known_lx`.
+  Eigen::VectorXd solve_from(const Eigen::VectorXd& known_direct_lm, const Eigen::VectorXd& known_lx,
+                             const Eigen::VectorXd& direct_lm, double& residual) const;
+  /// The same with patches of twice the width, from the same rays: tells what the patches' size does.
+  Eigen::VectorXd solve_coarse(const Eigen::VectorXd& direct_lm) const;
+
+ private:
+  struct System;
+  Eigen::VectorXd joined(const Eigen::VectorXd& of_patches) const;
+  Eigen::VectorXd spread(const Eigen::VectorXd& of_groups) const;
+  Eigen::VectorXd passed_on(const Eigen::VectorXd& lux) const;
+
+  const PatchSet* patches_;
+  const Exchange* exchange_;
+};
+
+}  // namespace glow::transport

@@ -1,0 +1,44 @@
+#pragma once
+
+#include <vector>
+
+#include "core/geometry/ray_tracer.hpp"
+
+namespace glow::transport {
+
+/// A way of light over flat mirrors: the facets that it meets, from the source to the eye.
+using MirrorPath = std::vector<int>;
+
+/// Ways over up to kMostMirrors mirrors from any source, as long as their number stays below kMostPaths for one
+/// place. Rougher or more numerous mirrors are not followed to receivers (their light still reaches the
+/// patches).
+class MirrorPaths {
+ public:
+  static constexpr int kMostMirrors = 3;
+  static constexpr std::size_t kMostPaths = 120;
+
+  explicit MirrorPaths(const geometry::Geometry& geometry);
+  bool any() const { return orders_ > 0; }
+  /// Mirrors after one another that are followed; 0 also when there are too many facets that mirror.
+  int orders() const { return orders_; }
+
+  /// All ways that light from `source` can take: those whose mirrors face what they mirror.
+  std::vector<MirrorPath> from(const Vec3& source) const;
+  /// Where a point of the source seems to be for who looks at it over the mirrors, and which way a direction
+  /// then seems to go: frames come out left-handed after an odd number of mirrors.
+  Vec3 image_of_point(const MirrorPath& path, const Vec3& point) const;
+  Vec3 image_of_direction(const MirrorPath& path, const Vec3& direction) const;
+  /// Share of the light from a point's image that reaches `eye` by that way, past all that lies between. Facets
+  /// of `owner` do not hide anything.
+  double passed(const MirrorPath& path, const geometry::RayTracer& tracer, const Vec3& eye,
+                const Vec3& image, int owner) const;
+
+ private:
+  const geometry::Facet& facet(int number) const { return geometry_->facets()[std::size_t(number)]; }
+
+  const geometry::Geometry* geometry_;
+  std::vector<int> mirrors_;  // facets
+  int orders_ = 0;
+};
+
+}  // namespace glow::transport

@@ -1,0 +1,322 @@
+#include "files/project/project_reader.hpp"
+
+#include <fmt/format.h>
+#include <toml++/toml.h>
+
+#include <algorithm>
+#include <map>
+
+#include "files/output/file_names.hpp"
+#include "files/project/glare_reader.hpp"
+#include "files/project/maintenance_reader.hpp"
+#include "files/project/objects_reader.hpp"
+#include "files/project/placement_reader.hpp"
+#include "files/project/readings_reader.hpp"
+#include "files/project/room_parts_reader.hpp"
+#include "files/text/toml_table.hpp"
+
+namespace glow::files {
+namespace {
+
+using model::Project;
+using model::Room;
+using units::Dimension;
+
+constexpr int kFormat = 1;
+constexpr int kMostDots = 64;  // in one key; the parser's own recursion has no limit
+constexpr Range kReflectance{0, 0.98};
+constexpr Range kHeight{0, 200, true};
+constexpr Range kPlaneHeight{0, 200};
+constexpr Range kInset{0, 50};
+constexpr Range kSpacing{0.005, 50};
+constexpr Range kFactor{0, 1, true};
+
+/// Settings that rooms fall back on; nothing where the file is silent.
+struct Defaults {
+  std::optional<double> ceiling, walls, floor;
+  std::optional<double> maintenance_factor;
+  std::optional<model::SurfaceMaintenance> room_surfaces;
+  bool states_maintenance = false;  // even if what it states was refused
+  model::WorkPlane work_plane;
+  bool surfaces = true;
+};
+
+/// Line of the first key or table head that nests deeper than anyone means; 0 when there is none.
+int line_of_deep_key(std::string_view bytes) {
+  int line = 1, dots = 0;
+  bool in_key = true;
+  for (const char c : bytes) {
+    if (c == '\n') {
+      ++line;
+      dots = 0;
+      in_key = true;
+    } else if (c == '=' || c == '"' || c == '\'' || c == '#') {
+      in_key = false;
+    } else if (c == '.' && in_key && ++dots > kMostDots) {
+      return line;
+    }
+  }
+  return 0;
+}
+
+model::WorkPlane read_work_plane(TomlTable& owner) {
+  model::WorkPlane plane;
+  plane.place = owner.place_of("work_plane");
+  auto table = owner.table("work_plane");
+  if (!table) return plane;
+  plane.height_m = table->quantity("height", Dimension::length, kPlaneHeight);
+  plane.inset_m = table->quantity("inset", Dimension::length, kInset);
+  if (!table->is_word("spacing", "auto"))
+    plane.spacing_m = table->quantity("spacing", Dimension::length, kSpacing);
+  table->finish();
+  return plane;
+}
+
+Defaults read_reflectances(TomlTable& owner) {
+  Defaults defaults;
+  auto table = owner.table("reflectance");
+  if (!table) return defaults;
+  defaults.ceiling = table->quantity("ceiling", Dimension::ratio, kReflectance);
+  defaults.walls = table->quantity("walls", Dimension::ratio, kReflectance);
+  defaults.floor = table->quantity("floor", Dimension::ratio, kReflectance);
+  table->finish();
+  return defaults;
+}
+
+Defaults read_defaults(TomlTable& root) {
+  auto table = root.table("defaults");
+  if (!table) return {};
+  Defaults defaults = read_reflectances(*table);
+  defaults.maintenance_factor = table->quantity("maintenance_factor", Dimension::ratio, kFactor);
+  defaults.states_maintenance = table->has("maintenance_factor");
+  defaults.room_surfaces = read_surface_maintenance(*table);
+  defaults.work_plane = read_work_plane(*table);
+  defaults.surfaces = table->flag("surfaces").value_or(true);
+  table->finish();
+  return defaults;
+}
+
+void read_outline(TomlTable& table, Room& room) {
+  const bool both = table.has("size") && table.has("outline");
+  if (both || (!table.has("size") && !table.has("outline")))
+    table.problems().error(
+        "P007", table.place(),
+        "a room needs either \"size\" = [length along x, width along y] or \"outline\" = [[x, y], "
+        "...], and not both");
+  if (const auto outline = table.points("outline")) room.outline = *outline;
+  room.outline_place = table.place_of(table.has("outline") ? "outline" : "size");
+  const auto size = table.point("size");
+  if (!size) return;
+  if (size->minCoeff() <= 0 || size->maxCoeff() > 2000) {
+    table.problems().error(
+        "P005", room.outline_place,
+        fmt::format(FMT_STRING("\"size\" is {} x {} m; expected above 0 and up to 2000 m. If "
+                               "these are millimetres, say so: [\"{:g} mm\", \"{:g} mm\"]"),
+                    size->x(), size->y(), size->x(), size->y()));
+    return;
+  }
+  room.outline = {{0, 0}, {size->x(), 0}, *size, {0, size->y()}};
+}
+
+void settle_reflectances(TomlTable& table, const Defaults& defaults, Room& room, bool& assumed) {
+  const Defaults own = read_reflectances(table);
+  const auto settle = [&](std::optional<double> here, std::optional<double> there, double& value) {
+    if (here)
+      value = *here;
+    else if (there)
+      value = *there;
+    else
+      assumed = true;
+  };
+  settle(own.ceiling, defaults.ceiling, room.reflectances.ceiling);
+  settle(own.walls, defaults.walls, room.reflectances.walls);
+  settle(own.floor, defaults.floor, room.reflectances.floor);
+}
+
+void read_verification(TomlTable& table, Room& room) {
+  const std::string verify = table.text("verify").value_or("areas");
+  if (verify == "room")
+    room.verification = model::Verification::whole_room;
+  else if (verify != "areas")
+    table.problems().error(
+        "P005", table.place_of("verify"),
+        fmt::format(FMT_STRING("\"verify\" is \"{}\"; expected room (the whole work plane) or "
+                               "areas (task areas with their surroundings)"),
+                    verify));
+}
+
+Room read_room(TomlTable& table, const Defaults& defaults, const Materials& materials) {
+  Room room;
+  room.place = table.place();
+  room.name = table.text("name", Need::required).value_or("");
+  read_outline(table, room);
+  room.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
+  room.reflectance_place = table.place_of("reflectance");
+  bool assumed = false;
+  settle_reflectances(table, defaults, room, assumed);
+  if (assumed) {
+    const std::string words =
+        fmt::format(FMT_STRING("ceiling {}, walls {}, floor {}"), room.reflectances.ceiling,
+                    room.reflectances.walls, room.reflectances.floor);
+    table.problems().warning("P023", room.place,
+                             fmt::format(FMT_STRING("room \"{}\": reflectance not stated everywhere; assumed "
+                                                    "{}"),
+                                         room.name, words));
+    room.assumed.push_back("reflectance: " + words);
+  }
+  room.maintenance_place = table.place_of("maintenance_factor");
+  room.maintenance_factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
+  const bool stated = defaults.states_maintenance || table.has("maintenance_factor");
+  if (!room.maintenance_factor) room.maintenance_factor = defaults.maintenance_factor;
+  if (!room.maintenance_factor && stated) room.maintenance_factor = 1;  // refused, and reported
+  room.room_surfaces = read_surface_maintenance(table);
+  if (!room.room_surfaces) room.room_surfaces = defaults.room_surfaces;
+  room.task = table.text("task");
+  room.task_place = table.place_of("task");
+  room.level = read_level(table);
+  read_verification(table, room);
+  read_glare(table, room);
+  room.work_plane = read_work_plane(table);
+  if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
+  if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
+  if (!room.work_plane.spacing_m) room.work_plane.spacing_m = defaults.work_plane.spacing_m;
+  room.walls = read_walls(table, materials);
+  room.openings = read_openings(table, materials, room.assumed);
+  room.objects = read_objects(table, materials, room.assumed);
+  room.ceiling = read_ceiling(table);
+  room.luminaires = read_placements(table);
+  room.surfaces = table.flag("surfaces").value_or(defaults.surfaces);
+  room.areas = read_areas(table);
+  room.grids = read_grids(table);
+  room.spots = read_spots(table);
+  table.finish();
+  return room;
+}
+
+model::FigureStyle read_figure_style(TomlTable& root) {
+  model::FigureStyle style;
+  auto table = root.table("figures");
+  if (!table) return style;
+  for (const std::string& key : model::FigureStyle::keys())
+    if (const auto words = table->words(key))
+      if (const auto expected = style.set(key, *words, root.units()))
+        table->problems().error(
+            "P005", table->place_of(key),
+            fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected {}"), key, *words, *expected));
+  table->finish();
+  return style;
+}
+
+/// Maintained values cannot be judged without a factor for every luminaire.
+void check_maintenance(const Project& project, Problems& problems) {
+  for (const Room& room : project.rooms) {
+    if (room.maintenance_factor) continue;
+    std::string lacking;
+    bool parts = false;
+    for (const model::LuminairePlacement& placement : room.luminaires) {
+      const model::ScheduledLuminaire* entry = project.find(placement.mark);
+      parts = parts || (entry && entry->maintenance);
+      if (entry && !entry->maintenance) lacking = entry->mark;
+    }
+    if (parts && !room.room_surfaces)
+      problems.error(
+          "P004", room.place,
+          fmt::format(FMT_STRING("room \"{}\" has luminaires with parts of a maintenance factor and no "
+                                 "room_surfaces; give the room or [defaults] one, such as "
+                                 "room_surfaces = {{ factor = 0.95, cleaning_years = 3 }}"),
+                      room.name));
+    if (parts && lacking.empty()) continue;
+    problems.error(
+        "P004", room.place,
+        fmt::format(FMT_STRING("room \"{}\" has no maintenance_factor and [defaults] gives none{}; "
+                               "maintained values cannot be judged without one (0.80 is usual in "
+                               "clean rooms)"),
+                    room.name,
+                    parts ? fmt::format(FMT_STRING(", and luminaire {} states no parts of it"), lacking)
+                          : std::string()));
+  }
+}
+
+/// Requirement tables: the standards, and the designer's own.
+void read_standards(TomlTable& table, Project& project) {
+  project.standard = table.text("standard").value_or("");
+  project.standard_place = table.place_of("standard");
+  for (const auto& [name, place] : table.texts("also_verify")) project.also_verify.push_back({name, place});
+  for (const auto& [name, place] : table.texts("tables")) project.tables.push_back({name, place});
+}
+
+void check_names(const Project& project, Problems& problems) {
+  std::map<std::string, const Room*> seen;
+  for (const Room& room : project.rooms) {
+    if (room.name.empty()) continue;
+    const std::string part = file_name_part(room.name);
+    if (part.empty())
+      problems.error(
+          "P008", room.place,
+          fmt::format(FMT_STRING("room name \"{}\" has no letter or digit to name its files by"), room.name));
+    const auto [other, is_new] = seen.emplace(part, &room);
+    if (!is_new)
+      problems.error(
+          "P008", room.place,
+          fmt::format(FMT_STRING("rooms \"{}\" and \"{}\" would write the same files; give one another name"),
+                      other->second->name, room.name));
+  }
+}
+
+}  // namespace
+
+std::optional<Project> read_project(std::string_view bytes, const std::string& name, Problems& problems) {
+  if (const int line = line_of_deep_key(bytes)) {
+    problems.error("P001", {name, line, 1}, "this key is nested deeper than 64 levels");
+    return std::nullopt;
+  }
+  toml::table document;
+  try {
+    document = toml::parse(bytes, name);
+  } catch (const toml::parse_error& error) {
+    const auto& begin = error.source().begin;
+    problems.error("P001", {name, static_cast<int>(begin.line), static_cast<int>(begin.column)},
+                   fmt::format(FMT_STRING("not valid TOML: {}"), error.description()));
+    return std::nullopt;
+  }
+  TomlTable root(document, "the project file", name, problems);
+  const auto format = root.count("format", 1, 1000000, Need::required);
+  if (format && *format > kFormat) {
+    problems.error("P009", root.place_of("format"),
+                   fmt::format(FMT_STRING("format {} is newer than this program, which reads format {}"),
+                               *format, kFormat));
+    return std::nullopt;
+  }
+  Project project;
+  project.name = std::filesystem::path(name).stem().string();
+  if (auto table = root.table("project")) {
+    project.name = table->text("name").value_or(project.name);
+    read_standards(*table, project);
+    if (const auto words = table->text("units")) {
+      if (const auto units = units::ShownUnits::parse(*words))
+        project.units = *units;
+      else
+        problems.error("P005", table->place_of("units"),
+                       fmt::format(FMT_STRING("\"units\" is \"{}\"; expected lx or fc, and m or ft, such as "
+                                              "\"fc, ft\""),
+                                   *words));
+    }
+    table->finish();
+  }
+  root.set_units(project.units);
+  problems.set_units(project.units);
+  project.figures = read_figure_style(root);
+  const Defaults defaults = read_defaults(root);
+  project.schedule = read_schedule(root);
+  project.spread = read_spread(root);
+  const Materials materials = read_materials(root);
+  for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
+  if (project.rooms.empty() && !root.has("rooms"))
+    problems.error("P004", {name, 0, 0}, "the project has no [[rooms]]; expected at least one");
+  root.finish();
+  check_maintenance(project, problems);
+  check_names(project, problems);
+  return project;
+}
+
+}  // namespace glow::files

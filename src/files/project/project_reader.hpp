@@ -1,0 +1,27 @@
+#pragma once
+
+#include <filesystem>
+#include <optional>
+#include <string>
+#include <string_view>
+
+#include "core/model/project.hpp"
+#include "files/photometry/photometry_reader.hpp"
+
+namespace glow::files {
+
+inline constexpr std::size_t kLargestProjectFile = 32u << 20;
+
+/// Reads a project file (format 1). Nothing comes back when it is not TOML or not of a known format;
+/// otherwise the project holds all that could be understood, and `problems` every fault in one go.
+std::optional<model::Project> read_project(std::string_view bytes, const std::string& name,
+                                           Problems& problems);
+
+/// Reads the photometric files of the schedule, looked up from `folder`. Faults go to `problems`, with the
+/// line of the project that names the file where the file itself cannot be opened.
+void load_photometry(model::Project& project, const std::filesystem::path& folder, Problems& problems);
+
+/// Files beside the one at `path`, for readers that need them.
+Companion beside(const std::filesystem::path& path);
+
+}  // namespace glow::files

@@ -1,0 +1,161 @@
+#include "files/project/room_parts_reader.hpp"
+
+#include <fmt/format.h>
+
+namespace glow::files {
+namespace {
+
+using model::Finish;
+using model::Opening;
+using units::Dimension;
+
+constexpr Range kShare{0, 1};
+constexpr Range kLength{0, 2000, true};
+constexpr Range kHeight{0, 200};
+constexpr Range kAlong{0, 2000};
+constexpr int kMostWalls = 2000;
+constexpr double kUsualFrameShare = 0.2;
+constexpr double kUsualFrameReflectance = 0.5;
+constexpr const char* kUsualGlass = "clear glass";
+constexpr double kUsualLeaf = 0.5;
+
+/// The pane as a whole: glass and frame by their shares of the area.
+Finish with_frame(const Finish& glass, double share, double frame_reflectance) {
+  Finish pane = glass;
+  geometry::Material& m = pane.material;
+  m.diffuse = (1 - share) * m.diffuse + share * frame_reflectance;
+  m.mirror *= 1 - share;
+  m.clear *= 1 - share;
+  m.scattering *= 1 - share;
+  return pane;
+}
+
+/// Glass by transmittance and reflectance, or by a material; a door's leaf likewise. Says what is assumed.
+void read_pane(TomlTable& table, const Materials& materials, Opening& opening,
+               std::vector<std::string>& assumed) {
+  const auto assume = [&](const std::string& words) {
+    assumed.push_back(fmt::format(FMT_STRING("\"{}\": {}"), opening.name, words));
+  };
+  std::optional<Finish> finish = read_finish(table, materials);
+  const auto clear = table.quantity("transmittance", Dimension::ratio, kShare);
+  const auto scattering = table.quantity("scattering", Dimension::ratio, kShare);
+  const auto share = table.quantity("frame", Dimension::ratio, kShare);
+  const auto frame_reflectance = table.quantity("frame_reflectance", Dimension::ratio, Range{0, 0.98});
+  if (clear || scattering) {
+    if (!finish) finish.emplace();
+    finish->material.clear = clear.value_or(finish->material.clear);
+    finish->material.scattering = scattering.value_or(finish->material.scattering);
+  }
+  if (!finish && opening.kind == "window") {
+    finish = everyday_finishes().at(kUsualGlass);
+    assume(fmt::format(FMT_STRING("{}, transmittance {:.2f}"), kUsualGlass, finish->material.clear));
+  }
+  if (!finish && opening.kind == "door") {
+    finish.emplace();
+    finish->material.diffuse = kUsualLeaf;
+    assume(fmt::format(FMT_STRING("reflectance {}"), kUsualLeaf));
+  }
+  if (!share && opening.kind == "window")
+    assume(fmt::format(FMT_STRING("frame {:.0f} % of its area"), 100 * kUsualFrameShare));
+  opening.frame_share = share.value_or(opening.kind == "window" ? kUsualFrameShare : 0);
+  if (opening.frame_share > 0 && !frame_reflectance)
+    assume(fmt::format(FMT_STRING("frame of reflectance {}"), kUsualFrameReflectance));
+  if (!finish) return;
+  opening.pane = with_frame(*finish, opening.frame_share, frame_reflectance.value_or(kUsualFrameReflectance));
+  const geometry::Material& m = opening.pane->material;
+  const double sum = m.diffuse + m.mirror + m.clear + m.scattering;
+  if (sum > 0.995)
+    table.problems().error("P031", opening.place,
+                           fmt::format(FMT_STRING("\"{}\": what it reflects and lets through adds up to "
+                                                  "{:.3f}; expected at most 0.995"),
+                                       opening.name, sum));
+}
+
+}  // namespace
+
+std::optional<WallWord> read_wall_word(TomlTable& table, const std::string& key, Need need) {
+  if (table.is_text(key)) {
+    const auto name = table.text(key, need);
+    return name ? std::optional(WallWord{0, *name}) : std::nullopt;
+  }
+  const auto number = table.count(key, 1, kMostWalls, need);
+  return number ? std::optional(WallWord{*number, {}}) : std::nullopt;
+}
+
+std::vector<model::Wall> read_walls(TomlTable& room, const Materials& materials) {
+  std::vector<model::Wall> walls;
+  for (TomlTable& table : room.tables("walls")) {
+    model::Wall wall;
+    wall.place = table.place();
+    wall.number = table.count("wall", 1, kMostWalls, Need::required).value_or(1);
+    wall.name = table.text("name").value_or("");
+    wall.finish = read_finish(table, materials);
+    table.finish();
+    walls.push_back(std::move(wall));
+  }
+  return walls;
+}
+
+std::vector<Opening> read_openings(TomlTable& room, const Materials& materials,
+                                   std::vector<std::string>& assumed) {
+  std::vector<Opening> openings;
+  for (TomlTable& table : room.tables("openings")) {
+    Opening opening;
+    opening.place = table.place();
+    opening.name = table.text("name", Need::required).value_or("");
+    opening.kind = table.text("kind").value_or("opening");
+    if (opening.kind != "window" && opening.kind != "door" && opening.kind != "opening")
+      table.problems().error(
+          "P005", table.place_of("kind"),
+          fmt::format(FMT_STRING("\"kind\" is \"{}\"; expected window, door or opening"), opening.kind));
+    if (const auto wall = read_wall_word(table, "wall", Need::required)) {
+      opening.wall = wall->number;
+      opening.wall_name = wall->name;
+    }
+    opening.from_m = table.quantity("from", Dimension::length, kAlong, Need::required).value_or(0);
+    opening.sill_m = table.quantity("sill", Dimension::length, kHeight).value_or(0);
+    opening.size.x() = table.quantity("width", Dimension::length, kLength, Need::required).value_or(1);
+    opening.size.y() = table.quantity("height", Dimension::length, kLength, Need::required).value_or(1);
+    read_pane(table, materials, opening, assumed);
+    table.finish();
+    openings.push_back(std::move(opening));
+  }
+  return openings;
+}
+
+std::vector<model::CeilingPart> read_ceiling(TomlTable& room) {
+  std::vector<model::CeilingPart> parts;
+  for (TomlTable& table : room.tables("ceiling")) {
+    model::CeilingPart part;
+    part.place = table.place();
+    part.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
+    if (table.has("over")) {
+      const auto over = table.points("over");
+      table.finish();
+      if (!over) continue;
+      part.over = *over;
+      if (const auto fault = geometry::fault_of_outline(part.over))
+        table.problems().error("P013", table.place_of("over"),
+                               fmt::format(FMT_STRING("this outline is not a simple polygon: {}"), *fault));
+      else
+        parts.push_back(std::move(part));
+      continue;
+    }
+    const auto from = table.point("from", Need::required), to = table.point("to", Need::required);
+    part.to_height_m = table.quantity("to_height", Dimension::length, kHeight, Need::required).value_or(0);
+    table.finish();
+    if (!from || !to) continue;
+    part.from = *from;
+    part.to = *to;
+    if ((*to - *from).norm() > 1e-3) {
+      parts.push_back(std::move(part));
+      continue;
+    }
+    table.problems().error("P005", table.place_of("to"),
+                           "\"from\" and \"to\" are the same point; expected the direction in which the "
+                           "ceiling rises");
+  }
+  return parts;
+}
+
+}  // namespace glow::files

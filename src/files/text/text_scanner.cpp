@@ -1,0 +1,149 @@
+#include "files/text/text_scanner.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "core/units/quantity.hpp"
+
+namespace glow::files {
+namespace {
+
+constexpr std::size_t kLongestShown = 24;  // characters of a bad word that a message repeats
+
+bool separates(char c) {
+  return c == ' ' || c == '\t' || c == ',' || c == '\f' || c == '\v';
+}
+
+/// Number of bytes of the UTF-8 sequence at `i`, 0 when it is not valid UTF-8.
+std::size_t utf8_length(std::string_view bytes, std::size_t i) {
+  const auto byte = [&](std::size_t k) { return static_cast<unsigned char>(bytes[k]); };
+  const unsigned char lead = byte(i);
+  const std::size_t n = lead < 0x80                     ? 1
+                        : (lead >= 0xC2 && lead < 0xE0) ? 2
+                        : (lead >> 4) == 0xE            ? 3
+                        : (lead >= 0xF0 && lead < 0xF5) ? 4
+                                                        : 0;
+  if (n == 0 || i + n > bytes.size()) return 0;
+  for (std::size_t k = 1; k < n; ++k)
+    if ((byte(i + k) & 0xC0) != 0x80) return 0;
+  return n;
+}
+
+}  // namespace
+
+std::vector<std::string_view> split_lines(std::string_view bytes) {
+  if (bytes.substr(0, 3) == "\xEF\xBB\xBF") bytes.remove_prefix(3);
+  while (!bytes.empty() && (bytes.back() == '\x1A' || bytes.back() == '\0')) bytes.remove_suffix(1);
+  std::vector<std::string_view> lines;
+  std::size_t start = 0;
+  for (std::size_t i = 0; i < bytes.size(); ++i) {
+    if (bytes[i] != '\n' && bytes[i] != '\r') continue;
+    lines.push_back(bytes.substr(start, i - start));
+    if (bytes[i] == '\r' && i + 1 < bytes.size() && bytes[i + 1] == '\n') ++i;
+    start = i + 1;
+  }
+  if (start < bytes.size()) lines.push_back(bytes.substr(start));
+  return lines;
+}
+
+std::string to_utf8(std::string_view bytes) {
+  std::string text;
+  bool valid = true;
+  for (std::size_t i = 0; i < bytes.size() && valid;) {
+    const std::size_t n = utf8_length(bytes, i);
+    valid = n > 0;
+    i += n;
+  }
+  for (const char c : bytes) {
+    const auto byte = static_cast<unsigned char>(c);
+    if (byte < 0x20 || byte == 0x7F) {
+      text += ' ';
+    } else if (valid || byte < 0x80) {
+      text += c;
+    } else {
+      text += static_cast<char>(0xC0 | (byte >> 6));
+      text += static_cast<char>(0x80 | (byte & 0x3F));
+    }
+  }
+  return text;
+}
+
+std::string_view trimmed(std::string_view text) {
+  while (!text.empty() && (separates(text.front()) && text.front() != ',')) text.remove_prefix(1);
+  while (!text.empty() && (separates(text.back()) && text.back() != ',')) text.remove_suffix(1);
+  return text;
+}
+
+std::string number_fault(std::string_view word) {
+  std::string lower;
+  for (const char c : word) lower += c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c;
+  return lower.find("nan") != std::string::npos || lower.find("inf") != std::string::npos ? "not-finite"
+                                                                                          : "not-a-number";
+}
+
+bool NumberScanner::next_word(std::string_view& word) {
+  while (line_ < lines_.size()) {
+    const std::string_view line = lines_[line_];
+    while (column_ < line.size() && separates(line[column_])) ++column_;
+    if (column_ < line.size()) {
+      const std::size_t begin = column_;
+      while (column_ < line.size() && !separates(line[column_])) ++column_;
+      word = line.substr(begin, column_ - begin);
+      last_ = {file_, int(line_) + 1, int(begin) + 1};
+      return true;
+    }
+    ++line_;
+    column_ = 0;
+  }
+  last_ = {file_, int(lines_.size()), 0};
+  return false;
+}
+
+bool NumberScanner::next(double& value, const std::string& what, Problems& problems) {
+  std::string_view word;
+  if (!next_word(word)) {
+    problems.error(
+        "truncated", last_,
+        fmt::format(FMT_STRING("the file ends where {} should stand; it is cut off, or a count is too "
+                               "large; get the file again from its maker"),
+                    what));
+    return false;
+  }
+  if (units::parse_number(word, value)) return true;
+  problems.error(number_fault(word), last_,
+                 fmt::format(FMT_STRING("\"{}\" is not a number; expected {}"),
+                             to_utf8(word.substr(0, kLongestShown)), what));
+  return false;
+}
+
+bool NumberScanner::next_count(int& value, int low, int high, const std::string& what, Problems& problems,
+                               const std::string& code) {
+  double number = 0;
+  if (!next(number, what, problems)) return false;
+  if (number != std::floor(number) || number < low || number > high) {
+    problems.error(
+        number > high && code == "bad-count" ? "count-too-large" : code, last_,
+        fmt::format(FMT_STRING("{} is {}; expected a whole number from {} to {}"), what, number, low, high));
+    return false;
+  }
+  value = static_cast<int>(number);
+  return true;
+}
+
+bool NumberScanner::at_end() {
+  const std::size_t line = line_, column = column_;
+  std::string_view word;
+  const bool more = next_word(word);
+  line_ = line;
+  column_ = column;
+  return !more;
+}
+
+std::size_t NumberScanner::bytes_left() const {
+  std::size_t bytes = 0;
+  for (std::size_t i = line_; i < lines_.size(); ++i) bytes += lines_[i].size() + 1;
+  return bytes - std::min(bytes, column_);
+}
+
+}  // namespace glow::files

@@ -1,0 +1,402 @@
+#include "files/text/toml_table.hpp"
+
+#include <fmt/format.h>
+#include <toml++/toml.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace glow::files {
+namespace {
+
+std::string type_name(const toml::node& node) {
+  switch (node.type()) {
+    case toml::node_type::table:
+      return "a table";
+    case toml::node_type::array:
+      return "an array";
+    case toml::node_type::string:
+      return "text";
+    case toml::node_type::integer:
+    case toml::node_type::floating_point:
+      return "a number";
+    case toml::node_type::boolean:
+      return "true or false";
+    default:
+      return "a date or time";
+  }
+}
+
+/// What stands there, short enough for a message.
+std::string shown(const toml::node& node) {
+  if (const auto text = node.value<std::string>(); node.is_string() && text)
+    return fmt::format(FMT_STRING("\"{}\""), text->substr(0, 40));
+  if (const auto number = node.value<double>(); node.is_number() && number)
+    return fmt::format(FMT_STRING("{}"), *number);
+  return type_name(node);
+}
+
+int line_of(const toml::node& node) {
+  return static_cast<int>(node.source().begin.line);
+}
+
+}  // namespace
+
+TomlTable::TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems)
+    : table_(&table), name_(std::move(name)), file_(std::move(file)), problems_(&problems) {}
+
+TomlTable TomlTable::inner(const toml::table& table, std::string name) const {
+  TomlTable result(table, std::move(name), file_, *problems_);
+  result.units_ = units_;
+  return result;
+}
+
+Place TomlTable::place_of(const toml::node& node) const {
+  return {file_, line_of(node), static_cast<int>(node.source().begin.column)};
+}
+
+Place TomlTable::place_of(const std::string& key) const {
+  const toml::node* node = table_->get(key);
+  return node ? place_of(*node) : place();
+}
+
+Place TomlTable::place() const {
+  return place_of(static_cast<const toml::node&>(*table_));
+}
+
+bool TomlTable::has(const std::string& key) const {
+  return table_->contains(key);
+}
+
+const toml::node* TomlTable::take(const std::string& key, Need need) {
+  known_.push_back(key);
+  const toml::node* node = table_->get(key);
+  if (!node && need == Need::required)
+    problems_->error("P004", place(), fmt::format(FMT_STRING("{}: \"{}\" is missing"), name_, key));
+  return node;
+}
+
+void TomlTable::wrong_type(const std::string& key, const toml::node& node, const std::string& expected) {
+  problems_->error("P003", place_of(node),
+                   fmt::format(FMT_STRING("\"{}\" is {}; expected {}"), key, shown(node), expected));
+}
+
+std::optional<std::string> TomlTable::text(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto value = node->value<std::string>();
+  if (!node->is_string() || !value) {
+    wrong_type(key, *node, "text in quotes");
+    return std::nullopt;
+  }
+  if (value->empty() || value->size() > 1000) {
+    problems_->error(
+        "P005", place_of(*node),
+        fmt::format(FMT_STRING("\"{}\" has {} characters; expected 1 to 1000"), key, value->size()));
+    return std::nullopt;
+  }
+  return value;
+}
+
+std::optional<double> TomlTable::to_quantity(const std::string& key, const toml::node& node,
+                                             units::Dimension dimension) {
+  if (node.is_number()) {
+    const double value = node.value<double>().value_or(std::nan(""));
+    if (std::isfinite(value) && dimension == units::Dimension::length) return units_.metres_of(value);
+    if (std::isfinite(value) && dimension == units::Dimension::illuminance) return units_.lux_of(value);
+    if (std::isfinite(value)) return value;
+  } else if (const auto text = node.value<std::string>(); node.is_string() && text) {
+    const units::Parsed parsed = units::parse_quantity(*text, dimension);
+    if (parsed.ok) return parsed.value;
+    problems_->error("P006", place_of(node), fmt::format(FMT_STRING("{}: {}"), key, parsed.problem));
+    return std::nullopt;
+  }
+  wrong_type(key, node,
+             fmt::format(FMT_STRING("a number, or text with a unit ({})"), units::unit_names(dimension)));
+  return std::nullopt;
+}
+
+std::optional<double> TomlTable::quantity(const std::string& key, units::Dimension dimension, Range range,
+                                          Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto value = to_quantity(key, *node, dimension);
+  if (!value) return std::nullopt;
+  const auto shown = [&](double v) { return dimension == units::Dimension::length ? units_.length(v) : v; };
+  if (*value > range.high || *value < range.low || (range.above_low && *value == range.low)) {
+    problems_->error(
+        "P005", place_of(*node),
+        fmt::format(FMT_STRING("\"{}\" is {}; expected {} {} to {}{}"), key, shown(*value),
+                    range.above_low ? "above" : "from", shown(range.low), shown(range.high),
+                    dimension == units::Dimension::length && *value > range.high && *value / 1000 > range.low
+                        ? fmt::format(FMT_STRING(". If these are millimetres, say \"{} mm\""), shown(*value))
+                        : std::string()));
+    return std::nullopt;
+  }
+  return value;
+}
+
+std::vector<std::pair<std::string, Place>> TomlTable::texts(const std::string& key) {
+  std::vector<std::pair<std::string, Place>> list;
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return list;
+  const toml::array* array = node->as_array();
+  if (!array) {
+    wrong_type(key, *node, "a list of texts, such as [\"...\"]");
+    return list;
+  }
+  for (const toml::node& entry : *array)
+    if (const auto text = entry.value<std::string>(); text && entry.is_string())
+      list.emplace_back(*text, place_of(entry));
+    else
+      wrong_type(key, entry, "a list of texts, such as [\"...\"]");
+  return list;
+}
+
+std::optional<int> TomlTable::count(const std::string& key, int low, int high, Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto value = node->is_number() ? node->value<double>() : std::nullopt;
+  if (!value || *value != std::floor(*value)) {
+    wrong_type(key, *node, "a whole number");
+    return std::nullopt;
+  }
+  if (*value < low || *value > high) {
+    problems_->error("P005", place_of(*node),
+                     fmt::format(FMT_STRING("\"{}\" is {}; expected {} to {}"), key, *value, low, high));
+    return std::nullopt;
+  }
+  return static_cast<int>(*value);
+}
+
+std::optional<std::vector<double>> TomlTable::to_lengths(const std::string& key, const toml::node& node,
+                                                         std::size_t count, const char* expected) {
+  const toml::array* array = node.as_array();
+  if (!array || array->size() != count) {
+    wrong_type(key, node, expected);
+    return std::nullopt;
+  }
+  std::vector<double> lengths;
+  for (const toml::node& element : *array) {
+    const auto length = to_quantity(key, element, units::Dimension::length);
+    if (!length) return std::nullopt;
+    constexpr double kFarthest = 1e7;  // m; a plan's own coordinates can be large
+    if (std::abs(*length) > kFarthest) {
+      problems_->error("P005", place_of(node),
+                       fmt::format(FMT_STRING("\"{}\" is farther than 10 000 km from the origin"), key));
+      return std::nullopt;
+    }
+    lengths.push_back(*length);
+  }
+  return lengths;
+}
+
+std::optional<Vec2> TomlTable::to_point(const std::string& key, const toml::node& node) {
+  const auto lengths = to_lengths(key, node, 2, "two lengths, as in [4.5, 2.0]");
+  return lengths ? std::optional(Vec2((*lengths)[0], (*lengths)[1])) : std::nullopt;
+}
+
+std::optional<Vec3> TomlTable::spot(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  if (!node) return std::nullopt;
+  const auto lengths = to_lengths(key, *node, 3, "three lengths, as in [4.5, 2.0, 0.8]");
+  return lengths ? std::optional(Vec3((*lengths)[0], (*lengths)[1], (*lengths)[2])) : std::nullopt;
+}
+
+std::optional<Vec3> TomlTable::place_in_room(const std::string& key) {
+  const toml::node* node = take(key, Need::required);
+  if (!node) return std::nullopt;
+  const toml::array* array = node->as_array();
+  if (!array || array->size() != 2) return spot(key);
+  const auto p = to_point(key, *node);
+  return p ? std::optional(Vec3(p->x(), p->y(), std::nan(""))) : std::nullopt;
+}
+
+std::vector<std::string> TomlTable::keys() const {
+  std::vector<std::string> names;
+  for (const auto& [key, node] : *table_) names.emplace_back(key.str());
+  return names;
+}
+
+std::optional<bool> TomlTable::flag(const std::string& key) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  if (const auto* value = node->as_boolean()) return value->get();
+  wrong_type(key, *node, "true or false");
+  return std::nullopt;
+}
+
+std::optional<Vec2> TomlTable::point(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  return node ? to_point(key, *node) : std::nullopt;
+}
+
+const toml::array* TomlTable::take_corners(const std::string& key, const char* expected,
+                                           const toml::node*& node) {
+  node = take(key, Need::optional);
+  if (!node) return nullptr;
+  constexpr std::size_t kMostCorners = 2000;
+  const toml::array* array = node->as_array();
+  if (array && !array->empty() && array->size() <= kMostCorners) return array;
+  wrong_type(key, *node, expected);
+  return nullptr;
+}
+
+std::optional<std::vector<Vec3>> TomlTable::spots(const std::string& key) {
+  const toml::node* node = nullptr;
+  const toml::array* array =
+      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
+  if (!array) return std::nullopt;
+  std::vector<Vec3> spots;
+  for (const toml::node& element : *array) {
+    const auto p = to_lengths(key, element, 3, "three lengths, as in [4.5, 2.0, 0.8]");
+    if (!p) return std::nullopt;
+    spots.emplace_back((*p)[0], (*p)[1], (*p)[2]);
+  }
+  return spots;
+}
+
+std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, std::size_t count, double low,
+                                                      double high) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  std::vector<double> values;
+  if (const toml::array* array = node->as_array())
+    for (const toml::node& element : *array) {
+      const auto value = element.is_number() ? element.value<double>() : std::nullopt;
+      if (value && *value >= low && *value <= high) values.push_back(*value);
+    }
+  const toml::array* array = node->as_array();
+  if (array && values.size() == count && array->size() == count) return values;
+  wrong_type(key, *node, fmt::format(FMT_STRING("{} numbers from {} to {}"), count, low, high));
+  return std::nullopt;
+}
+
+std::optional<std::string> TomlTable::words(const std::string& key) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  const auto one = [](const toml::node& n) -> std::optional<std::string> {
+    if (const auto text = n.value<std::string>(); n.is_string() && text) return text;
+    if (const auto* truth = n.as_boolean()) return std::string(truth->get() ? "true" : "false");
+    if (const auto number = n.value<double>(); n.is_number() && number)
+      return fmt::format(FMT_STRING("{}"), *number);
+    return std::nullopt;
+  };
+  std::optional<std::string> words = one(*node);
+  if (const toml::array* array = node->as_array()) {
+    words = std::string();
+    for (const toml::node& element : *array) {
+      const auto word = one(element);
+      if (!word) words.reset();
+      if (!words) break;
+      *words += (words->empty() ? "" : ", ") + *word;
+    }
+  }
+  if (!words) wrong_type(key, *node, "text, a number, true or false, or a list of them");
+  return words;
+}
+
+bool TomlTable::is_text(const std::string& key) const {
+  const toml::node* node = table_->get(key);
+  return node && node->is_string();
+}
+
+std::optional<std::vector<Vec2>> TomlTable::points(const std::string& key, Need need) {
+  if (need == Need::required && !has(key)) {
+    take(key, need);
+    return std::nullopt;
+  }
+  const toml::node* node = nullptr;
+  const toml::array* array =
+      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0], [9.6, 0], [9.6, 6.4]]", node);
+  if (!array) return std::nullopt;
+  std::vector<Vec2> points;
+  for (const toml::node& element : *array) {
+    const auto p = to_point(key, element);
+    if (!p) return std::nullopt;
+    points.push_back(*p);
+  }
+  return points;
+}
+
+bool TomlTable::is_word(const std::string& key, const std::string& word) {
+  const toml::node* node = table_->get(key);
+  if (!node || !node->is_string() || node->value<std::string>() != word) return false;
+  known_.push_back(key);
+  return true;
+}
+
+std::optional<TomlTable> TomlTable::table(const std::string& key) {
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return std::nullopt;
+  if (const toml::table* inner = node->as_table()) return this->inner(*inner, key);
+  wrong_type(key, *node, "a table, as in { key = value }");
+  return std::nullopt;
+}
+
+std::vector<TomlTable> TomlTable::tables(const std::string& key) {
+  std::vector<TomlTable> result;
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return result;
+  const toml::array* array = node->as_array();
+  if (!array) {
+    wrong_type(key, *node, fmt::format(FMT_STRING("one or more [[{}]] tables"), key));
+    return result;
+  }
+  for (const toml::node& element : *array) {
+    if (const toml::table* inner = element.as_table()) {
+      result.push_back(this->inner(*inner, key));
+    } else {
+      wrong_type(key, element, fmt::format(FMT_STRING("a [[{}]] table"), key));
+    }
+  }
+  return result;
+}
+
+std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std::string& key) {
+  std::vector<std::pair<std::string, TomlTable>> result;
+  const toml::node* node = take(key, Need::optional);
+  if (!node) return result;
+  const toml::table* outer = node->as_table();
+  if (!outer) {
+    wrong_type(key, *node, fmt::format(FMT_STRING("tables such as [{}.P1]"), key));
+    return result;
+  }
+  for (const auto& [name, inner] : *outer) {
+    if (const toml::table* table = inner.as_table()) {
+      result.emplace_back(std::string(name.str()), this->inner(*table, key + "." + std::string(name.str())));
+    } else {
+      wrong_type(std::string(name.str()), inner, fmt::format(FMT_STRING("a table such as [{}.P1]"), key));
+    }
+  }
+  // The parser keeps tables by name; people think in the order they wrote.
+  std::stable_sort(result.begin(), result.end(), [](const auto& a, const auto& b) {
+    const Place p = a.second.place(), q = b.second.place();
+    return std::pair(p.line, p.column) < std::pair(q.line, q.column);
+  });
+  return result;
+}
+
+void TomlTable::finish() {
+  for (const auto& [key, node] : *table_) {
+    const std::string name(key.str());
+    if (std::find(known_.begin(), known_.end(), name) != known_.end()) continue;
+    const std::string near = nearest_word(name, known_);
+    std::string hint;
+    if (!near.empty()) {
+      hint = fmt::format(FMT_STRING("did you mean \"{}\"?"), near);
+    } else {
+      std::vector<std::string> sorted = known_;
+      std::sort(sorted.begin(), sorted.end());
+      sorted.erase(std::unique(sorted.begin(), sorted.end()), sorted.end());
+      hint = fmt::format(FMT_STRING("known keys: {}"), fmt::join(sorted, ", "));
+    }
+    const Place place{file_, static_cast<int>(key.source().begin.line),
+                      static_cast<int>(key.source().begin.column)};
+    problems_->error(
+        "P002", place,
+        fmt::format(FMT_STRING("unknown key \"{}\" in {}; {}"), name.substr(0, 60), name_, hint));
+  }
+}
+
+}  // namespace glow::files

@@ -1,0 +1,32 @@
+#pragma once
+
+#include <filesystem>
+
+#include "core/run/compute_room.hpp"
+
+namespace glow::files {
+
+/// Traced hits in a folder beside the project, one file for each content key.
+///
+/// Safe to delete at any time. Safe when runs share it: a file is written aside and renamed. Bounded: the
+/// files used longest ago go first. A file that is damaged, or is not what its name says, counts as absent
+/// and is written anew. A folder that cannot be written is as good as none.
+class TransportCache : public run::TransportStore {
+ public:
+  static constexpr std::uintmax_t kMostBytes = 512u << 20;
+
+  explicit TransportCache(std::filesystem::path folder, std::uintmax_t most_bytes = kMostBytes)
+      : folder_(std::move(folder)), most_bytes_(most_bytes) {}
+
+  std::optional<transport::TracedHits> find(const std::string& key) override;
+  void keep(const std::string& key, const transport::TracedHits& hits) override;
+
+ private:
+  std::filesystem::path path_of(const std::string& key) const { return folder_ / (key + ".hits"); }
+  void make_room() const;
+
+  std::filesystem::path folder_;
+  std::uintmax_t most_bytes_;
+};
+
+}  // namespace glow::files
