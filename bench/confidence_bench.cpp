@@ -8,6 +8,7 @@
 #include <numeric>
 #include <string>
 
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 #include "rooms/furnished_room.hpp"
 
@@ -20,9 +21,9 @@ struct Values {
   readings::Uncertainty uncertainty;
 };
 
-Values computed(const spaces::Scene& space, const transport::Effort& effort, bool with_uncertainty) {
+Values computed(const rooms::TestRoom& space, const transport::Effort& effort, bool with_uncertainty) {
   const transport::Transport transport(space.geometry, space.receivers, effort, Watch{});
-  const transport::GroupLight light = transport.relight(space.luminaires, {});
+  const transport::GroupLight light = sources::relight(transport, space.luminaires, {});
   std::vector<double> total(light.direct_lx.size());
   for (std::size_t i = 0; i < total.size(); ++i) total[i] = light.direct_lx[i] + light.interreflected_lx[i];
   const readings::Statistics s = readings::statistics(total);
@@ -52,7 +53,7 @@ struct Tally {
 int main(int argc, char** argv) {
   const int repetitions = argc > 1 ? std::atoi(argv[1]) : 200;
   const bool draft = argc > 2 && std::string(argv[2]) == "draft";
-  const spaces::Scene space = spaces::furnished_room();
+  const rooms::TestRoom space = rooms::furnished_room();
   Values truth;
   constexpr int kLongRuns = 4;
   for (int seed = 1; seed <= kLongRuns; ++seed) {

@@ -8,6 +8,8 @@
 //   table   the table of CIE 190 of one luminaire, 19 rooms; headline: its two values on the data sheet
 #include <benchmark/benchmark.h>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
 #include "cli/open_project.hpp"
 #include "core/cavity/ugr_table.hpp"
 #include "core/glare/unified_glare.hpp"

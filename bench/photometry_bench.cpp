@@ -8,6 +8,7 @@
 #include <random>
 #include <sstream>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "files/photometry/photometry_reader.hpp"
 
 namespace {

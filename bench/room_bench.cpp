@@ -19,6 +19,9 @@
 #include <numeric>
 #include <vector>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "cli/open_project.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 #include "core/assess/room_result.hpp"
@@ -127,7 +130,7 @@ void full_with_spread(benchmark::State& state) {
 void moved(benchmark::State& state) {
   const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
   const auto& luminaires = demo_room().groups.at(std::size_t(state.range(0))).luminaires;
-  for (auto _ : state) benchmark::DoNotOptimize(transport.relight(luminaires, {}));
+  for (auto _ : state) benchmark::DoNotOptimize(sources::relight(transport, luminaires, {}));
   state.counters["luminaires"] = double(luminaires.size());
 }
 
@@ -185,8 +188,8 @@ void windows_relight(benchmark::State& state) {
   relight_swapped(state, transport, room_with_windows().groups.at(0).luminaires);
 }
 
-const spaces::Scene& furnished() {
-  static const spaces::Scene space = spaces::furnished_room();
+const rooms::TestRoom& furnished() {
+  static const rooms::TestRoom space = rooms::furnished_room();
   return space;
 }
 
@@ -199,7 +202,7 @@ void furnished_full(benchmark::State& state) {
   std::iota(all.begin(), all.end(), std::size_t{0});
   for (auto _ : state) {
     const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
-    const transport::GroupLight light = transport.relight(furnished().luminaires, {});
+    const transport::GroupLight light = sources::relight(transport, furnished().luminaires, {});
     benchmark::DoNotOptimize(assess::grid_uncertainty(transport::NumericalError(transport, light), light, all));
   }
 }
@@ -211,7 +214,7 @@ void furnished_relight(benchmark::State& state) {
 
 void furnished_moved(benchmark::State& state) {
   const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
-  for (auto _ : state) benchmark::DoNotOptimize(transport.relight(furnished().luminaires, {}));
+  for (auto _ : state) benchmark::DoNotOptimize(sources::relight(transport, furnished().luminaires, {}));
 }
 
 /// Prints as usual and keeps the medians for the ratios.

@@ -11,6 +11,8 @@
 #include <numeric>
 #include <string>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "rooms/path_tracer.hpp"
 
 namespace {
@@ -36,8 +38,8 @@ std::vector<double> totals(const GroupLight& light) {
   return sum;
 }
 
-std::vector<double> computed(const spaces::Scene& space, const Effort& effort) {
-  return totals(Transport(space.geometry, space.receivers, effort, Watch{}).relight(space.luminaires, {}));
+std::vector<double> computed(const rooms::TestRoom& space, const Effort& effort) {
+  return totals(sources::relight(Transport(space.geometry, space.receivers, effort, Watch{}), space.luminaires, {}));
 }
 
 /// Root mean square of relative errors.
@@ -50,15 +52,15 @@ double error_of(const std::vector<double>& values, const std::vector<double>& tr
 /// The program's own rays, so that the comparison is one of methods.
 struct ProgramsRays {
   const geometry::RayTracer* tracer;
-  std::optional<spaces::Meeting> operator()(const Vec3& from, const Vec3& way) const {
+  std::optional<rooms::Meeting> operator()(const Vec3& from, const Vec3& way) const {
     const geometry::Hit hit = tracer->nearest(tracer->local(from), way.cast<float>());
     if (hit.facet < 0) return std::nullopt;
-    return spaces::Meeting{std::size_t(hit.facet), double(hit.distance), hit.from_behind};
+    return rooms::Meeting{std::size_t(hit.facet), double(hit.distance), hit.from_behind};
   }
 };
 
 void equal_error() {
-  const spaces::Scene space = spaces::furnished_room();
+  const rooms::TestRoom space = rooms::furnished_room();
   const std::vector<double> truth = computed(space, {12000, 256, 16384, 999});
   constexpr int kRuns = 5;
   double ours = 0, squares = 0;
@@ -77,8 +79,8 @@ void equal_error() {
   std::vector<double> values(space.receivers.size());
   const Stopwatch watch;
   parallel_for(values.size(), {}, "", [&](std::size_t r) {
-    spaces::PathTracer path_tracer(space, rays, unsigned(r + 1));
-    values[r] = spaces::estimate(path_tracer, space.receivers[r], kPaths).mean;
+    rooms::PathTracer path_tracer(space, rays, unsigned(r + 1));
+    values[r] = rooms::estimate(path_tracer, space.receivers[r], kPaths).mean;
   });
   const double path_seconds = watch.seconds(), path_error = error_of(values, truth);
   const double at_equal_error = path_seconds * std::pow(path_error / our_error, 2);
@@ -92,7 +94,7 @@ void equal_error() {
 }
 
 void threads() {
-  const spaces::Scene space = spaces::furnished_room();
+  const rooms::TestRoom space = rooms::furnished_room();
   const auto best = [&](int count) {
     const ThreadLimit limit(count);
     double least = 1e9;
@@ -111,7 +113,7 @@ void threads() {
 
 photometry::PlacedLuminaire panel() {
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = spaces::lobe(1500, 1.5, 0.2);
+  luminaire.table = rooms::lobe(1500, 1.5, 0.2);
   luminaire.area = {photometry::LuminousShape::rectangle, 1.2, 0.3, {}};
   return luminaire;
 }
@@ -130,7 +132,7 @@ std::vector<photometry::PlacedLuminaire> array(double x, double y, double z, int
 }
 
 void arrays() {
-  spaces::Scene space;
+  rooms::TestRoom space;
   geometry::add_room(space.geometry, {{0, 0}, {9.6, 0}, {9.6, 6.4}, {0, 6.4}}, 3.2, 0.2, 0.5, 0.7);
   for (double y = 0.7; y < 6; y += 0.6)
     for (double x = 0.7; x < 9.2; x += 0.8) space.receivers.push_back({{x, y, 0.8}, Vec3::UnitZ()});
@@ -145,7 +147,7 @@ void arrays() {
       for (int turn = 0; turn < 4; ++turn)
         for (int height = 0; height < 10; ++height, ++count) {
           const auto tried = array(9.6, 6.4, 2.2 + 0.1 * height, rows, columns, 45.0 * turn);
-          transport.relight(tried, {});
+          sources::relight(transport, tried, {});
           luminaires += double(tried.size());
         }
   fmt::print(
@@ -156,13 +158,13 @@ void arrays() {
 }
 
 /// x by y by 9 m, points every 2 m; racks of 6 x 1.2 x 5 m in rows; the program's default effort.
-spaces::Scene hall(double x, double y, int racks) {
-  spaces::Scene space;
+rooms::TestRoom hall(double x, double y, int racks) {
+  rooms::TestRoom space;
   geometry::add_room(space.geometry, {{0, 0}, {x, 0}, {x, y}, {0, y}}, 9, 0.3, 0.5, 0.7);
   const int columns = std::max(1, int(x / 10));
   for (int i = 0; i < racks; ++i) {
     const Vec3 at(2 + i % columns * 10, 2 + i / columns * 3.5, 0);
-    if (at.y() + 1.2 < y) space.geometry.add_box("rack", at, at + Vec3(6, 1.2, 5), spaces::diffuse(0.4));
+    if (at.y() + 1.2 < y) space.geometry.add_box("rack", at, at + Vec3(6, 1.2, 5), rooms::diffuse(0.4));
   }
   for (double py = 1; py < y; py += 2)
     for (double px = 1; px < x; px += 2) space.receivers.push_back({{px, py, 0.2}, Vec3::UnitZ()});
@@ -174,12 +176,12 @@ struct Cost {
   double transport = 0, relight = 0;
 };
 
-Cost cost_of(const spaces::Scene& space) {
+Cost cost_of(const rooms::TestRoom& space) {
   const Stopwatch full;
   const Transport transport(space.geometry, space.receivers, Effort{}, Watch{});
   Cost cost{space.receivers.size(), transport.patches().size(), full.seconds(), 0};
   const Stopwatch relight;
-  transport.relight(space.luminaires, {});
+  sources::relight(transport, space.luminaires, {});
   cost.relight = relight.seconds();
   return cost;
 }
@@ -190,7 +192,7 @@ void growth() {
                  "| floor, m2 | points | patches | transport, s | light, s | s per 1000 m2 |\n"
                  "| ---: | ---: | ---: | ---: | ---: | ---: |\n"));
   for (const double x : {30.0, 60.0, 120.0, 240.0}) {
-    spaces::Scene space = hall(x, 30, int(x / 4));
+    rooms::TestRoom space = hall(x, 30, int(x / 4));
     space.luminaires = array(x, 30, 8, 5, 20, 0);
     const Cost c = cost_of(space);
     fmt::print(FMT_STRING("| {} | {} | {} | {:.2f} | {:.2f} | {:.2f} |\n"), 30 * x, c.points, c.patches,
@@ -200,7 +202,7 @@ void growth() {
       "\ngrowth with the number of luminaires, 60 x 30 m\n\n"
       "| luminaires | transport, s | light, s | ms per luminaire |\n| ---: | ---: | ---: | ---: |\n"));
   for (const int rows : {2, 4, 8, 16}) {
-    spaces::Scene space = hall(60, 30, 15);
+    rooms::TestRoom space = hall(60, 30, 15);
     space.luminaires = array(60, 30, 8, rows, 25, 0);
     const Cost c = cost_of(space);
     fmt::print(FMT_STRING("| {} | {:.2f} | {:.2f} | {:.2f} |\n"), space.luminaires.size(), c.transport,
@@ -219,7 +221,7 @@ double peak_memory_gb() {
 }
 
 void large_hall() {
-  spaces::Scene space = hall(120, 60, 200);
+  rooms::TestRoom space = hall(120, 60, 200);
   space.luminaires = array(120, 60, 8, 20, 30, 0);
   const Cost c = cost_of(space);
   fmt::print(FMT_STRING("hall of 120 x 60 m, 600 luminaires, 200 racks: {} points, {} patches\n"

@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "files/photometry/photometry_reader.hpp"
 
 /// The made-up photometric files of tests/photometry and the truth about each.

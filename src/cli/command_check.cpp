@@ -5,7 +5,9 @@
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
 #include "cli/terminal.hpp"
-#include "cli/text_layout.hpp"
+#include "words/glare_words.hpp"
+#include "words/room_words.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -22,15 +24,22 @@ void list(const char* word, const std::vector<std::string>& entries) {
   if (entries.size() > kMostListed)
     words += fmt::format(FMT_STRING("; and {} more"), entries.size() - kMostListed);
   std::string text;
-  wrap(text, "  ", words, 4);
+  words::wrap(text, "  ", words, 4);
   fmt::print(FMT_STRING("{}"), text);
 }
 
-void describe_grids(const space::Space& room, const units::ShownUnits& units) {
+std::string plane_source(const space::Brief& brief) {
+  if (brief.tasks.empty()) return words::plane_height_words(brief.plane_height, "", "");
+  const standards::Requirement& row = brief.tasks.front().row;
+  return words::plane_height_words(brief.plane_height, row.key, row.plane_note);
+}
+
+void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& units) {
+  const space::Space& room = planned.space;
   const readings::PlaneGrid& grid = room.work_plane();
   const char* m = units.length_unit();
   fmt::print(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
-             units.length(grid.plane.origin.z()), m, room.plane_height_source);
+             units.length(grid.plane.origin.z()), m, plane_source(planned.brief));
   fmt::print(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
              grid.points.size(), units.length(grid.cell.x()), units.length(grid.cell.y()), m,
              units.length(grid.inset_m), m);
@@ -48,9 +57,9 @@ void describe_grids(const space::Space& room, const units::ShownUnits& units) {
   list("grids", wanted);
   if (points > 0)
     fmt::print(FMT_STRING("  also read: floor, ceiling and {} walls, {} points\n"), walls, points);
-  std::vector<std::string> spots;
-  for (const space::Point& spot : room.spots) spots.push_back(spot.name);
-  list("points", spots);
+  std::vector<std::string> points_by_name;
+  for (const space::Point& point : room.points) points_by_name.push_back(point.name);
+  list("points", points_by_name);
 }
 
 void describe_eyes(const space::Space& room, const units::ShownUnits& units) {
@@ -58,7 +67,7 @@ void describe_eyes(const space::Space& room, const units::ShownUnits& units) {
   for (const space::EyeSet& set : room.eyes)
     sets.push_back(
         fmt::format(FMT_STRING("{} ({}at {:.1f} {}, {}{})"), set.name,
-                    set.grid ? fmt::format(FMT_STRING("{} places "), set.positions.size()) : std::string(),
+                    set.cell_m ? fmt::format(FMT_STRING("{} places "), set.positions.size()) : std::string(),
                     units.length(set.height_m), units.length_unit(), set.posture,
                     set.directions() == 1 ? ", looking " + set.looking[0]
                                           : fmt::format(FMT_STRING(", {} directions"), set.directions())));
@@ -66,7 +75,7 @@ void describe_eyes(const space::Space& room, const units::ShownUnits& units) {
 }
 
 /// What limits glare, and what verifies it.
-void describe_glare(const space::GlareWish& glare, std::string& text) {
+void describe_glare(const space::GlareBrief& glare, std::string& text) {
   using model::GlareMethod;
   const char* method = glare.method == GlareMethod::eyes    ? "eyes"
                        : glare.method == GlareMethod::table ? "the tabular method"
@@ -79,62 +88,72 @@ void describe_glare(const space::GlareWish& glare, std::string& text) {
                       unit_of(d.quantity).empty() ? "" : " ", unit_of(d.quantity), d.source, d.certainty);
       if (ugr) words += fmt::format(FMT_STRING(", by {}"), method);
       if (!d.reason.empty()) words += "; " + d.reason;
-      wrap(text, "    ", words, 6);
+      words::wrap(text, "    ", words, 6);
     }
 }
 
 /// "  task area bench: mean 500 lx, U0 0.60 (EN 12464-1:2021, 17.4; agreed)".
-void describe_demands(const space::Grid& grid, const std::string& name, const units::ShownUnits& units,
+void describe_demands(const std::vector<standards::Demand>& demands, const std::string& name, const units::ShownUnits& units,
                       std::string& text) {
   std::string words, source;
-  for (std::size_t i = 0; i < grid.demands.size(); ++i) {
-    const standards::Demand& d = grid.demands[i];
+  for (std::size_t i = 0; i < demands.size(); ++i) {
+    const standards::Demand& d = demands[i];
     const bool light = !standards::unit_of(d.quantity).empty();
     words +=
         (i ? ", " : "") + (light ? fmt::format(FMT_STRING("{} {} {}"), to_string(d.quantity),
                                                units::light_words(units, d.required), units.light_unit())
                                  : fmt::format(FMT_STRING("{} {:.2f}"), to_string(d.quantity), d.required));
     if (!d.reason.empty()) words += fmt::format(FMT_STRING(" ({})"), d.reason);
-    const bool last = i + 1 == grid.demands.size() || grid.demands[i + 1].source != d.source;
+    const bool last = i + 1 == demands.size() || demands[i + 1].source != d.source;
     if (last) words += fmt::format(FMT_STRING(" ({}; {})"), d.source, d.certainty);
   }
-  if (!words.empty()) wrap(text, "    ", fmt::format(FMT_STRING("{}: {}"), name, words), 6);
+  if (!words.empty()) words::wrap(text, "    ", fmt::format(FMT_STRING("{}: {}"), name, words), 6);
 }
 
-void describe(const space::Space& room, const units::ShownUnits& units) {
+void describe(const OpenProject& open, const space::PlannedRoom& planned, const units::ShownUnits& units) {
+  const space::Space& room = planned.space;
+  const space::Brief& brief = planned.brief;
   std::size_t luminaires = 0;
   for (const auto& group : room.groups) luminaires += group.luminaires.size();
   const char* m = units.length_unit();
   fmt::print(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {} luminaires, maintenance factor {:.2f}\n"),
              room.name, units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m), m,
-             luminaires, room.maintenance_factor);
+             luminaires,
+             lighting::mean_maintenance(room, open.weights_of(planned),
+                                        planned.room->maintenance_factor.value_or(1)));
   fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
              room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor);
   std::vector<std::string> names;
   for (const space::PlanShape& object : room.objects) names.push_back(object.name);
   list("objects", names);
   names.clear();
-  for (const space::PlanShape& opening : room.openings) names.push_back(opening.name);
+  for (const space::Opening& opening : room.openings) names.push_back(opening.name);
   list("openings", names);
-  list("touching", room.meetings);
-  list("assumed, since the project does not say", room.assumed);
-  describe_grids(room, units);
+  names.clear();
+  for (const space::Meeting& meeting : room.meetings) names.push_back(words::meeting_words(meeting));
+  list("touching", names);
+  list("assumed, since the project does not say", planned.room->assumed);
+  describe_grids(planned, units);
   describe_eyes(room, units);
-  if (room.verified_as.empty()) {
+  if (brief.verified_as == space::VerifiedAs::nothing) {
     fmt::print(FMT_STRING("  no task: nothing will be held against a requirement\n"));
     return;
   }
   std::string text;
-  wrap(text, "  ", "to be verified: " + room.verified_as, 4);
+  words::wrap(text, "  ", "to be verified: " + words::verified_as_words(brief.verified_as), 4);
   bool wall_told = false;  // of all walls the same is asked
-  for (const space::Grid& grid : room.grids) {
+  for (std::size_t g = 0; g < room.grids.size(); ++g) {
+    const space::Grid& grid = room.grids[g];
     const bool wall = grid.role == space::GridRole::wall;
-    if (!wall || !wall_told) describe_demands(grid, wall ? "each wall" : grid.name, units, text);
+    if (!wall || !wall_told) describe_demands(brief.grids[g].demands, wall ? "each wall" : grid.name, units, text);
     wall_told = wall_told || wall;
   }
-  describe_glare(room.glare, text);
+  describe_glare(brief.glare, text);
   fmt::print(FMT_STRING("{}"), text);
-  list("not verified", room.not_verified);
+  names.clear();
+  for (const standards::NotVerified& item : brief.not_verified)
+    names.push_back(words::not_verified_words(item, {}));
+  list("not verified", names);
 }
 
 }  // namespace
@@ -157,7 +176,8 @@ int command_check(const std::vector<std::string>& words) {
   }
   const bool quiet = parsed.arguments.values.count("quiet") > 0;
   const std::filesystem::path path = parsed.arguments.text("project");
-  const OpenProject open = open_project(path);
+  const auto opened = open_project(path);
+  const OpenProject& open = *opened;
   print_problems(open.problems, open.sources, quiet);
   if (!open.usable) {
     fmt::print(stderr, FMT_STRING("{}\n"), error_summary(open, path));
@@ -166,7 +186,7 @@ int command_check(const std::vector<std::string>& words) {
   if (quiet) return kDone;
   units::ShownUnits units = open.project.units;
   if (!apply_units_option(parsed.arguments, "check", units)) return kBadInput;
-  for (const space::Space& room : open.rooms) describe(room, units);
+  for (const space::PlannedRoom& room : open.rooms) describe(open, room, units);
   const std::size_t remarks = open.problems.all().size();
   const std::string counted = remarks == 0   ? "no warnings"
                               : remarks == 1 ? "1 warning or note"

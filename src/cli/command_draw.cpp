@@ -102,10 +102,9 @@ int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat
   Problems found;
   {
     Progress progress(quiet);
-    progress.subject(source.run.project);
     write_figures(
-        list, [&](const figures::Figure&) { return formats; }, "", folder, found, progress.watch());
-    progress.watch().stop_if_cancelled();
+        list, [&](const figures::Figure&) { return formats; }, "", folder, found, progress.watch(source.run.project));
+    progress.watch(source.run.project).stop_if_cancelled();
   }
   print_problems(found, {}, quiet);
   // The next run takes away what it did not write itself, so that no picture outlives its results.

@@ -16,11 +16,11 @@ namespace {
 
 constexpr std::size_t kMostShown = 20;
 
-const space::Space* find_room(const OpenProject& open, const std::string& name) {
+const space::PlannedRoom* find_room(const OpenProject& open, const std::string& name) {
   std::vector<std::string> names;
-  for (const space::Space& room : open.rooms) {
-    if (room.name == name || (name.empty() && open.rooms.size() == 1)) return &room;
-    names.push_back(room.name);
+  for (const space::PlannedRoom& room : open.rooms) {
+    if (room.space.name == name || (name.empty() && open.rooms.size() == 1)) return &room;
+    names.push_back(room.space.name);
   }
   if (name.empty()) {
     fmt::print(stderr, FMT_STRING("glowgrid probe: which room? Give --room with one of: {}\n"),
@@ -48,12 +48,12 @@ std::string in_words(const Vec3& p, const units::ShownUnits& units) {
                      units.length(p.z()));
 }
 
-void print_table(const space::Space& room, const Vec3& at, const std::string& facing,
+void print_table(const space::Space& room, double maintenance, const Vec3& at, const std::string& facing,
                  const studies::ProbeResult& result, const units::ShownUnits& units) {
   const auto light = [&](double lux) { return units.light(lux); };
   const std::string lx = units.light_unit();
   fmt::print(FMT_STRING("{} at {} {}, facing {}; maintained, factor {:.2f}\n"), room.name,
-             in_words(at, units), units.length_unit(), facing, room.maintenance_factor);
+             in_words(at, units), units.length_unit(), facing, maintenance);
   fmt::print(
       FMT_STRING(
           "  direct          {0:>9.1f} {4}\n  interreflected  {1:>9.1f} {4}\n  total           {2:>9.1f} "
@@ -83,12 +83,12 @@ void print_table(const space::Space& room, const Vec3& at, const std::string& fa
                light(rest.interreflected_lx));
 }
 
-void print_json(const space::Space& room, const readings::Receiver& spot,
+void print_json(const space::Space& room, const readings::Receiver& point,
                 const studies::ProbeResult& result) {
   const auto vector = [](const Vec3& v) { return nlohmann::ordered_json{v.x(), v.y(), v.z()}; };
   nlohmann::ordered_json j = {{"room", room.name},
-                              {"at_m", vector(spot.position)},
-                              {"facing", vector(spot.normal)},
+                              {"at_m", vector(point.position)},
+                              {"facing", vector(point.normal)},
                               {"direct_lx", result.direct_lx},
                               {"interreflected_lx", result.interreflected_lx},
                               {"total_lx", result.total_lx()},
@@ -103,17 +103,17 @@ void print_json(const space::Space& room, const readings::Receiver& spot,
   fmt::print(FMT_STRING("{}\n"), j.dump(2));
 }
 
-int probe_room(const Arguments& arguments, const space::Space& room, const Vec3& at,
-               const units::ShownUnits& units) {
+int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
+               const lighting::Weights& weights, const Vec3& at, const units::ShownUnits& units) {
+  const space::Space& room = planned.space;
   const std::string facing = arguments.text("facing");
   const auto normal = facing_of(facing, at, room);
   if (!normal) return kBadInput;
-  const readings::Receiver spot{at, *normal};
+  const readings::Receiver point{at, *normal};
   studies::ProbeResult result;
   {
     Progress progress(arguments.values.count("quiet") > 0);
-    progress.subject(room.name);
-    result = studies::probe(room, spot, transport::Effort::fine(), progress.watch());
+        result = studies::probe(room, weights, point, transport::Effort::fine(), progress.watch(room.name));
   }
   if (result.misplaced) {
     fmt::print(stderr, FMT_STRING("glowgrid probe: {} m, facing {}, lies {}; expected a spot in the open\n"),
@@ -124,9 +124,11 @@ int probe_room(const Arguments& arguments, const space::Space& room, const Vec3&
     return kBadInput;
   }
   if (arguments.values.count("json") > 0)
-    print_json(room, spot, result);
+    print_json(room, point, result);
   else
-    print_table(room, at, facing, result, units);
+    print_table(room,
+                lighting::mean_maintenance(room, weights, planned.room->maintenance_factor.value_or(1)), at,
+                facing, result, units);
   return kDone;
 }
 
@@ -158,7 +160,8 @@ int command_probe(const std::vector<std::string>& words) {
   }
   const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
   const std::filesystem::path path = arguments.text("project");
-  const OpenProject open = open_project(path);
+  const auto opened = open_project(path);
+  const OpenProject& open = *opened;
   print_problems(open.problems, open.sources, arguments.values.count("quiet") > 0);
   if (!open.usable) {
     fmt::print(stderr, FMT_STRING("{}\n"), error_summary(open, path));
@@ -173,8 +176,8 @@ int command_probe(const std::vector<std::string>& words) {
                arguments.text("at"));
     return kBadInput;
   }
-  const space::Space* room = find_room(open, arguments.text("room"));
-  return room ? probe_room(arguments, *room, *at, units) : kBadInput;
+  const space::PlannedRoom* room = find_room(open, arguments.text("room"));
+  return room ? probe_room(arguments, *room, open.weights_of(*room), *at, units) : kBadInput;
 }
 
 }  // namespace glow::cli

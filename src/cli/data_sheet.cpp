@@ -3,7 +3,7 @@
 #include <fmt/format.h>
 
 #include "cli/glare_sheet.hpp"
-#include "cli/text_layout.hpp"
+#include "words/text_layout.hpp"
 #include "core/photometry/derived.hpp"
 
 namespace glow::cli {
@@ -25,7 +25,7 @@ class Sheet {
   void body();
   void row(const std::string& name, const std::string& words) {
     if (words.empty()) return;
-    wrap(text, fmt::format(FMT_STRING("  {:<16} "), name), words, 19);
+    words::wrap(text, fmt::format(FMT_STRING("  {:<16} "), name), words, 19);
   }
   std::string text;
 

@@ -4,7 +4,7 @@
 
 #include <cmath>
 
-#include "cli/text_layout.hpp"
+#include "words/text_layout.hpp"
 #include "core/cavity/ugr_table.hpp"
 #include "core/glare/screen_luminance.hpp"
 #include "core/standards/glare_rules.hpp"
@@ -65,14 +65,14 @@ void add_ugr_rows(std::string& text, const Photometry& p) {
 }
 
 void add_ugr_table(std::string& text, const Photometry& p) {
-  const std::string reason = cavity::no_ugr_table(p);
-  if (!reason.empty()) {
-    text += "  UGR table: none, " + reason + "\n";
+  const auto reason = cavity::no_ugr_table(p);
+  if (reason) {
+    text += "  UGR table: none, " + cavity::to_string(*reason) + "\n";
     return;
   }
   const cavity::UgrHeadline headline = cavity::ugr_headline(p);
   const Sights sights = sights_of(headline, p);
-  wrap(text, "  ",
+  words::wrap(text, "  ",
        fmt::format(FMT_STRING("UGR by the tabular method of CIE 190, uncorrected: for 1000 lm. Spacing 0.25 "
                               "of H, the height of the luminaires above the eye (1.2 m seated); for {} add "
                               "{:+.1f}"),
@@ -86,11 +86,11 @@ void add_ugr_table(std::string& text, const Photometry& p) {
                       "crosswise: along " + sights.crosswise, "endwise: along " + sights.endwise);
   add_ugr_rows(text, p);
   text += "\n";
-  wrap(text, "  ",
+  words::wrap(text, "  ",
        fmt::format(FMT_STRING("4H x 8H, 70/50/20, corrected: {:.1f} crosswise, {:.1f} endwise"),
                    sights.crosswise_value, sights.endwise_value),
        2);
-  wrap(
+  words::wrap(
       text, "  ",
       "x lies across the line of sight, y along it. About 0.3 from a table made to the letter of the method, "
       "0.6 at worst",
@@ -99,7 +99,7 @@ void add_ugr_table(std::string& text, const Photometry& p) {
 
 void add_utilisation(std::string& text, const Photometry& p) {
   const UtilisationTable table = cavity::utilisation_table(p);
-  wrap(text, "\n  ",
+  words::wrap(text, "\n  ",
        fmt::format(
            FMT_STRING("Utilisation factors: lm on the work plane over {}; ceiling at the luminaires' plane, "
                       "spread evenly"),
@@ -125,8 +125,8 @@ void add_utilisation(std::string& text, const Photometry& p) {
 }  // namespace
 
 std::string ugr_words(const Photometry& p) {
-  const std::string reason = cavity::no_ugr_table(p);
-  if (!reason.empty()) return "no tabular value: " + reason;
+  const auto reason = cavity::no_ugr_table(p);
+  if (reason) return "no tabular value: " + cavity::to_string(*reason);
   const cavity::UgrHeadline headline = cavity::ugr_headline(p);
   const Sights sights = sights_of(headline, p);
   return fmt::format(

@@ -9,13 +9,14 @@
 #include "files/text/input_file.hpp"
 
 namespace glow::cli {
-OpenProject open_project(const std::filesystem::path& path) {
-  OpenProject open;
+std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
+  auto opened = std::make_unique<OpenProject>();  // rooms point into the project
+  OpenProject& open = *opened;
   const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, open.problems);
-  if (!bytes) return open;
+  if (!bytes) return opened;
   open.sources[path.string()] = *bytes;
   auto project = files::read_project(*bytes, path.string(), open.problems);
-  if (!project) return open;
+  if (!project) return opened;
   open.project = std::move(*project);
   files::load_photometry(open.project, path.parent_path(), open.problems);
   files::load_meshes(open.project, path.parent_path(), open.problems);
@@ -24,13 +25,13 @@ OpenProject open_project(const std::filesystem::path& path) {
   if (!open.standards.empty()) {
     for (const model::Room& room : open.project.rooms) {
       if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
-      if (auto space = space::build_space(open.project, room, open.standards, open.problems))
-        open.rooms.push_back(std::move(*space));
+      if (auto planned = space::build_space(open.project, room, open.standards, open.problems))
+        open.rooms.push_back(std::move(*planned));
     }
   }
   open.problems.sort_by_place();
   open.usable = !open.problems.has_errors();
-  return open;
+  return opened;
 }
 
 std::string error_summary(const OpenProject& open, const std::filesystem::path& path) {

@@ -4,7 +4,8 @@
 #include <string>
 
 #include "cli/open_project.hpp"
-#include "core/run/compute_room.hpp"
+#include "core/run/accuracy.hpp"
+#include "core/units/shown_units.hpp"
 
 namespace glow::cli {
 

@@ -2,7 +2,7 @@
 
 #include <fmt/format.h>
 
-#include "cli/text_layout.hpp"
+#include "words/text_layout.hpp"
 #include "core/standards/general_rules.hpp"
 
 namespace glow::cli {
@@ -17,7 +17,7 @@ class Sheet {
   explicit Sheet(const Requirement& row) : row_(row) {}
 
   std::string write() {
-    wrap(text_, "", fmt::format(FMT_STRING("{}: {}"), row_.key, row_.task), 2);
+    words::wrap(text_, "", fmt::format(FMT_STRING("{}: {}"), row_.key, row_.task), 2);
     std::string source = row_.source();
     if (row_.reference_certainty == "inferred" || row_.reference_certainty == "table")
       source += row_.reference_certainty == "inferred" ? " (row number inferred)" : " (table number only)";
@@ -36,7 +36,7 @@ class Sheet {
 
  private:
   void entry(const std::string& name, const std::string& words) {
-    wrap(text_, fmt::format(FMT_STRING("  {:<{}}"), name, kNameWidth), words, kNameWidth + 2);
+    words::wrap(text_, fmt::format(FMT_STRING("  {:<{}}"), name, kNameWidth), words, kNameWidth + 2);
   }
   /// A value with its certainty, or in words that there is none.
   void value(const char* name, const std::optional<double>& v, const char* unit, const char* column,
@@ -121,7 +121,7 @@ std::string task_list(const std::vector<const Requirement*>& rows) {
                     row->emin_lx ? "min " + cell(*row, row->emin_lx, "") : cell(*row, row->em_lx, "Em_lx"),
                     row->uo ? fmt::format(FMT_STRING("{:.2f}"), *row->uo) : cell(*row, row->uo, "Uo"),
                     cell(*row, row->ra, "Ra"), cell(*row, glare, "RUGL"), plane, sure ? " " : "*");
-    wrap(text, lead, row->task, kKeyWidth + 6);
+    words::wrap(text, lead, row->task, kKeyWidth + 6);
   }
   return text;
 }

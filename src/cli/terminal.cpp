@@ -49,7 +49,6 @@ void print_problems(const Problems& problems, const std::map<std::string, std::s
 struct Progress::State {
   bool shown = false;
   std::mutex mutex;
-  std::string subject;
   std::chrono::steady_clock::time_point last{};
   bool line_open = false;
 
@@ -68,22 +67,18 @@ Progress::~Progress() {
   delete state_;
 }
 
-void Progress::subject(const std::string& name) {
-  state_->subject = name;
-}
-
-Watch Progress::watch() {
+Watch Progress::watch(const std::string& subject) {
   Watch watch;
   watch.cancel = &interrupted;
   if (!state_->shown) return watch;
-  watch.progress = [state = state_](const char* stage, double share) {
+  watch.progress = [state = state_, subject](const char* stage, double share) {
     constexpr std::chrono::milliseconds kPause(80);
     const auto now = std::chrono::steady_clock::now();
     const std::lock_guard<std::mutex> lock(state->mutex);
     if (now - state->last < kPause) return;
     state->last = now;
     state->line_open = true;
-    fmt::print(stderr, FMT_STRING("\r\x1b[K  {}: {} {:.0f} %"), state->subject, stage, 100 * share);
+    fmt::print(stderr, FMT_STRING("\r\x1b[K  {}: {} {:.0f} %"), subject, stage, 100 * share);
     std::fflush(stderr);
   };
   return watch;

@@ -24,10 +24,9 @@ class Progress {
   Progress(const Progress&) = delete;
   Progress& operator=(const Progress&) = delete;
 
-  /// What the stages belong to ("Throwing room").
-  void subject(const std::string& name);
-  /// To hand to long calculations; also carries Ctrl-C.
-  Watch watch();
+  /// To hand to a long calculation; also carries Ctrl-C. `subject`: what its stages belong to ("Throwing room");
+  /// several may be under way at once.
+  Watch watch(const std::string& subject);
 
  private:
   struct State;

@@ -16,36 +16,24 @@ namespace {
 
 using Grids = std::vector<const assess::GridReading*>;
 
-class List {
+class RoomFigures {
  public:
-  explicit List(const record::RunRecord& run) : run_(run) {
-    for (const record::RoomRecord& room : run.rooms)
-      for (const assess::GridReading& grid : room.grids) {
-        if (grid.total_lx.empty()) continue;
-        const double low = grid.statistics.min_lx, high = grid.statistics.max_lx;
-        common_ = common_ ? std::pair(std::min(common_->first, low), std::max(common_->second, high))
-                          : std::pair(low, high);
-      }
-  }
+  RoomFigures(const record::RoomRecord& room, const model::FigureStyle& style, const units::ShownUnits& units,
+              const CommonScale& common)
+      : room_(room), style_(style), units_(units), common_(common) {}
 
   std::vector<Figure> make() {
-    figures_.push_back({"project--status",
-                        "verdicts of all rooms",
-                        true,
-                        true,
-                        [this_run = &run_] { return status_svg(*this_run); },
-                        {}});
-    for (const record::RoomRecord& room : run_.rooms) add(room);
+    add(room_);
     return std::move(figures_);
   }
 
  private:
   void add(const record::RoomRecord& room) {
     const auto input =
-        std::make_shared<const FigureInput>(FigureInput{&room, run_.style, run_.units, common_});
+        std::make_shared<const FigureInput>(FigureInput{&room, style_, units_, common_});
     const std::string first = files::file_name_part(room.name) + "--";
     Grids surfaces, ceiling;
-    for (const assess::GridReading& grid : room.grids) {
+    for (const assess::GridReading& grid : room.assessment.grids) {
       if (grid.total_lx.empty()) continue;
       if (grid.role == space::GridRole::floor) surfaces.push_back(&grid);
       if (grid.role == space::GridRole::ceiling) ceiling.push_back(&grid);
@@ -73,16 +61,15 @@ class List {
   /// Maps of eyes all over the room, and everybody at their places on one plan.
   void add_eyes(const record::RoomRecord& room, const std::string& first,
                 const std::shared_ptr<const FigureInput>& input) {
-    std::vector<const record::EyeSetRecord*> seats;
-    for (const record::EyeSetRecord& eyes : room.eyes) {
-      if (std::none_of(eyes.ugr.begin(), eyes.ugr.end(), [](const auto& v) { return v.has_value(); }))
-        continue;
-      if (eyes.cell_m.minCoeff() <= 0) {
+    std::vector<const assess::EyeSetGlare*> seats;
+    for (const assess::EyeSetGlare& eyes : room.assessment.glare.sets) {
+      if (!eyes.worst) continue;
+      if (!eyes.set.cell_m) {
         seats.push_back(&eyes);
         continue;
       }
-      figures_.push_back({first + files::file_name_part(eyes.name) + "--ugr",
-                          fmt::format(FMT_STRING("{}: UGR of {}"), room.name, eyes.name),
+      figures_.push_back({first + files::file_name_part(eyes.set.name) + "--ugr",
+                          fmt::format(FMT_STRING("{}: UGR of {}"), room.name, eyes.set.name),
                           false,
                           true,
                           [input, &eyes] { return glare_map_svg(*input, eyes); },
@@ -110,15 +97,42 @@ class List {
                         [=] { return plot_script(*input, grids, base, columns); }});
   }
 
-  const record::RunRecord& run_;
-  std::optional<std::pair<double, double>> common_;
+  const record::RoomRecord& room_;
+  const model::FigureStyle& style_;
+  const units::ShownUnits& units_;
+  const CommonScale& common_;
   std::vector<Figure> figures_;
 };
 
 }  // namespace
 
+CommonScale common_scale_of(const std::vector<record::RoomRecord>& rooms) {
+  CommonScale common;
+  for (const record::RoomRecord& room : rooms)
+    for (const assess::GridReading& grid : room.assessment.grids) {
+      if (grid.total_lx.empty()) continue;
+      const double low = grid.statistics.min_lx, high = grid.statistics.max_lx;
+      common = common ? std::pair(std::min(common->first, low), std::max(common->second, high))
+                      : std::pair(low, high);
+    }
+  return common;
+}
+
+Figure status_of(const record::RunRecord& run) {
+  return {"project--status", "verdicts of all rooms", true, true, [&run] { return status_svg(run); }, {}};
+}
+
+std::vector<Figure> figures_of(const record::RoomRecord& room, const model::FigureStyle& style,
+                               const units::ShownUnits& units, const CommonScale& common) {
+  return RoomFigures(room, style, units, common).make();
+}
+
 std::vector<Figure> figures_of(const record::RunRecord& run) {
-  return List(run).make();
+  std::vector<Figure> all = {status_of(run)};
+  const CommonScale common = common_scale_of(run.rooms);
+  for (const record::RoomRecord& room : run.rooms)
+    for (Figure& figure : figures_of(room, run.style, run.units, common)) all.push_back(std::move(figure));
+  return all;
 }
 
 }  // namespace glow::figures

@@ -16,6 +16,17 @@ struct Figure {
   std::function<PlotScript()> script;  ///< empty: a drawing that is no plot
 };
 
+/// Lowest and highest value of all grids of rooms, lx: for one scale for all of them.
+using CommonScale = std::optional<std::pair<double, double>>;
+CommonScale common_scale_of(const std::vector<record::RoomRecord>& rooms);
+
+/// The status of the project.
+Figure status_of(const record::RunRecord& run);
+/// Those of one room: the plan of each grid, eyes, walls unrolled, all surfaces on one sheet, and columns. `room` must
+/// outlive them.
+std::vector<Figure> figures_of(const record::RoomRecord& room, const model::FigureStyle& style,
+                               const units::ShownUnits& units, const CommonScale& common);
+
 /// All figures of a run: the status of the project, then, in the order of its rooms, the plan of each grid,
 /// floor, ceiling, walls unrolled, all surfaces on one sheet, and columns. `run` must outlive them.
 std::vector<Figure> figures_of(const record::RunRecord& run);

@@ -27,21 +27,22 @@ std::vector<FlatShape> shapes_in_plan(const record::RoomRecord& room, const asse
     if (ceiling && thing.top_m < level - kOnSurface) continue;
     shapes.push_back(std::move(shape));
   }
-  for (const space::PlanShape& opening : room.openings)
-    shapes.push_back({opening.name, opening.outline, false, true});
+  for (const space::Opening& opening : room.openings)
+    shapes.push_back({opening.name, opening.plan(), false, true});
   return shapes;
 }
 
-/// The rectangle that a thing takes up in a wall's elevation.
-FlatShape elevation_of(const readings::Plane& plane, const space::PlanShape& thing) {
+/// The rectangle that something takes up in a wall's elevation.
+FlatShape elevation_of(const readings::Plane& plane, const std::string& name, const geometry::Polygon& plan,
+                       double bottom_m, double top_m) {
   double left = INFINITY, right = -INFINITY;
-  for (const Vec2& p : thing.outline) {
+  for (const Vec2& p : plan) {
     const double at = plane.local({p.x(), p.y(), 0}).x();
     left = std::min(left, at);
     right = std::max(right, at);
   }
-  const double low = thing.bottom_m - plane.origin.z(), high = thing.top_m - plane.origin.z();
-  return {thing.name, {{left, low}, {right, low}, {right, high}, {left, high}}, false, false};
+  const double low = bottom_m - plane.origin.z(), high = top_m - plane.origin.z();
+  return {name, {{left, low}, {right, low}, {right, high}, {left, high}}, false, false};
 }
 
 std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const assess::GridReading& grid) {
@@ -52,20 +53,20 @@ std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const asse
     double nearest = INFINITY;
     for (const Vec2& p : thing.outline)
       nearest = std::min(nearest, (Vec3(p.x(), p.y(), 0) - plane.origin).dot(plane.normal));
-    FlatShape shape = elevation_of(plane, thing);
+    FlatShape shape = elevation_of(plane, thing.name, thing.outline, thing.bottom_m, thing.top_m);
     const geometry::Box2 box = geometry::bounding_box(shape.outline);
     const bool before = box.high.x() > wall.low.x() + kOnSurface && box.low.x() < wall.high.x() - kOnSurface;
     if (!before || nearest > kNearWall || nearest < -kOnSurface) continue;
     shape.covers = thing.solid && nearest < kOnSurface;
     shapes.push_back(std::move(shape));
   }
-  for (const space::PlanShape& opening : room.openings) {
-    const Vec2 middle = (opening.outline[0] + opening.outline[1]) / 2;
+  for (const space::Opening& opening : room.openings) {
+    const Vec2 middle = (opening.plan()[0] + opening.plan()[1]) / 2;
     const Vec3 offset = Vec3(middle.x(), middle.y(), 0) - plane.origin;
     const double along = plane.local({middle.x(), middle.y(), 0}).x();
     if (std::abs(offset.dot(plane.normal)) > kOnSurface || along < wall.low.x() || along > wall.high.x())
       continue;
-    shapes.push_back(elevation_of(plane, opening));
+    shapes.push_back(elevation_of(plane, opening.name, opening.plan(), opening.bottom_m(), opening.top_m()));
     shapes.back().opening = true;
   }
   return shapes;
@@ -95,10 +96,10 @@ std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const a
   if (!plane.is_level() || grid.role == space::GridRole::floor) return list;
   const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
   const double turned = std::atan2(plane.u.y(), plane.u.x()) / kDegree;
-  for (const record::LuminaireRecord& luminaire : room.luminaires) {
+  for (const record::LuminaireRecord& luminaire : room.luminaires()) {
     const Vec2 at = plane.local(luminaire.position);
     if ((at.array() < box.low.array()).any() || (at.array() > box.high.array()).any()) continue;
-    list.push_back({&luminaire, at, luminaire.rotation_deg - turned});
+    list.push_back({luminaire, at, luminaire.rotation_deg - turned});
   }
   return list;
 }

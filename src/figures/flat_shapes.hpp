@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/record/run_record.hpp"
+#include "core/record/record.hpp"
 
 namespace glow::figures {
 
@@ -17,7 +17,7 @@ struct FlatShape {
 std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid);
 
 struct FlatLuminaire {
-  const record::LuminaireRecord* luminaire = nullptr;
+  record::LuminaireRecord luminaire;
   Vec2 at = Vec2::Zero();
   double rotation_deg = 0;
 };

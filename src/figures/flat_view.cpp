@@ -227,7 +227,7 @@ void FlatView::outline() {
 }
 
 Vec2 FlatView::luminaire_size(const FlatLuminaire& l) const {
-  return l.luminaire->size_m * pixels_per_m_;
+  return l.luminaire.size_m * pixels_per_m_;
 }
 
 /// What the drawn luminaire covers, turned, with a little air.
@@ -245,7 +245,7 @@ void FlatView::luminaire(const FlatLuminaire& l) {
   if (size.maxCoeff() < 3) {
     canvas_.line({-5, 0}, {5, 0}, kInk, 1.5);
     canvas_.line({0, -5}, {0, 5}, kInk, 1.5);
-  } else if (l.luminaire->round) {
+  } else if (l.luminaire.round) {
     canvas_.circle({0, 0}, size.x() / 2, "#ffffff", kInk, 1.5);
     canvas_.line({-size.x() / 2 - 3, 0}, {size.x() / 2 + 3, 0}, kInk, 1);
     canvas_.line({0, -size.x() / 2 - 3}, {0, size.x() / 2 + 3}, kInk, 1);
@@ -255,7 +255,7 @@ void FlatView::luminaire(const FlatLuminaire& l) {
     canvas_.line({size.x() / 2, 0}, {size.x() / 2 + 7, 0}, kInk, 1.5);
   }
   canvas_.end_group();
-  const std::string& mark = l.luminaire->mark;
+  const std::string& mark = l.luminaire.mark;
   // In large arrays one name for all leaves room for the values.
   if (luminaires_.size() > kMostNamed && !named_.insert(mark).second) return;
   const Rect own = luminaire_rect(l);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/record/run_record.hpp"
+#include "core/record/record.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/flat_shapes.hpp"
 #include "figures/isolines.hpp"

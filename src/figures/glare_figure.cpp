@@ -29,10 +29,12 @@ ColourScale ugr_scale() {
 }
 
 /// The limit of UGR at these eyes, the strictest of several.
-std::optional<double> limit_of(const record::RoomRecord& room, const std::string& eyes) {
+std::optional<double> limit_of(const record::RoomRecord& room, const assess::EyeSetGlare& eyes) {
   std::optional<double> limit;
-  for (const standards::Check& check : room.checks)
-    if (check.demand.quantity == standards::Quantity::unified_glare && check.where == eyes)
+  for (const standards::Check& check : room.assessment.checks)
+    if (check.demand.quantity == standards::Quantity::unified_glare &&
+        check.target.kind == standards::Target::Kind::eyes &&
+        &room.assessment.glare.sets[check.target.id] == &eyes)
       limit = std::min(limit.value_or(check.demand.required), check.demand.required);
   return limit;
 }
@@ -74,12 +76,12 @@ class Plan {
   void overlay(bool names) {
     for (const space::PlanShape& thing : room_.objects)
       canvas_.path(path(thing.outline, thing.outline.size() > 2), "none", kSheetInk, 1, "4 3");
-    for (const space::PlanShape& opening : room_.openings)
-      canvas_.path(path(opening.outline, false), "none", "#ffffff", 7);
-    for (const record::LuminaireRecord& luminaire : room_.luminaires) draw(luminaire);
+    for (const space::Opening& opening : room_.openings)
+      canvas_.path(path(opening.plan(), false), "none", "#ffffff", 7);
+    for (const record::LuminaireRecord& luminaire : room_.luminaires()) draw(luminaire);
     canvas_.path(path(room_.outline, true), "none", kSheetInk, 2.5);
-    for (const space::PlanShape& opening : room_.openings)
-      canvas_.path(path(opening.outline, false), "none", "#8fb0b8", 4);
+    for (const space::Opening& opening : room_.openings)
+      canvas_.path(path(opening.plan(), false), "none", "#8fb0b8", 4);
     if (!names) return;
     for (const space::PlanShape& thing : room_.objects) {
       const geometry::Box2 extent = geometry::bounding_box(thing.outline);
@@ -145,21 +147,20 @@ void draw_key(SvgCanvas& canvas, const ColourScale& scale, const std::optional<d
 
 class GlareMap {
  public:
-  GlareMap(const FigureInput& input, const record::EyeSetRecord& eyes)
+  GlareMap(const FigureInput& input, const assess::EyeSetGlare& eyes)
       : input_(input),
         eyes_(eyes),
         canvas_(kSheetWidth, kSheetHeight),
         scale_(ugr_scale()),
-        limit_(limit_of(*input.room, eyes.name)) {
+        limit_(limit_of(*input.room, eyes)) {
     size_ = geometry::bounding_box(input.room->outline).size();
-    for (std::size_t v = 0; v < eyes.ugr.size(); ++v)
-      if (eyes.ugr[v] && (!worst_ || *eyes.ugr[v] > *eyes.ugr[*worst_])) worst_ = v;
+    worst_ = eyes.worst;
   }
 
   std::string draw() {
     title();
     draw_key(canvas_, scale_, limit_, true);
-    const int count = int(eyes_.looking.size());
+    const int count = int(eyes_.set.looking.size());
     int columns = 1;
     double best = 0;
     for (int c = 1; c <= count; ++c) {
@@ -187,7 +188,7 @@ class GlareMap {
   void sight(const Plan& plan, std::size_t view, const Vec2& size);
 
   const FigureInput& input_;
-  const record::EyeSetRecord& eyes_;
+  const assess::EyeSetGlare& eyes_;
   SvgCanvas canvas_;
   ColourScale scale_;
   std::optional<double> limit_;
@@ -199,17 +200,17 @@ void GlareMap::title() {
   const units::ShownUnits& units = input_.units;
   canvas_.text({kLeft, 40}, input_.room->name, {24, "start", kSheetInk, true});
   canvas_.text({kLeft, 66},
-               fmt::format(FMT_STRING("UGR of {}, at {:.1f} {}; luminaires as new"), eyes_.name,
-                           units.length(eyes_.height_m), units.length_unit()),
+               fmt::format(FMT_STRING("UGR of {}, at {:.1f} {}; luminaires as new"), eyes_.set.name,
+                           units.length(eyes_.set.height_m), units.length_unit()),
                {14, "start", kSheetGrey});
   if (!worst_) return;
-  const bool failed = limit_ && *eyes_.ugr[*worst_] > *limit_;
+  const bool failed = limit_ && *eyes_.views[*worst_].ugr > *limit_;
   std::size_t above = 0, rated = 0;
-  for (const auto& value : eyes_.ugr) {
-    rated += value.has_value();
-    above += value && limit_ && *value > *limit_;
+  for (const assess::ViewGlare& view : eyes_.views) {
+    rated += view.ugr.has_value();
+    above += view.ugr && limit_ && *view.ugr > *limit_;
   }
-  canvas_.text({700, 42}, ugr_words(*eyes_.ugr[*worst_]), {22, "start", failed ? kFail : kSheetInk, true});
+  canvas_.text({700, 42}, ugr_words(*eyes_.views[*worst_].ugr), {22, "start", failed ? kFail : kSheetInk, true});
   canvas_.text(
       {700, 64},
       limit_ ? fmt::format(FMT_STRING("worst view; limit {:g}"), *limit_) : std::string("worst view"),
@@ -220,74 +221,74 @@ void GlareMap::title() {
 }
 
 void GlareMap::cell(const Plan& plan, std::size_t view, const Vec2& size) {
-  if (!eyes_.ugr[view]) return;
-  const double value = *eyes_.ugr[view];
+  if (!eyes_.views[view].ugr) return;
+  const double value = *eyes_.views[view].ugr;
   const std::size_t band = scale_.band(value);
-  const Vec2 centre = plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>());
+  const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
   canvas_.rectangle(centre - size / 2, size + Vec2(0.4, 0.4), scale_.colours[band].c_str());
   if (limit_ && value > *limit_)
     canvas_.rectangle(centre - size / 2 + Vec2(1.5, 1.5), size - Vec2(3, 3), "none", kFail, 2.2);
 }
 
 void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size, bool with_arrow) {
-  if (!eyes_.ugr[view] || view == worst_) return;
+  if (!eyes_.views[view].ugr || view == worst_) return;
   if (size.x() < kLeastForValue + 6 || size.y() < kLeastForValue - 4) return;
-  const std::size_t band = scale_.band(*eyes_.ugr[view]);
+  const std::size_t band = scale_.band(*eyes_.views[view].ugr);
   canvas_.text(
-      plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>()) + Vec2(0, with_arrow ? -4 : 4),
-      ugr_words(*eyes_.ugr[view]),
+      plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>()) + Vec2(0, with_arrow ? -4 : 4),
+      ugr_words(*eyes_.views[view].ugr),
       {10.5, "middle", scale_.dark_text(band) ? kSheetInk : "#ffffff", false, scale_.colours[band].c_str()});
 }
 
 /// The line of sight of the worst view; of others under their value, where there is room for it.
 void GlareMap::sight(const Plan& plan, std::size_t view, const Vec2& size) {
-  const Vec2 centre = plan.px(eyes_.positions[view / eyes_.looking.size()].head<2>());
-  const Vec2 way = on_paper(eyes_.azimuths_deg[view]);
+  const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
+  const Vec2 way = on_paper(eyes_.set.azimuths_deg[view]);
   if (view == worst_) {
     canvas_.circle(centre, 5, "#ffffff", kSheetInk, 1.6);
     arrow(canvas_, centre + 5 * way, way, 20, kSheetInk, 1.8);
   } else if (size.minCoeff() >= kLeastForArrow) {
-    const bool light = eyes_.ugr[view] && !scale_.dark_text(scale_.band(*eyes_.ugr[view]));
+    const bool light = eyes_.views[view].ugr && !scale_.dark_text(scale_.band(*eyes_.views[view].ugr));
     arrow(canvas_, centre + Vec2(0, 9) - 7 * way, way, 14, light ? "#ffffff" : kSheetInk, 1.2);
   }
 }
 
 void GlareMap::panel(std::size_t direction, const Vec2& corner, double pixels_per_m) {
-  const std::size_t directions = eyes_.looking.size();
-  const bool each_its_own = eyes_.looking[direction].rfind("to ", 0) == 0;
+  const std::size_t directions = eyes_.set.looking.size();
+  const bool each_its_own = eyes_.set.looking[direction].rfind("to ", 0) == 0;
   std::optional<double> most;
-  for (std::size_t p = 0; p < eyes_.positions.size(); ++p)
-    if (const auto& value = eyes_.ugr[p * directions + direction])
+  for (std::size_t p = 0; p < eyes_.set.positions.size(); ++p)
+    if (const auto& value = eyes_.views[p * directions + direction].ugr)
       most = std::max(most.value_or(*value), *value);
   if (!each_its_own) {
-    const Vec2 way = on_paper(eyes_.azimuths_deg[direction]);
+    const Vec2 way = on_paper(eyes_.set.azimuths_deg[direction]);
     arrow(canvas_, corner + Vec2(14, -17) - 11 * way, way, 22, kSheetInk, 2.4);
   }
   canvas_.text(corner + Vec2(each_its_own ? 0 : 34, -12),
-               fmt::format(FMT_STRING("looking {}{}"), eyes_.looking[direction],
+               fmt::format(FMT_STRING("looking {}{}"), eyes_.set.looking[direction],
                            most ? fmt::format(FMT_STRING(", worst {:.1f}"), *most) : std::string()),
                {13, "start", kSheetInk, true});
   Plan plan(canvas_, input_, corner + Vec2(0, size_.y() * pixels_per_m), pixels_per_m);
   plan.ground();
-  for (std::size_t p = 0; p < eyes_.positions.size(); ++p)
-    cell(plan, p * directions + direction, eyes_.cell_m * pixels_per_m);
+  for (std::size_t p = 0; p < eyes_.set.positions.size(); ++p)
+    cell(plan, p * directions + direction, *eyes_.set.cell_m * pixels_per_m);
   plan.overlay(false);
-  for (std::size_t p = 0; p < eyes_.positions.size(); ++p)
-    value(plan, p * directions + direction, eyes_.cell_m * pixels_per_m,
-          each_its_own && (eyes_.cell_m * pixels_per_m).minCoeff() >= kLeastForArrow);
-  for (std::size_t p = 0; p < eyes_.positions.size(); ++p) {
+  for (std::size_t p = 0; p < eyes_.set.positions.size(); ++p)
+    value(plan, p * directions + direction, *eyes_.set.cell_m * pixels_per_m,
+          each_its_own && (*eyes_.set.cell_m * pixels_per_m).minCoeff() >= kLeastForArrow);
+  for (std::size_t p = 0; p < eyes_.set.positions.size(); ++p) {
     const std::size_t view = p * directions + direction;
-    if (view == worst_ || each_its_own) sight(plan, view, eyes_.cell_m * pixels_per_m);
+    if (view == worst_ || each_its_own) sight(plan, view, *eyes_.set.cell_m * pixels_per_m);
   }
 }
 
 }  // namespace
 
-std::string glare_map_svg(const FigureInput& input, const record::EyeSetRecord& eyes) {
+std::string glare_map_svg(const FigureInput& input, const assess::EyeSetGlare& eyes) {
   return GlareMap(input, eyes).draw();
 }
 
-std::string seats_svg(const FigureInput& input, const std::vector<const record::EyeSetRecord*>& seats) {
+std::string seats_svg(const FigureInput& input, const std::vector<const assess::EyeSetGlare*>& seats) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const ColourScale scale = ugr_scale();
   const Vec2 size = geometry::bounding_box(input.room->outline).size();
@@ -295,8 +296,8 @@ std::string seats_svg(const FigureInput& input, const std::vector<const record::
                                         (kSheetHeight - kTop - kBottom) / size.y(), kMostPixelsPerM});
   canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
   std::optional<double> strictest;
-  for (const record::EyeSetRecord* seat : seats)
-    if (const auto limit = limit_of(*input.room, seat->name))
+  for (const assess::EyeSetGlare* seat : seats)
+    if (const auto limit = limit_of(*input.room, *seat))
       strictest = std::min(strictest.value_or(*limit), *limit);
   canvas.text({kLeft, 66},
               "UGR of people at their places; luminaires as new" +
@@ -306,12 +307,12 @@ std::string seats_svg(const FigureInput& input, const std::vector<const record::
   Plan plan(canvas, input, {kLeft, kTop + size.y() * pixels_per_m}, pixels_per_m);
   plan.ground();
   plan.overlay(true);
-  for (const record::EyeSetRecord* seat : seats) {
-    const Vec2 eye = plan.px(seat->positions.front().head<2>());
-    const auto limit = limit_of(*input.room, seat->name);
-    for (std::size_t d = 0; d < seat->looking.size(); ++d) {
-      const Vec2 way = on_paper(seat->azimuths_deg[d]);
-      const auto& value = seat->ugr[d];
+  for (const assess::EyeSetGlare* seat : seats) {
+    const Vec2 eye = plan.px(seat->set.positions.front().head<2>());
+    const auto limit = limit_of(*input.room, *seat);
+    for (std::size_t d = 0; d < seat->set.looking.size(); ++d) {
+      const Vec2 way = on_paper(seat->set.azimuths_deg[d]);
+      const auto& value = seat->views[d].ugr;
       const char* ink = value && limit && *value > *limit ? kFail : kSheetInk;
       arrow(canvas, eye + 8 * way, way, kSightLength, ink, 2.4);
       const Vec2 at = eye + (kSightLength + 30) * way;
@@ -324,9 +325,9 @@ std::string seats_svg(const FigureInput& input, const std::vector<const record::
     canvas.circle(eye, 8, "#ffffff", kSheetInk, 2.2);
     canvas.circle(eye, 3, kSheetInk, "none");
     // On the side that nobody looks to.
-    const bool down = std::any_of(seat->azimuths_deg.begin(), seat->azimuths_deg.end(),
+    const bool down = std::any_of(seat->set.azimuths_deg.begin(), seat->set.azimuths_deg.end(),
                                   [](double azimuth) { return on_paper(azimuth).y() > 0.4; });
-    canvas.text(eye + Vec2(0, down ? -16 : 24), seat->name, {12.5, "middle", kSheetInk, true, "#ffffff"});
+    canvas.text(eye + Vec2(0, down ? -16 : 24), seat->set.name, {12.5, "middle", kSheetInk, true, "#ffffff"});
   }
   return canvas.bytes();
 }

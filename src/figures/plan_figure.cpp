@@ -52,8 +52,8 @@ class PlanFigure {
  private:
   /// Points below this share of the mean make the uniformity check fail; lx.
   std::optional<double> u0_limit() const {
-    for (const standards::Check& check : room_.checks)
-      if (check.where == grid_.name && check.demand.quantity == standards::Quantity::uniformity)
+    for (const standards::Check& check : room_.assessment.checks)
+      if (is_of_grid(check) && check.demand.quantity == standards::Quantity::uniformity)
         return check.demand.required * grid_.statistics.mean_lx;
     return std::nullopt;
   }
@@ -66,6 +66,11 @@ class PlanFigure {
   double legend_luminaires(double x, double y);
 
   const FigureInput& input_;
+  bool is_of_grid(const standards::Check& check) const {
+    return check.target.kind == standards::Target::Kind::grid &&
+           &room_.assessment.grids[check.target.id] == &grid_;
+  }
+
   const record::RoomRecord& room_;
   const assess::GridReading& grid_;
   SvgCanvas canvas_;
@@ -124,8 +129,8 @@ void PlanFigure::title() {
       {s.u0 ? fmt::format(FMT_STRING("{:.2f}"), *s.u0) : "-", "U0 = min / mean", false},
       {with_unit(s.min_lx), "min", false},
       {with_unit(s.max_lx), "max", false}};
-  for (const standards::Check& check : room_.checks) {
-    if (check.where != grid_.name || is_glare(check.demand.quantity)) continue;
+  for (const standards::Check& check : room_.assessment.checks) {
+    if (!is_of_grid(check)) continue;
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
     const bool low = check.demand.quantity == standards::Quantity::minimum_illuminance;
     Number& number = numbers[mean ? 0 : low ? 2 : 1];
@@ -165,7 +170,7 @@ void PlanFigure::title() {
 double PlanFigure::legend_luminaires(double x, double y) {
   if (luminaires_on(room_, grid_).empty()) return y - 34;
   canvas_.text({x, y}, "Luminaires", {13, "start", kSheetInk, true});
-  for (const record::MarkRecord& mark : room_.marks) {
+  for (const record::MarkRecord& mark : room_.marks()) {
     y += 20;
     canvas_.text({x, y}, fmt::format(FMT_STRING("{} x {}"), mark.count, mark.mark),
                  {12.5, "start", kSheetInk, true});

@@ -7,6 +7,8 @@
 
 #include "figures/curve_style.hpp"
 #include "figures/svg_canvas.hpp"
+#include "words/room_words.hpp"
+#include "words/values.hpp"
 
 namespace glow::figures {
 namespace {
@@ -43,33 +45,6 @@ struct Tile {
   geometry::Polygon outline;
 };
 
-std::string symbol_of(standards::Quantity quantity) {
-  switch (quantity) {
-    case standards::Quantity::uniformity:
-      return "U0";
-    case standards::Quantity::colour_rendering:
-      return "Ra";
-    case standards::Quantity::unified_glare:
-      return "UGR";
-    case standards::Quantity::glare_rating:
-      return "GR";
-    case standards::Quantity::shielding_angle:
-      return "shielding";
-    default:
-      return "";
-  }
-}
-
-std::string value_words(const standards::Check& check, double value, const units::ShownUnits& units) {
-  if (check.unit() == "lx")
-    return fmt::format(FMT_STRING("{:.0f} {}"), units.light(value), units.light_unit());
-  if (check.demand.quantity == standards::Quantity::uniformity)
-    return fmt::format(FMT_STRING("{:.2f}"), value);
-  if (standards::is_upper_limit(check.demand.quantity) && check.unit().empty())
-    return fmt::format(FMT_STRING("{:.1f}"), value);
-  return fmt::format(FMT_STRING("{:.0f} {}"), value, check.unit());
-}
-
 /// Of what fails, the check that misses most; of what is met, the one with the least to spare.
 std::string decisive(const record::RoomRecord& room, const units::ShownUnits& units) {
   const standards::Check* least = nullptr;
@@ -77,28 +52,27 @@ std::string decisive(const record::RoomRecord& room, const units::ShownUnits& un
     const double actual = std::max(1e-12, c.actual), required = std::max(1e-12, c.demand.required);
     return standards::is_upper_limit(c.demand.quantity) ? required / actual : actual / required;
   };
-  for (const standards::Check& check : room.checks)
+  for (const standards::Check& check : room.assessment.checks)
     if (check.binding && (!least || share(check) < share(*least))) least = &check;
   if (!least) return "";
   const std::string mark = least->demand.certainty == "agreed" ? "" : "*";
-  const std::string symbol = symbol_of(least->demand.quantity);
-  return fmt::format(FMT_STRING("{}{}{} {} of {}{}"), least->where, symbol.empty() ? "" : " ", symbol,
-                     value_words(*least, least->actual, units),
-                     value_words(*least, least->demand.required, units), mark);
+  const standards::Quantity quantity = least->demand.quantity;
+  const bool unit_tells = quantity != standards::Quantity::shielding_angle && !least->unit().empty();
+  return fmt::format(FMT_STRING("{}{}{} {} of {}{}"), words::name_of(least->target, room),
+                     unit_tells ? "" : " ", unit_tells ? std::string() : words::symbol(quantity),
+                     words::value(quantity, least->actual, units),
+                     words::value(quantity, least->demand.required, units), mark);
 }
 
 std::vector<Tile> tiles_of(const record::RunRecord& run) {
   std::vector<Tile> tiles;
   for (const record::RoomRecord& room : run.rooms) {
-    std::size_t met = 0, binding = 0;
-    for (const standards::Check& check : room.checks) {
-      binding += check.binding;
-      met += check.binding && check.verdict == standards::Verdict::met;
-    }
+    const words::CheckCount count = words::count_checks(room);
     std::string detail;
-    if (binding > 0)
-      detail = fmt::format(FMT_STRING("{} of {} checks; {}"), met, binding, decisive(room, run.units));
-    tiles.push_back({room.name, room.status, detail, room.outline});
+    if (count.binding > 0)
+      detail = fmt::format(FMT_STRING("{} of {} checks; {}"), count.met, count.binding,
+                           decisive(room, run.units));
+    tiles.push_back({room.name, to_string(room.assessment.status), detail, room.outline});
   }
   for (const record::UncomputedRoom& room : run.not_computed)
     tiles.push_back({room.name, "not computed", "", room.outline});

@@ -2,7 +2,7 @@
 
 #include <string>
 
-#include "core/record/run_record.hpp"
+#include "core/record/record.hpp"
 
 namespace glow::figures {
 

@@ -1,6 +1,8 @@
 // Accuracy, refinement and reuse, on the built program and on the call behind it.
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
 #include "cli/run_program.hpp"
 #include "core/assess/room_result.hpp"
 #include "rooms/furnished_room.hpp"
@@ -75,7 +77,7 @@ space::Space small_room() {
   room.floor_area_m2 = 12;
   geometry::add_room(room.geometry, room.outline, 2.6, 0.2, 0.5, 0.7);
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = spaces::lobe(800, 2, 0.1);
+  luminaire.table = rooms::lobe(800, 2, 0.1);
   luminaire.frame.origin = {1.7, 1.3, 2.5};
   auto photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{
       {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});

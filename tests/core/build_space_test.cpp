@@ -1,5 +1,7 @@
 // From what was written to a room that can be computed: heights, positions, doubts; and what a computed room
 // reports.
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
 #include "core/space/space.hpp"
 
 #include <gtest/gtest.h>

@@ -1,4 +1,6 @@
 // Direct light against a slow oracle: the luminous area cut into very many points, each traced.
+#include "core/sources/luminaire_inflow.hpp"
+#include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/direct_light.hpp"
 
 #include <fmt/format.h>
@@ -11,6 +13,10 @@
 #include "core/sources/emission.hpp"
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
+using geometry::Occluders;
 namespace {
 
 using photometry::LuminousShape;

@@ -2,26 +2,31 @@
 // transport but the description of the space.
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "rooms/path_tracer.hpp"
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
 namespace {
 
 constexpr int kPaths = 60000;
 constexpr double kOwn = 0.012;  // what a normal calculation may be off at one point
 
 geometry::Material pane(double diffuse, double clear, double scattering) {
-  geometry::Material material = spaces::diffuse(diffuse);
+  geometry::Material material = rooms::diffuse(diffuse);
   material.clear = clear;
   material.scattering = scattering;
   return material;
 }
 
 /// A room of random size with sloped or flat ceiling, a window, boxes turned anyhow, a thin board and a pane.
-spaces::Scene random_scene(unsigned seed) {
+rooms::TestRoom random_scene(unsigned seed) {
   std::mt19937 chance(seed);
   const auto between = [&](double a, double b) { return a + (b - a) * double(chance()) / 4294967296.0; };
-  spaces::Scene space;
+  rooms::TestRoom space;
   const double x = between(3.5, 7), y = between(3, 6), z = between(2.4, 3.4);
   geometry::RoomShell shell = geometry::RoomShell::flat(
       {{0, 0}, {x, 0}, {x, y}, {0, y}}, z, between(0.1, 0.4), between(0.3, 0.7), between(0.5, 0.8));
@@ -42,7 +47,7 @@ spaces::Scene random_scene(unsigned seed) {
     frame.translate(Vec3(between(0.2, 0.6) * x, between(0.2, 0.6) * y, i == 2 ? 1.3 : 0));
     frame.rotate(Eigen::AngleAxisd(between(0, 6), Vec3::UnitZ()));
     space.geometry.add_box("box", {0, 0, 0}, {between(0.3, 1), between(0.2, 0.6), between(0.05, 0.7)},
-                           spaces::diffuse(between(0.1, 0.7)), frame);
+                           rooms::diffuse(between(0.1, 0.7)), frame);
   }
   const double w = between(0.5, 0.8) * x;
   geometry::Material board = pane(0.4, 0, 0);
@@ -54,7 +59,7 @@ spaces::Scene random_scene(unsigned seed) {
       {{0.4, 0.7 * y, 0.2}, {0.6 * x, 0.7 * y, 0.2}, {0.6 * x, 0.7 * y, 1.9}, {0.4, 0.7 * y, 1.9}});
   for (int i = 0; i < 3; ++i) {
     photometry::PlacedLuminaire l;
-    l.table = spaces::lobe(between(300, 1200), between(1, 5), between(0, 0.5));
+    l.table = rooms::lobe(between(300, 1200), between(1, 5), between(0, 0.5));
     l.area = {photometry::LuminousShape::rectangle, between(0.1, 1.2), between(0.05, 0.5), {}};
     const Vec3 at(between(0.25, 0.75) * x, between(0.25, 0.75) * y, 2.2);
     l.frame = geometry::Frame::aimed(at, {between(0.3, 0.7) * x, between(0.3, 0.7) * y, 0}, between(0, 360));
@@ -70,15 +75,15 @@ spaces::Scene random_scene(unsigned seed) {
 class FurnishedTest : public testing::TestWithParam<unsigned> {};
 
 TEST_P(FurnishedTest, AgreesWithAnIndependentPathTracer) {
-  const spaces::Scene space = random_scene(GetParam());
+  const rooms::TestRoom space = random_scene(GetParam());
   const Transport transport(space.geometry, space.receivers, Effort{}, Watch{});
-  const GroupLight light = transport.relight(space.luminaires, {});
+  const GroupLight light = sources::relight(transport, space.luminaires, {});
   const FluxBalance& b = light.balance;
   EXPECT_NEAR(b.absorbed_lm + b.escaped_lm + b.lost_lm, b.emitted_lm, 1e-3 * b.emitted_lm);
-  const spaces::EveryTriangle first_met(space.geometry);
-  spaces::PathTracer tracer(space, first_met, GetParam());
+  const rooms::EveryTriangle first_met(space.geometry);
+  rooms::PathTracer tracer(space, first_met, GetParam());
   for (std::size_t r = 0; r < space.receivers.size(); ++r) {
-    const spaces::Estimate expected = spaces::estimate(tracer, space.receivers[r], kPaths);
+    const rooms::Estimate expected = rooms::estimate(tracer, space.receivers[r], kPaths);
     const double ours = light.direct_lx[r] + light.interreflected_lx[r];
     EXPECT_NEAR(ours, expected.mean, kOwn * expected.mean + 3.5 * expected.standard_error + 0.05)
         << "receiver " << r << ", direct " << light.direct_lx[r];

@@ -2,6 +2,8 @@
 // metrics.json.
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/cavity/ugr_table.hpp"
 #include "core/geometry/room_shell.hpp"
 #include "core/glare/unified_glare.hpp"
@@ -110,7 +112,7 @@ TEST(GlareCases, UgrInRoomsWithTheEnginesBackground) {
     std::vector<photometry::PlacedLuminaire> points;
     for (const json& j : in.at("luminaires"))
       points.push_back(reference::luminaire(j, reference::point(j.at("pos"))));
-    const transport::GroupLight light = transport.relight(points, {});
+    const transport::GroupLight light = sources::relight(transport, points, {});
     const glare::GlareSources sources = sources_of(in.at("luminaires"));
     for (std::size_t i = 0; i < eyes.size(); ++i) {
       const json& e = c.at("expected").at("observers")[i];

@@ -1,6 +1,8 @@
 // What has to hold for glare whatever the numbers, and CIE 112 by hand.
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/geometry/room_shell.hpp"
 #include "core/glare/glare_rating.hpp"
 #include "core/glare/unified_glare.hpp"
@@ -28,7 +30,7 @@ SceneOfGlare turned_room(double turn_deg) {
     outline.push_back(turned(x, y, 0).head<2>());
   geometry::add_room(space.geometry, outline, 2.9, 0.2, 0.5, 0.7);
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = spaces::lobe(900, 1.0, 0.3);
+  luminaire.table = rooms::lobe(900, 1.0, 0.3);
   luminaire.area = {photometry::LuminousShape::rectangle, 1.2, 0.2, {}};
   for (const double x : {1.5, 3.5, 5.5})
     for (const double y : {1.2, 3.8}) {
@@ -48,7 +50,7 @@ GlareSources sources_of(const std::vector<photometry::PlacedLuminaire>& luminair
 
 double ugr_in(const SceneOfGlare& space) {
   const transport::Transport transport(space.geometry, {space.eye}, {}, {});
-  const double indirect = transport.relight(space.luminaires, {}).interreflected_lx[0];
+  const double indirect = sources::relight(transport, space.luminaires, {}).interreflected_lx[0];
   const auto seen =
       sources_of(space.luminaires).seen_from(space.eye.position, &transport.tracer(), &transport.occluders());
   return unified_glare(seen, space.eye.position, space.eye.normal, indirect).value.value();
@@ -89,7 +91,7 @@ TEST(GlareLaws, AHiddenLuminaireAddsNothingAndAHalfHiddenOneHalf) {
   space.luminaires[0].frame = geometry::Frame::upright({4.0, 2.1, 2.0}, 90);
   const auto seen_past = [&](double low, double high) {
     SceneOfGlare changed = space;
-    changed.geometry.add_box("screen", {2.0, low, 0}, {2.05, high, 2.8}, spaces::diffuse(0.5));
+    changed.geometry.add_box("screen", {2.0, low, 0}, {2.05, high, 2.8}, rooms::diffuse(0.5));
     const geometry::RayTracer tracer(changed.geometry);
     const geometry::Occluders occluders(changed.geometry);
     return unified_glare(sources_of(space.luminaires).seen_from(space.eye.position, &tracer, &occluders),
@@ -129,7 +131,7 @@ TEST(GlareLaws, WhatIsBehindOrBlackGivesNoNumber) {
 
 TEST(GlareLaws, SourcesOutsideTheFormulasRangeAreMarked) {
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = spaces::lobe(900, 0.5, 0);
+  luminaire.table = rooms::lobe(900, 0.5, 0);
   const readings::Receiver eye{{0, 0, 1.2}, Vec3::UnitX()};
   const auto term = [&](double side, double x, double z) {
     luminaire.area = {photometry::LuminousShape::rectangle, side, side, {}};

@@ -1,3 +1,5 @@
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
 #include "core/space/grid_placing.hpp"
 
 #include <gtest/gtest.h>
@@ -98,7 +100,7 @@ TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
   space.floor_area_m2 = 30;
   space.geometry = b.geometry;
   photometry::PlacedLuminaire luminaire;
-  luminaire.table = spaces::lobe(900, 1, 0.2);
+  luminaire.table = rooms::lobe(900, 1, 0.2);
   luminaire.frame.origin = {1.5, 2, 2.8};
   space.groups.emplace_back();
   space.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry::Photometry{

@@ -4,29 +4,35 @@
 
 #include <numeric>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/direct_light.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "rooms/path_tracer.hpp"
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
 namespace {
 
 using photometry::LuminousShape;
 using photometry::PlacedLuminaire;
-using spaces::diffuse;
-using spaces::Scene;
+using rooms::diffuse;
+using rooms::TestRoom;
 
 PlacedLuminaire luminaire(const Vec3& at, const photometry::LuminousArea& area = {}) {
   PlacedLuminaire l;
-  l.table = spaces::lobe(1000, 1, 0);
+  l.table = rooms::lobe(1000, 1, 0);
   l.area = area;
   l.frame.origin = at;
   return l;
 }
 
-GroupLight light_of(const Scene& space, const Effort& effort = {400, 64, 128, 1}) {
-  return Transport(space.geometry, space.receivers, effort, Watch{}).relight(space.luminaires, {});
+GroupLight light_of(const TestRoom& space, const Effort& effort = {400, 64, 128, 1}) {
+  return sources::relight(Transport(space.geometry, space.receivers, effort, Watch{}), space.luminaires, {});
 }
 
-void add_black_room(Scene& space) {
+void add_black_room(TestRoom& space) {
   geometry::add_room(space.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0, 0, 0);
 }
 
@@ -55,7 +61,7 @@ double light_of_strips(const PlacedLuminaire& panel, const Vec3& p,
 
 TEST(Guarantees, ASlitOfTwoCentimetresIsFound) {
   // Two panels of no thickness leave a slit along y at x = 2.99 to 3.01 under a panel of 1.2 m.
-  Scene space;
+  TestRoom space;
   add_black_room(space);
   const int board = space.geometry.add_surface("board", sheet(0, 0, 0, 0));
   space.geometry.add_polygon(board, {{0, 0, 1.5}, {2.99, 0, 1.5}, {2.99, 4, 1.5}, {0, 4, 1.5}});
@@ -75,7 +81,7 @@ TEST(Guarantees, ASlitOfTwoCentimetresIsFound) {
 
 TEST(Guarantees, AHundredSlatsPassWhatLiesBetweenThem) {
   // Slats of no thickness, 1 cm of every 2 cm, each a thing of its own.
-  Scene space;
+  TestRoom space;
   add_black_room(space);
   for (int k = 0; k < 100; ++k) {
     const double x = 2 + 0.02 * k;
@@ -98,7 +104,7 @@ TEST(Guarantees, AHundredSlatsPassWhatLiesBetweenThem) {
 }
 
 TEST(Guarantees, AThinRodCastsItsShadow) {
-  Scene space;
+  TestRoom space;
   add_black_room(space);
   space.geometry.add_box("rod", {2.995, 0, 1.5}, {3.005, 4, 1.51}, diffuse(0));
   space.luminaires = {luminaire({3, 2, 2.9}, {LuminousShape::rectangle, 0.6, 0.6, {}})};
@@ -112,7 +118,7 @@ TEST(Guarantees, AThinRodCastsItsShadow) {
 }
 
 TEST(Guarantees, AClosedChestOfSheetsIsDarkInside) {
-  Scene space;
+  TestRoom space;
   geometry::add_room(space.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0.5, 0.7, 0.8);
   const int board = space.geometry.add_surface("sheet", sheet(0.8, 0, 0, 0));
   // The faces of a box, as sheets of no thickness that are seen from both sides, turned against the room.
@@ -136,7 +142,7 @@ TEST(Guarantees, AClosedChestOfSheetsIsDarkInside) {
 }
 
 TEST(Guarantees, FiveCentimetresFromAWallAndOneFromTheFloorNothingSpeckles) {
-  Scene space;
+  TestRoom space;
   geometry::add_room(space.geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0.2, 0.5, 0.7);
   space.luminaires = {luminaire({0.05, 2, 2}),
                       luminaire({3, 3.95, 2.4}, {LuminousShape::rectangle, 1.2, 0.06, {}})};
@@ -155,7 +161,7 @@ TEST(Guarantees, FiveCentimetresFromAWallAndOneFromTheFloorNothingSpeckles) {
 }
 
 TEST(Guarantees, AMirrorShowsTheLuminaireOnceMore) {
-  Scene space;
+  TestRoom space;
   geometry::RoomShell shell = geometry::RoomShell::flat({{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0, 0, 0);
   shell.walls.resize(4, shell.walls[0]);
   shell.walls[3].mirror = 0.8;  // x = 0
@@ -175,7 +181,7 @@ TEST(Guarantees, AMirrorShowsTheLuminaireOnceMore) {
 TEST(Guarantees, PanesPassTheirShare) {
   // A clear pane and an opal one across a black room: what is seen through the first, what passes the second.
   for (const bool opal : {false, true}) {
-    Scene space;
+    TestRoom space;
     add_black_room(space);
     space.geometry.add_polygon(
         space.geometry.add_surface("pane", opal ? sheet(0, 0, 0, 0.4) : sheet(0, 0, 0.7, 0)),
@@ -183,7 +189,7 @@ TEST(Guarantees, PanesPassTheirShare) {
     space.luminaires = {luminaire({1.5, 2, 2.9}, {LuminousShape::rectangle, 0.6, 0.6, {}})};
     space.receivers = {{{4, 2, 0.5}, Vec3::UnitZ()}};
     const Transport transport(space.geometry, space.receivers, Effort{}, Watch{});
-    const GroupLight light = transport.relight(space.luminaires, {});
+    const GroupLight light = sources::relight(transport, space.luminaires, {});
     EXPECT_NEAR(light.balance.absorbed_lm, light.balance.emitted_lm, 1e-3 * light.balance.emitted_lm);
     if (!opal) {
       const double open = DirectLight(space.luminaires[0], nullptr).illuminance(space.receivers[0]);
@@ -207,7 +213,7 @@ TEST(Guarantees, PanesPassTheirShare) {
 }
 
 TEST(Guarantees, NormalAccuracyIsOnePerCentOfMeansAndThreeOfMinima) {
-  const Scene space = spaces::furnished_room();
+  const TestRoom space = rooms::furnished_room();
   const auto values = [&](const Effort& effort) {
     const GroupLight light = light_of(space, effort);
     std::vector<double> sum;
@@ -228,7 +234,7 @@ TEST(Guarantees, NormalAccuracyIsOnePerCentOfMeansAndThreeOfMinima) {
 
 TEST(Guarantees, LightTravelsBothWaysAlike) {
   // A small Lambertian disc and a receiver change places, facing each other's way: the same illuminance.
-  Scene space = spaces::furnished_room();
+  TestRoom space = rooms::furnished_room();
   const auto at = [&](const Vec3& source, const Vec3& facing, const Receiver& receiver) {
     space.luminaires = {luminaire(source)};
     geometry::Frame& f = space.luminaires[0].frame;
@@ -281,7 +287,7 @@ INSTANTIATE_TEST_SUITE_P(Shapes, ShapeTest,
                                          LuminousShape::upright_disc));
 
 TEST(Guarantees, BodiesShadeOthersButNotTheirOwnLightNorTheirTwins) {
-  Scene space;
+  TestRoom space;
   add_black_room(space);
   const photometry::LuminousArea area{LuminousShape::rectangle, 0.6, 0.6, {}};
   space.geometry.add_box("body", {2.7, 1.7, 2.0}, {3.3, 2.3, 2.1}, diffuse(0.5),
@@ -306,9 +312,9 @@ TEST(Guarantees, BodiesShadeOthersButNotTheirOwnLightNorTheirTwins) {
 }
 
 TEST(Guarantees, TrianglesGiveTheLightOfTheSameBox) {
-  Scene box;
+  TestRoom box;
   geometry::add_room(box.geometry, {{0, 0}, {5, 0}, {5, 4}, {0, 4}}, 2.8, 0.2, 0.5, 0.7);
-  Scene mesh = box;
+  TestRoom mesh = box;
   box.geometry.add_box("table", {2, 1, 0.4}, {3.4, 2, 0.75}, diffuse(0.4));
   std::vector<Vec3> corners;
   for (int k = 0; k < 8; ++k) corners.emplace_back(k & 1 ? 3.4 : 2, k & 2 ? 2 : 1, k & 4 ? 0.75 : 0.4);
@@ -330,7 +336,7 @@ TEST(Guarantees, TrianglesGiveTheLightOfTheSameBox) {
   // Two triangles of each side become one facet.
   ASSERT_EQ(mesh.geometry.facets().size(), mesh.geometry.facets_of_room() + 6);
   std::array<GroupLight, 2> lights;
-  for (Scene* space : {&box, &mesh}) {
+  for (TestRoom* space : {&box, &mesh}) {
     space->luminaires = {luminaire({2.4, 2.2, 2.7}, {LuminousShape::rectangle, 1.2, 0.3, {}})};
     space->receivers = {{{2.7, 1.5, 0.75}, Vec3::UnitZ()},
                         {{2.7, 1.5, 0}, Vec3::UnitZ()},

@@ -1,6 +1,7 @@
 // Spatial illuminances, maintenance factors and installed power against the cases of metrics.json.
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "core/photometry/derived.hpp"
 #include "core/assess/room_result.hpp"
 #include "core/sources/direct_light.hpp"
@@ -141,7 +142,7 @@ TEST(Metrics, InstalledPowerByAreaAndLevel) {
     room.floor_area_m2 = in.at("A");
     room.groups.emplace_back();
     photometry::Photometry photometry{
-        {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *spaces::lobe(1, 1, 0), {}, {}};
+        {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *rooms::lobe(1, 1, 0), {}, {}};
     photometry.watts = in.at("P").get<double>() / 3;
     room.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry);
     room.groups[0].luminaires.resize(3);

@@ -1,4 +1,5 @@
 // Boxes about things against looking at each of them.
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/geometry/occluders.hpp"
 
 #include <fmt/format.h>
@@ -10,6 +11,10 @@
 #include "rooms/furnished_room.hpp"
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
+using geometry::Occluders;
 namespace {
 
 struct PlacedObject {
@@ -24,7 +29,7 @@ class OccludersTest : public testing::TestWithParam<int> {
     for (int k = 0; k < GetParam(); ++k) {
       const Vec3 low(19 * number(), 9 * number(), 3 * number());
       const Vec3 size(0.1 + 0.8 * number(), 0.1 + 0.8 * number(), 0.1 + 0.8 * number());
-      geometry_.add_box(fmt::format(FMT_STRING("box {}"), k), low, low + size, spaces::diffuse(0.5));
+      geometry_.add_box(fmt::format(FMT_STRING("box {}"), k), low, low + size, rooms::diffuse(0.5));
       things_.push_back({{low, low + size}});
     }
   }
@@ -87,7 +92,7 @@ TEST(Occluders, TooManyEdgesAreNotLookedAtOneByOne) {
   geometry::add_room(geometry, {{0, 0}, {20, 0}, {20, 10}, {0, 10}}, 4, 0.2, 0.5, 0.7);
   for (int k = 0; k < 100; ++k)
     geometry.add_box(fmt::format(FMT_STRING("slat {}"), k), {0.15 * k + 1, 4, 1}, {0.15 * k + 1.1, 6, 2},
-                     spaces::diffuse(0.5));
+                     rooms::diffuse(0.5));
   const Occluders occluders(geometry);
   std::vector<Occluders::Edge> edges;
   EXPECT_FALSE(occluders.edges_between({0.5, 5, 1.5}, {19, 5, 1.5}, 0.1, edges));

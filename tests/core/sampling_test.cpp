@@ -1,8 +1,12 @@
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/transport/tracing/sampling.hpp"
 
 #include <gtest/gtest.h>
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
 namespace {
 
 TEST(DirectionTable, BlocksFollowTheirKernel) {

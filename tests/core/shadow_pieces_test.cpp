@@ -1,3 +1,4 @@
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/sources/shadow_pieces.hpp"
 
 #include <gtest/gtest.h>
@@ -7,6 +8,9 @@
 #include "core/transport/tracing/sampling.hpp"
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
 namespace {
 
 using geometry::Polygon;

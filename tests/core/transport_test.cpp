@@ -1,4 +1,6 @@
 // Laws that hold whatever the space, on rooms drawn at random with a fixed seed.
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/transport/transport.hpp"
 
 #include <gtest/gtest.h>
@@ -8,11 +10,14 @@
 #include "rooms/furnished_room.hpp"
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
 namespace {
 
 using photometry::PlacedLuminaire;
-using spaces::diffuse;
-using spaces::lobe;
+using rooms::diffuse;
+using rooms::lobe;
 
 constexpr double kRoundoff = 1e-9;
 constexpr double kSolver = 2e-5;    // the solution's residual is 1e-6 of the direct light
@@ -57,12 +62,12 @@ class LawTest : public testing::TestWithParam<unsigned> {};
 TEST_P(LawTest, LightAddsUpAndDimmingScales) {
   const Room room = random_room(GetParam());
   const Transport transport(room.geometry, room.receivers, coarse(), {});
-  const GroupLight both = transport.relight(room.luminaires, {});
-  const GroupLight first = transport.relight({room.luminaires[0]}, {});
-  const GroupLight second = transport.relight({room.luminaires[1]}, {});
+  const GroupLight both = sources::relight(transport, room.luminaires, {});
+  const GroupLight first = sources::relight(transport, {room.luminaires[0]}, {});
+  const GroupLight second = sources::relight(transport, {room.luminaires[1]}, {});
   PlacedLuminaire dimmed = room.luminaires[0];
   dimmed.table = std::make_shared<photometry::IntensityTable>(dimmed.table->scaled(0.3));
-  const GroupLight third = transport.relight({dimmed}, {});
+  const GroupLight third = sources::relight(transport, {dimmed}, {});
   for (std::size_t i = 0; i < room.receivers.size(); ++i) {
     EXPECT_NEAR(both.direct_lx[i], first.direct_lx[i] + second.direct_lx[i], kRoundoff * both.direct_lx[i]);
     EXPECT_NEAR(both.interreflected_lx[i], first.interreflected_lx[i] + second.interreflected_lx[i],
@@ -87,7 +92,7 @@ TEST_P(LawTest, EnergyIsConservedAndExchangeIsReciprocalAndClosed) {
     }
     EXPECT_NEAR(sum, transport.exchange().visible_area_m2[i], 1e-6);
   }
-  const GroupLight light = transport.relight(room.luminaires, {});
+  const GroupLight light = sources::relight(transport, room.luminaires, {});
   EXPECT_NEAR(light.balance.absorbed_lm, light.balance.emitted_lm, 1e-3 * light.balance.emitted_lm);
   EXPECT_NEAR(light.balance.captured_share, 1, 0.01);
   EXPECT_LT(light.balance.lost_lm, 1e-3 * light.balance.emitted_lm);
@@ -98,13 +103,13 @@ TEST_P(LawTest, SameNumbersForOneThreadAndForAll) {
   const auto run = [&](int threads) {
     const ThreadLimit limit(threads);
     const Transport transport(room.geometry, room.receivers, coarse(), {});
-    return transport.relight(room.luminaires, {});
+    return sources::relight(transport, room.luminaires, {});
   };
   const GroupLight one = run(1), all = run(0);
   EXPECT_EQ(one.direct_lx, all.direct_lx);
   EXPECT_EQ(one.interreflected_lx, all.interreflected_lx);
   EXPECT_EQ(one.patch_irradiance_lx, all.patch_irradiance_lx);
-  EXPECT_EQ(one.patch_flux_sets_lm, all.patch_flux_sets_lm);
+  EXPECT_EQ(one.on_patches.sets_lm, all.on_patches.sets_lm);
 }
 
 /// The same space elsewhere.
@@ -127,9 +132,9 @@ TEST_P(LawTest, NoDirectionAndNoPlaceIsPreferred) {
   const Eigen::Isometry3d motion =
       Eigen::Translation3d(1000, -2000, 50) * Eigen::AngleAxisd(1.1, Vec3(0.3, -0.5, 0.8).normalized());
   const Room other = moved(room, motion);
-  const GroupLight here = Transport(room.geometry, room.receivers, coarse(), {}).relight(room.luminaires, {});
+  const GroupLight here = sources::relight(Transport(room.geometry, room.receivers, coarse(), {}), room.luminaires, {});
   const GroupLight there =
-      Transport(other.geometry, other.receivers, coarse(), {}).relight(other.luminaires, {});
+      sources::relight(Transport(other.geometry, other.receivers, coarse(), {}), other.luminaires, {});
   for (std::size_t i = 0; i < room.receivers.size(); ++i) {
     EXPECT_NEAR(there.direct_lx[i], here.direct_lx[i], 0.005 * here.direct_lx[i] + 0.01);
     EXPECT_NEAR(there.interreflected_lx[i], here.interreflected_lx[i], kSampling * here.interreflected_lx[i]);
@@ -149,7 +154,7 @@ TEST(Transport, NarrowBeamsAreTracedOutAndNotLost) {
   spot.frame = geometry::Frame::upright({2.1, 1.7, 3}, 0);
   const std::vector<Receiver> receivers = {{{2.1, 1.7, 0}, Vec3::UnitZ()}, {{5, 3, 2.9}, -Vec3::UnitZ()}};
   const Transport transport(geometry, receivers, coarse(), {});
-  const GroupLight light = transport.relight({spot}, {});
+  const GroupLight light = sources::relight(transport, {spot}, {});
   EXPECT_EQ(light.balance.traced_luminaires, 1);
   EXPECT_NEAR(light.direct_lx[0], 50000 / 9.0, 1e-6);
   EXPECT_NEAR(light.balance.absorbed_lm, spot.table->flux(), 1e-6 * spot.table->flux());

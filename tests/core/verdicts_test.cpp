@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
 #include "core/geometry/polygon_bands.hpp"
 #include "core/studies/tolerance.hpp"
 #include "core/space/area_placing.hpp"
@@ -208,7 +210,7 @@ TEST(TaskSearch, FindsByTheWordsThatPeopleUse) {
 
 /// The furnished office as a room with one group and a checked work plane.
 space::Space office() {
-  const spaces::Scene source = spaces::furnished_room();
+  const rooms::TestRoom source = rooms::furnished_room();
   space::Space room;
   room.name = "Office";
   room.outline = box(0, 0, 6, 5);

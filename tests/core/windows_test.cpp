@@ -1,11 +1,16 @@
 // Light of luminaires in rooms with windows: what stays, what leaves, and when points can tell.
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/geometry/room_shell.hpp"
 #include "core/sources/remembered_places.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace glow::transport {
+
+using namespace readings;
+using namespace sources;
 namespace {
 
 using geometry::RoomShell;
@@ -41,7 +46,7 @@ TEST(Windows, LetOutWhatTheirSolidAngleCatches) {
     EXPECT_TRUE(transport.exchange().straight.complete);
     for (const double distance : {0.7, 2.0}) {
       const photometry::PlacedLuminaire point = isotropic({3, distance, 1.5});
-      const GroupLight light = transport.relight({point}, {});
+      const GroupLight light = sources::relight(transport, {point}, {});
       const double a = 1, b = 0.75,
                    solid_angle =
                        4 * std::atan(a * b / (distance * std::sqrt(a * a + b * b + distance * distance)));
@@ -56,9 +61,9 @@ TEST(Windows, LetOutWhatTheirSolidAngleCatches) {
 
 /// The same room with a mirror the size of a coin in a corner, for which light is traced out.
 TEST(Windows, PointsAndRaysTellTheSame) {
-  spaces::Scene space;
+  rooms::TestRoom space;
   space.geometry = geometry_of(room_with_window(0.7, 0.1, 0.5));
-  space.geometry.add_box("cupboard", {4.4, 0.1, 0}, {5.6, 0.6, 2}, spaces::diffuse(0.4));
+  space.geometry.add_box("cupboard", {4.4, 0.1, 0}, {5.6, 0.6, 2}, rooms::diffuse(0.4));
   for (double x = 0.5; x < 6; x += 1) space.receivers.push_back({{x, 2, 0.8}, Vec3::UnitZ()});
   space.luminaires = {isotropic({2, 2, 2.5}), isotropic({4.5, 1.5, 2.5})};
   const Transport counted(space.geometry, space.receivers, Effort{}, {});
@@ -70,8 +75,8 @@ TEST(Windows, PointsAndRaysTellTheSame) {
   const Transport traced(space.geometry, space.receivers, Effort{}, {});
   EXPECT_TRUE(counted.exchange().straight.complete);
   EXPECT_FALSE(traced.exchange().straight.complete);
-  const GroupLight by_points = counted.relight(space.luminaires, {});
-  const GroupLight by_rays = traced.relight(space.luminaires, {});
+  const GroupLight by_points = sources::relight(counted, space.luminaires, {});
+  const GroupLight by_rays = sources::relight(traced, space.luminaires, {});
   EXPECT_NEAR(by_points.balance.escaped_lm, by_rays.balance.escaped_lm, 0.02 * by_rays.balance.escaped_lm);
   for (std::size_t r = 0; r < space.receivers.size(); ++r)
     EXPECT_NEAR(by_points.interreflected_lx[r], by_rays.interreflected_lx[r],

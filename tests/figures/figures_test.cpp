@@ -2,6 +2,7 @@
 
 #include <pugixml.hpp>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "core/assess/room_result.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/intensity_figures.hpp"

@@ -1,6 +1,7 @@
 // Single rules of the two photometric formats, as changes to a good file.
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "corpus.hpp"
 #include "files/photometry/ies_opening.hpp"
 

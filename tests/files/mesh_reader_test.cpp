@@ -77,7 +77,7 @@ std::string binary_stl() {
 
 /// One triangle, its buffer inside the file or beside it.
 std::string gltf(const std::string& uri) {
-  return fmt::format(FMT_STRING(R"({{"asset":{{"version":"2.0"}},"space":0,"spaces":[{{"nodes":[0]}}],
+  return fmt::format(FMT_STRING(R"({{"asset":{{"version":"2.0"}},"scene":0,"scenes":[{{"nodes":[0]}}],
 "nodes":[{{"mesh":0,"translation":[5,0,0]}}],"meshes":[{{"primitives":[{{"attributes":{{"POSITION":0}}}}]}}],
 "buffers":[{{"uri":"{}","byteLength":36}}],"bufferViews":[{{"buffer":0,"byteLength":36}}],
 "accessors":[{{"bufferView":0,"componentType":5126,"count":3,"type":"VEC3","max":[2,3,0],"min":[0,0,0]}}]}})"),

@@ -1,3 +1,4 @@
+#include "core/sources/luminaire_inflow.hpp"
 #include "store/transport_cache.hpp"
 
 #include <gtest/gtest.h>
@@ -99,10 +100,10 @@ TEST(TransportCache, AFolderThatCannotBeMadeIsAsGoodAsNone) {
 
 TEST(ContentKey, DependsOnAllThatHitsDependOnAndOnNothingElse) {
   using transport::content_key;
-  const spaces::Scene space = spaces::furnished_room();
+  const rooms::TestRoom space = rooms::furnished_room();
   const auto key = content_key(space.geometry, space.receivers, {});
   EXPECT_EQ(key.size(), 32u);
-  EXPECT_EQ(key, content_key(spaces::furnished_room().geometry, space.receivers, {}));
+  EXPECT_EQ(key, content_key(rooms::furnished_room().geometry, space.receivers, {}));
   auto receivers = space.receivers;
   receivers[3].position.z() += 1e-9;
   EXPECT_NE(key, content_key(space.geometry, receivers, {}));
@@ -110,22 +111,22 @@ TEST(ContentKey, DependsOnAllThatHitsDependOnAndOnNothingElse) {
   effort.seed = 2;
   EXPECT_NE(key, content_key(space.geometry, space.receivers, effort));
   geometry::Geometry more = space.geometry;
-  more.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, spaces::diffuse(0.3));
+  more.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, rooms::diffuse(0.3));
   geometry::Geometry renamed = space.geometry, brighter = space.geometry;
-  renamed.add_box("chest", {4, 1, 0}, {4.5, 1.5, 0.4}, spaces::diffuse(0.3));
-  brighter.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, spaces::diffuse(0.31));
+  renamed.add_box("chest", {4, 1, 0}, {4.5, 1.5, 0.4}, rooms::diffuse(0.3));
+  brighter.add_box("crate", {4, 1, 0}, {4.5, 1.5, 0.4}, rooms::diffuse(0.31));
   EXPECT_NE(key, content_key(more, space.receivers, {}));
   EXPECT_EQ(content_key(more, space.receivers, {}), content_key(renamed, space.receivers, {}));
   EXPECT_NE(content_key(more, space.receivers, {}), content_key(brighter, space.receivers, {}));
 }
 
 TEST(Transport, FromKnownHitsGivesTheSameNumbersAndRefusesForeignOnes) {
-  const spaces::Scene space = spaces::furnished_room();
+  const rooms::TestRoom space = rooms::furnished_room();
   const transport::Effort effort{300, 32, 64, 1};
   const transport::Transport first(space.geometry, space.receivers, effort, Watch{});
   const transport::Transport again(first.hits(), space.geometry, space.receivers, effort, Watch{});
-  EXPECT_EQ(first.relight(space.luminaires, {}).interreflected_lx,
-            again.relight(space.luminaires, {}).interreflected_lx);
+  EXPECT_EQ(sources::relight(first, space.luminaires, {}).interreflected_lx,
+            sources::relight(again, space.luminaires, {}).interreflected_lx);
   transport::TracedHits foreign = first.hits();
   foreign.of_patches[7] = 1 << 20;
   EXPECT_FALSE(foreign.fits(first.patches(), space.receivers, effort));

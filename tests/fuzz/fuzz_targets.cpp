@@ -4,6 +4,7 @@
 #include <cstdlib>
 #include <string_view>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "files/photometry/photometry_reader.hpp"
 #include "files/photometry/photometry_writer.hpp"
 #include "files/project/project_reader.hpp"

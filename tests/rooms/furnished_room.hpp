@@ -1,10 +1,11 @@
 #pragma once
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "core/geometry/room_shell.hpp"
 #include "core/readings/grid.hpp"
 #include "core/transport/transport.hpp"
 
-namespace glow::spaces {
+namespace glow::rooms {
 
 inline geometry::Material diffuse(double reflectance) {
   geometry::Material material;
@@ -25,7 +26,7 @@ inline std::shared_ptr<photometry::IntensityTable> lobe(double peak, double expo
 }
 
 /// What a calculation needs: one group of luminaires, receivers on a grid.
-struct Scene {
+struct TestRoom {
   geometry::Geometry geometry;
   std::vector<photometry::PlacedLuminaire> luminaires;
   std::vector<readings::Receiver> receivers;
@@ -33,8 +34,8 @@ struct Scene {
 
 /// An office of 6 x 5 x 2.8 m: two desks with tops of 3 cm, a cupboard, an open rack of thin boards, a screen
 /// between the desks; six long luminaires below the ceiling; points 5 cm above the desks' height.
-inline Scene furnished_room() {
-  Scene space;
+inline TestRoom furnished_room() {
+  TestRoom space;
   geometry::Geometry& g = space.geometry;
   geometry::add_room(g, {{0, 0}, {6, 0}, {6, 5}, {0, 5}}, 2.8, 0.2, 0.5, 0.7);
   for (const double x : {1.2, 3.4}) {
@@ -60,4 +61,4 @@ inline Scene furnished_room() {
   return space;
 }
 
-}  // namespace glow::spaces
+}  // namespace glow::rooms

@@ -5,9 +5,10 @@
 #include <optional>
 #include <random>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "rooms/furnished_room.hpp"
 
-namespace glow::spaces {
+namespace glow::rooms {
 
 /// What a ray meets first: a facet's index, its distance, on its back or not.
 struct Meeting {
@@ -63,7 +64,7 @@ class EveryTriangle {
 template <class FirstMet>
 class PathTracer {
  public:
-  PathTracer(const Scene& space, const FirstMet& first_met, unsigned seed)
+  PathTracer(const TestRoom& space, const FirstMet& first_met, unsigned seed)
       : space_(&space), first_met_(&first_met), chance_(seed) {}
 
   /// One estimate of the illuminance of a plane receiver, lx.
@@ -144,7 +145,7 @@ class PathTracer {
     return double(count) * passed * candela * normal.dot(way) / (distance * distance * distance);
   }
 
-  const Scene* space_;
+  const TestRoom* space_;
   const FirstMet* first_met_;
   std::mt19937 chance_;
 };
@@ -166,4 +167,4 @@ Estimate estimate(PathTracer<FirstMet>& tracer, const readings::Receiver& receiv
   return {mean, std::sqrt(std::max(0.0, squares / paths - mean * mean) / paths)};
 }
 
-}  // namespace glow::spaces
+}  // namespace glow::rooms

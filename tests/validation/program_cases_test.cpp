@@ -117,7 +117,7 @@ TEST_P(ProgramCase, IsWithinItsToleranceAsAProjectFile) {
   for (const json& c : document()["cases"])
     if (c["id"] == GetParam()) found = &c;
   ASSERT_TRUE(found);
-  const json& space = (*found)["space"];
+  const json& space = (*found)["scene"];
   const TemporaryFolder folder;
   std::string text =
       "format = 1\n[project]\nname = \"case\"\nstandard = \"EN "

@@ -1,3 +1,5 @@
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "validation/reference_cases.hpp"
 
 #include <cmath>
@@ -181,8 +183,8 @@ const json& find_case(const std::string& id) {
 /// A point of each zone of the sphere stands for "anywhere on the sphere".
 json receivers_of(const json& reference_case) {
   json receivers = reference_case["receivers"];
-  if (!reference_case["space"].contains("sphere")) return receivers;
-  const double r = reference_case["space"]["sphere"]["radius"];
+  if (!reference_case["scene"].contains("sphere")) return receivers;
+  const double r = reference_case["scene"]["sphere"]["radius"];
   const double facet = std::cos(kPi / 2 / kSphereRings);  // the flat facets lie inside the sphere
   receivers.push_back(
       {{"id", "anywhere_on_sphere"}, {"type", "point"}, {"p", {r * facet * 0.99, 0, 0}}, {"n", {-1, 0, 0}}});
@@ -214,11 +216,11 @@ CaseResult run_case(const std::string& id, transport::Effort effort) {
     range_of[receiver.at("id")] = {points.size(), own.size()};
     points.insert(points.end(), own.begin(), own.end());
   }
-  const transport::Transport transport(geometry_of(reference_case["space"]), points, effort, {});
+  const transport::Transport transport(geometry_of(reference_case["scene"]), points, effort, {});
   std::vector<photometry::PlacedLuminaire> luminaires;
-  for (const json& luminaire : reference_case["space"]["luminaires"])
+  for (const json& luminaire : reference_case["scene"]["luminaires"])
     luminaires.push_back(luminaire_of(luminaire));
-  const transport::GroupLight light = transport.relight(luminaires, {});
+  const transport::GroupLight light = sources::relight(transport, luminaires, {});
 
   CaseResult result{id,
                     reference_case["title"],

@@ -41,7 +41,7 @@ int main() {
                own_passed, worst,
                result.closed ? fmt::format(FMT_STRING("{:.5f}"),
                                            (b.absorbed_lm + b.escaped_lm + b.lost_lm) / b.emitted_lm)
-                             : "open space",
+                             : "open scene",
                result.closed ? fmt::format(FMT_STRING("{:.4f}"), b.captured_share) : "-");
     values += int(result.rows.size());
     passed += own_passed;

@@ -1,34 +1,19 @@
-#include "core/assess/glare_checks.hpp"
-
-#include <fmt/format.h>
-
+// Glare held against what limits it. UGR is verified as the brief's method says; what else is known of it is added
+// as checks that do not bind.
 #include <algorithm>
 #include <cmath>
 #include <set>
 
-#include "core/glare/screen_luminance.hpp"
+#include "core/assess/judge.hpp"
 #include "core/standards/glare_rules.hpp"
 
 namespace glow::assess {
 namespace {
 
 using standards::Check;
+using standards::NotVerified;
 using standards::Quantity;
-using standards::Verdict;
-
-/// Ranges of C planes that lie above a limit: "C 0 to 30, 330 to 355".
-std::string planes_above(const std::vector<glare::PlaneLuminance>& planes, double limit) {
-  std::string text;
-  for (std::size_t i = 0; i < planes.size(); ++i) {
-    if (planes[i].cd_m2 <= limit) continue;
-    std::size_t last = i;
-    while (last + 1 < planes.size() && planes[last + 1].cd_m2 > limit) ++last;
-    text += fmt::format(FMT_STRING("{}{:g}"), text.empty() ? "C " : ", ", planes[i].c_deg);
-    if (last > i) text += fmt::format(FMT_STRING(" to {:g}"), planes[last].c_deg);
-    i = last;
-  }
-  return text;
-}
+using standards::Target;
 
 double largest(const std::vector<glare::PlaneLuminance>& planes) {
   double most = -1;
@@ -36,40 +21,31 @@ double largest(const std::vector<glare::PlaneLuminance>& planes) {
   return most;
 }
 
-/// Of the luminaire of the group that looks brightest: they differ when they are aimed.
-std::vector<glare::PlaneLuminance> brightest_planes(const space::LuminaireGroup& group, double from_deg) {
-  std::vector<glare::PlaneLuminance> brightest;
-  std::set<long> tilts;  // in millionths of the cosine
-  for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
-    if (!tilts.insert(std::lround(1e6 * luminaire.frame.g0.z())).second) continue;
-    auto planes = glare::luminances_from(luminaire, group.dimming, from_deg);
-    if (largest(planes) > largest(brightest)) brightest = std::move(planes);
-  }
-  return brightest;
-}
-
-class GlareVerdicts {
+class GlareJudge {
  public:
-  GlareVerdicts(const space::Space& space, RoomResult& result)
-      : space_(space), wish_(space.glare), result_(result) {}
+  GlareJudge(const space::GlareBrief& brief, const std::vector<space::LuminaireGroup>& groups,
+             const lighting::Weights& weights, Assessment& assessment)
+      : brief_(brief), groups_(groups), weights_(weights), result_(assessment) {}
 
   void add_all() {
-    for (const standards::Demand& limit : wish_.limits) {
+    for (const standards::Demand& limit : brief_.limits) {
       if (limit.quantity == Quantity::unified_glare)
         add_ugr(limit);
       else
         add_rating(limit);
     }
-    for (const standards::Demand& limit : wish_.screen_limits) add_luminances(limit);
+    for (const standards::Demand& limit : brief_.screen_limits) add_luminances(limit);
     add_shielding();
   }
 
  private:
-  void add(Check check, const std::string& where, const std::string& area, bool binding) {
-    check.where = where;
-    check.area = area;
+  void add(Check check, const Target& target, bool binding) {
+    check.target = target;
     check.binding = binding;
     result_.checks.push_back(std::move(check));
+  }
+  void leave_out(NotVerified::Why why, double required, const std::string& subject = {}) {
+    result_.not_verified.push_back({why, subject, required});
   }
   void add_ugr(const standards::Demand& limit);
   void note_nearness(double limit, double table);
@@ -77,122 +53,114 @@ class GlareVerdicts {
   void add_luminances(const standards::Demand& limit);
   void add_shielding();
 
-  const space::Space& space_;
-  const space::GlareWish& wish_;
-  RoomResult& result_;
+  const space::GlareBrief& brief_;
+  const std::vector<space::LuminaireGroup>& groups_;
+  const lighting::Weights& weights_;
+  Assessment& result_;
 };
 
-void GlareVerdicts::add_ugr(const standards::Demand& limit) {
+void GlareJudge::add_ugr(const standards::Demand& limit) {
+  using model::GlareMethod;
   const auto table = result_.glare.table.worst();
   const bool by_table =
-      wish_.method == model::GlareMethod::table || (wish_.method == model::GlareMethod::by_standard && table);
+      brief_.method == GlareMethod::table || (brief_.method == GlareMethod::by_standard && table);
   if (table) {
-    add(judge(limit, *table), "tabular value", "tabular method", by_table);
+    add(standards::judge(limit, *table), {Target::Kind::tabular, 0}, by_table);
     note_nearness(limit.required, *table);
   }
   bool rated = false;
-  for (const EyeSetGlare& set : result_.glare.sets) {
+  for (std::size_t s = 0; s < result_.glare.sets.size(); ++s) {
+    const EyeSetGlare& set = result_.glare.sets[s];
     if (!set.worst) continue;
-    add(judge(limit, *set.views[*set.worst].ugr, set.uncertainty), set.set.name, "eye",
+    add(standards::judge(limit, *set.views[*set.worst].ugr, set.uncertainty), {Target::Kind::eyes, s},
         !by_table && set.set.verified);
     rated = rated || set.set.verified;
   }
   if ((by_table && table) || (!by_table && rated)) return;
-  const std::string why = by_table ? fmt::format(FMT_STRING("the tabular method does not hold: {}"),
-                                                 fmt::join(result_.glare.table.why_not, "; "))
-                          : space_.eyes.empty() ? std::string("there are no eyes to rate it at")
-                                                : std::string(
-                                                      "no luminaire is in the field of view of the "
-                                                      "eyes that are verified");
-  result_.not_checked.push_back(fmt::format(FMT_STRING("glare UGR {:g} ({})"), limit.required, why));
+  leave_out(by_table                     ? NotVerified::Why::table_fails
+            : result_.glare.sets.empty() ? NotVerified::Why::no_eyes
+                                         : NotVerified::Why::nothing_in_sight,
+            limit.required);
 }
 
 /// The method leaves details open, see docs/glare.md: tables by different hands differ.
-void GlareVerdicts::note_nearness(double limit, double table) {
+void GlareJudge::note_nearness(double limit, double table) {
   constexpr double kHands = 0.6;
   if (std::abs(limit - table) > kHands) return;
-  std::vector<std::string>& remarks = result_.glare.table.remarks;
-  const std::string words =
-      fmt::format(FMT_STRING("within {} of the limit of {:g}: tables by different hands differ by as much"),
-                  kHands, limit);
-  if (std::find(remarks.begin(), remarks.end(), words) == remarks.end()) remarks.push_back(words);
+  std::vector<TableGlare::Remark>& remarks = result_.glare.table.remarks;
+  const TableGlare::Remark remark{TableGlare::Remark::Kind::near_limit, kHands, limit};
+  const bool told = std::any_of(remarks.begin(), remarks.end(), [&](const TableGlare::Remark& known) {
+    return known.kind == remark.kind && known.value == remark.value;
+  });
+  if (!told) remarks.push_back(remark);
 }
 
-void GlareVerdicts::add_rating(const standards::Demand& limit) {
+void GlareJudge::add_rating(const standards::Demand& limit) {
   bool rated = false;
-  for (const EyeSetGlare& set : result_.glare.sets) {
+  for (std::size_t s = 0; s < result_.glare.sets.size(); ++s) {
+    const EyeSetGlare& set = result_.glare.sets[s];
     if (!set.worst_rating) continue;
-    add(judge(limit, *set.ratings[*set.worst_rating].gr, set.rating_uncertainty), set.set.name, "eye",
-        set.set.verified);
+    add(standards::judge(limit, *set.ratings[*set.worst_rating].gr, set.rating_uncertainty),
+        {Target::Kind::eyes, s}, set.set.verified);
     rated = rated || set.set.verified;
   }
-  if (!rated)
-    result_.not_checked.push_back(fmt::format(
-        FMT_STRING(
-            "glare rating GR {:g} (no luminaire is in the field of view of the eyes that are verified)"),
-        limit.required));
+  if (!rated) leave_out(NotVerified::Why::nothing_in_sight_gr, limit.required);
 }
 
 /// Each kind of luminaire once, at the brightest it is used.
-void GlareVerdicts::add_luminances(const standards::Demand& limit) {
-  for (std::size_t g = 0; g < space_.groups.size(); ++g) {
-    const space::LuminaireGroup& group = space_.groups[g];
-    const auto same = [&](const Check& c) {
-      return c.demand.quantity == limit.quantity && c.where == group.mark &&
-             c.demand.standard == limit.standard;
-    };
-    const auto planes = brightest_planes(group, wish_.screens->from_deg);
+void GlareJudge::add_luminances(const standards::Demand& limit) {
+  for (std::size_t g = 0; g < groups_.size(); ++g) {
+    const Target target{Target::Kind::luminaire_type, first_of_mark(groups_, groups_[g].mark)};
+    const auto planes = brightest_planes(groups_[g], weights_[g].output, brief_.screens->from_deg);
     if (planes.empty()) {
-      result_.not_checked.push_back(fmt::format(
-          FMT_STRING("luminance of {} in screens (its file states no luminous size)"), group.mark));
+      leave_out(NotVerified::Why::no_luminous_size, limit.required, groups_[g].mark);
       continue;
     }
-    const auto most = std::max_element(planes.begin(), planes.end(),
-                                       [](const auto& a, const auto& b) { return a.cd_m2 < b.cd_m2; });
-    Check check = judge(limit, most->cd_m2);
-    if (check.verdict == Verdict::not_met) {
-      check.why.push_back(fmt::format(
-          FMT_STRING("above the limit in the planes {}; most at C {:g}, {:g} deg from straight down"),
-          planes_above(planes, limit.required), most->c_deg, most->gamma_deg));
-      check.help.push_back(
-          fmt::format(FMT_STRING("dimmed to {:.0f} %, or an optic that shields above {:g} deg"),
-                      std::floor(100 * limit.required / most->cd_m2), wish_.screens->from_deg));
-    }
-    const auto known = std::find_if(result_.checks.begin(), result_.checks.end(), same);
-    if (known == result_.checks.end())
-      add(std::move(check), group.mark, "luminaire", true);
-    else if (check.actual > known->actual) {
-      check.where = known->where;
-      check.area = known->area;
-      *known = std::move(check);
+    const auto known = std::find_if(result_.checks.begin(), result_.checks.end(), [&](const Check& c) {
+      return c.demand.quantity == limit.quantity && c.target == target &&
+             c.demand.standard == limit.standard;
+    });
+    const Check check = standards::judge(limit, largest(planes));
+    if (known == result_.checks.end()) {
+      add(check, target, true);
+    } else if (check.actual > known->actual) {
+      *known = check;
+      known->target = target;
     }
   }
 }
 
-void GlareVerdicts::add_shielding() {
-  std::vector<std::string> done;
+void GlareJudge::add_shielding() {
   const std::string standard =
-      wish_.limits.empty() ? std::string("EN 12464-1") : wish_.limits.front().standard;
-  for (const space::LuminaireGroup& group : space_.groups) {
-    if (!group.lamp_luminance_cd_m2 || std::find(done.begin(), done.end(), group.mark) != done.end())
-      continue;
-    done.push_back(group.mark);
+      brief_.limits.empty() ? std::string("EN 12464-1") : brief_.limits.front().standard;
+  for (std::size_t g = 0; g < groups_.size(); ++g) {
+    const space::LuminaireGroup& group = groups_[g];
+    if (!group.lamp_luminance_cd_m2 || first_of_mark(groups_, group.mark) != g) continue;
     const double required = standards::required_shielding_angle(*group.lamp_luminance_cd_m2);
     if (required <= 0) continue;
-    Check check = standards::judge(
-        {Quantity::shielding_angle, required, standard, standard + ", minimum shielding angles", "agreed",
-         fmt::format(FMT_STRING("for lamps of {:g} cd/m2"), *group.lamp_luminance_cd_m2)},
-        group.shielding_deg.value_or(0));
-    if (check.verdict == Verdict::not_met && !group.shielding_deg)
-      check.why.push_back("the project states no shielding angle for it; none is taken");
-    add(std::move(check), group.mark, "luminaire", true);
+    add(standards::judge(standards::shielding_demand(standard, *group.lamp_luminance_cd_m2),
+                         group.shielding_deg.value_or(0)),
+        {Target::Kind::luminaire_type, g}, true);
   }
 }
 
 }  // namespace
 
-void verify_glare(const space::Space& space, RoomResult& result) {
-  GlareVerdicts(space, result).add_all();
+std::vector<glare::PlaneLuminance> brightest_planes(const space::LuminaireGroup& group, double output,
+                                                    double from_deg) {
+  std::vector<glare::PlaneLuminance> brightest;
+  std::set<long> tilts;  // in millionths of the cosine
+  for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
+    if (!tilts.insert(std::lround(1e6 * luminaire.frame.g0.z())).second) continue;
+    auto planes = glare::luminances_from(luminaire, output, from_deg);
+    if (largest(planes) > largest(brightest)) brightest = std::move(planes);
+  }
+  return brightest;
+}
+
+void judge_glare(const space::GlareBrief& brief, const std::vector<space::LuminaireGroup>& groups,
+                 const lighting::Weights& weights, Assessment& assessment) {
+  GlareJudge(brief, groups, weights, assessment).add_all();
 }
 
 }  // namespace glow::assess

@@ -1,13 +1,7 @@
 #include "core/assess/glare_reader.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
-
-#include "core/readings/statistics.hpp"
-#include "core/transport/exchange/light_balance.hpp"
-#include "core/sources/luminaire_inflow.hpp"
 
 namespace glow::assess {
 namespace {
@@ -15,16 +9,11 @@ namespace {
 constexpr double kIndirect = 0.65;  // share of light upwards from which on a luminaire is an indirect one
 constexpr double kPerEFold = 3.4743559;  // 8 / ln 10: UGR for a relative change of the background
 
-double median(std::vector<double> values) {
-  std::sort(values.begin(), values.end());
-  const std::size_t half = values.size() / 2;
-  return values.size() % 2 ? values[half] : (values[half - 1] + values[half]) / 2;
-}
-
 std::vector<double> values_of(const std::vector<ViewGlare>& views, std::size_t begin, std::size_t end) {
   std::vector<double> values;
   for (std::size_t v = begin; v < end; ++v)
     if (views[v].ugr) values.push_back(*views[v].ugr);
+  std::sort(values.begin(), values.end());
   return values;
 }
 
@@ -42,9 +31,41 @@ ViewGlare view_of(const glare::Ugr& ugr) {
   return view;
 }
 
+void sum_up_positions(EyeSetGlare& set) {
+  const std::size_t directions = set.set.directions();
+  set.by_position.assign(set.set.positions.size(), {});
+  for (std::size_t p = 0; p < set.by_position.size(); ++p) {
+    const auto values = values_of(set.views, p * directions, (p + 1) * directions);
+    if (!values.empty()) set.by_position[p] = {values.back(), median(values)};
+  }
+}
+
+/// Worst and typical view of a set.
+void sum_up(EyeSetGlare& set) {
+  sum_up_positions(set);
+  set.worst.reset();
+  for (std::size_t v = 0; v < set.views.size(); ++v) {
+    const auto& ugr = set.views[v].ugr;
+    if (ugr && (!set.worst || *ugr > *set.views[*set.worst].ugr)) set.worst = v;
+  }
+  if (set.worst) set.typical = median(values_of(set.views, 0, set.views.size()));
+}
+
+double share_upwards(const LitRoom& lit) {
+  double up = 0, all = 0;
+  for (std::size_t g = 0; g < lit.groups->size(); ++g) {
+    const space::LuminaireGroup& group = (*lit.groups)[g];
+    const double count = lit.weights[g].output * double(group.luminaires.size());
+    up += count * group.photometry->table.upward_flux();
+    all += count * group.photometry->flux_lm();
+  }
+  return all > 0 ? up / all : 0;
+}
+
 /// What the sources at the worst view mean for its number, where they matter for it.
-std::vector<std::string> remarks_of(const glare::Ugr& ugr, const space::Space& space) {
+std::vector<GlareRemark> remarks_of(const glare::Ugr& ugr, const LitRoom& lit) {
   constexpr double kMatters = 0.05;  // of the sum
+  using Kind = GlareRemark::Kind;
   const double sum = ugr.sum();
   double small = 0, tiny = 0, large = 0, below = 0, part = 0;
   for (const glare::UgrTerm& t : ugr.terms) {
@@ -56,57 +77,66 @@ std::vector<std::string> remarks_of(const glare::Ugr& ugr, const space::Space& s
     if (t.below) below += share;
     if (t.seen.seen_share < 1) part += share;
   }
-  std::vector<std::string> list;
-  const auto say = [&](double share, const std::string& words) {
-    if (share >= kMatters)
-      list.push_back(fmt::format(FMT_STRING("{:.0f} % of it from sources {}"), 100 * share, words));
+  std::vector<GlareRemark> list;
+  const auto remark = [&](Kind kind, double share, double value = NAN) {
+    if (share >= kMatters) list.push_back({kind, share, value});
   };
-  say(small, fmt::format(FMT_STRING("seen smaller than 0.005 m2, rated by intensity (CIE 147){}"),
-                         ugr.without_cie147
-                             ? fmt::format(FMT_STRING("; by the plain formula {:.1f}"), *ugr.without_cie147)
-                             : std::string()));
-  say(tiny, "below 0.0003 sr, smaller than CIE 117 was made for: rated too harshly");
-  say(large, "above 0.1 sr, larger than CIE 117 was made for: rated too mildly");
-  say(below, "below the line of sight, where CIE 117 has no position index; Iwata and Tokura's is taken");
-  say(part, "partly hidden, counted as far as they are seen");
+  remark(Kind::small_sources, small, ugr.without_cie147.value_or(NAN));
+  remark(Kind::tiny_sources, tiny);
+  remark(Kind::large_sources, large);
+  remark(Kind::below_sight, below);
+  remark(Kind::partly_hidden, part);
   if (ugr.value && ugr.all_in_front && *ugr.all_in_front > *ugr.value + 0.1)
-    list.push_back(
-        fmt::format(FMT_STRING("{:.1f} with the sources in front that lie outside the field of view "
-                               "of the printed table"),
-                    *ugr.all_in_front));
-  double up = 0, all = 0;
-  for (const space::LuminaireGroup& group : space.groups) {
-    const double count = group.dimming * double(group.luminaires.size());
-    up += count * group.photometry->table.upward_flux();
-    all += count * group.photometry->flux_lm();
-  }
-  if (all > 0 && up / all > kIndirect)
-    list.push_back(
-        fmt::format(FMT_STRING("{:.0f} % of the light goes up: UGR does not rate the bright ceiling. "
-                               "CIE 147 bounds the mean of even indirect light instead: 300, 600, "
-                               "1000, 1600 lx for UGR 13, 16, 19, 22"),
-                    100 * up / all));
+    list.push_back({Kind::beyond_field, 0, *ugr.all_in_front});
+  if (const double up = share_upwards(lit); up > kIndirect) list.push_back({Kind::indirect, up, NAN});
   return list;
+}
+
+SourceShare share_of(const glare::UgrTerm& term, double sum) {
+  SourceShare share;
+  share.source = int(term.seen.source);
+  share.share = term.term / sum;
+  share.distance_m = term.seen.distance_m;
+  if (term.seen.projected_area_m2 > 0) share.luminance_cd_m2 = term.seen.luminance_cd_m2();
+  share.solid_angle_sr = term.seen.solid_angle_sr();
+  share.position_index = term.position_index;
+  share.seen_share = term.seen.seen_share;
+  share.small = term.small;
+  share.outside_range = term.tiny || term.large || term.below;
+  return share;
+}
+
+/// The views of one set, by position: what is seen of the luminaires serves all directions.
+void read_views(const Setting& setting, const SeenFromEyes& eyes, const GlareOrigins& origins,
+                const LitRoom& lit, const Views& chosen, std::size_t s, const Watch& watch,
+                EyeSetGlare& set) {
+  const std::size_t directions = set.set.directions();
+  std::vector<bool> wanted(set.set.size(), !chosen);
+  if (chosen)
+    if (const auto found = chosen->find(s); found != chosen->end())
+      for (const std::size_t v : found->second) wanted[v] = true;
+  const std::vector<int> in_place = origins.in_places_of(eyes.own());
+  set.views.assign(set.set.size(), {});
+  parallel_for(set.set.positions.size(), watch, "glare", [&](std::size_t p) {
+    const auto first = wanted.begin() + std::ptrdiff_t(p * directions);
+    if (set.buried[p] || std::none_of(first, first + std::ptrdiff_t(directions), [](bool w) { return w; }))
+      return;
+    const auto seen = eyes.seen(origins, in_place, s, p);
+    for (std::size_t v = p * directions; v < (p + 1) * directions; ++v) {
+      const std::size_t receiver = setting.plan().views[s][v];
+      if (!wanted[v] || receiver == ReadingPlan::kNone) continue;
+      set.views[v] = view_of(glare::unified_glare(seen, set.set.positions[p], set.set.sight(v),
+                                                  lit.light.initial_indirect_lx[receiver]));
+    }
+  });
+  sum_up(set);
 }
 
 }  // namespace
 
-std::optional<double> EyeSetGlare::worst_at(std::size_t position) const {
-  const auto values = values_of(views, position * set.directions(), (position + 1) * set.directions());
-  if (values.empty()) return std::nullopt;
-  return *std::max_element(values.begin(), values.end());
-}
-
-std::optional<double> EyeSetGlare::typical_at(std::size_t position) const {
-  const auto values = values_of(views, position * set.directions(), (position + 1) * set.directions());
-  if (values.empty()) return std::nullopt;
-  return median(values);
-}
-
-const EyeSetGlare* RoomGlare::set(const std::string& name) const {
-  const auto found =
-      std::find_if(sets.begin(), sets.end(), [&](const auto& s) { return s.set.name == name; });
-  return found == sets.end() ? nullptr : &*found;
+double median(const std::vector<double>& rising) {
+  const std::size_t half = rising.size() / 2;
+  return rising.size() % 2 ? rising[half] : (rising[half - 1] + rising[half]) / 2;
 }
 
 std::vector<double> RoomGlare::all_ugr() const {
@@ -118,110 +148,80 @@ std::vector<double> RoomGlare::all_ugr() const {
   return values;
 }
 
-std::string rounded_glare(double value) {
-  return std::isfinite(value) ? fmt::format(FMT_STRING("{:.1f}"), value) : std::string("no number");
-}
-
-readings::Receiver eye_receiver(const space::EyeSet& set, std::size_t view) {
-  readings::Receiver receiver{set.position(view), set.sight(view)};
-  receiver.reflected_only = true;
-  return receiver;
-}
-
-std::vector<readings::Receiver> eye_receivers(const space::Space& space) {
-  std::vector<readings::Receiver> receivers;
-  if (!space.glare.rates_ugr) return receivers;
-  for (const space::EyeSet& set : space.eyes)
-    for (std::size_t v = 0; v < set.size(); ++v) {
-      readings::Receiver receiver = eye_receiver(set, v);
-      receiver.lean = set.grid.has_value();
-      receivers.push_back(receiver);
-    }
-  return receivers;
-}
-
-GlareReader::GlareReader(const space::Space& space, const transport::Transport& transport,
-                         const RoomLight& light, std::size_t first, const Watch& watch)
-    : space_(space),
-      transport_(transport),
-      light_(light),
-      first_(first),
-      watch_(watch),
-      sources_(space, transport) {}
-
-std::size_t GlareReader::first_of(std::size_t set) const {
-  std::size_t first = first_;
-  for (std::size_t s = 0; s < set; ++s) first += space_.eyes[s].size();
-  return first;
-}
-
-void GlareReader::read(RoomGlare& glare) const {
-  glare.sources = sources_.names();
-  glare.sets.clear();
-  for (const space::EyeSet& set : space_.eyes) {
-    glare.sets.emplace_back().set = set;
-    glare.sets.back().buried.assign(set.positions.size(), false);
+SeenFromEyes::SeenFromEyes(const Setting& setting, const Watch& watch)
+    : setting_(&setting),
+      own_(setting.space().groups, lighting::Weights(setting.space().groups.size())),
+      known_(setting.space().eyes.size()) {
+  const std::size_t sources = own_.sources().sources().size();
+  std::size_t positions = 0;
+  for (const space::EyeSet& set : setting.space().eyes) positions += set.positions.size();
+  if (positions * sources > kMostKept) return;
+  const transport::Transport& transport = setting.transport();
+  for (std::size_t s = 0; s < known_.size(); ++s) {
+    const space::EyeSet& set = setting.space().eyes[s];
+    known_[s].assign(set.positions.size(), std::vector<glare::Visibility>(sources));
+    parallel_for(set.positions.size(), watch, "glare", [&](std::size_t p) {
+      own_.sources().seen_from(set.positions[p], &transport.tracer(), &transport.occluders(), &known_[s][p]);
+    });
   }
-  if (!space_.glare.rates_ugr || glare.sets.empty()) return;
-  mark_buried(glare);
-  const transport::NumericalError confidence(transport_, light_.maintained);
+}
+
+std::vector<glare::SeenSource> SeenFromEyes::seen(const GlareOrigins& origins,
+                                                  const std::vector<int>& in_place, std::size_t set,
+                                                  std::size_t position) const {
+  const transport::Transport& transport = setting_->transport();
+  std::vector<glare::Visibility> known(origins.sources().sources().size());
+  if (!known_[set].empty())
+    for (std::size_t s = 0; s < known.size(); ++s)
+      if (in_place[s] >= 0) known[s] = known_[set][position][std::size_t(in_place[s])];
+  return origins.sources().seen_from(setting_->space().eyes[set].positions[position], &transport.tracer(),
+                                     &transport.occluders(), &known);
+}
+
+RoomGlare read_glare(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit,
+                     const std::optional<readings::Statistics>& plane_initial, const Views& views,
+                     const Watch& watch) {
+  RoomGlare glare;
+  const GlareOrigins origins(*lit.groups, lit.weights);
+  glare.sources = origins.names();
+  for (std::size_t s = 0; s < setting.space().eyes.size(); ++s) {
+    EyeSetGlare& set = glare.sets.emplace_back();
+    set.set = setting.space().eyes[s];
+    for (std::size_t p = 0; p < set.set.positions.size(); ++p)
+      set.buried.push_back(setting.is_buried(s, p));
+    if (setting.brief().glare.rates_ugr) read_views(setting, eyes, origins, lit, views, s, watch, set);
+  }
+  if (setting.brief().glare.rates_gr && plane_initial)
+    rate(setting, eyes, lit, plane_initial->mean_lx, watch, glare);
+  return glare;
+}
+
+void tell_causes(const SeenFromEyes& eyes, const LitRoom& lit, RoomGlare& glare) {
+  if (const std::vector<double> all = glare.all_ugr(); !all.empty()) glare.typical = median(all);
+  const GlareOrigins origins(*lit.groups, lit.weights);
+  const std::vector<int> in_place = origins.in_places_of(eyes.own());
   for (std::size_t s = 0; s < glare.sets.size(); ++s) {
     EyeSetGlare& set = glare.sets[s];
-    read_views(set, first_of(s));
-    if (set.worst) set.uncertainty = background_uncertainty(confidence, light_, first_of(s) + *set.worst);
+    if (!set.worst) continue;
+    const std::size_t v = *set.worst, p = v / set.set.directions();
+    const glare::Ugr ugr =
+        glare::unified_glare(eyes.seen(origins, in_place, s, p), set.set.positions[p], set.set.sight(v),
+                             kPi * set.views[v].background_cd_m2);
+    const double sum = ugr.sum();
+    for (const glare::UgrTerm& t : ugr.terms)
+      if (t.standing == glare::Standing::counts) set.causes.push_back(share_of(t, sum));
+    std::stable_sort(set.causes.begin(), set.causes.end(),
+                     [](const SourceShare& a, const SourceShare& b) { return a.share > b.share; });
+    set.remarks = remarks_of(ugr, lit);
   }
-}
-
-/// An eye that looks at the inside of a thing in one direction lies in it.
-void GlareReader::mark_buried(RoomGlare& glare) const {
-  for (const transport::MisplacedReceiver& m : transport_.misplaced())
-    for (std::size_t s = 0; s < glare.sets.size(); ++s) {
-      const space::EyeSet& set = glare.sets[s].set;
-      const std::size_t first = first_of(s);
-      if (m.receiver >= first && m.receiver < first + set.size())
-        glare.sets[s].buried[(m.receiver - first) / set.directions()] = true;
-    }
-}
-
-void GlareReader::read_views(EyeSetGlare& result, std::size_t first) const {
-  const space::EyeSet& set = result.set;
-  const std::size_t directions = set.directions();
-  result.views.resize(set.size());
-  parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
-    if (result.buried[p]) return;
-    const auto seen = sources_.seen_from(sources_.as_they_are(), set.positions[p]);
-    for (std::size_t v = p * directions; v < (p + 1) * directions; ++v)
-      result.views[v] = view_of(
-          glare::unified_glare(seen, set.positions[p], set.sight(v), light_.initial_indirect_lx[first + v]));
-  });
-  for (std::size_t v = 0; v < set.size(); ++v) {
-    const auto& ugr = result.views[v].ugr;
-    if (ugr && (!result.worst || *ugr > *result.views[*result.worst].ugr)) result.worst = v;
-  }
-  if (!result.worst) return;
-  result.typical = median(values_of(result.views, 0, result.views.size()));
-}
-
-void GlareReader::tell_causes(EyeSetGlare& result) const {
-  if (!result.worst) return;
-  const std::size_t v = *result.worst;
-  const Vec3& eye = result.set.position(v);
-  const glare::Ugr ugr = glare::unified_glare(sources_.seen_from(sources_.as_they_are(), eye), eye,
-                                              result.set.sight(v), kPi * result.views[v].background_cd_m2);
-  const double sum = ugr.sum();
-  for (const glare::UgrTerm& t : ugr.terms)
-    if (t.standing == glare::Standing::counts) result.causes.push_back({int(t.seen.source), t.term / sum, t});
-  std::stable_sort(result.causes.begin(), result.causes.end(),
-                   [](const SourceShare& a, const SourceShare& b) { return a.share > b.share; });
-  result.remarks = remarks_of(ugr, space_);
 }
 
 /// UGR goes with the logarithm of the background.
-double background_uncertainty(const transport::NumericalError& confidence, const RoomLight& light,
+double background_uncertainty(const transport::NumericalError& error, const lighting::RoomLight& light,
                               std::size_t receiver) {
   std::vector<double> weights(light.maintained.interreflected_lx.size(), 0.0);
   weights[receiver] = 1;
-  const transport::Deviations d = confidence.deviations(weights);
+  const transport::Deviations d = error.deviations(weights);
   const double lux = light.maintained.interreflected_lx[receiver];
   if (lux <= 0) return 0;
   return kPerEFold * (readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches)) / lux;
@@ -236,68 +236,24 @@ std::vector<std::size_t> critical_views(const EyeSetGlare& set) {
   return views;
 }
 
-void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const transport::Transport& transport,
-            const RoomLight& light, std::size_t first) {
+void refine_views(const Setting& finer, const lighting::RoomLight& light,
+                  const transport::NumericalError& error, std::size_t s, EyeSetGlare& set) {
   std::optional<std::size_t> worst;
-  for (std::size_t i = 0; i < views.size(); ++i) {
-    ViewGlare& view = set.views[views[i]];
-    const double background = light.initial_indirect_lx[first + i] / kPi;
+  const std::vector<std::size_t>& receivers = finer.plan().views[s];
+  for (std::size_t v = 0; v < receivers.size(); ++v) {
+    if (receivers[v] == ReadingPlan::kNone) continue;
+    ViewGlare& view = set.views[v];
+    const double background = light.initial_indirect_lx[receivers[v]] / kPi;
     if (background <= 0) continue;
     *view.ugr += 8 * std::log10(view.background_cd_m2 / background);
     view.background_cd_m2 = background;
-    if (!worst || *view.ugr > *set.views[views[*worst]].ugr) worst = i;
+    if (!worst || *view.ugr > *set.views[*worst].ugr) worst = v;
   }
+  sum_up_positions(set);
   if (!worst) return;
-  set.worst = views[*worst];
-  set.uncertainty =
-      background_uncertainty(transport::NumericalError(transport, light.maintained), light, first + *worst);
+  set.worst = worst;
+  set.uncertainty = background_uncertainty(error, light, receivers[*worst]);
   set.typical = median(values_of(set.views, 0, set.views.size()));
-}
-
-std::vector<double> GlareReader::reflected(const photometry::PlacedLuminaire& luminaire) const {
-  std::vector<std::size_t> receivers(first_of(space_.eyes.size()) - first_);
-  for (std::size_t v = 0; v < receivers.size(); ++v) receivers[v] = first_ + v;
-  return sources::reflected_from(transport_, {luminaire}, receivers, watch_);
-}
-
-const std::vector<double>& GlareReader::known(std::size_t group, std::size_t luminaire) const {
-  const auto [found, is_new] = reflected_.try_emplace({group, luminaire});
-  if (is_new) found->second = reflected(space_.groups[group].luminaires[luminaire]);
-  return found->second;
-}
-
-std::optional<double> GlareReader::roughly(const EyeSetGlare& set, std::size_t view,
-                                           const RoomGlareSources::Change& change) const {
-  const Vec3& eye = set.set.position(view);
-  return glare::unified_glare(sources_.seen_from(sources_.with(change), eye), eye, set.set.sight(view),
-                              kPi * set.views[view].background_cd_m2)
-      .value;
-}
-
-std::vector<std::optional<double>> GlareReader::changed(std::size_t set_number,
-                                                        const RoomGlareSources::Change& change) const {
-  const space::EyeSet& set = space_.eyes[set_number];
-  const std::size_t first = first_of(set_number);
-  std::vector<double> indirect(set.size());
-  for (std::size_t v = 0; v < set.size(); ++v) indirect[v] = light_.initial_indirect_lx[first + v];
-  for (std::size_t i = 0; i < change.placed.size(); ++i) {
-    const auto& [g, l] = change.source->luminaires[i];
-    const geometry::Frame &before = space_.groups[g].luminaires[l].frame, &after = change.placed[i].frame;
-    const bool stays = before.origin == after.origin && before.c0 == after.c0;
-    const std::vector<double>& was = known(g, l);
-    const std::vector<double> is = stays ? was : reflected(change.placed[i]);
-    const std::size_t own = first - first_;
-    for (std::size_t v = 0; v < set.size(); ++v)
-      indirect[v] += space_.groups[g].dimming * (change.share * is[own + v] - was[own + v]);
-  }
-  const glare::GlareSources sources = sources_.with(change);
-  std::vector<std::optional<double>> values(set.size());
-  parallel_for(set.positions.size(), watch_, "glare", [&](std::size_t p) {
-    const auto seen = sources_.seen_from(sources, set.positions[p]);
-    for (std::size_t v = p * set.directions(); v < (p + 1) * set.directions(); ++v)
-      values[v] = glare::unified_glare(seen, set.positions[p], set.sight(v), indirect[v]).value;
-  });
-  return values;
 }
 
 }  // namespace glow::assess

@@ -1,64 +1,59 @@
 #pragma once
 
-#include <array>
-#include <map>
+#include <optional>
 
-#include "core/assess/grid_reader.hpp"
-#include "core/assess/room_glare_sources.hpp"
+#include "core/assess/assessment.hpp"
+#include "core/assess/setting.hpp"
+#include "core/transport/numerical_error.hpp"
 
 namespace glow::assess {
 
-/// Receivers for the background of all views, in the order of space.eyes; none for sets whose UGR is not
-/// rated.
-std::vector<readings::Receiver> eye_receivers(const space::Space& space);
-
-readings::Receiver eye_receiver(const space::EyeSet& set, std::size_t view);
-
-/// Views of a set that may turn out to be its worst when all is known better.
-std::vector<std::size_t> critical_views(const EyeSetGlare& set);
-/// Takes the background of these views from a finer calculation, whose receivers from `first` on are theirs.
-void refine(EyeSetGlare& set, const std::vector<std::size_t>& views, const transport::Transport& transport,
-            const RoomLight& light, std::size_t first);
-/// Half width of the 95 % interval of UGR that the background of a receiver brings.
-double background_uncertainty(const transport::NumericalError& confidence, const RoomLight& light,
-                              std::size_t receiver);
-
-/// UGR of all eyes of a room. Kept apart from its results, since changes are tried with it afterwards.
-class GlareReader {
+/// What the eyes of a setting see of its luminaires past walls and objects. Looked at once: other weights of the
+/// same luminaires, and others in some of the places, then cost no sight lines for what has stayed. Immutable and
+/// shared between threads. Forgets, and looks anew each time, where there is too much to keep (kMostKept).
+class SeenFromEyes {
  public:
-  /// `first`: number of the first of eye_receivers among the transport's. All must outlive it.
-  GlareReader(const space::Space& space, const transport::Transport& transport, const RoomLight& light,
-              std::size_t first, const Watch& watch);
+  static constexpr std::size_t kMostKept = 2000000;  ///< positions times sources
 
-  /// Fills in sources and sets, and UGR where it is rated.
-  void read(RoomGlare& glare) const;
+  /// Looks from all eyes of the sets at the space's own luminaires.
+  SeenFromEyes(const Setting& setting, const Watch& watch);
 
-  /// What causes the worst UGR of a set, and what its number does not say.
-  void tell_causes(EyeSetGlare& result) const;
-
-  /// UGR of every view of a set with the change; the background is lit anew.
-  std::vector<std::optional<double>> changed(std::size_t set, const RoomGlareSources::Change& change) const;
-  /// UGR of one view with the change before the background as it is: quick, to choose by.
-  std::optional<double> roughly(const EyeSetGlare& set, std::size_t view,
-                                const RoomGlareSources::Change& change) const;
-
-  const RoomGlareSources& sources() const { return sources_; }
+  /// What an eye sees of these luminaires. `in_place`: see GlareOrigins::in_places_of(own()).
+  std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const std::vector<int>& in_place,
+                                      std::size_t set, std::size_t position) const;
+  const GlareOrigins& own() const { return own_; }
 
  private:
-  void read_views(EyeSetGlare& result, std::size_t first) const;
-  void mark_buried(RoomGlare& glare) const;
-  std::size_t first_of(std::size_t set) const;
-  std::vector<double> reflected(const photometry::PlacedLuminaire& luminaire) const;
-  const std::vector<double>& known(std::size_t group, std::size_t luminaire) const;
-
-  const space::Space& space_;
-  const transport::Transport& transport_;
-  const RoomLight& light_;
-  std::size_t first_;
-  const Watch& watch_;
-  RoomGlareSources sources_;
-  /// By way of the surfaces from one luminaire to all views of all sets, lx; what was asked for.
-  mutable std::map<std::array<std::size_t, 2>, std::vector<double>> reflected_;
+  const Setting* setting_;
+  GlareOrigins own_;
+  std::vector<std::vector<std::vector<glare::Visibility>>> known_;  ///< [set][position][source]
 };
+
+/// Views whose UGR is read; nothing: all.
+using Views = std::optional<ViewChoice>;
+
+/// UGR, and in sports and outdoors GR, of the eyes of a setting under a light. `plane`: of the work plane, whose
+/// initial mean is the light of the surroundings for GR. No causes, no uncertainty.
+RoomGlare read_glare(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit,
+                     const std::optional<readings::Statistics>& plane_initial, const Views& views,
+                     const Watch& watch);
+
+/// GR of all eyes anew, from the light of the work plane.
+void rate(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit, double mean_lx,
+          const Watch& watch, RoomGlare& glare);
+/// Half width of the 95 % interval of GR, which hangs on that of the work plane's mean.
+double rating_uncertainty(const GridReading& plane);
+
+/// What causes the worst UGR of every set, and what its number does not say; and the typical UGR of all sets.
+void tell_causes(const SeenFromEyes& eyes, const LitRoom& lit, RoomGlare& glare);
+
+/// Half width of the 95 % interval of UGR that the background of a receiver brings.
+double background_uncertainty(const transport::NumericalError& error, const lighting::RoomLight& light,
+                              std::size_t receiver);
+/// Views of a set that may turn out to be its worst when all is known better.
+std::vector<std::size_t> critical_views(const EyeSetGlare& set);
+/// Takes the background of the views that a finer setting reads from its light.
+void refine_views(const Setting& finer, const lighting::RoomLight& light,
+                  const transport::NumericalError& error, std::size_t set, EyeSetGlare& glare);
 
 }  // namespace glow::assess

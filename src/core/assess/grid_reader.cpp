@@ -3,111 +3,103 @@
 #include <cmath>
 
 #include "core/assess/grid_uncertainty.hpp"
-#include "core/sources/luminaire_inflow.hpp"
 
 namespace glow::assess {
 namespace {
 
-constexpr double kSurfaceBorder = 0.5;  // m along the edges of walls and ceiling; EN 12464-1
-
-}  // namespace
-
-RoomLight light_room(const space::Space& space, const transport::Transport& transport,
-                     const Watch& watch) {
-  RoomLight result;
-  result.maintained = sources::relight(transport, {}, watch);
-  result.initial_lx.assign(transport.receivers().size(), 0.0);
-  result.initial_indirect_lx = result.initial_lx;
-  for (const space::LuminaireGroup& group : space.groups) {
-    const transport::GroupLight light = sources::relight(transport, group.luminaires, watch);
-    result.maintained.add(light, group.dimming * group.maintenance_factor);
-    result.initial_balance.add(light.balance, group.dimming);
-    for (std::size_t r = 0; r < result.initial_lx.size(); ++r) {
-      result.initial_lx[r] += group.dimming * (light.direct_lx[r] + light.interreflected_lx[r]);
-      result.initial_indirect_lx[r] += group.dimming * light.interreflected_lx[r];
-    }
-  }
-  return result;
+std::vector<double> totals(const lighting::RoomLight& light, const std::vector<std::size_t>& receivers) {
+  std::vector<double> lux;
+  for (const std::size_t r : receivers) lux.push_back(light.maintained.total_lx(r));
+  return lux;
 }
 
-GridReader::GridReader(const transport::Transport& transport, const RoomLight& light)
-    : light_(light), error_(transport, light.maintained) {
-  for (const transport::MisplacedReceiver& m : transport.misplaced()) misplaced_[m.receiver] = m.inside;
-}
-
-readings::Uncertainty GridReader::uncertainty(const std::vector<std::size_t>& receivers) const {
-  return grid_uncertainty(error_, light_.maintained, receivers);
-}
-
-GridReading GridReader::next(const space::Grid& source) {
-  judged_.clear();
-  GridReading result;
-  result.name = source.name;
-  result.role = source.role;
-  result.kernel = source.kernel;
-  result.facing = source.facing;
-  result.task = source.task;
-  result.grid = source.grid;
-  std::vector<std::size_t> receivers;
-  std::vector<double> initial;
-  readings::PlaneGrid& grid = result.grid;
+/// The grid with only those of its points that can be read; the others are listed.
+void take_points(const Setting& setting, std::size_t g, GridReading& reading) {
+  const readings::PlaneGrid& all = setting.space().grids[g].grid;
+  readings::PlaneGrid& grid = reading.grid;
   grid.points.clear();
   grid.normals.clear();
   grid.cells.clear();
-  for (std::size_t i = 0; i < source.grid.points.size(); ++i, ++next_) {
-    if (const auto found = misplaced_.find(next_); found != misplaced_.end()) {
-      result.left_out.push_back({source.grid.points[i], found->second});
+  for (std::size_t i = 0; i < all.points.size(); ++i) {
+    if (const std::string* inside = setting.misplaced(setting.plan().first_of_grid[g] + i)) {
+      reading.left_out.push_back({all.points[i], *inside});
       continue;
     }
-    receivers.push_back(next_);
-    grid.points.push_back(source.grid.points[i]);
-    if (!source.grid.normals.empty()) grid.normals.push_back(source.grid.normals[i]);
-    grid.cells.push_back(source.grid.cells[i]);
-    initial.push_back(light_.initial_lx[next_]);
-    result.direct_lx.push_back(light_.maintained.direct_lx[next_]);
-    result.interreflected_lx.push_back(light_.maintained.interreflected_lx[next_]);
-    result.total_lx.push_back(result.direct_lx.back() + result.interreflected_lx.back());
+    grid.points.push_back(all.points[i]);
+    if (!all.normals.empty()) grid.normals.push_back(all.normals[i]);
+    grid.cells.push_back(all.cells[i]);
   }
-  if (initial.empty()) return result;
-  result.initial = readings::statistics(initial);
-  result.statistics = readings::statistics(result.total_lx);
-  result.uncertainty = uncertainty(receivers);
-  if (!source.demands.empty()) judge(source, receivers, result);
-  return result;
 }
 
-void GridReader::judge(const space::Grid& source, const std::vector<std::size_t>& receivers,
-                        GridReading& result) {
-  result.judged = {result.statistics, result.uncertainty, receivers.size(), 0};
-  judged_ = receivers;
-  if (source.role != space::GridRole::wall && source.role != space::GridRole::ceiling) return;
-  std::vector<std::size_t> inner;
-  std::vector<double> values;
-  for (std::size_t i = 0; i < receivers.size(); ++i) {
-    const Vec2 at = result.grid.plane.local(result.grid.points[i]);
-    if (geometry::distance_to_edges(result.grid.outline, at) < kSurfaceBorder) continue;
-    inner.push_back(receivers[i]);
-    values.push_back(result.total_lx[i]);
-  }
-  if (inner.empty() || inner.size() == receivers.size()) return;
-  result.judged = {readings::statistics(values), uncertainty(inner), inner.size(), kSurfaceBorder};
-  judged_ = std::move(inner);
+}  // namespace
+
+GridReading read_judged(const Setting& setting, std::size_t g, const lighting::RoomLight& light) {
+  GridReading reading;
+  const Setting::JudgedPoints& judged = setting.judged()[g];
+  if (judged.receivers.empty()) return reading;
+  reading.judged = {readings::statistics(totals(light, judged.receivers)),
+                    {},
+                    judged.receivers.size(),
+                    judged.border_m};
+  return reading;
 }
 
-PointReading GridReader::next(const space::Point& source) {
-  PointReading result{source.name, source.receiver, 0, 0, 0, std::nullopt};
-  const std::size_t r = next_++;
-  if (const auto found = misplaced_.find(r); found != misplaced_.end()) {
-    result.misplaced = MisplacedPoint{source.receiver.position, found->second};
-    return result;
+GridReading read_grid(const Setting& setting, std::size_t g, const lighting::RoomLight& light,
+                      const transport::NumericalError* error) {
+  const space::Grid& source = setting.space().grids[g];
+  GridReading reading = read_judged(setting, g, light);
+  reading.name = source.name;
+  reading.role = source.role;
+  reading.kernel = source.kernel;
+  reading.facing = source.facing;
+  reading.task = setting.brief().grids[g].task;
+  reading.grid = source.grid;
+  take_points(setting, g, reading);
+  const std::vector<std::size_t>& receivers = setting.readable()[g];
+  if (receivers.empty()) return reading;
+  std::vector<double> initial;
+  for (const std::size_t r : receivers) {
+    initial.push_back(light.initial_lx[r]);
+    reading.direct_lx.push_back(light.maintained.direct_lx[r]);
+    reading.interreflected_lx.push_back(light.maintained.interreflected_lx[r]);
   }
-  result.direct_lx = light_.maintained.direct_lx[r];
-  result.interreflected_lx = light_.maintained.interreflected_lx[r];
-  std::vector<double> weights(light_.maintained.direct_lx.size(), 0.0);
-  weights[r] = 1;
-  const transport::Deviations d = error_.deviations(weights);
-  result.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches);
-  return result;
+  reading.total_lx = totals(light, receivers);
+  reading.initial = readings::statistics(initial);
+  reading.statistics = readings::statistics(reading.total_lx);
+  reading.lowest_at = reading.grid.points[reading.statistics.min_at];
+  reading.direct_mean_lx = readings::statistics(reading.direct_lx).mean_lx;
+  reading.interreflected_mean_lx = readings::statistics(reading.interreflected_lx).mean_lx;
+  if (!error) return reading;
+  reading.uncertainty = grid_uncertainty(*error, light.maintained, receivers);
+  const Setting::JudgedPoints& judged = setting.judged()[g];
+  if (!judged.receivers.empty())
+    reading.judged.uncertainty = judged.border_m > 0
+                                     ? grid_uncertainty(*error, light.maintained, judged.receivers)
+                                     : reading.uncertainty;
+  return reading;
+}
+
+std::vector<PointReading> read_points(const Setting& setting, const lighting::RoomLight& light,
+                                      const transport::NumericalError& error) {
+  std::vector<PointReading> readings;
+  for (std::size_t i = 0; i < setting.plan().points.size(); ++i) {
+    const space::Point& source = setting.space().points[i];
+    const std::size_t r = setting.plan().points[i];
+    PointReading& reading = readings.emplace_back();
+    reading.name = source.name;
+    reading.receiver = source.receiver;
+    if (const std::string* inside = setting.misplaced(r)) {
+      reading.misplaced = MisplacedPoint{source.receiver.position, *inside};
+      continue;
+    }
+    reading.direct_lx = light.maintained.direct_lx[r];
+    reading.interreflected_lx = light.maintained.interreflected_lx[r];
+    std::vector<double> weights(light.maintained.direct_lx.size(), 0.0);
+    weights[r] = 1;
+    const transport::Deviations d = error.deviations(weights);
+    reading.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches);
+  }
+  return readings;
 }
 
 }  // namespace glow::assess

@@ -1,7 +1,5 @@
 #include "core/assess/table_glare.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -50,14 +48,18 @@ std::size_t distinct(std::vector<double> places) {
   return count;
 }
 
+using Against = TableGlare::Against;
+
 class TableReader {
  public:
-  explicit TableReader(const space::Space& space) : space_(space), sides_(sides_of(space.outline)) {}
+  TableReader(const space::Space& space, const space::GlareBrief& brief,
+              const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights)
+      : space_(space), brief_(brief), groups_(groups), weights_(weights), sides_(sides_of(space.outline)) {}
 
   TableGlare read() {
     look_for_reasons();
     if (!result_.why_not.empty()) return std::move(result_);
-    result_.mark = space_.groups.front().mark;
+    result_.mark = groups_.front().mark;
     choose_reflectances();
     add(sides_->u, sides_->along_u, sides_->along_v, 1);
     add(sides_->v, sides_->along_v, sides_->along_u, 2);
@@ -69,59 +71,68 @@ class TableReader {
   void look_at_luminaires();
   void choose_reflectances();
   void add(const Vec2& sight, double along, double across, int wall);
-  void against(const std::string& words) {
-    if (std::find(result_.why_not.begin(), result_.why_not.end(), words) == result_.why_not.end())
-      result_.why_not.push_back(words);
+  void against(Against reason) {
+    if (std::find(result_.why_not.begin(), result_.why_not.end(), reason) == result_.why_not.end())
+      result_.why_not.push_back(reason);
+  }
+  void remark(const TableGlare::Remark& remark) {
+    for (const TableGlare::Remark& known : result_.remarks)
+      if (known.kind == remark.kind) return;
+    result_.remarks.push_back(remark);
   }
   double height() const {
-    return space_.groups.front().luminaires.front().frame.origin.z() - space_.glare.table_eye_m;
+    return groups_.front().luminaires.front().frame.origin.z() - brief_.table_eye_m;
   }
 
   const space::Space& space_;
+  const space::GlareBrief& brief_;
+  const std::vector<space::LuminaireGroup>& groups_;
+  const lighting::Weights& weights_;
   std::optional<Sides> sides_;
   cavity::Reflectances set_;
   TableGlare result_;
 };
 
 void TableReader::look_for_reasons() {
-  if (!sides_) against("the room is not a rectangle");
-  if (!space_.glare.flat_ceiling) against("the ceiling is not flat");
-  if (space_.groups.empty()) return against("there are no luminaires");
-  const space::LuminaireGroup& first = space_.groups.front();
-  for (const space::LuminaireGroup& group : space_.groups)
-    if (group.photometry != first.photometry || group.dimming != first.dimming)
-      against("several kinds of luminaires, or of dimming");
-  if (first.dimming <= 0) against("the luminaires are off");
-  const std::string reason = cavity::no_ugr_table(*first.photometry);
-  if (!reason.empty())
-    against(reason);
+  if (!sides_) against(Against::not_rectangular);
+  if (!space_.flat_ceiling) against(Against::ceiling_not_flat);
+  if (groups_.empty()) return against(Against::no_luminaires);
+  const space::LuminaireGroup& first = groups_.front();
+  for (std::size_t g = 0; g < groups_.size(); ++g)
+    if (groups_[g].photometry != first.photometry || weights_[g].output != weights_.front().output)
+      against(Against::several_kinds);
+  if (weights_.front().output <= 0) against(Against::switched_off);
+  if (const auto reason = cavity::no_ugr_table(*first.photometry))
+    against(*reason == cavity::NoTable::no_luminous_size    ? Against::no_luminous_size
+            : *reason == cavity::NoTable::no_luminous_width ? Against::no_luminous_width
+                                                            : Against::no_light_downwards);
   else if (!cavity::ugr_headline(*first.photometry).symmetric)
-    against("the luminaire is not symmetric about both planes");
-  if (height() < kLowest) against("the luminaires are not above the eye");
+    against(Against::not_symmetric);
+  if (height() < kLowest) against(Against::not_above_eye);
   if (sides_) look_at_luminaires();
 }
 
 void TableReader::look_at_luminaires() {
   std::vector<double> along_u, along_v;
-  const photometry::PlacedLuminaire& first = space_.groups.front().luminaires.front();
-  for (const space::LuminaireGroup& group : space_.groups)
+  const photometry::PlacedLuminaire& first = groups_.front().luminaires.front();
+  for (const space::LuminaireGroup& group : groups_)
     for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
       const geometry::Frame& frame = luminaire.frame;
       const Vec2 at = frame.origin.head<2>() - sides_->corner;
       along_u.push_back(at.dot(sides_->u));
       along_v.push_back(at.dot(sides_->v));
-      if (frame.g0.z() > -1 + 1e-6) against("luminaires are tilted");
+      if (frame.g0.z() > -1 + 1e-6) against(Against::tilted);
       const double turned = std::abs(frame.c0.head<2>().dot(sides_->u));
       if (!luminaire.table->rotational() && std::min(turned, std::abs(1 - turned)) > kSquare)
-        against("luminaires are not square to the room");
+        against(Against::not_square);
       if (std::abs(frame.origin.z() - first.frame.origin.z()) > kSameHeight)
-        against("luminaires hang at several heights");
+        against(Against::several_heights);
       if (std::abs(std::abs(frame.c0.dot(first.frame.c0)) - 1) > kSquare && !luminaire.table->rotational())
-        against("luminaires are turned in several ways");
+        against(Against::turned_several_ways);
     }
   if (distinct(along_u) * distinct(along_v) != along_u.size() || !is_even(along_u, sides_->along_u) ||
       !is_even(along_v, sides_->along_v))
-    against("the luminaires are not one even array");
+    against(Against::not_even);
 }
 
 /// The nearest set of the table; walls count most, since they are the background.
@@ -134,18 +145,15 @@ void TableReader::choose_reflectances() {
     if (off < nearest) set_ = r;
     nearest = std::min(nearest, off);
   }
-  result_.reflectances =
-      fmt::format(FMT_STRING("{:.0f}/{:.0f}/{:.0f}"), 100 * set_.top, 100 * set_.walls, 100 * set_.bottom);
+  const auto per_cent = [](double share) { return static_cast<int>(std::lround(100 * share)); };
+  result_.reflectances = {per_cent(set_.top), per_cent(set_.walls), per_cent(set_.bottom)};
   constexpr double kFar = 0.15;
   if (std::abs(set_.walls - own.walls) > kFar || std::abs(set_.top - own.ceiling) > kFar)
-    result_.remarks.push_back(
-        fmt::format(FMT_STRING("the room's own reflectances, {:.0f}/{:.0f}/{:.0f}, are far from any of the "
-                               "table; {} is the nearest"),
-                    100 * own.ceiling, 100 * own.walls, 100 * own.floor, result_.reflectances));
+    remark({TableGlare::Remark::Kind::reflectances_differ, 0, 0});
 }
 
 void TableReader::add(const Vec2& sight, double along, double across, int wall) {
-  const space::LuminaireGroup& group = space_.groups.front();
+  const space::LuminaireGroup& group = groups_.front();
   const double x = across / height(), y = along / height();
   const cavity::TableRoom room{std::clamp(x, kSmallest, kLargest), std::clamp(y, kSmallest, kLargest)};
   const Vec3& c0 = group.luminaires.front().frame.c0;
@@ -153,19 +161,17 @@ void TableReader::add(const Vec2& sight, double along, double across, int wall) 
   const auto plane = along_c0 ? cavity::Sight::along_c0 : cavity::Sight::along_c90;
   const photometry::Photometry& p = *group.photometry;
   TableGlare::Value value;
-  value.along = std::abs(sight.y()) < 1e-6   ? "x"
-                : std::abs(sight.x()) < 1e-6 ? "y"
-                                             : fmt::format(FMT_STRING("wall {}"), wall);
+  using Along = TableGlare::Value::Along;
+  value.along = std::abs(sight.y()) < 1e-6 ? Along::x : std::abs(sight.x()) < 1e-6 ? Along::y : Along::wall;
+  value.wall = wall;
   value.x_h = x;
   value.y_h = y;
   value.crosswise = along_c0 == (p.area.extent_c0_m <= p.area.extent_c90_m);
   value.ugr = cavity::tabular_ugr(p, room, plane, {set_})[0] + cavity::flux_correction(p) +
-              8 * std::log10(std::max(1e-6, group.dimming));
+              8 * std::log10(std::max(1e-6, weights_.front().output));
   if (std::isfinite(value.ugr)) result_.values.push_back(value);
   const bool beyond = x < kSmallest || y < kSmallest || x > kLargest || y > kLargest;
-  const std::string words = "the table holds sides of 2H to 12H; what lies beyond is read at its edge";
-  if (beyond && std::find(result_.remarks.begin(), result_.remarks.end(), words) == result_.remarks.end())
-    result_.remarks.push_back(words);
+  if (beyond) remark({TableGlare::Remark::Kind::beyond_table, 0, 0});
 }
 
 }  // namespace
@@ -176,8 +182,9 @@ std::optional<double> TableGlare::worst() const {
   return worst;
 }
 
-TableGlare table_glare(const space::Space& space) {
-  return TableReader(space).read();
+TableGlare table_glare(const space::Space& space, const space::GlareBrief& brief,
+                       const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights) {
+  return TableReader(space, brief, groups, weights).read();
 }
 
 }  // namespace glow::assess

@@ -79,12 +79,24 @@ std::vector<double> tabular_ugr(const photometry::Photometry& p, const TableRoom
   return values;
 }
 
-std::string no_ugr_table(const photometry::Photometry& p) {
-  if (p.area.shape == photometry::LuminousShape::point) return "the file states no luminous size";
-  if (photometry::projected_area(p.area, 0, 45) <= 0 && photometry::projected_area(p.area, 90, 45) <= 0)
-    return "the file states a luminous area without width";
-  if (p.table.upward_flux() >= p.flux_lm() * (1 - 1e-6)) return "no light leaves downwards";
+std::string to_string(NoTable reason) {
+  switch (reason) {
+    case NoTable::no_luminous_size:
+      return "the file states no luminous size";
+    case NoTable::no_luminous_width:
+      return "the file states a luminous area without width";
+    case NoTable::no_light_downwards:
+      return "no light leaves downwards";
+  }
   return "";
+}
+
+std::optional<NoTable> no_ugr_table(const photometry::Photometry& p) {
+  if (p.area.shape == photometry::LuminousShape::point) return NoTable::no_luminous_size;
+  if (photometry::projected_area(p.area, 0, 45) <= 0 && photometry::projected_area(p.area, 90, 45) <= 0)
+    return NoTable::no_luminous_width;
+  if (p.table.upward_flux() >= p.flux_lm() * (1 - 1e-6)) return NoTable::no_light_downwards;
+  return std::nullopt;
 }
 
 UgrHeadline ugr_headline(const photometry::Photometry& p) {

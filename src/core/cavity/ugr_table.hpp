@@ -39,8 +39,12 @@ struct UgrHeadline {
 };
 UgrHeadline ugr_headline(const photometry::Photometry& photometry);
 
-/// Why the method does not hold for a luminaire (no luminous size, no light downwards); empty when it does.
-std::string no_ugr_table(const photometry::Photometry& photometry);
+/// Why the method does not hold for a luminaire.
+enum class NoTable { no_luminous_size, no_luminous_width, no_light_downwards };
+/// "the file states no luminous size", ...
+std::string to_string(NoTable reason);
+/// Nothing when it holds.
+std::optional<NoTable> no_ugr_table(const photometry::Photometry& photometry);
 
 /// Uncorrected values for a room of any proportions, one for each set of reflectances; NaN as above.
 /// `ratio_index`: with the other published formula of the position index, all sources in front counted.

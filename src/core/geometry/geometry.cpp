@@ -54,8 +54,8 @@ double Facet::area() const {
   return sum;
 }
 
-int Geometry::add_surface(std::string name, const Material& material) {
-  surfaces_.push_back({std::move(name), material});
+int Geometry::add_surface(std::string name, const Material& material, SurfaceRole role) {
+  surfaces_.push_back({std::move(name), material, role});
   surfaces_.back().material.two_sided = material.seen_from_both_sides();
   has_specular_ = has_specular_ || material.specular();
   return static_cast<int>(surfaces_.size()) - 1;
@@ -155,8 +155,8 @@ void Geometry::add_flat_piece(int surface, const std::vector<Vec3>& vertices, co
 }
 
 void Geometry::add_box(const std::string& name, const Vec3& low, const Vec3& high, const Material& material,
-                       const Eigen::Isometry3d& frame, int owner) {
-  const int surface = add_surface(name, material);
+                       const Eigen::Isometry3d& frame, int owner, SurfaceRole role) {
+  const int surface = add_surface(name, material, role);
   const auto corner = [&](int x, int y, int z) {
     return Vec3(frame * Vec3(x ? high.x() : low.x(), y ? high.y() : low.y(), z ? high.z() : low.z()));
   };

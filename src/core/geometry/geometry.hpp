@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <string>
 #include <vector>
 
@@ -20,14 +21,25 @@ struct Material {
 
   /// Share that does not go on in one direction: what is absorbed or scattered.
   double landing() const { return 1 - mirror - clear; }
+  /// The diffuse reflectance changed by `by`, kept within `least` to `most` unless it lies beyond already. Panes
+  /// and what reflects nothing stay as they are.
+  double diffuse_shifted(double by, double least, double most) const {
+    if (diffuse <= 0 || clear > 0 || scattering > 0) return diffuse;
+    return std::min(std::max(diffuse + by, std::min(least, diffuse)), std::max(most, diffuse));
+  }
   bool specular() const { return mirror > 0 || clear > 0; }
   bool seen_from_both_sides() const { return two_sided || clear > 0 || scattering > 0; }
 };
 
-/// What light meets: one named thing with one material.
+/// What a surface is of a room.
+enum class SurfaceRole { object, floor, ceiling, wall, pane, luminaire };
+
+/// What light meets: one named thing with one material. Its id is its number among Geometry::surfaces(); names
+/// are for people and may repeat.
 struct Surface {
   std::string name;
   Material material;
+  SurfaceRole role = SurfaceRole::object;
 };
 
 inline constexpr int kNobody = -1;
@@ -56,7 +68,7 @@ struct Facet {
 class Geometry {
  public:
   /// Gives the new surface's index. A transmitting material is two-sided by itself.
-  int add_surface(std::string name, const Material& material);
+  int add_surface(std::string name, const Material& material, SurfaceRole role = SurfaceRole::object);
   /// A flat simple polygon, counter-clockwise seen from its lit side; three corners or more, m. `holes` are
   /// convex, in the same plane, either winding.
   void add_polygon(int surface, const std::vector<Vec3>& corners,
@@ -67,12 +79,13 @@ class Geometry {
                      const std::vector<std::array<int, 3>>& triangles);
   /// A solid box with faces along the axes of `frame`, facing outwards; `low` and `high` in that frame.
   void add_box(const std::string& name, const Vec3& low, const Vec3& high, const Material& material,
-               const Eigen::Isometry3d& frame = Eigen::Isometry3d::Identity(), int owner = kNobody);
+               const Eigen::Isometry3d& frame = Eigen::Isometry3d::Identity(), int owner = kNobody,
+               SurfaceRole role = SurfaceRole::object);
   /// A solid upright block: `plan` (simple, either winding) from z = bottom to z = top.
   void add_block(int surface, const Polygon& plan, double bottom, double top);
   void add_block(const std::string& name, const Polygon& plan, double bottom, double top,
-                 const Material& material) {
-    add_block(add_surface(name, material), plan, bottom, top);
+                 const Material& material, SurfaceRole role = SurfaceRole::object) {
+    add_block(add_surface(name, material, role), plan, bottom, top);
   }
   /// The same things elsewhere.
   Geometry moved(const Eigen::Isometry3d& motion) const;

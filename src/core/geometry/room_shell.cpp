@@ -31,7 +31,7 @@ Polygon under_plane(Polygon piece, const RoomShell& shell, const CeilingPlane& o
 }
 
 void add_ceiling(Geometry& geometry, const RoomShell& shell) {
-  const int surface = geometry.add_surface("ceiling", shell.ceiling_material);
+  const int surface = geometry.add_surface("ceiling", shell.ceiling_material, SurfaceRole::ceiling);
   if (shell.ceiling.size() == 1) {
     std::vector<Vec3> corners;
     for (auto p = shell.outline.rbegin(); p != shell.outline.rend(); ++p)
@@ -74,11 +74,12 @@ void add_wall(Geometry& geometry, const RoomShell& shell, std::size_t wall) {
     if (opening.wall == wall) holes.push_back(opening_corners(shell, opening));
   const std::string name =
       shell.wall_names.empty() ? fmt::format(FMT_STRING("wall {}"), wall + 1) : shell.wall_names[wall];
-  geometry.add_polygon(geometry.add_surface(name, shell.wall_material(wall)), wall_corners(shell, wall),
+  geometry.add_polygon(geometry.add_surface(name, shell.wall_material(wall), SurfaceRole::wall), wall_corners(shell, wall),
                        holes);
   for (const WallOpening& opening : shell.openings)
     if (opening.wall == wall && opening.has_pane)
-      geometry.add_polygon(geometry.add_surface(opening.name, opening.pane), opening_corners(shell, opening));
+      geometry.add_polygon(geometry.add_surface(opening.name, opening.pane, SurfaceRole::pane),
+                           opening_corners(shell, opening));
 }
 
 }  // namespace
@@ -125,7 +126,7 @@ void add_room(Geometry& geometry, const RoomShell& shell) {
   const bool first = geometry.facets().empty();
   std::vector<Vec3> floor;
   for (const Vec2& p : shell.outline) floor.push_back(raised(p, 0));
-  geometry.add_polygon(geometry.add_surface("floor", shell.floor_material), floor);
+  geometry.add_polygon(geometry.add_surface("floor", shell.floor_material, SurfaceRole::floor), floor);
   add_ceiling(geometry, shell);
   for (std::size_t i = 0; i < shell.outline.size(); ++i) add_wall(geometry, shell, i);
   // Ceilings that are the lowest of planes are convex over a convex plan.

@@ -31,11 +31,11 @@ std::size_t GlareSources::add(const photometry::PlacedLuminaire& luminaire, doub
 }
 
 /// Sight lines to spots that lie evenly over what is seen of the luminous surface.
-void GlareSources::look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer,
-                        SeenSource& seen) const {
+Visibility GlareSources::look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer) {
   const photometry::PlacedLuminaire& placed = source.parts.front().placed;
   const geometry::Frame& frame = placed.frame;
   const Vec3 towards = in_luminaire(frame, (eye - frame.origin).normalized());
+  Visibility seen;
   const auto try_net = [&](int count) {
     int open = 0;
     double passed = 0;
@@ -55,10 +55,12 @@ void GlareSources::look(const Source& source, const Vec3& eye, const geometry::R
     try_net(1);
   else if (try_net(kCoarse))
     try_net(kFine);
+  return seen;
 }
 
 std::vector<SeenSource> GlareSources::seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
-                                                const geometry::Occluders* occluders) const {
+                                                const geometry::Occluders* occluders,
+                                                std::vector<Visibility>* known) const {
   std::vector<SeenSource> all;
   for (std::size_t s = 0; s < sources_.size(); ++s) {
     const Source& source = sources_[s];
@@ -77,8 +79,15 @@ std::vector<SeenSource> GlareSources::seen_from(const Vec3& eye, const geometry:
           std::max(seen.projected_area_m2, photometry::projected_area(part.placed.area, c, gamma));
     }
     if (seen.intensity_cd <= 0) continue;
-    if (tracer && (!occluders || occluders->may_block(eye, seen.middle, source.surface.reach_m())))
-      look(source, eye, *tracer, seen);
+    Visibility sight = known ? (*known)[s] : Visibility{};
+    if (sight.seen_share < 0) {
+      sight = {1, 1};
+      if (tracer && (!occluders || occluders->may_block(eye, seen.middle, source.surface.reach_m())))
+        sight = look(source, eye, *tracer);
+      if (known) (*known)[s] = sight;
+    }
+    seen.seen_share = sight.seen_share;
+    seen.passed = sight.passed;
     all.push_back(seen);
   }
   return all;

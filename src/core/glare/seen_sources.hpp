@@ -23,6 +23,12 @@ struct SeenSource {
   double solid_angle_sr() const { return seen_share * projected_area_m2 / (distance_m * distance_m); }
 };
 
+/// How much of a source an eye sees past what lies between.
+struct Visibility {
+  double seen_share = -1;  ///< of the luminous area; negative: not looked at
+  double passed = 1;       ///< mean transmittance of the panes that it is seen through
+};
+
 /// The luminaires of a room as sources of glare.
 ///
 /// Luminaires whose luminous middles coincide are one source: their luminances add, which a sum over sources
@@ -44,12 +50,14 @@ class GlareSources {
   std::size_t add(const photometry::PlacedLuminaire& luminaire, double share);
 
   const std::vector<Source>& sources() const { return sources_; }
-  /// What sends light towards the eye. `tracer` null: nothing can hide anything.
+  /// What sends light towards the eye. `tracer` null: nothing can hide anything. `known`: by sources, what the eye
+  /// is known to see of them; the others are looked at, and noted in it.
   std::vector<SeenSource> seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
-                                    const geometry::Occluders* occluders) const;
+                                    const geometry::Occluders* occluders,
+                                    std::vector<Visibility>* known = nullptr) const;
 
  private:
-  void look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer, SeenSource& seen) const;
+  static Visibility look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer);
 
   std::vector<Source> sources_;
   std::size_t luminaires_ = 0;

@@ -10,4 +10,9 @@ const ScheduledLuminaire* Project::find(const std::string& mark) const {
   return entry == schedule.end() ? nullptr : &*entry;
 }
 
+double maintenance_factor(const ScheduledLuminaire& entry, const Room& room) {
+  if (!entry.maintenance) return room.maintenance_factor.value_or(1);
+  return maintenance_factor(*entry.maintenance, room.room_surfaces.value_or(SurfaceMaintenance{}).factor);
+}
+
 }  // namespace glow::model

@@ -6,6 +6,7 @@
 #include <xmmintrin.h>
 
 #include <algorithm>
+#include <thread>
 
 namespace glow {
 namespace {
@@ -40,6 +41,13 @@ void parallel_for(std::size_t count, const Watch& watch, const char* stage,
     watch.report(stage, double(now) / double(count));
   });
   watch.stop_if_cancelled();
+}
+
+int thread_count() {
+  const std::size_t allowed =
+      tbb::global_control::active_value(tbb::global_control::max_allowed_parallelism);
+  return static_cast<int>(
+      std::min<std::size_t>(allowed, std::max(1u, std::thread::hardware_concurrency())));
 }
 
 struct ThreadLimit::Control {

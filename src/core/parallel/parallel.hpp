@@ -34,6 +34,9 @@ struct Watch {
 void parallel_for(std::size_t count, const Watch& watch, const char* stage,
                   const std::function<void(std::size_t)>& body);
 
+/// Threads that calculations may use: the machine's, or fewer under a ThreadLimit.
+int thread_count();
+
 /// Limits the threads used while it lives; 0 = all of the machine's.
 class ThreadLimit {
  public:

@@ -3,22 +3,14 @@
 #include <optional>
 #include <string>
 
-#include "core/assess/room_result.hpp"
 #include "core/model/maintenance.hpp"
+#include "core/record/record.hpp"
+#include "core/run/accuracy.hpp"
+#include "core/transport/transport.hpp"
 
 namespace glow::run {
 
-/// How surely a room is to be known.
-struct Accuracy {
-  transport::Effort effort;       ///< to begin with
-  std::optional<double> percent;  ///< wanted for means (95 %); three times as much is allowed for minima
-  int most_refinements = 2;       ///< each with twice the patches and four times the rays
-
-  /// "draft", "normal", "fine", or a number of per cent from 0.1 to 20; nothing when it is none of these.
-  static std::optional<Accuracy> parse(const std::string& words);
-};
-
-/// Keeps traced hits for later; may forget and may fail, in silence.
+/// Keeps traced hits for later; may forget and may fail, in silence. Called from several threads at once.
 class TransportStore {
  public:
   virtual ~TransportStore() = default;
@@ -28,12 +20,22 @@ class TransportStore {
 
 /// What to do beyond computing and verifying.
 struct Studies {
-  std::optional<model::ToleranceWish> spread;
+  std::optional<model::ToleranceWish> tolerance;
 };
 
-/// Computes one room; refines while a check is undecided or the accuracy is not reached. `space` must outlive
-/// the result; `store` may be null. Throws Cancelled.
-assess::RoomResult compute_room(const space::Space& space, const Accuracy& accuracy, TransportStore* store,
-                        const Watch& watch, const Studies& studies = {});
+/// A room computed.
+struct ComputedRoom {
+  record::RoomRecord record;
+  bool reused = false;  ///< nothing was traced: all that could be kept came from the store
+};
+
+/// Computes one room; refines while a check is undecided or the accuracy is not reached. `store` may be null.
+/// Safe to call for several rooms at once; the same record whatever else runs. Throws Cancelled.
+ComputedRoom compute_room(const model::Project& project, const space::PlannedRoom& room,
+                          const Accuracy& accuracy, TransportStore* store, const Watch& watch,
+                          const Studies& studies = {});
+
+/// Bytes of memory that computing a room takes at most, about.
+double memory_of(const space::PlannedRoom& room, const Accuracy& accuracy);
 
 }  // namespace glow::run

@@ -56,25 +56,20 @@ void read_direct(const transport::Transport& transport,
 
 transport::Inflow luminaire_inflow(const transport::Transport& transport,
                                    const std::vector<photometry::PlacedLuminaire>& luminaires,
-                                   const Watch& watch, const transport::ReceiverChoice& choice) {
-  transport::Inflow inflow = light_on_patches(transport, luminaires, transport.effort(), watch);
+                                   const Watch& watch, const transport::ReceiverChoice& choice,
+                                   const std::optional<transport::Effort>& effort) {
+  transport::Inflow inflow =
+      light_on_patches(transport, luminaires, effort.value_or(transport.effort()), watch);
   read_direct(transport, luminaires, watch, choice, inflow);
   return inflow;
 }
 
 transport::GroupLight relight(const transport::Transport& transport,
                               const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
-                              const transport::ReceiverChoice& choice) {
-  return transport.carry(luminaire_inflow(transport, luminaires, watch, choice), watch, nullptr, choice);
-}
-
-std::vector<double> reflected_from(const transport::Transport& transport,
-                                   const std::vector<photometry::PlacedLuminaire>& luminaires,
-                                   const std::vector<std::size_t>& receivers, const Watch& watch) {
-  transport::Effort quick = transport.effort();
-  quick.rays_per_patch /= 4;
-  return transport.reflected_from(light_on_patches(transport, luminaires, quick, watch).on_patches.mean_lm,
-                                  receivers);
+                              const transport::ReceiverChoice& choice,
+                              const std::optional<transport::Effort>& effort) {
+  return transport.carry(luminaire_inflow(transport, luminaires, watch, choice, effort), watch, nullptr,
+                         choice);
 }
 
 }  // namespace glow::sources

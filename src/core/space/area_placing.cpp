@@ -39,6 +39,7 @@ class AreaPlacer {
     const std::size_t count = areas_.size();
     for (std::size_t i = 0; i < count; ++i) {
       result_.grids.push_back(areas_[i].grid);
+      result_.briefs.push_back(areas_[i].brief);
       if (bands && areas_[i].surroundings) form_bands(areas_[i]);
     }
     return std::move(result_);
@@ -49,6 +50,7 @@ class AreaPlacer {
     Grid grid;
     Tasks tasks;
     bool surroundings = true;
+    GridBrief brief;
   };
 
   void place(const model::AreaWish& wish);
@@ -110,13 +112,12 @@ void AreaPlacer::place(const model::AreaWish& wish) {
   result_.tasks.push_back(tasks);
   where.density.rule = count_rule(tasks);
   for (Grid& grid : place_grid(room_, built_, walls_, where, GridRole::task_area, problems_)) {
-    Area area{std::move(grid), tasks, wish.surroundings};
-    area.grid.task = task;
+    Area area{std::move(grid), tasks, wish.surroundings, {task, {}}};
     check_orientation(area, wish.grid.place);
     keep_inside(area, wish.grid.place);
     for (const standards::TaskInForce& each : tasks)
       for (standards::Demand& demand : standards::task_demands(each))
-        area.grid.demands.push_back(std::move(demand));
+        area.brief.demands.push_back(std::move(demand));
     areas_.push_back(std::move(area));
   }
 }
@@ -202,7 +203,6 @@ std::optional<Grid> AreaPlacer::band(const Area& area, GridRole role, const Poly
   Grid grid;
   grid.name = area.grid.name + " " + what;
   grid.role = role;
-  grid.task = area.grid.task;
   if (auto laid = readings::plane_grid(own.plane, outer, holes, 0, {})) {
     grid.grid = std::move(*laid);
     bool reaches_wall = false;
@@ -211,13 +211,13 @@ std::optional<Grid> AreaPlacer::band(const Area& area, GridRole role, const Poly
     thin_out(grid, [&](const Vec3& p) { return is_inside(p, border); });
     if (!grid.grid.points.empty()) return grid;
   }
-  result_.not_applicable.push_back(
-      fmt::format(FMT_STRING("{}: does not apply, there is no room for it within the walls"), grid.name));
+  result_.not_verified.push_back({standards::NotVerified::Why::no_room_for_band, grid.name, 0});
   return std::nullopt;
 }
 
 void AreaPlacer::form_bands(const Area& area) {
   std::optional<Grid> surrounding, background;
+  GridBrief of_surrounding{area.brief.task, {}}, of_background = of_surrounding;
   for (const standards::TaskInForce& task : area.tasks) {
     if (!task.em_lx) continue;
     const auto rule = standards::surroundings_of(task.row, *task.em_lx);
@@ -228,16 +228,21 @@ void AreaPlacer::form_bands(const Area& area) {
           band(area, GridRole::surrounding, area.grid.grid.outline, rule->band_m, "surrounding", outer);
     if (!surrounding) return;
     for (standards::Demand& demand : standards::surrounding_demands(task, *rule))
-      surrounding->demands.push_back(std::move(demand));
+      of_surrounding.demands.push_back(std::move(demand));
     if (rule->background_lx && !background)
       background = band(area, GridRole::background, surrounding->grid.outline, rule->background_band_m,
                         "background", beyond);
     if (background)
       for (standards::Demand& demand : standards::background_demands(task, *rule))
-        background->demands.push_back(std::move(demand));
+        of_background.demands.push_back(std::move(demand));
   }
-  if (surrounding) result_.grids.push_back(std::move(*surrounding));
-  if (background) result_.grids.push_back(std::move(*background));
+  const auto add = [&](std::optional<Grid>& grid, GridBrief& brief) {
+    if (!grid) return;
+    result_.grids.push_back(std::move(*grid));
+    result_.briefs.push_back(std::move(brief));
+  };
+  add(surrounding, of_surrounding);
+  add(background, of_background);
 }
 
 }  // namespace

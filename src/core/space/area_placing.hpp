@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/space/brief.hpp"
 #include "core/space/grid_placing.hpp"
 
 namespace glow::space {
@@ -7,8 +8,9 @@ namespace glow::space {
 /// Task areas with their surrounding and background areas, each as a grid with what is asked of it.
 struct PlacedAreas {
   std::vector<Grid> grids;
-  std::vector<std::string> not_applicable;  ///< bands that do not fit in, and why
-  std::vector<Tasks> tasks;                 ///< of each area
+  std::vector<GridBrief> briefs;                     ///< of each grid
+  std::vector<standards::NotVerified> not_verified;  ///< bands that do not fit in
+  std::vector<Tasks> tasks;                          ///< of each area
 };
 
 /// Sources  EN 12464-1:2021 and 2011, task, surrounding and background area; bands lie in the task area's own

@@ -1,4 +1,4 @@
-#include "core/space/space.hpp"
+#include "core/space/build_space.hpp"
 
 #include <fmt/format.h>
 
@@ -25,7 +25,7 @@ class Builder {
           const std::vector<standards::RequirementTable>& standards, Problems& problems)
       : project_(project), room_(room), standards_(standards), problems_(problems) {}
 
-  std::optional<Space> build() {
+  std::optional<PlannedRoom> build() {
     const int errors_before = problems_.error_count();
     if (const auto fault = geometry::fault_of_outline(room_.outline)) {
       problems_.error(
@@ -34,29 +34,26 @@ class Builder {
       return std::nullopt;
     }
     space_.name = room_.name;
-    space_.units = project_.units;
     space_.outline = geometry::tidied(room_.outline);
     space_.height_m = room_.height_m;
     space_.floor_area_m2 = geometry::signed_area(space_.outline);
-    space_.room_surfaces = room_.room_surfaces;
+    space_.flat_ceiling = room_.ceiling.empty();
     space_.reflectances = room_.reflectances;
     const WrittenWalls walls(room_, space_.outline);
     space_.wall_names = walls.names();
     RoomGeometry built = add_room_geometry(room_, space_.outline, walls, space_.geometry, problems_);
     describe(built);
     if (room_.task)
-      space_.tasks = find_tasks(standards_, *room_.task, room_.task_place, room_.level, problems_);
+      brief_.tasks = find_tasks(standards_, *room_.task, room_.task_place, room_.level, problems_);
     lay_work_plane();
     lay_areas(built, walls);
-    for (Grid& grid : place_grids(room_, built, walls, problems_))
-      space_.grids.push_back(std::move(grid));
+    for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     lay_faces();
     check_grid_names();
-    space_.spots = place_points(room_, built, problems_);
+    space_.points = place_points(room_, built, problems_);
     lay_eyes();
     PlacedGroups placed = place_luminaires(project_, room_, built.shell, walls, space_.geometry, problems_);
     space_.groups = std::move(placed.groups);
-    settle_maintenance();
     demand_of_room();
     array_spacings_ = std::move(placed.array_spacings);
     if (room_.luminaires.empty())
@@ -64,12 +61,16 @@ class Builder {
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
     warn_of_equal_pitch();
-    warn_of_doubtful_input(room_, space_, problems_);
+    warn_of_doubtful_input(project_, room_, space_, brief_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
-    return std::move(space_);
+    return PlannedRoom{&room_, std::move(space_), std::move(brief_)};
   }
 
  private:
+  void add(Grid grid, GridBrief brief) {
+    space_.grids.push_back(std::move(grid));
+    brief_.grids.push_back(std::move(brief));
+  }
   void describe(const RoomGeometry& built);
   void lay_work_plane();
   void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
@@ -77,7 +78,6 @@ class Builder {
   void lay_faces();
   void lay_eyes();
   void demand_of_room();
-  void settle_maintenance();
   void check_grid_names();
   void demand_of_work_plane();
   double plane_height();
@@ -88,6 +88,7 @@ class Builder {
   const std::vector<standards::RequirementTable>& standards_;
   Problems& problems_;
   Space space_;
+  Brief brief_;
   std::vector<Vec2> array_spacings_;
   Tasks surface_tasks_;  ///< that walls, ceiling and cylinders are held against
   std::vector<Tasks> all_tasks_;
@@ -101,12 +102,12 @@ void Builder::describe(const RoomGeometry& built) {
     space_.finishes.push_back({thing.name, thing.object->finish});
   }
   for (const geometry::WallOpening& opening : built.shell.openings) {
-    const std::vector<Vec3> corners = geometry::opening_corners(built.shell, opening);
-    space_.openings.push_back({opening.name,
-                               {corners[1].head<2>(), corners[0].head<2>()},
-                               opening.low.y(),
-                               opening.high.y(),
-                               false});
+    Opening placed{opening.name, opening.wall, geometry::opening_corners(built.shell, opening), {}, {}};
+    const Vec3 along = (placed.corners[0] - placed.corners[1]).normalized();
+    placed.outwards = along.cross(Vec3::UnitZ());
+    for (const model::Opening& written : room_.openings)
+      if (written.name == opening.name) placed.pane = written.pane;
+    space_.openings.push_back(std::move(placed));
   }
   const auto shell = [&](const std::string& name, const geometry::Material& material) {
     model::Finish finish;
@@ -122,7 +123,6 @@ void Builder::describe(const RoomGeometry& built) {
     shell(space_.wall_names[i], built.shell.wall_material(i));
   for (const model::Opening& opening : room_.openings)
     if (opening.pane) space_.finishes.push_back({opening.name, *opening.pane});
-  space_.assumed = room_.assumed;
   space_.meetings = built.meetings;
 }
 
@@ -139,33 +139,28 @@ void Builder::check_grid_names() {
 /// Task areas; and who asks for light on walls, ceiling and faces: the room's task, or the task of an area.
 void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
   PlacedAreas areas = place_areas(room_, built, walls, standards_, problems_);
-  surface_tasks_ = space_.tasks;
+  surface_tasks_ = brief_.tasks;
   if (surface_tasks_.empty() && !areas.tasks.empty()) surface_tasks_ = areas.tasks.front();
-  for (Grid& grid : areas.grids) space_.grids.push_back(std::move(grid));
-  space_.not_verified = std::move(areas.not_applicable);
+  for (std::size_t g = 0; g < areas.grids.size(); ++g)
+    add(std::move(areas.grids[g]), std::move(areas.briefs[g]));
+  brief_.not_verified = std::move(areas.not_verified);
   for (const Tasks& tasks : areas.tasks) note_not_verified(tasks);
   all_tasks_ = areas.tasks;
-  all_tasks_.push_back(space_.tasks);
-  note_not_verified(space_.tasks);
+  all_tasks_.push_back(brief_.tasks);
+  note_not_verified(brief_.tasks);
   const bool by_areas = room_.verification == model::Verification::by_areas;
-  if (room_.areas.empty() && space_.tasks.empty()) return;
-  if (room_.areas.empty())
-    space_.verified_as = "whole room; task areas ([[rooms.areas]]) would ask for less around them";
-  else if (by_areas)
-    space_.verified_as =
-        "task areas with their surrounding and background areas; the work plane of the whole room is shown, "
-        "not "
-        "verified";
-  else
-    space_.verified_as = "whole room, and each task area without its surroundings";
+  if (room_.areas.empty() && brief_.tasks.empty()) return;
+  brief_.verified_as = room_.areas.empty() ? VerifiedAs::whole_room
+                       : by_areas          ? VerifiedAs::areas_with_surroundings
+                                           : VerifiedAs::whole_room_and_areas;
 }
 
 void Builder::note_not_verified(const Tasks& tasks) {
   for (const standards::TaskInForce& task : tasks)
-    for (const std::string& words : standards::not_verified(task.row))
-      if (std::find(space_.not_verified.begin(), space_.not_verified.end(), words) ==
-          space_.not_verified.end())
-        space_.not_verified.push_back(words);
+    for (const standards::NotVerified& each : standards::not_verified(task.row))
+      if (std::find(brief_.not_verified.begin(), brief_.not_verified.end(), each) ==
+          brief_.not_verified.end())
+        brief_.not_verified.push_back(each);
 }
 
 /// Cylinders at the height of eyes where the task asks for them, and level planes at the same points.
@@ -181,65 +176,45 @@ void Builder::lay_faces() {
   auto grid = height < room_.height_m ? readings::plane_grid(space_.outline, height, inset, std::nullopt)
                                       : std::nullopt;
   if (!grid) {
-    space_.not_verified.push_back("cylindrical illuminance: the room is too low or too narrow for it");
+    brief_.not_verified.push_back({standards::NotVerified::Why::no_room_for_faces, {}, 0});
     return;
   }
   const std::string name = fmt::format(FMT_STRING("faces at {:.1f} m"), height);
-  space_.grids.push_back({name, GridRole::faces, readings::Kernel::cylinder, Vec3::UnitX(), *grid,
-                          std::move(demands), row.key});
-  space_.grids.push_back({name + " level",
-                          GridRole::eye_level,
-                          readings::Kernel::plane,
-                          Vec3::UnitX(),
-                          std::move(*grid),
-                          {},
-                          {}});
+  add({name, GridRole::faces, readings::Kernel::cylinder, Vec3::UnitX(), *grid},
+      {row.key, std::move(demands)});
+  add({name + " level", GridRole::eye_level, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid)}, {});
 }
 
 /// Whose glare is rated, and against what.
 void Builder::lay_eyes() {
   const bool seated = is_seated(room_, surface_tasks_);
-  space_.glare = glare_wish(room_, all_tasks_, standards_.front().name());
-  space_.glare.table_eye_m = seated ? standards::kSeatedEye : standards::kStandingEye;
-  space_.eyes = place_eyes(room_, space_, seated, problems_);
+  brief_.glare = glare_brief(room_, all_tasks_, standards_.front().name());
+  brief_.glare.table_eye_m = seated ? standards::kSeatedEye : standards::kStandingEye;
+  space_.eyes = place_eyes(room_, space_, brief_.glare, seated, problems_);
 }
 
 /// What is asked of walls and ceiling, and of the light's colour.
 void Builder::demand_of_room() {
   for (const standards::TaskInForce& task : surface_tasks_) {
-    for (Grid& grid : space_.grids) {
+    for (std::size_t g = 0; g < space_.grids.size(); ++g) {
+      const Grid& grid = space_.grids[g];
       if (grid.role != GridRole::wall && grid.role != GridRole::ceiling) continue;
       const auto& asked = grid.role == GridRole::wall ? task.row.ewall_lx : task.row.eceiling_lx;
       for (standards::Demand& demand : standards::surface_demands(task, asked))
-        grid.demands.push_back(std::move(demand));
+        brief_.grids[g].demands.push_back(std::move(demand));
     }
     for (standards::Demand& demand : standards::colour_demands(task))
-      space_.demands.push_back(std::move(demand));
+      brief_.light.push_back(std::move(demand));
   }
-}
-
-/// One number for the room, for people: the groups' factors weighted by their flux.
-void Builder::settle_maintenance() {
-  double flux = 0, maintained = 0;
-  for (const LuminaireGroup& group : space_.groups) {
-    const double own = group.dimming * group.photometry->flux_lm() * double(group.luminaires.size());
-    flux += own;
-    maintained += group.maintenance_factor * own;
-  }
-  space_.maintenance_factor = flux > 0 ? maintained / flux : room_.maintenance_factor.value_or(1);
 }
 
 double Builder::plane_height() {
-  if (room_.work_plane.height_m) {
-    space_.plane_height_source = "given";
-    return *room_.work_plane.height_m;
+  if (room_.work_plane.height_m) return *room_.work_plane.height_m;
+  if (!brief_.tasks.empty() && brief_.tasks.front().row.plane_height_m) {
+    brief_.plane_height = PlaneHeight::by_task;
+    return *brief_.tasks.front().row.plane_height_m;
   }
-  if (!space_.tasks.empty() && space_.tasks.front().row.plane_height_m) {
-    const standards::Requirement& row = space_.tasks.front().row;
-    space_.plane_height_source = fmt::format(FMT_STRING("for {}: {}"), row.key, row.plane_note);
-    return *row.plane_height_m;
-  }
-  space_.plane_height_source = "assumed: no task and no height given";
+  brief_.plane_height = PlaneHeight::assumed;
   return kDefaultPlaneHeight;
 }
 
@@ -254,7 +229,7 @@ void Builder::lay_work_plane() {
     return;
   }
   // EN 12464-1 leaves no border out in health care.
-  const bool whole = !space_.tasks.empty() && space_.tasks.front().row.area.rfind("health", 0) == 0;
+  const bool whole = !brief_.tasks.empty() && brief_.tasks.front().row.area.rfind("health", 0) == 0;
   const double inset = plane.inset_m.value_or(whole ? 0 : kDefaultInset);
   const auto box = geometry::inset_bounding_box(space_.outline, inset);
   if (!box || box->size().minCoeff() <= 0) {
@@ -277,14 +252,8 @@ void Builder::lay_work_plane() {
     return;
   }
   if (auto grid = readings::plane_grid(readings::Plane::level(height), space_.outline, {}, inset,
-                                       {plane.spacing_m, {}, {}, count_rule(space_.tasks)})) {
-    space_.grids.push_back({"work plane",
-                            GridRole::work_plane,
-                            readings::Kernel::plane,
-                            Vec3::UnitX(),
-                            std::move(*grid),
-                            {},
-                            {}});
+                                       {plane.spacing_m, {}, {}, count_rule(brief_.tasks)})) {
+    add({"work plane", GridRole::work_plane, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid)}, {});
     demand_of_work_plane();
   } else {
     problems_.error(
@@ -299,8 +268,8 @@ void Builder::lay_work_plane() {
 /// The task's values, where the whole room is verified and the task is done on a level plane.
 void Builder::demand_of_work_plane() {
   const bool whole = room_.areas.empty() || room_.verification == model::Verification::whole_room;
-  if (!whole || space_.tasks.empty()) return;
-  const standards::Requirement& row = space_.tasks.front().row;
+  if (!whole || brief_.tasks.empty()) return;
+  const standards::Requirement& row = brief_.tasks.front().row;
   const bool upright = row.orientation() == standards::PlaneOrientation::vertical;
   if (upright && !room_.work_plane.height_m) {
     problems_.warning(
@@ -308,12 +277,12 @@ void Builder::demand_of_work_plane() {
         fmt::format(FMT_STRING("\"{}\" is read on a plane that is {}; say where with [[rooms.areas]] "
                                "(on = \"rack.front\", say). The level work plane is not held against it"),
                     row.key, row.plane_note));
-    space_.not_verified.push_back("the task's own plane: no area says where it is");
+    brief_.not_verified.push_back({standards::NotVerified::Why::no_plane_for_task, {}, 0});
     return;
   }
-  Grid& plane = space_.grids.back();
+  GridBrief& plane = brief_.grids.back();
   plane.task = row.key;
-  for (const standards::TaskInForce& task : space_.tasks)
+  for (const standards::TaskInForce& task : brief_.tasks)
     for (standards::Demand& demand : standards::task_demands(task))
       plane.demands.push_back(std::move(demand));
 }
@@ -370,7 +339,7 @@ readings::Receiver Grid::receiver(std::size_t point) const {
   return receiver;
 }
 
-std::optional<Space> build_space(const model::Project& project, const model::Room& room,
+std::optional<PlannedRoom> build_space(const model::Project& project, const model::Room& room,
                                           const std::vector<standards::RequirementTable>& standards,
                                           Problems& problems) {
   return Builder(project, room, standards, problems).build();

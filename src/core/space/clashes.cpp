@@ -67,7 +67,7 @@ class Clashes {
           Problems& problems)
       : room_(room), shell_(shell), things_(things), problems_(problems) {}
 
-  std::vector<std::string> find() {
+  std::vector<Meeting> find() {
     held_.assign(things_.size(), false);
     for (std::size_t i = 0; i < things_.size(); ++i) {
       check_room(things_[i]);
@@ -91,7 +91,7 @@ class Clashes {
   const std::vector<PlacedObject>& things_;
   Problems& problems_;
   std::vector<bool> held_;
-  std::vector<std::string> meetings_;
+  std::vector<Meeting> meetings_;
   std::size_t pairs_ = 0;
 };
 
@@ -110,7 +110,7 @@ void Clashes::check_room(const PlacedObject& thing) {
     return;
   }
   if (wall_distance(shell_, thing.extent) < kHair)
-    meetings_.push_back(fmt::format(FMT_STRING("{} meets a wall"), thing.name));
+    meetings_.push_back({thing.name, {}});
 }
 
 void Clashes::check_pair(std::size_t i, std::size_t k) {
@@ -141,7 +141,7 @@ void Clashes::check_pair(std::size_t i, std::size_t k) {
       // One stands on the other.
       (p.bottom_m > q.bottom_m ? held_[i] : held_[k]) = true;
     }
-  if (meets) meetings_.push_back(fmt::format(FMT_STRING("{} meets {}"), a.name, b.name));
+  if (meets) meetings_.push_back({a.name, b.name});
 }
 
 void Clashes::check_floating(std::size_t i) {
@@ -158,7 +158,7 @@ void Clashes::check_floating(std::size_t i) {
 
 }  // namespace
 
-std::vector<std::string> find_clashes(const std::string& room_name, const geometry::RoomShell& shell,
+std::vector<Meeting> find_clashes(const std::string& room_name, const geometry::RoomShell& shell,
                                       const std::vector<PlacedObject>& things, Problems& problems) {
   return Clashes(room_name, shell, things, problems).find();
 }

@@ -2,12 +2,13 @@
 
 #include "core/geometry/room_shell.hpp"
 #include "core/space/placed_objects.hpp"
+#include "core/space/space.hpp"
 
 namespace glow::space {
 
 /// Notes what cannot be as it stands: things that stick out of the room, stand inside each other, or float
-/// (nothing below, beside or above holds them). Gives what touches what, in words ("bench 1 meets wall 2").
-std::vector<std::string> find_clashes(const std::string& room_name, const geometry::RoomShell& shell,
-                                      const std::vector<PlacedObject>& things, Problems& problems);
+/// (nothing below, beside or above holds them). Gives what touches what.
+std::vector<Meeting> find_clashes(const std::string& room_name, const geometry::RoomShell& shell,
+                                  const std::vector<PlacedObject>& things, Problems& problems);
 
 }  // namespace glow::space

@@ -14,8 +14,9 @@ constexpr double kTallRoom = 7.0, kTallestInFeet = 16.0;  // m: heights that roo
 
 class DoubtfulInput {
  public:
-  DoubtfulInput(const model::Room& room, const Space& space, Problems& problems)
-      : room_(room), space_(space), problems_(problems) {}
+  DoubtfulInput(const model::Project& project, const model::Room& room, const Space& space,
+                const Brief& brief, Problems& problems)
+      : project_(project), room_(room), space_(space), brief_(brief), problems_(problems) {}
 
   void look() {
     reflectances();
@@ -36,14 +37,16 @@ class DoubtfulInput {
   void dimensions();
   void plane_height();
 
+  const model::Project& project_;
   const model::Room& room_;
   const Space& space_;
+  const Brief& brief_;
   Problems& problems_;
 };
 
 void DoubtfulInput::reflectances() {
-  if (space_.tasks.empty()) return;
-  const std::string standard = space_.tasks.front().row.standard_name();
+  if (brief_.tasks.empty()) return;
+  const std::string standard = brief_.tasks.front().row.standard_name();
   for (const standards::ReflectanceRange& range : standards::reflectance_ranges(standard)) {
     const double value = range.surface == "ceiling" ? space_.reflectances.ceiling
                          : range.surface == "walls" ? space_.reflectances.walls
@@ -59,7 +62,7 @@ void DoubtfulInput::reflectances() {
 
 void DoubtfulInput::colour() {
   double required = 0;
-  for (const standards::Demand& demand : space_.demands) required = std::max(required, demand.required);
+  for (const standards::Demand& demand : brief_.light) required = std::max(required, demand.required);
   std::set<std::string> seen;
   for (std::size_t g = 0; g < space_.groups.size(); ++g) {
     const LuminaireGroup& group = space_.groups[g];
@@ -97,8 +100,9 @@ void DoubtfulInput::buried_luminaires() {
 
 /// A grid of its own density that is coarser than the standard's cannot be held against it.
 void DoubtfulInput::coarse_grids() {
-  for (const Grid& grid : space_.grids) {
-    if (grid.demands.empty() || grid.grid.by_rule) continue;
+  for (std::size_t g = 0; g < space_.grids.size(); ++g) {
+    const Grid& grid = space_.grids[g];
+    if (brief_.grids[g].demands.empty() || grid.grid.by_rule) continue;
     const Vec2 side = grid.grid.cell.cwiseProduct(Vec2(grid.grid.count.nx, grid.grid.count.ny));
     const readings::GridCount rule = readings::grid_count(side.x(), side.y());
     if (grid.grid.cell.maxCoeff() <= kCoarser * rule.p_m) continue;
@@ -113,7 +117,7 @@ void DoubtfulInput::coarse_grids() {
 
 void DoubtfulInput::maintenance() {
   for (const LuminaireGroup& group : space_.groups) {
-    if (group.maintenance_factor < 1) continue;
+    if (model::maintenance_factor(*project_.find(group.mark), room_) < 1) continue;
     problems_.warning(
         "P065", room_.maintenance_place.file.empty() ? room_.place : room_.maintenance_place,
         fmt::format(FMT_STRING("\"{}\": a maintenance factor of 1 means that nothing ages or gets dirty; "
@@ -125,8 +129,8 @@ void DoubtfulInput::maintenance() {
 
 /// Rooms for people at desks and in corridors are not that high; written in feet they are.
 void DoubtfulInput::dimensions() {
-  if (space_.tasks.empty() || room_.height_m < kTallRoom || room_.height_m > kTallestInFeet) return;
-  const std::string& area = space_.tasks.front().row.area;
+  if (brief_.tasks.empty() || room_.height_m < kTallRoom || room_.height_m > kTallestInFeet) return;
+  const std::string& area = brief_.tasks.front().row.area;
   const bool low_rooms = area == "offices" || area == "circulation" || area.rfind("health", 0) == 0 ||
                          area == "retail" || area == "nurseries" || area == "rest and sanitary";
   if (!low_rooms) return;
@@ -138,8 +142,8 @@ void DoubtfulInput::dimensions() {
 }
 
 void DoubtfulInput::plane_height() {
-  if (space_.tasks.empty() || space_.grids.empty() || !room_.work_plane.height_m) return;
-  const standards::Requirement& row = space_.tasks.front().row;
+  if (brief_.tasks.empty() || space_.grids.empty() || !room_.work_plane.height_m) return;
+  const standards::Requirement& row = brief_.tasks.front().row;
   if (!row.plane_height_m || std::abs(*row.plane_height_m - *room_.work_plane.height_m) < kRaised) return;
   problems_.warning(
       "P058", room_.work_plane.place.line > 0 ? room_.work_plane.place : room_.place,
@@ -151,8 +155,9 @@ void DoubtfulInput::plane_height() {
 
 }  // namespace
 
-void warn_of_doubtful_input(const model::Room& room, const Space& space, Problems& problems) {
-  DoubtfulInput(room, space, problems).look();
+void warn_of_doubtful_input(const model::Project& project, const model::Room& room, const Space& space,
+                            const Brief& brief, Problems& problems) {
+  DoubtfulInput(project, room, space, brief, problems).look();
 }
 
 }  // namespace glow::space

@@ -23,8 +23,9 @@ constexpr const char* kScreenRemark = "screen luminance limits apply";
 
 class EyePlacer {
  public:
-  EyePlacer(const model::Room& room, const Space& space, bool seated, Problems& problems)
-      : room_(room), space_(space), seated_(seated), problems_(problems) {}
+  EyePlacer(const model::Room& room, const Space& space, const GlareBrief& glare, bool seated,
+            Problems& problems)
+      : room_(room), space_(space), glare_(glare), seated_(seated), problems_(problems) {}
 
   std::optional<EyeSet> place(const model::EyesWish& wish);
 
@@ -37,6 +38,7 @@ class EyePlacer {
 
   const model::Room& room_;
   const Space& space_;
+  const GlareBrief& glare_;
   bool seated_;
   Problems& problems_;
 };
@@ -46,7 +48,7 @@ bool EyePlacer::settle_height(const model::EyesWish& wish, EyeSet& set) {
       wish.posture == model::Eyes::seated || (wish.posture == model::Eyes::by_task && seated_);
   set.posture = seated ? "seated" : "standing";
   set.height_m = seated ? standards::kSeatedEye : standards::kStandingEye;
-  if (!space_.glare.rates_ugr && wish.posture == model::Eyes::by_task) set.height_m = standards::kRatingEye;
+  if (!glare_.rates_ugr && wish.posture == model::Eyes::by_task) set.height_m = standards::kRatingEye;
   if (wish.height_m) set.height_m = *wish.height_m;
   if (wish.at && !std::isnan(wish.at->z())) set.height_m = wish.at->z();
   if (wish.height_m || (wish.at && !std::isnan(wish.at->z()))) set.posture = "given height";
@@ -77,15 +79,9 @@ bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
                                 room_.name, problems_.length(inset)));
     return false;
   }
-  readings::PlaneGrid& g = set.grid.emplace(*grid);
-  g.points.clear();
-  g.cells.clear();
-  for (std::size_t i = 0; i < grid->points.size(); ++i) {
-    if (is_taken(grid->points[i])) continue;
-    g.points.push_back(grid->points[i]);
-    g.cells.push_back(grid->cells[i]);
-  }
-  set.positions = g.points;
+  set.cell_m = grid->cell;
+  for (const Vec3& eye : grid->points)
+    if (!is_taken(eye)) set.positions.push_back(eye);
   if (!set.positions.empty()) return true;
   problems_.error(
       "P069", wish.place,
@@ -105,7 +101,7 @@ bool EyePlacer::look_at_thing(const model::EyesWish& wish, EyeSet& set) {
     for (const Vec2& p : outline) *target += p / double(outline.size());
   };
   for (const PlanShape& thing : space_.objects) consider(thing.name, thing.outline);
-  for (const PlanShape& opening : space_.openings) consider(opening.name, opening.outline);
+  for (const Opening& opening : space_.openings) consider(opening.name, opening.plan());
   for (std::size_t w = 0; w < space_.wall_names.size(); ++w)
     consider(space_.wall_names[w], {space_.outline[w], space_.outline[(w + 1) % space_.outline.size()]});
   if (!target) {
@@ -194,10 +190,9 @@ bool is_seated(const model::Room& room, const Tasks& tasks) {
   return !tasks.empty() && tasks.front().row.plane_height_m.value_or(0) >= kSeatedPlane;
 }
 
-GlareWish glare_wish(const model::Room& room, const std::vector<Tasks>& tasks, const std::string& standard) {
-  GlareWish wish;
+GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks, const std::string& standard) {
+  GlareBrief wish;
   wish.method = room.glare_method;
-  wish.flat_ceiling = room.ceiling.empty();
   wish.screens = room.screens;
   std::set<std::string> standards;
   for (const Tasks& of_one : tasks)
@@ -227,12 +222,12 @@ GlareWish glare_wish(const model::Room& room, const std::vector<Tasks>& tasks, c
   return wish;
 }
 
-std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, bool seated,
-                               Problems& problems) {
-  EyePlacer placer(room, space, seated, problems);
+std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, const GlareBrief& glare,
+                               bool seated, Problems& problems) {
+  EyePlacer placer(room, space, glare, seated, problems);
   std::vector<model::EyesWish> wishes = room.eye_wishes;
   std::set<std::string> names;
-  if (wishes.empty() && !space.glare.limits.empty()) {
+  if (wishes.empty() && !glare.limits.empty()) {
     wishes.emplace_back();
     wishes.back().name = "eyes";
     wishes.back().place = room.task_place;

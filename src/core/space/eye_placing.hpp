@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/space/brief.hpp"
 #include "core/space/space.hpp"
 
 namespace glow::space {
@@ -8,12 +9,12 @@ namespace glow::space {
 bool is_seated(const model::Room& room, const Tasks& tasks);
 
 /// What limits glare in the room: by all `tasks` of it and of its areas.
-GlareWish glare_wish(const model::Room& room, const std::vector<Tasks>& tasks, const std::string& standard);
+GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks, const std::string& standard);
 
 /// Eyes as the room asks for them; all over the room where a task limits glare and no eyes are given.
-/// `space`: as far as it is built, with things, openings and walls. Those all over stay off the walls and
-/// keep out of where things stand.
-std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, bool seated,
-                               Problems& problems);
+/// `space`: as far as it is built, with objects, openings and walls. Those all over stay off the walls and keep
+/// out of where objects stand.
+std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, const GlareBrief& glare,
+                               bool seated, Problems& problems);
 
 }  // namespace glow::space

@@ -5,8 +5,6 @@
 #include <vector>
 
 #include "core/model/readings.hpp"
-#include "core/readings/grid.hpp"
-#include "core/standards/verdict.hpp"
 
 namespace glow::space {
 
@@ -16,7 +14,7 @@ struct EyeSet {
   std::string name;
   std::string posture;  ///< "seated", "standing", "given height"
   double height_m = 0;
-  std::optional<readings::PlaneGrid> grid;  ///< of eyes all over; its points are `positions`
+  std::optional<Vec2> cell_m;  ///< of eyes all over: the area of each; nothing: somebody's eyes
   std::vector<Vec3> positions;
   std::vector<std::string> looking;  ///< each direction in words: "90 deg", "to board"
   std::vector<double> azimuths_deg;  ///< counter-clockwise from +x; [position * directions + direction]
@@ -31,17 +29,6 @@ struct EyeSet {
     const double a = azimuths_deg[view] * kDegree;
     return {std::cos(a), std::sin(a), 0};
   }
-};
-
-/// What glare is held against in a room, and how.
-struct GlareWish {
-  std::vector<standards::Demand> limits;  ///< of UGR and GR; for each standard the strictest of the tasks
-  model::GlareMethod method = model::GlareMethod::by_standard;
-  bool rates_ugr = false, rates_gr = false;
-  std::optional<model::ScreensWish> screens;
-  std::vector<standards::Demand> screen_limits;  ///< of the luminance from screens->from_deg on
-  bool flat_ceiling = true;
-  double table_eye_m = 1.2;  ///< height of the eye that the tabular method is used for
 };
 
 }  // namespace glow::space

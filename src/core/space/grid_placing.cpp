@@ -111,7 +111,7 @@ void GridPlacer::lay(const GridWish& wish, const std::string& name, GridRole rol
       other.grid = std::move(*grid);
       return;
     }
-  grids_.push_back({name, role, wish.kernel, wish.facing, std::move(*grid), {}, {}});
+  grids_.push_back({name, role, wish.kernel, wish.facing, std::move(*grid)});
 }
 
 void GridPlacer::place_floor(const GridWish& wish, const std::string& name) {

@@ -202,17 +202,12 @@ void Placing::place(const model::LuminairePlacement& placement) {
   LuminaireGroup group;
   group.mark = placement.mark;
   group.photometry = entry->photometry;
-  group.dimming = placement.dimming;
+  group.placement = std::size_t(&placement - room_.luminaires.data());
   group.cct_k = entry->cct_k ? entry->cct_k : photometry.cct_k;
   group.ra = entry->ra ? entry->ra : photometry.colour_rendering;
   group.lamp_luminance_cd_m2 = entry->lamp_luminance_cd_m2;
   group.shielding_deg = entry->shielding_deg;
   group.array = placement.array;
-  group.maintenance = entry->maintenance;
-  group.maintenance_factor = room_.maintenance_factor.value_or(1);
-  if (group.maintenance)
-    group.maintenance_factor = model::maintenance_factor(
-        *group.maintenance, room_.room_surfaces.value_or(model::SurfaceMaintenance{}).factor);
   const std::shared_ptr<const photometry::IntensityTable> table(entry->photometry, &photometry.table);
   for (const Spot& spot : spots) {
     const auto height = height_of(placement, photometry, spot.at);
@@ -275,7 +270,7 @@ void Placing::add_body(const model::LuminairePlacement& placement, const photome
   geometry_.add_box(fmt::format(FMT_STRING("luminaire {}"), placement.mark),
                     {-body.extent_c0_m / 2, -body.extent_c90_m / 2, -lower},
                     {body.extent_c0_m / 2, body.extent_c90_m / 2, body.height_m - lower}, material, frame,
-                    luminaire.owner);
+                    luminaire.owner, geometry::SurfaceRole::luminaire);
 }
 
 }  // namespace

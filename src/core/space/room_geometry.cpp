@@ -166,7 +166,8 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
                     problems_.length(part.height_m), problems_.length(kLowestRoom), problems_.length(top)));
     return;
   }
-  geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material);
+  geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material,
+                      geometry::SurfaceRole::ceiling);
 }
 
 void Builder::add(const PlacedObject& thing) {

@@ -13,7 +13,7 @@ namespace glow::space {
 struct RoomGeometry {
   geometry::RoomShell shell;
   std::vector<PlacedObject> things;
-  std::vector<std::string> meetings;  ///< what touches what
+  std::vector<Meeting> meetings;  ///< what touches what
 };
 RoomGeometry add_room_geometry(const model::Room& room, const geometry::Polygon& outline,
                                const WrittenWalls& walls, geometry::Geometry& geometry, Problems& problems);

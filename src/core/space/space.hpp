@@ -14,27 +14,40 @@
 
 namespace glow::space {
 
-/// Luminaires that are switched together: one entry of the room's list.
+/// Luminaires that are switched together: one entry of the room's list. At full output, as new: what of that they
+/// give is said by lighting::Weights.
 struct LuminaireGroup {
   std::string mark;
+  std::size_t placement = 0;  ///< number of the entry in model::Room::luminaires
   std::shared_ptr<const photometry::Photometry> photometry;  ///< at the flux that the project states
   std::vector<photometry::PlacedLuminaire> luminaires;
   std::vector<double> rotations_deg;  ///< of each luminaire
-  double dimming = 1;                 ///< share of full output
-  double maintenance_factor = 1;
-  std::optional<model::LuminaireMaintenance> maintenance;  ///< the parts of the factor, when stated
-  std::optional<model::ArraySize> array;                   ///< laid as an array
+  std::optional<model::ArraySize> array;  ///< laid as an array
   std::optional<double> cct_k;
   std::optional<double> ra;  ///< general colour rendering index
   std::optional<double> lamp_luminance_cd_m2, shielding_deg;
 };
 
-/// What an object, or an opening in a wall, looks like from above.
+/// What an object looks like from above.
 struct PlanShape {
   std::string name;
-  geometry::Polygon outline;  ///< a panel's and an opening's has two corners
+  geometry::Polygon outline;  ///< a panel's has two corners
   double bottom_m = 0, top_m = 0;
-  bool solid = true;  ///< false: legs and shelves, a mesh, or an opening; one can look into it
+  bool solid = true;  ///< false: legs and shelves, or a mesh; one can look into it
+};
+
+/// A window, door or hole in a wall.
+struct Opening {
+  std::string name;
+  std::size_t wall = 0;
+  std::vector<Vec3> corners;  ///< m, counter-clockwise seen from inside, from the lower left one
+  Vec3 outwards = Vec3::UnitY();  ///< unit length, level: the way that light leaves by
+  std::optional<model::Finish> pane;
+
+  /// Its line in plan, counter-clockwise along the outline.
+  geometry::Polygon plan() const { return {corners[1].head<2>(), corners[0].head<2>()}; }
+  double bottom_m() const { return corners[0].z(); }
+  double top_m() const { return corners[2].z(); }
 };
 
 enum class GridRole {
@@ -62,8 +75,6 @@ struct Grid {
   readings::Kernel kernel = readings::Kernel::plane;
   Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders
   readings::PlaneGrid grid;
-  std::vector<standards::Demand> demands;  ///< what is asked of it
-  std::string task;                        ///< key of the task that asks, of areas
 
   readings::Receiver receiver(std::size_t point) const;
 };
@@ -80,42 +91,34 @@ struct SurfaceFinish {
   model::Finish finish;
 };
 
-/// One room, ready to compute: everything looked up, placed and checked.
+/// Two things that touch: an object, and another one or (empty) a wall.
+struct Meeting {
+  std::string object, other;
+};
+
+/// One room, ready to compute: everything looked up, placed and checked. Grids, points, sets of eyes and
+/// luminaire groups have their numbers as ids; so have the surfaces of the geometry, which also know their role.
+/// What is asked of it is its Brief; what of their light the luminaires give, lighting::Weights.
 struct Space {
   std::string name;
-  units::ShownUnits units;    ///< that sentences about the room are in
   geometry::Polygon outline;  ///< tidied, counter-clockwise
-  double height_m = 0;
+  double height_m = 0;        ///< of walls, and of the ceiling where there is one
+  bool roofed = true;         ///< false: open above
+  bool flat_ceiling = true;
   double floor_area_m2 = 0;
-  double maintenance_factor = 1;  ///< of the groups together, weighted by their flux
-  std::optional<model::SurfaceMaintenance> room_surfaces;
   model::Reflectances reflectances;
   geometry::Geometry geometry;
   std::vector<std::string> wall_names;  ///< by the outline's edges
-  std::vector<PlanShape> objects, openings;
+  std::vector<PlanShape> objects;
+  std::vector<Opening> openings;
   std::vector<LuminaireGroup> groups;
   std::vector<Grid> grids;  ///< the work plane first
-  std::vector<Point> spots;
+  std::vector<Point> points;
   std::vector<EyeSet> eyes;
-  GlareWish glare;
   std::vector<SurfaceFinish> finishes;
-  std::string plane_height_source;         ///< why the plane is at its height, in words
-  Tasks tasks;                             ///< of the room as a whole, one for each standard
-  std::vector<standards::Demand> demands;  ///< of no grid: the light's colour
-  std::string verified_as;                 ///< what is held against the task, and what follows, in words
-  std::vector<std::string> not_verified;   ///< what is asked and cannot be, or is not, verified
-  std::vector<std::string> assumed;        ///< what the project does not state
-  std::vector<std::string> meetings;       ///< what touches what
+  std::vector<Meeting> meetings;
 
   const readings::PlaneGrid& work_plane() const { return grids.front().grid; }
 };
-
-/// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;
-/// warnings name what would make the result doubtful. Photometric files must have been read; a mark whose
-/// file could not be read is passed over in silence, since that was reported already. `standards`: at least
-/// one, the main one first.
-std::optional<Space> build_space(const model::Project& project, const model::Room& room,
-                                          const std::vector<standards::RequirementTable>& standards,
-                                          Problems& problems);
 
 }  // namespace glow::space

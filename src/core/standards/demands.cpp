@@ -69,16 +69,17 @@ std::vector<Demand> glare_demands(const TaskInForce& task) {
   return demands;
 }
 
-std::vector<std::string> not_verified(const Requirement& row) {
-  std::vector<std::string> list;
-  for (const auto& [name, word] : {std::pair{"RUGL", "glare (limit not held)"},
-                                   {"GRL", "glare (limit not held)"},
-                                   {"Ra", "colour rendering (value not held)"},
-                                   {"Em_lx", "mean illuminance (value not held)"},
-                                   {"Uo", "uniformity (value not held)"}})
-    if (row.is_not_held(name)) list.push_back(word);
+std::vector<NotVerified> not_verified(const Requirement& row) {
+  using Why = NotVerified::Why;
+  std::vector<NotVerified> list;
+  for (const auto& [name, why] : {std::pair{"RUGL", Why::ugr_limit_not_held},
+                                  {"GRL", Why::gr_limit_not_held},
+                                  {"Ra", Why::colour_not_held},
+                                  {"Em_lx", Why::mean_not_held},
+                                  {"Uo", Why::uniformity_not_held}})
+    if (row.is_not_held(name)) list.push_back({why, {}, 0});
   if (!row.own && row.standard == "EN 12464-1" && row.edition == "2021" && !row.ewall_lx)
-    list.push_back("walls, ceiling and cylinders (values not held)");
+    list.push_back({Why::surfaces_not_held, {}, 0});
   return list;
 }
 

@@ -27,7 +27,7 @@ std::vector<Demand> colour_demands(const TaskInForce& task);
 /// Of glare: RUGL and the limit of GR; empty where the row states none.
 std::vector<Demand> glare_demands(const TaskInForce& task);
 
-/// What the row asks for that is not verified, in words, and what is not held.
-std::vector<std::string> not_verified(const Requirement& row);
+/// What the row may ask for, and is not held.
+std::vector<NotVerified> not_verified(const Requirement& row);
 
 }  // namespace glow::standards

@@ -1,5 +1,7 @@
 #include "core/standards/glare_rules.hpp"
 
+#include <fmt/format.h>
+
 #include <cmath>
 
 #include "core/geometry/vec.hpp"
@@ -19,6 +21,15 @@ double required_shielding_angle(double lamp_luminance_cd_m2) {
 double luminance_limit(const Screens& screens) {
   if (screens.luminance_cd_m2 > 200) return screens.dark_background ? 1500 : 3000;
   return screens.dark_background ? 1000 : 1500;
+}
+
+Demand shielding_demand(const std::string& standard, double lamp_luminance_cd_m2) {
+  return {Quantity::shielding_angle,
+          required_shielding_angle(lamp_luminance_cd_m2),
+          standard,
+          standard + ", minimum shielding angles",
+          "agreed",
+          fmt::format(FMT_STRING("for lamps of {:g} cd/m2"), lamp_luminance_cd_m2)};
 }
 
 }  // namespace glow::standards

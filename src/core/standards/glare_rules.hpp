@@ -1,5 +1,7 @@
 #pragma once
 
+#include "core/standards/verdict.hpp"
+
 namespace glow::standards {
 
 /// CIE 112: height of the eye of an observer outdoors or on a sports ground, m.
@@ -11,6 +13,8 @@ double shielding_angle(double depth_m, double opening_m);
 /// Least shielding angle, degrees, for lamps of a luminance (cd/m2); 0 where none is asked for. EN 12464-1,
 /// the table of minimum shielding angles (4.5.3 in the 2011 edition).
 double required_shielding_angle(double lamp_luminance_cd_m2);
+/// The same as a demand by that standard; the rule is of EN 12464-1 in both editions.
+Demand shielding_demand(const std::string& standard, double lamp_luminance_cd_m2);
 
 /// Screens and what is done at them, as EN 12464-1 sorts them (4.9.2 in the 2011 edition).
 struct Screens {

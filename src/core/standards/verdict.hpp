@@ -41,29 +41,63 @@ struct Demand {
   std::string reason;     ///< why it is not the table's required value; empty: it is
 };
 
+/// What a check is about, by the number that it has in its space: never by a name, which is for people.
+struct Target {
+  enum class Kind {
+    light,         ///< of all luminaires of the room: its colour
+    grid,          ///< of the space's grids
+    eyes,          ///< of its sets of eyes
+    tabular,       ///< the tabular method
+    luminaire_type ///< the first of the groups of one mark
+  };
+  Kind kind = Kind::light;
+  std::size_t id = 0;  ///< of grids, eyes and luminaire types
+};
+inline bool operator==(const Target& a, const Target& b) {
+  return a.kind == b.kind && a.id == b.id;
+}
+
+/// Something that is asked for and is not verified.
+struct NotVerified {
+  enum class Why {
+    ugr_limit_not_held,
+    gr_limit_not_held,
+    colour_not_held,
+    mean_not_held,
+    uniformity_not_held,
+    surfaces_not_held,
+    no_room_for_band,   ///< a surrounding or background area; `subject` is its name
+    no_room_for_faces,  ///< cylinders at the height of eyes
+    no_plane_for_task,  ///< nobody says where the upright plane of the task is
+    colour_unknown,     ///< of a luminaire type: `subject` is its mark
+    table_fails,        ///< the tabular method does not hold, and nothing else is to verify UGR
+    no_eyes,
+    nothing_in_sight,     ///< of the eyes that verify UGR
+    nothing_in_sight_gr,  ///< of those that verify GR
+    no_luminous_size      ///< of a luminaire type that screens mirror
+  };
+  Why why = Why::mean_not_held;
+  std::string subject;
+  double required = 0;
+};
+inline bool operator==(const NotVerified& a, const NotVerified& b) {
+  return a.why == b.why && a.subject == b.subject && a.required == b.required;
+}
+
 /// `undecided`: the value is nearer to its limit than it is certain.
 enum class Verdict { met, not_met, undecided };
 
 /// "met", "not met", "undecided".
 std::string to_string(Verdict verdict);
 
-/// A check over many possible built rooms.
-struct CheckTolerance {
-  double share = 0;          ///< of them that meet it
-  double low = 0, high = 0;  ///< 90 % of them lie between
-};
-
 /// One value held against one demand; both unrounded, so nothing is rounded into passing.
 struct Check {
   Demand demand;
-  std::string where;  ///< the grid's name
-  std::string area;   ///< what the grid is: "task area", "wall", ...
+  Target target;
   double actual = 0;
   double uncertainty = 0;  ///< half width of the 95 % interval of `actual`
   bool binding = true;     ///< false: said for information, another check verifies the demand
   Verdict verdict = Verdict::undecided;
-  std::optional<CheckTolerance> spread;   ///< when it was asked for
-  std::vector<std::string> why, help;  ///< of a check that is not met, or met by far: sentences for people
 
   double margin() const {
     return is_upper_limit(demand.quantity) ? demand.required - actual : actual - demand.required;
@@ -72,6 +106,11 @@ struct Check {
     return is_upper_limit(demand.quantity) ? value <= demand.required : value >= demand.required;
   }
   std::string unit() const { return unit_of(demand.quantity); }
+  /// Whether the other one is the same demand on the same thing.
+  bool is_same_as(const Check& other) const {
+    return target == other.target && demand.quantity == other.demand.quantity &&
+           demand.required == other.demand.required && demand.standard == other.demand.standard;
+  }
 };
 
 /// The demand against what a grid holds, maintained.

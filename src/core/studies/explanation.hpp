@@ -1,22 +1,24 @@
 #pragma once
 
+#include <vector>
+
 #include "core/studies/trials.hpp"
-#include "core/units/shown_units.hpp"
 
 namespace glow::studies {
 
-/// Receivers of one grid in the pass that all grids were read in.
-struct GridReceivers {
-  std::vector<std::size_t> judged;  ///< that the grid's demands are held against
-};
+/// Why checks are not met and what would mend it, and of levels that are met by far, what that wastes: by the
+/// checks of the room's assessment. Everything in it is computed: by relight in this very room, or, where light
+/// adds up, by arithmetic; each mend says which other checks it would break, glare included. Throws Cancelled.
+std::vector<Explanation> explain(const StudiedRoom& room);
 
-/// Fills in, for every check of the result that is not met, why it is not and what would help, and for levels
-/// that are met by far, what that wastes. Everything said is computed: by relight, or, where light adds up,
-/// by arithmetic. `receivers` by the space's grids.
-void explain(const space::Space& space, const transport::Transport& transport, const assess::RoomLight& light,
-             const std::vector<GridReceivers>& receivers, const Watch& watch, assess::RoomResult& result);
+/// Changes to what glares most at the worst view, and at the worst GR, of every set of eyes: into
+/// `glare.sets[].changes` and `rating_changes`, where `glare` is the room's. Throws Cancelled.
+void try_sources(const StudiedRoom& room, assess::RoomGlare& glare);
 
-/// Of what would help, puts first what meets the check without anything else and breaks no other.
-void put_first_what_does_alone(standards::Check& check);
+/// Why limits of glare are not kept, and what would help: for one check of `room`.
+Explanation explain_glare(const StudiedRoom& room, const Trials& trials, const standards::Check& check);
+
+/// Puts first what meets the check without anything else and breaks no other.
+void put_first_what_does_alone(std::vector<Mend>& mends);
 
 }  // namespace glow::studies

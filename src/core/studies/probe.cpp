@@ -8,21 +8,21 @@
 
 namespace glow::studies {
 
-ProbeResult probe(const space::Space& space, const readings::Receiver& spot,
-                  const transport::Effort& effort, const Watch& watch) {
-  const transport::Transport transport(space.geometry, {spot}, effort, watch);
+ProbeResult probe(const space::Space& space, const lighting::Weights& weights,
+                  const readings::Receiver& point, const transport::Effort& effort, const Watch& watch) {
+  const transport::Transport transport(space.geometry, {point}, effort, watch);
   ProbeResult result;
   const auto misplaced = transport.misplaced();
   if (!misplaced.empty()) {
-    result.misplaced = assess::MisplacedPoint{spot.position, misplaced[0].inside};
+    result.misplaced = assess::MisplacedPoint{point.position, misplaced[0].inside};
     return result;
   }
   transport::GroupLight sum = sources::relight(transport, {}, watch);
-  for (const space::LuminaireGroup& group : space.groups)
-    for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
+  for (std::size_t g = 0; g < space.groups.size(); ++g)
+    for (const photometry::PlacedLuminaire& luminaire : space.groups[g].luminaires) {
       const transport::GroupLight light = sources::relight(transport, {luminaire}, watch);
-      const double share = group.maintenance_factor * group.dimming;
-      result.luminaires.push_back({group.mark, luminaire.frame.origin, share * light.direct_lx[0],
+      const double share = weights[g].maintained();
+      result.luminaires.push_back({space.groups[g].mark, luminaire.frame.origin, share * light.direct_lx[0],
                                    share * light.interreflected_lx[0]});
       sum.add(light, share);
     }

@@ -4,11 +4,13 @@
 #include <string>
 #include <vector>
 
-#include "core/assess/room_result.hpp"
+#include "core/assess/assessment.hpp"
+#include "core/lighting/weights.hpp"
+#include "core/transport/transport.hpp"
 
 namespace glow::studies {
 
-/// What one luminaire gives at the probed spot; maintained, lx.
+/// What one luminaire gives at the probed point; maintained, lx.
 struct LuminaireShare {
   std::string mark;
   Vec3 position;  ///< middle of the luminous part
@@ -16,17 +18,17 @@ struct LuminaireShare {
   double total_lx() const { return direct_lx + interreflected_lx; }
 };
 
-/// Light at one spot of a room, maintained.
+/// Light at one point of a room, maintained.
 struct ProbeResult {
   double direct_lx = 0, interreflected_lx = 0;
   double uncertainty_lx = 0;                ///< half width of the 95 % interval of the total
   std::vector<LuminaireShare> luminaires;   ///< largest first
-  std::optional<assess::MisplacedPoint> misplaced;  ///< the spot cannot be lit as it stands; nothing else counts
+  std::optional<assess::MisplacedPoint> misplaced;  ///< the point cannot be lit as it stands; nothing else counts
   double total_lx() const { return direct_lx + interreflected_lx; }
 };
 
 /// Every luminaire is a relight of its own on one transport. Throws Cancelled.
-ProbeResult probe(const space::Space& space, const readings::Receiver& spot,
-                  const transport::Effort& effort, const Watch& watch);
+ProbeResult probe(const space::Space& space, const lighting::Weights& weights,
+                  const readings::Receiver& point, const transport::Effort& effort, const Watch& watch);
 
 }  // namespace glow::studies

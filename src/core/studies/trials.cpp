@@ -3,88 +3,247 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/space/array_positions.hpp"
 #include "core/sources/luminaire_inflow.hpp"
+#include "core/space/array_positions.hpp"
 
 namespace glow::studies {
 namespace {
 
-Lux totals(const transport::GroupLight& light) {
-  Lux lux(light.direct_lx.size());
-  for (std::size_t r = 0; r < lux.size(); ++r) lux[r] = light.direct_lx[r] + light.interreflected_lx[r];
-  return lux;
+using assess::LitRoom;
+using lighting::Weight;
+using standards::Target;
+
+constexpr double kLeastPaint = 0.05, kMostPaint = 0.88;  // reflectances that a wall can be painted to
+constexpr std::size_t kMostPairs = 150000;                // of luminaires and points in one relight
+constexpr std::size_t kMostSeen = 60000;                 // positions of eyes times sources, in one trial
+
+/// Whether an eye, the tabular method or a luminaire as it looks has to do with the check.
+bool hangs_on_glare(const standards::Check& check) {
+  return standards::is_glare(check.demand.quantity);
 }
 
-double shifted(double reflectance, double by) {
-  constexpr double kLeast = 0.05, kMost = 0.88;
-  return std::clamp(reflectance + by, std::min(kLeast, reflectance), std::max(kMost, reflectance));
+/// Reflectances of the patches, of what lands on them, with changes.
+Eigen::VectorXd repainted(const transport::Transport& transport, const std::vector<FinishChange>& changes) {
+  const transport::PatchSet& patches = transport.patches();
+  Eigen::VectorXd reflectance = transport.exchange().reflectance;
+  for (std::size_t i = 0; i < patches.size(); ++i) {
+    const geometry::Surface& surface =
+        transport.geometry().surfaces()[std::size_t(patches.patches()[i].surface)];
+    for (const FinishChange& change : changes)
+      if (surface.role == change.role && surface.material.diffuse > 0)
+        reflectance[Eigen::Index(i)] =
+            surface.material.diffuse_shifted(change.by, kLeastPaint, kMostPaint) /
+            surface.material.landing();
+  }
+  return reflectance;
 }
 
 }  // namespace
 
-Trials::Trials(const space::Space& space, const transport::Transport& transport,
-                   const assess::RoomLight& light, const Watch& watch, transport::ReceiverChoice choice)
-    : space_(space), transport_(transport), light_(light), watch_(watch), choice_(std::move(choice)) {}
-
-const transport::GroupLight& Trials::light_of(std::size_t group) const {
-  const auto known = of_groups_.find(group);
-  if (known != of_groups_.end()) return known->second;
-  return of_groups_.emplace(group, sources::relight(transport_, space_.groups[group].luminaires, watch_, choice_))
-      .first->second;
-}
-
-Lux Trials::as_it_is() const {
-  return totals(light_.maintained);
-}
-
-Lux Trials::with_finishes(const std::vector<FinishChange>& changes) const {
-  const auto is_wall = [&](const std::string& name) {
-    for (const std::string& wall : space_.wall_names)
-      if (wall == name) return true;
-    return false;
-  };
-  const transport::PatchSet& patches = transport_.patches();
-  Eigen::VectorXd reflectance = transport_.exchange().reflectance;
-  for (std::size_t i = 0; i < patches.size(); ++i) {
-    const geometry::Surface& surface =
-        transport_.geometry().surfaces()[std::size_t(patches.patches()[i].surface)];
-    if (surface.material.diffuse <= 0 || surface.material.clear > 0 || surface.material.scattering > 0)
-      continue;
-    for (const FinishChange& change : changes)
-      if (surface.name == change.surface || (change.surface == "walls" && is_wall(surface.name)))
-        reflectance[Eigen::Index(i)] =
-            shifted(surface.material.diffuse, change.by) / surface.material.landing();
+Trials::Trials(const StudiedRoom& room) : room_(room), choice_(room.setting.that_count()) {
+  const space::Brief& brief = room.setting.brief();
+  if (brief.glare.rates_gr)
+    for (const std::size_t r : room.setting.readable().front()) choice_[r] = true;
+  scope_.judged_only = true;
+  scope_.views.emplace();
+  std::size_t positions = 0;
+  for (std::size_t s = 0; s < room.space().eyes.size(); ++s) {
+    const space::EyeSet& set = room.space().eyes[s];
+    if (!set.verified) continue;
+    positions += set.positions.size();
+    for (std::size_t v = 0; v < set.size(); ++v) (*scope_.views)[s].push_back(v);
   }
-  return totals(transport_.refinished(light_.maintained, reflectance, watch_, choice_));
+  for (const standards::Check& check : room.assessment.checks)
+    glare_matters_ =
+        glare_matters_ || (check.binding && check.verdict == standards::Verdict::met && hangs_on_glare(check));
+  looks_at_glare_ = glare_matters_ && positions * room.eyes.own().names().size() <= kMostSeen;
+  scope_.glare = looks_at_glare_;
 }
 
-Lux Trials::with_group(std::size_t group, const std::vector<photometry::PlacedLuminaire>& luminaires,
+Trial Trials::as_it_is() const {
+  return {nullptr, room_.lit};
+}
+
+Trial Trials::changed(std::vector<space::LuminaireGroup> groups) const {
+  Trial trial = as_it_is();
+  trial.groups = std::make_shared<const std::vector<space::LuminaireGroup>>(std::move(groups));
+  trial.lit.groups = trial.groups.get();
+  return trial;
+}
+
+Trial Trials::with_weights(const lighting::Weights& weights) const {
+  return {nullptr, {&room_.space().groups, weights, room_.lighting.weighted(weights)}};
+}
+
+Trial Trials::dimmed(double factor) const {
+  lighting::Weights weights = room_.lit.weights;
+  for (Weight& weight : weights) weight.output *= factor;
+  return with_weights(weights);
+}
+
+Trial Trials::with_finishes(const std::vector<FinishChange>& changes) const {
+  const transport::Transport& transport = room_.setting.transport();
+  const Eigen::VectorXd reflectance = repainted(transport, changes);
+  Trial trial = as_it_is();
+  lighting::RoomLight& light = trial.lit.light;
+  const transport::GroupLight before = light.maintained;
+  light.maintained = transport.refinished(before, reflectance, room_.watch, choice_);
+  const lighting::Weights& weights = room_.lit.weights;
+  const bool alike = std::all_of(weights.begin(), weights.end(), [&](const Weight& w) {
+    return w.maintenance == weights.front().maintenance;
+  });
+  if (!alike) {
+    transport::GroupLight initial;
+    for (std::size_t s = 0; s < weights.size(); ++s)
+      initial.add(room_.lighting.sources()[s], weights[s].output);
+    const transport::GroupLight after = transport.refinished(initial, reflectance, room_.watch, choice_);
+    for (std::size_t r = 0; r < light.initial_lx.size(); ++r) {
+      light.initial_lx[r] += after.interreflected_lx[r] - initial.interreflected_lx[r];
+      light.initial_indirect_lx[r] = after.interreflected_lx[r];
+    }
+    return trial;
+  }
+  const double maintenance = weights.empty() ? 1 : weights.front().maintenance;
+  for (std::size_t r = 0; maintenance > 0 && r < light.initial_lx.size(); ++r) {
+    const double more = (light.maintained.interreflected_lx[r] - before.interreflected_lx[r]) / maintenance;
+    light.initial_lx[r] += more;
+    light.initial_indirect_lx[r] += more;
+  }
+  return trial;
+}
+
+Trial Trials::with_group(std::size_t group, const std::vector<photometry::PlacedLuminaire>& luminaires,
                          double flux_factor) const {
-  transport::GroupLight light = light_.maintained;
-  light.add(light_of(group), -weight(group));
-  light.add(sources::relight(transport_, luminaires, watch_, choice_), weight(group) * flux_factor);
-  return totals(light);
+  std::vector<space::LuminaireGroup> groups = room_.space().groups;
+  groups[group].luminaires = luminaires;
+  Trial trial = changed(std::move(groups));
+  Weight& weight = trial.lit.weights[group];
+  trial.lit.light.add(room_.lighting.sources()[group], {-weight.output, weight.maintenance});
+  weight.output *= flux_factor;
+  trial.lit.light.add(sources::relight(room_.setting.transport(), luminaires, room_.watch, choice_), weight);
+  return trial;
 }
 
-Lux Trials::with_table(std::size_t group,
-                         const std::shared_ptr<const photometry::IntensityTable>& table) const {
-  std::vector<photometry::PlacedLuminaire> luminaires = space_.groups[group].luminaires;
-  const auto [found, is_new] = places_.try_emplace(group);
-  if (is_new) found->second = sources::RememberedPlaces::of(transport_, luminaires, watch_, choice_);
-  if (!found->second) {
-    for (photometry::PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
-    return with_group(group, luminaires, 1);
+Trial Trials::with_groups(std::vector<space::LuminaireGroup> groups) const {
+  Trial trial = changed(std::move(groups));
+  for (std::size_t g = 0; g < trial.groups->size(); ++g) {
+    const Weight& weight = trial.lit.weights[g];
+    trial.lit.light.add(room_.lighting.sources()[g], {-weight.output, weight.maintenance});
+    trial.lit.light.add(sources::relight(room_.setting.transport(), (*trial.groups)[g].luminaires,
+                                         room_.watch, choice_),
+                        weight);
   }
-  transport::GroupLight light = light_.maintained;
-  light.add(light_of(group), -weight(group));
-  light.add(found->second->relight(table, watch_), weight(group));
-  return totals(light);
+  return trial;
 }
 
-Lux Trials::with_one_more(std::size_t group, const photometry::PlacedLuminaire& luminaire) const {
-  transport::GroupLight light = light_.maintained;
-  light.add(sources::relight(transport_, {luminaire}, watch_, choice_), weight(group));
-  return totals(light);
+bool Trials::is_quick() const {
+  std::size_t luminaires = 0;
+  for (const space::LuminaireGroup& group : room_.space().groups) luminaires += group.luminaires.size();
+  return luminaires * room_.setting.transport().receivers().size() <= kMostPairs;
+}
+
+const sources::RememberedPlaces* Trials::places_of(std::size_t group) const {
+  const auto [found, is_new] = places_.try_emplace(group);
+  if (is_new)
+    found->second = sources::RememberedPlaces::of(
+        room_.setting.transport(), room_.space().groups[group].luminaires, room_.watch, choice_);
+  return found->second ? &*found->second : nullptr;
+}
+
+Trial Trials::with_tables(
+    const std::map<std::size_t, std::shared_ptr<const photometry::IntensityTable>>& tables) const {
+  std::vector<space::LuminaireGroup> groups = room_.space().groups;
+  for (const auto& [g, table] : tables) {
+    photometry::Photometry photometry = *groups[g].photometry;
+    photometry.table = *table;
+    groups[g].photometry = std::make_shared<const photometry::Photometry>(std::move(photometry));
+    for (photometry::PlacedLuminaire& luminaire : groups[g].luminaires) luminaire.table = table;
+  }
+  Trial trial = changed(std::move(groups));
+  for (const auto& [g, table] : tables) {
+    const Weight& weight = trial.lit.weights[g];
+    trial.lit.light.add(room_.lighting.sources()[g], {-weight.output, weight.maintenance});
+    const sources::RememberedPlaces* places = places_of(g);
+    trial.lit.light.add(places ? places->relight(table, room_.watch)
+                               : sources::relight(room_.setting.transport(),
+                                                  (*trial.lit.groups)[g].luminaires, room_.watch, choice_),
+                        weight);
+  }
+  return trial;
+}
+
+Trial Trials::with_one_more(std::size_t group, const photometry::PlacedLuminaire& luminaire) const {
+  std::vector<space::LuminaireGroup> groups = room_.space().groups;
+  groups[group].luminaires.push_back(luminaire);
+  Trial trial = changed(std::move(groups));
+  trial.lit.light.add(sources::relight(room_.setting.transport(), {luminaire}, room_.watch, choice_),
+                      trial.lit.weights[group]);
+  return trial;
+}
+
+Trial Trials::with_source(const assess::GlareSourceName& source,
+                          const std::vector<photometry::PlacedLuminaire>& placed, double share) const {
+  const transport::Transport& transport = room_.setting.transport();
+  transport::Effort quick = transport.effort();
+  if (!room_.setting.brief().glare.rates_gr) quick.rays_per_patch /= 4;
+  std::vector<space::LuminaireGroup> groups = room_.space().groups;
+  for (std::size_t i = 0; i < placed.size(); ++i) {
+    const auto& [g, l] = source.luminaires[i];
+    groups[g].luminaires[l] = placed[i];
+    if (share != 1)
+      groups[g].luminaires[l].table =
+          std::make_shared<const photometry::IntensityTable>(placed[i].table->scaled(share));
+  }
+  Trial trial = changed(std::move(groups));
+  for (std::size_t i = 0; i < placed.size(); ++i) {
+    const auto& [g, l] = source.luminaires[i];
+    const photometry::PlacedLuminaire& before = room_.space().groups[g].luminaires[l];
+    const Weight& weight = trial.lit.weights[g];
+    const transport::GroupLight was = sources::relight(transport, {before}, room_.watch, choice_, quick);
+    const bool stays = before.frame.origin == placed[i].frame.origin &&
+                       before.frame.c0 == placed[i].frame.c0 && before.frame.g0 == placed[i].frame.g0;
+    if (stays) {
+      trial.lit.light.add(was, {(share - 1) * weight.output, weight.maintenance});
+      continue;
+    }
+    trial.lit.light.add(was, {-weight.output, weight.maintenance});
+    trial.lit.light.add(sources::relight(transport, {placed[i]}, room_.watch, choice_, quick),
+                        {share * weight.output, weight.maintenance});
+  }
+  return trial;
+}
+
+assess::Assessment Trials::judged(const Trial& trial) const {
+  return assess::assess(room_.setting, room_.eyes, trial.lit, nullptr, scope_, room_.watch);
+}
+
+assess::Assessment Trials::judged_with_eyes(const Trial& trial) const {
+  return assess::assess(room_.setting, room_.eyes, trial.lit, nullptr, {true, true, std::nullopt},
+                        room_.watch);
+}
+
+std::vector<standards::Check> Trials::broken(const assess::Assessment& trial) const {
+  std::vector<standards::Check> broken;
+  for (const standards::Check& check : room_.assessment.checks) {
+    if (!check.binding || check.verdict != standards::Verdict::met) continue;
+    const standards::Check* then = same_check(trial, check);
+    if (then && !check.would_meet(then->actual)) broken.push_back(*then);
+  }
+  return broken;
+}
+
+const standards::Check* same_check(const assess::Assessment& assessment, const standards::Check& check) {
+  for (const standards::Check& other : assessment.checks)
+    if (other.is_same_as(check)) return &other;
+  return nullptr;
+}
+
+std::vector<photometry::PlacedLuminaire> placed_of(const space::Space& space,
+                                                   const assess::GlareSourceName& source) {
+  std::vector<photometry::PlacedLuminaire> list;
+  for (const auto& [group, luminaire] : source.luminaires)
+    list.push_back(space.groups[group].luminaires[luminaire]);
+  return list;
 }
 
 std::vector<photometry::PlacedLuminaire> as_array(const space::Space& space, std::size_t group, int rows,

@@ -93,13 +93,6 @@ std::vector<double> Transport::reflected_at(const std::vector<std::size_t>& rece
   return lux;
 }
 
-std::vector<double> Transport::reflected_from(const Eigen::VectorXd& flux_lm,
-                                              const std::vector<std::size_t>& receivers) const {
-  double residual = 0;
-  const Eigen::VectorXd landed = LightBalance(patches_, exchange_).solve(flux_lm, residual);
-  return reflected_at(receivers, exitance(exchange_, patches_, landed));
-}
-
 GroupLight Transport::refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
                                  const Watch& watch, const ReceiverChoice& choice) const {
   GroupLight result = light;

@@ -46,10 +46,6 @@ class Transport {
   std::vector<double> reflected_at(const std::vector<std::size_t>& receivers,
                                    const Eigen::VectorXd& exitance) const;
 
-  /// What some of the receivers get by way of diffuse surfaces from this flux on the patches (lm), lx.
-  std::vector<double> reflected_from(const Eigen::VectorXd& flux_lm,
-                                     const std::vector<std::size_t>& receivers) const;
-
   /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than a
   /// quarter of their rays: they lie inside something, or in a surface.
   std::vector<MisplacedReceiver> misplaced() const;

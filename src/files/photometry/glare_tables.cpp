@@ -57,8 +57,8 @@ bool is_long_along_c0(const Photometry& p) {
 }
 
 json glare_tables_json(const Photometry& p, bool whole) {
-  const std::string reason = cavity::no_ugr_table(p);
-  if (!reason.empty()) return {{"method", "CIE 190"}, {"not_given", reason}};
+  const auto reason = cavity::no_ugr_table(p);
+  if (reason) return {{"method", "CIE 190"}, {"not_given", cavity::to_string(*reason)}};
   const cavity::UgrHeadline headline = cavity::ugr_headline(p);
   json j = {{"method", "CIE 190"}, {"spacing_to_height", 0.25}};
   j["flux_correction"] = short_number(headline.correction);
@@ -77,7 +77,7 @@ std::string ugr_table_csv(const Photometry& p) {
     for (const auto& r : UgrTable::reflectances())
       text += fmt::format(FMT_STRING(",{}_{}"), sight, set_name(r));
   text += "\n";
-  if (!cavity::no_ugr_table(p).empty()) return text;
+  if (cavity::no_ugr_table(p)) return text;
   const UgrTable table = cavity::ugr_table(p);
   const bool turned = is_long_along_c0(p);
   const auto& crosswise = turned ? table.along_c90 : table.along_c0;

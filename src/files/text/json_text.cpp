@@ -25,9 +25,9 @@ bool is_numeric(const json& list) {
 
 class Writer {
  public:
-  std::string write(const json& document) {
-    value(document, 0);
-    return std::move(text_) + "\n";
+  std::string write(const json& document, int depth) {
+    value(document, depth);
+    return std::move(text_);
   }
 
  private:
@@ -97,7 +97,11 @@ class Writer {
 }  // namespace
 
 std::string json_text(const json& document) {
-  return Writer().write(document);
+  return Writer().write(document, 0) + "\n";
+}
+
+std::string json_piece(const json& value, int depth) {
+  return Writer().write(value, depth);
 }
 
 }  // namespace glow::files

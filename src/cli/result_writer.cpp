@@ -1,0 +1,81 @@
+#include "cli/result_writer.hpp"
+
+#include <algorithm>
+#include <sstream>
+
+#include "cli/write_figures.hpp"
+#include "files/output/file_names.hpp"
+#include "files/results/drawn_list.hpp"
+#include "files/results/grid_csv.hpp"
+#include "files/results/record_json.hpp"
+#include "files/results/results_json.hpp"
+
+namespace glow::cli {
+namespace {
+
+/// Names that go when this run's files come: those of the run before, and what was drawn from it.
+std::vector<std::string> stale_files(const std::filesystem::path& target) {
+  std::vector<std::string> stale = files::files_of_earlier_run(target / files::kResultsFile);
+  for (const std::string& name : files::drawn_files(target / "figures")) stale.push_back("figures/" + name);
+  return stale;
+}
+
+void write_usual(std::vector<figures::Figure> list, files::OutputFolder& folder, Problems& problems,
+                 const Watch& watch) {
+  list.erase(std::remove_if(list.begin(), list.end(), [](const auto& figure) { return !figure.usual; }),
+             list.end());
+  write_figures(
+      list, [](const figures::Figure&) { return std::set{FigureFormat::svg}; }, "figures/", folder, problems,
+      watch);
+}
+
+}  // namespace
+
+ResultWriter::ResultWriter(files::OutputFolder& folder, record::RunRecord run)
+    : folder_(folder), run_(std::move(run)), document_(folder.staged(files::kResultsFile), std::ios::binary) {
+  document_ << files::results_head(run_);
+}
+
+void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
+  const auto common = figures::common_scale_of(undrawn_);
+  write_usual(figures::figures_of(room, run_.style, run_.units, common), folder_, problems, watch);
+}
+
+void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
+  const files::json written = files::room_json(room, run_.units);
+  document_ << files::results_room(written, run_.rooms.empty());
+  for (const assess::GridReading& grid : room.assessment.grids)
+    folder_.write(files::grid_file("grids", room.name, grid.name, "csv"), files::grid_csv(grid, run_.units));
+  for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
+    folder_.write(files::grid_file("eyes", room.name, set.set.name, "csv"),
+                  files::eyes_csv(room.assessment.glare, set, run_.units));
+  // Figures are made from what results.json tells, as `draw` makes them.
+  record::RoomRecord told = files::room_of(written);
+  if (run_.style.common_scale)
+    undrawn_.push_back(told);
+  else
+    draw(told, problems, watch);
+  record::drop_values(told);
+  run_.rooms.push_back(std::move(told));
+}
+
+void ResultWriter::leave_out(const space::Space& room, const std::string& fault) {
+  run_.not_computed.push_back({room.name, room.outline, fault});
+}
+
+void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch) {
+  for (const record::RoomRecord& room : undrawn_) draw(room, problems, watch);
+  write_usual({figures::status_of(run_)}, folder_, problems, watch);
+  watch.stop_if_cancelled();
+  for (const std::vector<Problem>& list : {warnings, problems.all()})
+    for (const Problem& problem : list) run_.warnings.push_back(to_string(problem));
+  run_.files = folder_.names();
+  run_.files.erase(std::remove(run_.files.begin(), run_.files.end(), files::kResultsFile), run_.files.end());
+  document_ << files::results_tail(run_);
+  document_.close();
+  if (!document_)
+    throw files::OutputError("cannot write " + (folder_.target() / files::kResultsFile).string());
+  folder_.commit(stale_files(folder_.target()));
+}
+
+}  // namespace glow::cli

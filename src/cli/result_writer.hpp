@@ -1,0 +1,42 @@
+#pragma once
+
+#include <fstream>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/record/record.hpp"
+#include "core/parallel/parallel.hpp"
+#include "files/output/output_folder.hpp"
+
+namespace glow::cli {
+
+/// Writes what a run finds, room by room: results.json, tables of values, figures. Of a room that is written only
+/// what tells how it stands among the others is kept, so memory does not grow with the building (unless figures
+/// share one scale, which needs all of them). Nothing is in place before `commit`.
+class ResultWriter {
+ public:
+  /// `run`: all but rooms, warnings and files.
+  ResultWriter(files::OutputFolder& folder, record::RunRecord run);
+
+  /// A room that was computed. Throws files::OutputError, Cancelled.
+  void add(const record::RoomRecord& room, Problems& problems, const Watch& watch);
+  /// A room without results.
+  void leave_out(const space::Space& room, const std::string& fault);
+  /// The status of the project, the end of results.json; then all of it is put in place of an earlier run's files.
+  /// Throws as `add`.
+  void commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch);
+
+  /// What was found, rooms without their values.
+  const record::RunRecord& run() const { return run_; }
+
+ private:
+  void draw(const record::RoomRecord& room, Problems& problems, const Watch& watch);
+
+  files::OutputFolder& folder_;
+  record::RunRecord run_;
+  std::ofstream document_;
+  std::vector<record::RoomRecord> undrawn_;  ///< whole, waiting for the scale of all
+};
+
+}  // namespace glow::cli

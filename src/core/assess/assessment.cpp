@@ -1,0 +1,54 @@
+#include "core/assess/assessment.hpp"
+
+namespace glow::assess {
+
+Power power_of(const space::Space& space, const std::vector<space::LuminaireGroup>& groups, double mean_lx) {
+  double watts = 0;
+  for (const space::LuminaireGroup& group : groups) {
+    if (!group.photometry->watts) return {};
+    watts += *group.photometry->watts * double(group.luminaires.size());
+  }
+  Power power;
+  power.installed_w = watts;
+  power.w_per_m2 = watts / space.floor_area_m2;
+  if (mean_lx > 0) power.w_per_m2_100lx = *power.w_per_m2 / (mean_lx / 100);
+  return power;
+}
+
+std::string to_string(Status status) {
+  switch (status) {
+    case Status::met:
+      return "met";
+    case Status::not_met:
+      return "not met";
+    case Status::undecided:
+      return "undecided";
+    case Status::no_target:
+      return "no target";
+  }
+  return "";
+}
+
+std::string kind_words(readings::Kernel kernel) {
+  switch (kernel) {
+    case readings::Kernel::cylinder:
+      return "cylindrical";
+    case readings::Kernel::semicylinder:
+      return "semi-cylindrical";
+    case readings::Kernel::hemisphere:
+      return "hemispherical";
+    case readings::Kernel::sphere:
+      return "spherical";
+    case readings::Kernel::plane:
+      break;
+  }
+  return "plane";
+}
+
+std::string GridReading::kind() const {
+  if (kernel != readings::Kernel::plane) return kind_words(kernel);
+  if (grid.plane.is_level()) return "horizontal plane";
+  return std::abs(grid.plane.normal.z()) < 1e-9 ? "vertical plane" : "plane";
+}
+
+}  // namespace glow::assess

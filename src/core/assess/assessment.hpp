@@ -1,0 +1,97 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/readings/statistics.hpp"
+#include "core/assess/room_glare.hpp"
+#include "core/space/space.hpp"
+#include "core/standards/verdict.hpp"
+
+namespace glow::assess {
+
+enum class Status { met, not_met, undecided, no_target };
+
+/// "met", "not met", "undecided", "no target".
+std::string to_string(Status status);
+
+/// "plane", "cylindrical", "semi-cylindrical", "hemispherical", "spherical".
+std::string kind_words(readings::Kernel kernel);
+
+/// A point inside an object, or outside the room.
+struct MisplacedPoint {
+  Vec3 position;
+  std::string inside;  ///< the object's name; empty: outside the room
+};
+
+/// What of a grid is held against its demands: all of it, or, of walls and ceiling, what keeps the standard's
+/// border from their edges (all of it where nothing does).
+struct Judged {
+  readings::Statistics statistics;
+  readings::Uncertainty uncertainty;
+  std::size_t points = 0;
+  double border_m = 0;
+};
+
+/// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
+/// once.
+struct GridReading {
+  std::string name;
+  space::GridRole role = space::GridRole::requested;
+  readings::Kernel kernel = readings::Kernel::plane;
+  Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders
+  readings::PlaneGrid grid;
+  std::vector<double> direct_lx, interreflected_lx, total_lx;  ///< per point
+  readings::Statistics statistics;
+  readings::Statistics initial;  ///< before the maintenance factor
+  readings::Uncertainty uncertainty;
+  Vec3 lowest_at = Vec3::Zero();  ///< point of the lowest value
+  double direct_mean_lx = 0, interreflected_mean_lx = 0;
+  Judged judged;                         ///< nothing in it when nothing is asked of the grid
+  std::string task;                      ///< of areas: the task's key; empty: none
+  std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
+
+  /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical",
+  /// "spherical".
+  std::string kind() const;
+};
+
+/// The light at one of the designer's points, maintained.
+struct PointReading {
+  std::string name;
+  readings::Receiver receiver;
+  double direct_lx = 0, interreflected_lx = 0;
+  double uncertainty_lx = 0;                ///< half width of the 95 % interval of the total
+  std::optional<MisplacedPoint> misplaced;  ///< cannot be read; nothing else counts then
+  double total_lx() const { return direct_lx + interreflected_lx; }
+};
+
+struct Power {
+  std::optional<double> installed_w;  ///< nothing when a luminaire's file states no watts
+  std::optional<double> w_per_m2;
+  std::optional<double> w_per_m2_100lx;
+};
+
+/// Ez / Eh at points at the height of eyes; EN 12464-1 calls 0.30 to 0.60 good modelling.
+struct Modelling {
+  double mean = 0, low = 0, high = 0;
+  double share_within = 0;  ///< of points between 0.30 and 0.60
+};
+
+/// Everything that a room's light comes to, and how it stands against what is asked.
+struct Assessment {
+  std::vector<GridReading> grids;  ///< by Space::grids; one that holds no readable point has no values
+  std::vector<PointReading> points;
+  RoomGlare glare;
+  std::optional<Modelling> modelling;
+  Power power;
+  std::vector<standards::Check> checks;
+  std::vector<standards::NotVerified> not_verified;
+  Status status = Status::no_target;
+};
+
+/// Installed power of groups, with the mean illuminance of the work plane for the last of its numbers.
+Power power_of(const space::Space& space, const std::vector<space::LuminaireGroup>& groups, double mean_lx);
+
+}  // namespace glow::assess

@@ -1,0 +1,96 @@
+#include "core/assess/judge.hpp"
+
+#include <algorithm>
+
+namespace glow::assess {
+namespace {
+
+using standards::NotVerified;
+using standards::Target;
+
+/// Ra of all luminaires against what is asked, where every file or the project states one.
+void judge_colour(const space::Brief& brief, const std::vector<space::LuminaireGroup>& groups,
+                  Assessment& assessment) {
+  std::optional<double> lowest;
+  std::string unknown;
+  for (const space::LuminaireGroup& group : groups) {
+    if (!group.ra) unknown = group.mark;
+    if (group.ra) lowest = std::min(lowest.value_or(*group.ra), *group.ra);
+  }
+  for (const standards::Demand& demand : brief.light) {
+    const bool surely_low = lowest && *lowest < demand.required;
+    if ((unknown.empty() || surely_low) && lowest) {
+      assessment.checks.push_back(standards::judge(demand, *lowest));
+      assessment.checks.back().target = {Target::Kind::light, 0};
+    } else if (!groups.empty()) {
+      assessment.not_verified.push_back({NotVerified::Why::colour_unknown, unknown, demand.required});
+    }
+  }
+}
+
+/// Ez / Eh where cylinders and level planes were read at the same points.
+std::optional<Modelling> modelling_of(const std::vector<GridReading>& grids) {
+  const auto of = [&](space::GridRole role) {
+    return std::find_if(grids.begin(), grids.end(),
+                        [&](const GridReading& g) { return g.role == role && !g.total_lx.empty(); });
+  };
+  const auto faces = of(space::GridRole::faces), level = of(space::GridRole::eye_level);
+  if (faces == grids.end() || level == grids.end()) return std::nullopt;
+  Modelling m;
+  std::size_t count = 0;
+  for (std::size_t i = 0, j = 0; i < faces->grid.cells.size() && j < level->grid.cells.size(); ++i) {
+    while (j < level->grid.cells.size() && level->grid.cells[j] != faces->grid.cells[i]) ++j;
+    if (j == level->grid.cells.size() || level->total_lx[j] <= 0) continue;
+    const double ratio = faces->total_lx[i] / level->total_lx[j];
+    m.low = count == 0 ? ratio : std::min(m.low, ratio);
+    m.high = std::max(m.high, ratio);
+    m.mean += ratio;
+    m.share_within += ratio >= standards::kModellingLow && ratio <= standards::kModellingHigh;
+    ++count;
+  }
+  if (count == 0) return std::nullopt;
+  m.mean /= double(count);
+  m.share_within /= double(count);
+  return m;
+}
+
+}  // namespace
+
+Status status_of(const std::vector<standards::Check>& checks) {
+  const auto any = [&](standards::Verdict verdict) {
+    return std::any_of(checks.begin(), checks.end(),
+                       [&](const auto& c) { return c.binding && c.verdict == verdict; });
+  };
+  if (std::none_of(checks.begin(), checks.end(), [](const auto& c) { return c.binding; }))
+    return Status::no_target;
+  if (any(standards::Verdict::not_met)) return Status::not_met;
+  return any(standards::Verdict::undecided) ? Status::undecided : Status::met;
+}
+
+std::size_t first_of_mark(const std::vector<space::LuminaireGroup>& groups, const std::string& mark) {
+  const auto found =
+      std::find_if(groups.begin(), groups.end(), [&](const auto& group) { return group.mark == mark; });
+  return std::size_t(found - groups.begin());
+}
+
+void judge(const space::Space& space, const space::Brief& brief,
+           const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights,
+           Assessment& assessment) {
+  assessment.power = power_of(space, groups, assessment.grids.front().statistics.mean_lx);
+  assessment.checks.clear();
+  assessment.not_verified = brief.not_verified;
+  for (std::size_t g = 0; g < assessment.grids.size(); ++g) {
+    const Judged& judged = assessment.grids[g].judged;
+    if (judged.points == 0) continue;
+    for (const standards::Demand& demand : brief.grids[g].demands) {
+      assessment.checks.push_back(standards::judge(demand, judged.statistics, judged.uncertainty));
+      assessment.checks.back().target = {Target::Kind::grid, g};
+    }
+  }
+  judge_colour(brief, groups, assessment);
+  judge_glare(brief.glare, groups, weights, assessment);
+  assessment.modelling = modelling_of(assessment.grids);
+  assessment.status = status_of(assessment.checks);
+}
+
+}  // namespace glow::assess

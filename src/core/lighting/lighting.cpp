@@ -1,0 +1,31 @@
+#include "core/lighting/lighting.hpp"
+
+#include "core/sources/luminaire_inflow.hpp"
+
+namespace glow::lighting {
+
+void RoomLight::add(const transport::GroupLight& source, const Weight& weight) {
+  maintained.add(source, weight.maintained());
+  initial_balance.add(source.balance, weight.output);
+  for (std::size_t r = 0; r < initial_lx.size(); ++r) {
+    initial_lx[r] += weight.output * source.total_lx(r);
+    initial_indirect_lx[r] += weight.output * source.interreflected_lx[r];
+  }
+}
+
+Lighting::Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch)
+    : dark_(sources::relight(transport, {}, watch)) {
+  for (const space::LuminaireGroup& group : space.groups)
+    sources_.push_back(sources::relight(transport, group.luminaires, watch));
+}
+
+RoomLight Lighting::weighted(const Weights& weights) const {
+  RoomLight light;
+  light.maintained = dark_;
+  light.initial_lx.assign(dark_.direct_lx.size(), 0.0);
+  light.initial_indirect_lx = light.initial_lx;
+  for (std::size_t s = 0; s < sources_.size(); ++s) light.add(sources_[s], weights[s]);
+  return light;
+}
+
+}  // namespace glow::lighting

@@ -1,0 +1,38 @@
+#pragma once
+
+#include <vector>
+
+#include "core/lighting/weights.hpp"
+#include "core/transport/transport.hpp"
+
+namespace glow::lighting {
+
+/// The light of a room at the receivers of a transport, as weights make it of its sources.
+struct RoomLight {
+  transport::GroupLight maintained;
+  std::vector<double> initial_lx;           ///< per receiver: dimmed, but as new
+  std::vector<double> initial_indirect_lx;  ///< of that, what comes by way of surfaces
+  transport::FluxBalance initial_balance;
+
+  /// Adds a source's light. Maintenance is applied here and nowhere else.
+  void add(const transport::GroupLight& source, const Weight& weight);
+};
+
+/// The light of a space's sources, each lit once at full output as new and kept apart. Dimming, maintenance, a
+/// control scene are weights on it, applied as late as possible: a weighted sum costs a thousandth of the light.
+/// Immutable; share freely between threads. The transport that it was made with must outlive it.
+class Lighting {
+ public:
+  /// Lights every group of the space. Throws Cancelled.
+  Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch);
+
+  const std::vector<transport::GroupLight>& sources() const { return sources_; }
+  /// All sources together. `weights`: one for each.
+  RoomLight weighted(const Weights& weights) const;
+
+ private:
+  transport::GroupLight dark_;
+  std::vector<transport::GroupLight> sources_;
+};
+
+}  // namespace glow::lighting

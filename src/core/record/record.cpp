@@ -1,0 +1,108 @@
+#include "core/record/record.hpp"
+
+#include <algorithm>
+
+namespace glow::record {
+namespace {
+
+GroupRecord group_of(const model::Project& project, const model::Room& room,
+                     const space::LuminaireGroup& group, const lighting::Weight& weight) {
+  const photometry::Photometry& ph = *group.photometry;
+  GroupRecord record;
+  record.mark = group.mark;
+  record.manufacturer = ph.manufacturer;
+  record.luminaire = ph.luminaire;
+  record.format = ph.format;
+  record.flux_lm = ph.flux_lm();
+  record.weight = weight;
+  record.watts_w = ph.watts;
+  record.cct_k = group.cct_k;
+  record.ra = group.ra;
+  if (const auto* entry = project.find(group.mark); entry && entry->maintenance) {
+    record.maintenance = entry->maintenance;
+    record.room_surfaces = room.room_surfaces.value_or(model::SurfaceMaintenance{});
+  }
+  record.size_m = {ph.area.extent_c0_m, ph.area.extent_c90_m};
+  if (ph.body) record.size_m = {ph.body->extent_c0_m, ph.body->extent_c90_m};
+  record.round = ph.body ? ph.body->round : photometry::is_round(ph.area.shape);
+  record.rotations_deg = group.rotations_deg;
+  for (const auto& luminaire : group.luminaires) record.positions.push_back(luminaire.frame.origin);
+  return record;
+}
+
+}  // namespace
+
+const assess::GridReading* RoomRecord::find_grid(const std::string& wanted) const {
+  for (const assess::GridReading& grid : assessment.grids)
+    if (grid.name == wanted) return &grid;
+  return nullptr;
+}
+
+std::vector<LuminaireRecord> RoomRecord::luminaires() const {
+  std::vector<LuminaireRecord> list;
+  for (const GroupRecord& group : groups)
+    for (std::size_t i = 0; i < group.positions.size(); ++i)
+      list.push_back({group.mark, group.positions[i], group.rotations_deg[i], group.size_m, group.round});
+  return list;
+}
+
+std::vector<MarkRecord> RoomRecord::marks() const {
+  std::vector<MarkRecord> marks;
+  for (const GroupRecord& group : groups) {
+    auto same =
+        std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.mark == group.mark; });
+    if (same == marks.end()) same = marks.insert(same, {group.mark, group.luminaire, 0});
+    same->count += group.positions.size();
+  }
+  return marks;
+}
+
+void drop_values(RoomRecord& room) {
+  for (assess::GridReading& grid : room.assessment.grids) {
+    readings::PlaneGrid& g = grid.grid;
+    g.points = {};
+    g.normals = {};
+    g.cells = {};
+    grid.direct_lx = grid.interreflected_lx = grid.total_lx = {};
+    grid.left_out = {};
+  }
+  for (assess::EyeSetGlare& set : room.assessment.glare.sets) {
+    set.views = {};
+    set.ratings = {};
+    set.by_position = {};
+    set.set.positions = {};
+    set.set.azimuths_deg = {};
+  }
+}
+
+RoomRecord planned(const model::Project& project, const space::PlannedRoom& room,
+                   const lighting::Weights& weights) {
+  const space::Space& space = room.space;
+  const space::Brief& brief = room.brief;
+  RoomRecord record;
+  record.name = space.name;
+  for (const standards::TaskInForce& task : brief.tasks)
+    record.tasks.push_back({task.row.key, task.row.standard_name(), task.row.source(), task.row.certainty,
+                            task.em_lx, task.reason});
+  record.verified_as = brief.verified_as;
+  record.floor_area_m2 = space.floor_area_m2;
+  record.height_m = space.height_m;
+  record.reflectances = space.reflectances;
+  record.maintenance_factor =
+      lighting::mean_maintenance(space, weights, room.room->maintenance_factor.value_or(1));
+  record.plane_height = brief.plane_height;
+  if (brief.plane_height == space::PlaneHeight::by_task) record.plane_note = brief.tasks.front().row.plane_note;
+  record.assumed = room.room->assumed;
+  record.rates_ugr = brief.glare.rates_ugr;
+  record.outline = space.outline;
+  record.wall_names = space.wall_names;
+  for (std::size_t g = 0; g < space.groups.size(); ++g)
+    record.groups.push_back(group_of(project, *room.room, space.groups[g], weights[g]));
+  record.objects = space.objects;
+  record.openings = space.openings;
+  for (space::Opening& opening : record.openings) opening.pane.reset();  // it is among the finishes
+  record.finishes = space.finishes;
+  return record;
+}
+
+}  // namespace glow::record

@@ -1,0 +1,115 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/assess/assessment.hpp"
+#include "core/lighting/weights.hpp"
+#include "core/model/figure_style.hpp"
+#include "core/space/build_space.hpp"
+#include "core/studies/findings.hpp"
+#include "core/transport/group_light.hpp"
+
+namespace glow::record {
+
+/// All that a run found, in the one type that results.json holds whole. Words, figures, documents and whatever is
+/// made from results are made from this and from nothing else, so that they can be made again without computing.
+
+/// A task in force.
+struct TaskRecord {
+  std::string key, standard, source, certainty;
+  std::optional<double> em_lx;
+  std::string reason;
+};
+
+/// One group of luminaires; its number is its id.
+struct GroupRecord {
+  std::string mark, manufacturer, luminaire, format;
+  double flux_lm = 0;  ///< of each, as new
+  lighting::Weight weight;
+  std::optional<double> watts_w, cct_k, ra;
+  std::optional<model::LuminaireMaintenance> maintenance;   ///< parts of the factor, where they are stated
+  std::optional<model::SurfaceMaintenance> room_surfaces;  ///< likewise
+  Vec2 size_m = Vec2::Zero();  ///< along C0 and C90: of the body, or of the luminous area
+  bool round = false;
+  std::vector<double> rotations_deg;
+  std::vector<Vec3> positions;
+};
+
+/// One luminaire as plans show it.
+struct LuminaireRecord {
+  std::string mark;
+  Vec3 position = Vec3::Zero();
+  double rotation_deg = 0;
+  Vec2 size_m = Vec2::Zero();
+  bool round = false;
+};
+
+/// A mark of the schedule as it occurs in a room.
+struct MarkRecord {
+  std::string mark, luminaire;
+  std::size_t count = 0;
+};
+
+/// How the numbers were found.
+struct EngineRecord {
+  std::size_t patches = 0, rays = 0;
+  int refinements = 0;           ///< times the effort was raised to decide a check or to reach the accuracy
+  bool accuracy_reached = true;  ///< of an accuracy in per cent
+};
+
+struct RoomRecord {
+  std::string name;
+  std::vector<TaskRecord> tasks;  ///< of the room as a whole, one for each standard
+  space::VerifiedAs verified_as = space::VerifiedAs::nothing;
+  double floor_area_m2 = 0, height_m = 0;
+  model::Reflectances reflectances;
+  double maintenance_factor = 1;  ///< of the groups together, weighted by their flux
+  space::PlaneHeight plane_height = space::PlaneHeight::given;
+  std::string plane_note;            ///< of a height by the task: the plane that it is read on
+  std::vector<std::string> assumed;  ///< what the project does not state, as its reader says it
+  bool rates_ugr = false;
+  geometry::Polygon outline;
+  std::vector<std::string> wall_names;  ///< by the outline's edges
+  std::vector<GroupRecord> groups;
+  std::vector<space::PlanShape> objects;
+  std::vector<space::Opening> openings;
+  std::vector<space::SurfaceFinish> finishes;
+  assess::Assessment assessment;
+  std::vector<studies::Explanation> explanations;  ///< by the assessment's checks
+  std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
+  transport::FluxBalance balance;                   ///< initial light
+  EngineRecord engine;
+
+  const assess::GridReading* find_grid(const std::string& name) const;
+  std::vector<LuminaireRecord> luminaires() const;
+  std::vector<MarkRecord> marks() const;
+};
+
+/// A room of the project that has no results.
+struct UncomputedRoom {
+  std::string name;
+  geometry::Polygon outline;
+  std::string fault;  ///< why it could not be computed; empty: the run left it out
+};
+
+struct RunRecord {
+  std::string project;
+  std::string standard;
+  std::string inputs;  ///< fingerprint of what the results were computed from
+  units::ShownUnits units;
+  model::FigureStyle style;
+  std::vector<RoomRecord> rooms;
+  std::vector<UncomputedRoom> not_computed;
+  std::vector<std::string> warnings;
+  std::vector<std::string> files;  ///< written beside results.json
+};
+
+/// What is needed of a room to tell how it stands among others: values at points and views are let go.
+void drop_values(RoomRecord& room);
+
+/// A room's record as far as it is known before anything is computed.
+RoomRecord planned(const model::Project& project, const space::PlannedRoom& room,
+                   const lighting::Weights& weights);
+
+}  // namespace glow::record

@@ -1,0 +1,46 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/model/readings.hpp"
+#include "core/space/room_tasks.hpp"
+#include "core/standards/verdict.hpp"
+
+namespace glow::space {
+
+/// What is asked of one grid.
+struct GridBrief {
+  std::string task;                        ///< key of the task that asks; empty: none
+  std::vector<standards::Demand> demands;  ///< of mean, minimum and uniformity
+};
+
+/// What glare is held against in a room, and how.
+struct GlareBrief {
+  std::vector<standards::Demand> limits;  ///< of UGR and GR; for each standard the strictest of the tasks
+  model::GlareMethod method = model::GlareMethod::by_standard;
+  bool rates_ugr = false, rates_gr = false;
+  std::optional<model::ScreensWish> screens;
+  std::vector<standards::Demand> screen_limits;  ///< of the luminance from screens->from_deg on
+  double table_eye_m = 1.2;  ///< height of the eye that the tabular method is used for
+};
+
+/// Where the height of the work plane comes from.
+enum class PlaneHeight { given, by_task, assumed };
+
+/// What of a room is verified.
+enum class VerifiedAs { nothing, whole_room, areas_with_surroundings, whole_room_and_areas };
+
+/// What is asked of a space: everything that its light is judged by.
+struct Brief {
+  Tasks tasks;                                ///< of the room as a whole, one for each standard
+  std::vector<GridBrief> grids;               ///< by Space::grids
+  std::vector<standards::Demand> light;       ///< of no grid: the light's colour
+  GlareBrief glare;
+  PlaneHeight plane_height = PlaneHeight::given;
+  VerifiedAs verified_as = VerifiedAs::nothing;
+  std::vector<standards::NotVerified> not_verified;
+};
+
+}  // namespace glow::space

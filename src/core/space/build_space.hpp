@@ -1,0 +1,23 @@
+#pragma once
+
+#include "core/space/brief.hpp"
+#include "core/space/space.hpp"
+
+namespace glow::space {
+
+/// A room of the project, ready to compute and to be judged.
+struct PlannedRoom {
+  const model::Room* room = nullptr;  ///< as it was written; must outlive this
+  Space space;
+  Brief brief;
+};
+
+/// Turns what was written into a room to compute. Nothing comes back exactly when an error was added; warnings
+/// name what would make the result doubtful. Photometric files must have been read; a mark whose file could not
+/// be read is passed over in silence, since that was reported already. `standards`: at least one, the main one
+/// first.
+std::optional<PlannedRoom> build_space(const model::Project& project, const model::Room& room,
+                                       const std::vector<standards::RequirementTable>& standards,
+                                       Problems& problems);
+
+}  // namespace glow::space

@@ -1,0 +1,113 @@
+#include "core/studies/lowest_points.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/sources/direct_light.hpp"
+
+namespace glow::studies {
+namespace {
+
+constexpr double kLowShare = 0.1;   // of a grid's points count as its low ones
+constexpr double kAlongWall = 1.2;  // m from a wall: "along" it
+constexpr double kOnePlace = 3.0;   // m: low points farther from the lowest lie in another place
+
+std::vector<std::string> walls_along(const space::Space& space, const std::vector<Vec3>& points) {
+  std::vector<std::string> along;
+  for (std::size_t wall = 0; wall < space.wall_names.size(); ++wall) {
+    const Vec2 a = space.outline[wall], b = space.outline[(wall + 1) % space.outline.size()];
+    const Vec2 way = (b - a).normalized(), inwards(-way.y(), way.x());
+    std::size_t count = 0;
+    for (const Vec3& point : points) {
+      const Vec2 p = point.head<2>() - a;
+      count += p.dot(inwards) < kAlongWall && p.dot(way) > 0 && p.dot(way) < (b - a).norm();
+    }
+    if (2 * count > points.size()) along.push_back(space.wall_names[wall]);
+  }
+  return along;
+}
+
+/// A luminaire with what it gives the low points straight.
+struct Server {
+  std::size_t group = 0, number = 0;
+  double distance = 1e30, lux = -1;
+  double open_lx = 0;  ///< if nothing were in the way
+};
+
+LuminaireAt at(const space::Space& space, const Server& server) {
+  const space::LuminaireGroup& group = space.groups[server.group];
+  return {group.mark, group.luminaires[server.number].frame.origin};
+}
+
+Server serve(const StudiedRoom& room, const LowReceivers& low, std::size_t g, std::size_t l) {
+  const transport::Transport& transport = room.setting.transport();
+  const photometry::PlacedLuminaire& luminaire = room.space().groups[g].luminaires[l];
+  const sources::DirectLight source(luminaire, &transport.tracer(), &transport.occluders());
+  const sources::DirectLight open(luminaire, nullptr);
+  Server own{g, l, (luminaire.frame.origin - low.points.middle).norm(), 0, 0};
+  const double share = room.lit.weights[g].maintained() / double(low.receivers.size());
+  for (const std::size_t r : low.receivers) {
+    own.lux += share * source.illuminance(transport.receivers()[r]);
+    own.open_lx += share * open.illuminance(transport.receivers()[r]);
+  }
+  return own;
+}
+
+}  // namespace
+
+LowReceivers lowest_points(const StudiedRoom& room, const std::vector<std::size_t>& judged) {
+  const std::vector<readings::Receiver>& all = room.setting.transport().receivers();
+  const auto lux = [&](std::size_t r) { return room.lit.light.maintained.total_lx(r); };
+  LowReceivers low;
+  low.receivers = judged;
+  std::stable_sort(low.receivers.begin(), low.receivers.end(),
+                   [&](std::size_t a, std::size_t b) { return lux(a) < lux(b); });
+  low.receivers.resize(std::max<std::size_t>(1, std::size_t(std::lround(kLowShare * double(judged.size())))));
+  LowestPoints& points = low.points;
+  points.lowest = all[low.receivers.front()].position;
+  points.lowest_lx = lux(low.receivers.front());
+  points.count = low.receivers.size();
+  const auto elsewhere = [&](std::size_t r) { return (all[r].position - points.lowest).norm() > kOnePlace; };
+  points.apart = std::any_of(low.receivers.begin(), low.receivers.end(), elsewhere);
+  low.receivers.erase(std::remove_if(low.receivers.begin(), low.receivers.end(), elsewhere),
+                      low.receivers.end());
+  points.together = low.receivers.size();
+  std::vector<Vec3> positions;
+  for (const std::size_t r : low.receivers) {
+    points.middle += all[r].position / double(low.receivers.size());
+    positions.push_back(all[r].position);
+  }
+  points.along = walls_along(room.space(), positions);
+  return low;
+}
+
+LuminairesThere luminaires_there(const StudiedRoom& room, const LowReceivers& low) {
+  const space::Space& space = room.space();
+  Server nearest, best;
+  for (std::size_t g = 0; g < space.groups.size(); ++g)
+    for (std::size_t l = 0; l < space.groups[g].luminaires.size(); ++l) {
+      const Server own = serve(room, low, g, l);
+      if (own.distance < nearest.distance) nearest = own;
+      if (own.lux > best.lux) best = own;
+    }
+  LuminairesThere there;
+  if (best.lux < 0) return there;
+  const photometry::PlacedLuminaire& luminaire = space.groups[nearest.group].luminaires[nearest.number];
+  const geometry::Frame& frame = luminaire.frame;
+  const Vec3 way = low.points.middle - frame.origin;
+  const photometry::IntensityTable& table = *luminaire.table;
+  there.nearest = at(space, nearest);
+  there.distance_m = way.norm();
+  there.straight_lx = nearest.lux;
+  there.open_lx = nearest.open_lx;
+  there.off_axis_deg = std::acos(std::clamp(way.normalized().dot(frame.g0), -1.0, 1.0)) / kDegree;
+  there.peak_share = table.intensity_along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0)) /
+                     std::max(1e-9, table.peak().candela);
+  if (best.group != nearest.group || best.number != nearest.number) {
+    there.best = at(space, best);
+    there.best_lx = best.lux;
+  }
+  return there;
+}
+
+}  // namespace glow::studies

@@ -1,0 +1,265 @@
+#pragma once
+
+#include "core/studies/findings.hpp"
+#include "files/results/archive.hpp"
+
+// How checks and what was found out about them stand in results.json. Included by record_json.cpp only.
+namespace glow::files {
+
+template <>
+struct EnumNames<standards::Target::Kind> {
+  static constexpr std::array<const char*, 5> list = {"light", "grid", "eyes", "tabular", "luminaire_type"};
+};
+template <>
+struct EnumNames<standards::NotVerified::Why> {
+  static constexpr std::array<const char*, 15> list = {
+      "ugr_limit_not_held", "gr_limit_not_held",  "colour_not_held",     "mean_not_held",
+      "uniformity_not_held", "surfaces_not_held", "no_room_for_band",    "no_room_for_faces",
+      "no_plane_for_task",  "colour_unknown",     "table_fails",         "no_eyes",
+      "nothing_in_sight",   "nothing_in_sight_gr", "no_luminous_size"};
+};
+template <>
+struct EnumNames<standards::Quantity> {
+  static constexpr std::array<const char*, 8> list = {
+      "mean illuminance", "uniformity U0",   "minimum illuminance",     "colour rendering Ra",
+      "glare UGR",        "glare rating GR", "luminance of luminaires", "shielding angle"};
+};
+template <>
+struct EnumNames<standards::Verdict> {
+  static constexpr std::array<const char*, 3> list = {"met", "not met", "undecided"};
+};
+
+}  // namespace glow::files
+
+namespace glow::files::archive_detail {
+
+template <>
+struct KindNames<studies::Cause> {
+  static constexpr std::array<const char*, 15> list = {
+      "lowest_points", "luminaires_there",     "direct_share",    "with_darker_walls", "not_tried",
+      "low_colour",    "more_than_asked",      "could_be_dimmed", "worst_view",        "glare_causes",
+      "see_remarks",   "table_keeps_limit",    "see_table",       "bright_planes",     "no_shielding_stated"};
+};
+template <>
+struct KindNames<studies::Change> {
+  static constexpr std::array<const char*, 10> list = {
+      "times_flux",     "other_array", "wider_beam", "one_more",           "brighter", "better_colour",
+      "source_changed", "all_dimmed",  "all_turned", "dimmed_or_shielded"};
+};
+
+}  // namespace glow::files::archive_detail
+
+namespace glow::standards {
+
+using files::Field;
+
+template <class A>
+void describe(A& a, Field<A, Target>& t) {
+  a("kind", t.kind);
+  a("id", t.id);
+}
+template <class A>
+void describe(A& a, Field<A, NotVerified>& n) {
+  a("why", n.why);
+  a("subject", n.subject);
+  a("required", n.required);
+}
+
+/// What a check says by itself; of one that would break, that is all.
+template <class A>
+void describe_check(A& a, Field<A, Check>& c) {
+  a("required", c.demand.required);
+  a("actual", c.actual);
+  a.derived("unit", [&] { return c.unit(); });
+  a.derived("limit", [&] { return is_upper_limit(c.demand.quantity) ? "most" : "least"; });
+  a("binding", c.binding);
+  a("verdict", c.verdict);
+  a.derived("met", [&] {
+    return c.verdict == Verdict::undecided ? files::json() : files::json(c.verdict == Verdict::met);
+  });
+  a.derived("margin", [&] { return files::number(c.margin()); });
+  a("uncertainty", c.uncertainty);
+  a("standard", c.demand.standard);
+  a("source", c.demand.source);
+  a("certainty", c.demand.certainty);
+  a("reason", c.demand.reason);
+}
+template <class A>
+void describe(A& a, Field<A, Check>& c) {
+  a("quantity", c.demand.quantity);
+  a("target", c.target);
+  describe_check(a, c);
+}
+
+}  // namespace glow::standards
+
+namespace glow::studies {
+
+using files::Field;
+
+template <class A>
+void describe(A& a, Field<A, LuminaireAt>& v) {
+  a("mark", v.mark);
+  a("at_m", v.at);
+}
+template <class A>
+void describe(A& a, Field<A, LowestPoints>& v) {
+  a("count", v.count);
+  a("together", v.together);
+  a("apart", v.apart);
+  a("along", v.along);
+  a("middle_m", v.middle);
+  a("lowest_m", v.lowest);
+  a("lowest_lx", v.lowest_lx);
+}
+template <class A>
+void describe(A& a, Field<A, LuminairesThere>& v) {
+  a("nearest", v.nearest);
+  a("distance_m", v.distance_m);
+  a("straight_lx", v.straight_lx);
+  a("off_axis_deg", v.off_axis_deg);
+  a("peak_share", v.peak_share);
+  a("open_lx", v.open_lx);
+  a("best", v.best);
+  a("best_lx", v.best_lx);
+}
+template <class A>
+void describe(A& a, Field<A, DirectShare>& v) {
+  a("share", v.share);
+}
+template <class A>
+void describe(A& a, Field<A, WithDarkerWalls>& v) {
+  a("by", v.by);
+  a("value", v.value);
+}
+template <class A>
+void describe(A&, Field<A, NotTried>&) {}
+template <class A>
+void describe(A& a, Field<A, LowColourRendering>& v) {
+  a("mark", v.mark);
+  a("ra", v.ra);
+}
+template <class A>
+void describe(A& a, Field<A, MoreThanAsked>& v) {
+  a("times", v.times);
+}
+template <class A>
+void describe(A& a, Field<A, CouldBeDimmed>& v) {
+  a("share", v.share);
+  a("limit", v.limit);
+  a("spare_w", v.spare_w);
+  a("installed_w", v.installed_w);
+}
+template <class A>
+void describe(A& a, Field<A, WorstView>& v) {
+  a("quantity", v.quantity);
+  a("eye_m", v.eye);
+  a("looking", v.looking);
+  a("azimuth_deg", v.azimuth_deg);
+  a("value", v.value);
+  a("typical", v.typical);
+  a("above", v.above);
+  a("rated", v.rated);
+}
+template <class A>
+void describe(A& a, Field<A, GlareCauses::Cause>& v) {
+  a("source", v.source);
+  a("share", v.share);
+  a("distance_m", v.distance_m);
+  a.nullable("luminance_cd_m2", v.luminance_cd_m2, NAN, false);
+}
+template <class A>
+void describe(A& a, Field<A, GlareCauses>& v) {
+  a("causes", v.causes);
+  a.nullable("background_cd_m2", v.background_cd_m2, NAN, false);
+}
+template <class A>
+void describe(A&, Field<A, SeeRemarks>&) {}
+template <class A>
+void describe(A& a, Field<A, TableKeepsLimit>& v) {
+  a("ugr", v.ugr);
+}
+template <class A>
+void describe(A&, Field<A, SeeTable>&) {}
+template <class A>
+void describe(A& a, Field<A, BrightPlanes>& v) {
+  a("planes_deg", v.planes_deg);
+  a("c_deg", v.c_deg);
+  a("gamma_deg", v.gamma_deg);
+}
+template <class A>
+void describe(A&, Field<A, NoShieldingStated>&) {}
+template <class A>
+void describe(A& a, Field<A, TimesFlux::OfMark>& v) {
+  a("mark", v.mark);
+  a("lm", v.lm);
+  a("from_lm", v.from_lm);
+}
+template <class A>
+void describe(A& a, Field<A, TimesFlux>& v) {
+  a("factor", v.factor);
+  a("marks", v.marks);
+}
+template <class A>
+void describe(A& a, Field<A, OtherArray>& v) {
+  a("mark", v.mark);
+  a("rows", v.rows);
+  a("columns", v.columns);
+  a("from_rows", v.from_rows);
+  a("from_columns", v.from_columns);
+  a("flux_share", v.flux_share);
+}
+template <class A>
+void describe(A& a, Field<A, WiderBeam>& v) {
+  a("width_deg", v.width_deg);
+  a("marks", v.marks);
+}
+template <class A>
+void describe(A& a, Field<A, OneMore>& v) {
+  a("luminaire", v.luminaire);
+  a("before", v.before);
+}
+template <class A>
+void describe(A& a, Field<A, Brighter>& v) {
+  a("ceiling_too", v.ceiling_too);
+  a("by", v.by);
+}
+template <class A>
+void describe(A& a, Field<A, BetterColour>& v) {
+  a("ra", v.ra);
+}
+template <class A>
+void describe(A& a, Field<A, SourceChanged>& v) {
+  a("source", v.source);
+  a("change", v.change);
+}
+template <class A>
+void describe(A& a, Field<A, AllDimmed>& v) {
+  a("share", v.share);
+}
+template <class A>
+void describe(A& a, Field<A, AllTurned>& v) {
+  a("deg", v.deg);
+}
+template <class A>
+void describe(A& a, Field<A, DimmedOrShielded>& v) {
+  a("share", v.share);
+  a("from_deg", v.from_deg);
+}
+template <class A>
+void describe(A& a, Field<A, Mend>& v) {
+  a("change", v.change);
+  a.nullable("value", v.value, NAN, false);
+  a.nullable("mean_lx", v.mean_lx, NAN, false);
+  a("meets", v.meets);
+  a("breaks", v.breaks);
+  a("glare_tried", v.glare_tried);
+}
+template <class A>
+void describe(A& a, Field<A, CheckTolerance>& v) {
+  a("share_met", v.share);
+  a("low", v.low);
+  a("high", v.high);
+}
+
+}  // namespace glow::studies

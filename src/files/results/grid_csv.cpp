@@ -1,0 +1,59 @@
+#include "files/results/grid_csv.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace glow::files {
+
+std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& units) {
+  const char *m = units.length_unit(), *lx = units.light_unit();
+  std::string text = fmt::format(
+      FMT_STRING("x_{0},y_{0},z_{0},normal_x,normal_y,normal_z,direct_{1},interreflected_{1},total_{1}\n"), m,
+      lx);
+  // Directions hold rounding errors that look like results.
+  const auto clean = [](double v) { return std::abs(v) < 1e-12 ? 0.0 : v; };
+  for (std::size_t i = 0; i < g.grid.points.size(); ++i) {
+    const Vec3& p = g.grid.points[i];
+    const Vec3& n = g.grid.normal_of(i);
+    text += fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g}\n"),
+                        units.length(clean(p.x())), units.length(clean(p.y())), units.length(clean(p.z())),
+                        clean(n.x()), clean(n.y()), clean(n.z()), units.light(g.direct_lx[i]),
+                        units.light(g.interreflected_lx[i]), units.light(g.total_lx[i]));
+  }
+  return text;
+}
+
+std::string eyes_csv(const assess::RoomGlare& glare, const assess::EyeSetGlare& set, const units::ShownUnits& units) {
+  const char* m = units.length_unit();
+  std::string text = fmt::format(FMT_STRING("x_{0},y_{0},z_{0},azimuth_deg,{1},worst_luminaire,worst_x_{0},"
+                                            "worst_y_{0},worst_share\n"),
+                                 m, set.views.empty() ? "gr" : "ugr,background_cd_m2");
+  const auto place = [&](const Vec3& p) {
+    return fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g}"), units.length(p.x()), units.length(p.y()),
+                       units.length(p.z()));
+  };
+  const auto worst = [&](int source, double share) {
+    if (source < 0) return std::string(",,,\n");
+    const assess::GlareSourceName& name = glare.sources[std::size_t(source)];
+    return fmt::format(FMT_STRING("{},{:.6g},{:.6g},{:.4f}\n"), name.mark, units.length(name.position.x()),
+                       units.length(name.position.y()), share);
+  };
+  const auto value = [](const std::optional<double>& v) {
+    return v ? fmt::format(FMT_STRING("{:.2f}"), *v) : std::string();
+  };
+  for (std::size_t v = 0; v < set.views.size(); ++v) {
+    const assess::ViewGlare& view = set.views[v];
+    text +=
+        fmt::format(FMT_STRING("{},{:.6g},{},{:.5g},{}"), place(set.set.position(v)), set.set.azimuths_deg[v],
+                    value(view.ugr), view.background_cd_m2, worst(view.worst_source, view.worst_share));
+  }
+  for (std::size_t p = 0; set.views.empty() && p < set.ratings.size(); ++p) {
+    const assess::EyeRating& rating = set.ratings[p];
+    text += fmt::format(FMT_STRING("{},{:.6g},{},{}"), place(set.set.positions[p]), rating.azimuth_deg,
+                        value(rating.gr), worst(rating.worst_source, rating.worst_share));
+  }
+  return text;
+}
+
+}  // namespace glow::files

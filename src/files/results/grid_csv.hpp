@@ -1,0 +1,19 @@
+#pragma once
+
+#include <string>
+
+#include "core/assess/assessment.hpp"
+#include "core/units/shown_units.hpp"
+
+namespace glow::files {
+
+/// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx, or ft and fc; header row,
+/// maintained values.
+std::string grid_csv(const assess::GridReading& grid, const units::ShownUnits& units);
+
+/// One row a view (UGR) of a set of eyes: place, azimuth, UGR, background luminance, the luminaire that adds
+/// most and its share. With GR one row an eye, in its worst direction.
+std::string eyes_csv(const assess::RoomGlare& glare, const assess::EyeSetGlare& set,
+                     const units::ShownUnits& units);
+
+}  // namespace glow::files

@@ -1,0 +1,379 @@
+#include "files/results/record_json.hpp"
+
+#include <set>
+
+#include "files/output/file_names.hpp"
+#include "files/results/describe_glare.hpp"
+#include "files/results/describe_grids.hpp"
+#include "words/room_words.hpp"
+
+namespace glow::files {
+
+template <>
+struct EnumNames<assess::Status> {
+  static constexpr std::array<const char*, 4> list = {"met", "not met", "undecided", "no target"};
+};
+template <>
+struct EnumNames<space::VerifiedAs> {
+  static constexpr std::array<const char*, 4> list = {"nothing", "whole_room", "areas_with_surroundings",
+                                                      "whole_room_and_areas"};
+};
+template <>
+struct EnumNames<space::PlaneHeight> {
+  static constexpr std::array<const char*, 3> list = {"given", "by_task", "assumed"};
+};
+
+}  // namespace glow::files
+
+namespace glow::space {
+
+using files::Field;
+
+template <class A>
+void describe(A& a, Field<A, PlanShape>& shape) {
+  a("name", shape.name);
+  a("outline_m", shape.outline);
+  a("bottom_m", shape.bottom_m);
+  a("top_m", shape.top_m);
+  a("solid", shape.solid);
+  if (shape.outline.size() < 2) throw std::runtime_error("a shape has too few corners");
+}
+
+template <class A>
+void describe(A& a, Field<A, Opening>& opening) {
+  a("name", opening.name);
+  a.derived("outline_m", [&] { return A::json_if_writer(opening.plan()); });
+  a.derived("bottom_m", [&] { return files::number(opening.bottom_m()); });
+  a.derived("top_m", [&] { return files::number(opening.top_m()); });
+  a.derived("solid", [] { return false; });
+  a("wall", opening.wall);
+  a("corners_m", opening.corners);
+  a("outwards", opening.outwards);
+  if (opening.corners.size() != 4) throw std::runtime_error("an opening does not have four corners");
+}
+
+template <class A>
+void describe(A& a, Field<A, SurfaceFinish>& surface) {
+  auto& m = surface.finish.material;
+  a("surface", surface.surface);
+  if constexpr (A::kReads) {
+    if (!a.at("material").is_null()) a("material", surface.finish.name);
+  } else {
+    a.derived("material", [&] {
+      return surface.finish.name.empty() ? files::json(nullptr) : files::json(surface.finish.name);
+    });
+  }
+  a("reflectance", m.diffuse);
+  a("mirror", m.mirror);
+  a("transmittance", m.clear);
+  a("scattering", m.scattering);
+  a("colour", surface.finish.colour);
+}
+
+}  // namespace glow::space
+
+namespace glow::assess {
+
+template <class A>
+void describe(A& a, Field<A, Modelling>& m) {
+  a("mean", m.mean);
+  a("min", m.low);
+  a("max", m.high);
+  a("share_within", m.share_within);
+}
+template <class A>
+void describe(A& a, Field<A, Power>& power) {
+  a("installed_w", power.installed_w);
+  a("w_per_m2", power.w_per_m2);
+  a("w_per_m2_100lx", power.w_per_m2_100lx);
+}
+
+}  // namespace glow::assess
+
+namespace glow::record {
+namespace {
+
+using files::Field;
+using files::json;
+
+template <class A>
+void describe(A& a, Field<A, TaskRecord>& task) {
+  a("key", task.key);
+  a("standard", task.standard);
+  a("source", task.source);
+  a("certainty", task.certainty);
+  a("em_lx", task.em_lx);
+  a("reason", task.reason);
+}
+
+template <class A>
+void describe_maintenance(A& a, Field<A, GroupRecord>& group) {
+  a("factor", group.weight.maintenance);
+  if constexpr (A::kReads) {
+    if (!a.has("lamp_flux")) return;
+    group.maintenance.emplace();
+    group.room_surfaces.emplace();
+  }
+  if (!group.maintenance || !group.room_surfaces) return;
+  a("lamp_flux", group.maintenance->lamp_flux);
+  a("lamp_survival", group.maintenance->lamp_survival);
+  a("luminaire", group.maintenance->luminaire);
+  a("room_surfaces", group.room_surfaces->factor);
+  a("lamp_hours", group.maintenance->lamp_hours);
+  a("cleaning_years", group.maintenance->cleaning_years);
+  a("surface_cleaning_years", group.room_surfaces->cleaning_years);
+}
+
+template <class A>
+void describe(A& a, Field<A, GroupRecord>& group) {
+  a("mark", group.mark);
+  a("manufacturer", group.manufacturer);
+  a("luminaire", group.luminaire);
+  a("format", group.format);
+  a.derived("count", [&] { return group.positions.size(); });
+  a("flux_lm", group.flux_lm);
+  a("dimming", group.weight.output);
+  a("watts_w", group.watts_w);
+  a("cct_k", group.cct_k);
+  a("ra", group.ra);
+  a.object("maintenance", [&](auto& own) { describe_maintenance(own, group); });
+  a("size_m", group.size_m);
+  a("round", group.round);
+  a("rotations_deg", group.rotations_deg);
+  a("positions_m", group.positions);
+  if (group.rotations_deg.size() != group.positions.size())
+    throw std::runtime_error("luminaires lack their rotations");
+}
+
+template <class A>
+void describe_checks(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+  const auto sentences = [](const std::vector<std::string>& list) { return json(list); };
+  a.list("checks", room.assessment.checks, [&](auto& own, auto& check, std::size_t i) {
+    own("quantity", check.demand.quantity);
+    own.derived("where", [&] { return words::name_of(check.target, room); });
+    own.derived("area", [&] { return words::kind_of(check.target, room); });
+    own("target", check.target);
+    describe_check(own, check);
+    own.derived("why", [&] { return sentences(words::why(room, i, units)); });
+    own.derived("help", [&] { return sentences(words::help(room, i, units)); });
+    if constexpr (A::kReads) {
+      own("causes", room.explanations.emplace_back().causes);
+      own("mends", room.explanations.back().mends);
+    } else {
+      own("causes", room.explanations[i].causes);
+      own("mends", room.explanations[i].mends);
+      if (room.tolerance && room.tolerance->checks[i]) own("spread", *room.tolerance->checks[i]);
+    }
+  });
+  a.derived("not_checked", [&] {
+    json list = json::array();
+    for (const auto& item : room.assessment.not_verified)
+      list.push_back(words::not_verified_words(item, room.assessment.glare.table));
+    return list;
+  });
+  a("not_verified", room.assessment.not_verified);
+}
+
+template <class A>
+void describe_tolerance(A& a, Field<A, RoomRecord>& room) {
+  if constexpr (A::kReads) {
+    if (!a.has("spread")) return;
+    studies::RoomTolerance& tolerance = room.tolerance.emplace();
+    a.object("spread", [&](auto& own) {
+      own("samples", tolerance.samples);
+      own("share_met", tolerance.share);
+    });
+    for (const json& check : a.at("checks")) {
+      tolerance.checks.emplace_back();
+      if (check.contains("spread")) files::Reader::read(check.at("spread"), tolerance.checks.back().emplace());
+    }
+  } else if (room.tolerance) {
+    a.object("spread", [&](auto& own) {
+      own("samples", room.tolerance->samples);
+      own("share_met", room.tolerance->share);
+    });
+  }
+}
+
+template <class A>
+void describe_place(A& a, Field<A, RoomRecord>& room) {
+  a("outline_m", room.outline);
+  a("walls", room.wall_names);
+  a.list("luminaires", room.groups, [](auto& own, auto& group, std::size_t id) {
+    own.derived("id", [&] { return id; });
+    describe(own, group);
+  });
+  a("objects", room.objects);
+  a("openings", room.openings);
+  a("surfaces", room.finishes);
+}
+
+template <class A>
+void describe_numbers(A& a, Field<A, RoomRecord>& room) {
+  a("power", room.assessment.power);
+  a.object("flux_balance", [&](auto& own) {
+    own("emitted_lm", room.balance.emitted_lm);
+    own("absorbed_lm", room.balance.absorbed_lm);
+    own("escaped_lm", room.balance.escaped_lm);
+    own("lost_lm", room.balance.lost_lm);
+    own("captured_share", room.balance.captured_share);
+    own("traced_luminaires", room.balance.traced_luminaires);
+    own("solver_residual", room.balance.solver_residual);
+  });
+  a.object("engine", [&](auto& own) {
+    own("patches", room.engine.patches);
+    own("rays", room.engine.rays);
+    own("refinements", room.engine.refinements);
+    own("accuracy_reached", room.engine.accuracy_reached);
+  });
+}
+
+template <class A>
+void describe_head(A& a, Field<A, RoomRecord>& room) {
+  a("name", room.name);
+  a("status", room.assessment.status);
+  a.derived("task", [&] { return room.tasks.empty() ? json(nullptr) : json(room.tasks.front().key); });
+  a.list("tasks", room.tasks, [](auto& own, auto& task, std::size_t) { describe(own, task); });
+  a.derived("verified_as", [&] { return words::verified_as_words(room.verified_as); });
+  a("verification", room.verified_as);
+  a("floor_area_m2", room.floor_area_m2);
+  a("height_m", room.height_m);
+  a.object("reflectances", [&](auto& own) {
+    own("ceiling", room.reflectances.ceiling);
+    own("walls", room.reflectances.walls);
+    own("floor", room.reflectances.floor);
+  });
+  a("maintenance_factor", room.maintenance_factor);
+  a.derived("values", [] {
+    return "maintained: each luminaire's initial light times its maintenance factor, once";
+  });
+  a.derived("plane_height_source", [&] {
+    return words::plane_height_words(room.plane_height, room.tasks.empty() ? "" : room.tasks.front().key,
+                                     room.plane_note);
+  });
+  a("plane_height", room.plane_height);
+  a("plane_note", room.plane_note);
+  a("assumed", room.assumed);
+}
+
+template <class A>
+void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+  describe_head(a, room);
+  describe_checks(a, room, units);
+  describe_tolerance(a, room);
+  if constexpr (A::kReads) {
+    if (a.has("modelling")) a("modelling", room.assessment.modelling);
+  } else if (room.assessment.modelling) {
+    a("modelling", *room.assessment.modelling);
+  }
+  a("rates_ugr", room.rates_ugr);
+  a.object("glare", [&](auto& own) {
+    describe_glare(own, room.assessment.glare, files::GlareContext{&room, units});
+  });
+  describe_numbers(a, room);
+  describe_place(a, room);
+  a.list("points", room.assessment.points, [](auto& own, auto& point, std::size_t id) {
+    own.derived("id", [&] { return id; });
+    describe(own, point);
+  });
+  a.list("grids", room.assessment.grids, [&](auto& own, auto& grid, std::size_t id) {
+    own.derived("id", [&] { return id; });
+    describe(own, grid, files::grid_file("grids", room.name, grid.name, "csv"));
+  });
+}
+
+void refuse_unless(bool holds, const char* fault) {
+  if (!holds) throw std::runtime_error(fault);
+}
+
+void check_target(const standards::Target& target, const RoomRecord& room) {
+  using Kind = standards::Target::Kind;
+  const std::size_t count = target.kind == Kind::grid             ? room.assessment.grids.size()
+                            : target.kind == Kind::eyes           ? room.assessment.glare.sets.size()
+                            : target.kind == Kind::luminaire_type ? room.groups.size()
+                                                                  : 1;
+  refuse_unless(target.id < count, "a check is about something that is not there");
+}
+
+/// Numbers that findings point with.
+void check_findings(const RoomRecord& room) {
+  for (std::size_t c = 0; c < room.assessment.checks.size(); ++c) {
+    const standards::Check& check = room.assessment.checks[c];
+    check_target(check.target, room);
+    const bool eyes = check.target.kind == standards::Target::Kind::eyes;
+    for (const studies::Cause& cause : room.explanations[c].causes) {
+      if (const auto* dimmed = std::get_if<studies::CouldBeDimmed>(&cause); dimmed && dimmed->limit)
+        check_target(*dimmed->limit, room);
+      if (const auto* causes = std::get_if<studies::GlareCauses>(&cause))
+        refuse_unless(!causes->causes.empty() || std::isfinite(causes->background_cd_m2),
+                      "a cause of glare is missing");
+      refuse_unless(eyes || !std::holds_alternative<studies::SeeRemarks>(cause), "a remark is of no eyes");
+    }
+    for (const studies::Mend& mend : room.explanations[c].mends) {
+      for (const standards::Check& broken : mend.breaks) check_target(broken.target, room);
+      if (const auto* changed = std::get_if<studies::SourceChanged>(&mend.change)) {
+        refuse_unless(eyes, "a change of glare is of no eyes");
+        const assess::EyeSetGlare& set = room.assessment.glare.sets[check.target.id];
+        const bool rating = check.demand.quantity == standards::Quantity::glare_rating;
+        refuse_unless(changed->change < (rating ? set.rating_changes : set.changes).size(),
+                      "a change of glare is not there");
+      }
+    }
+  }
+}
+
+void check_glare(const RoomRecord& room) {
+  const auto known = [&](int source) {
+    refuse_unless(source >= -1 && source < int(room.assessment.glare.sources.size()),
+                  "a source of glare is not there");
+  };
+  std::set<std::string> names;
+  for (const assess::EyeSetGlare& set : room.assessment.glare.sets) {
+    const std::string name = files::file_name_part(set.set.name);
+    refuse_unless(!name.empty() && names.insert(name).second,
+                  "two sets of eyes have one name, or a set has none");
+    for (const assess::ViewGlare& view : set.views) known(view.worst_source);
+    for (const assess::EyeRating& rating : set.ratings) known(rating.worst_source);
+    for (const assess::SourceShare& cause : set.causes) known(cause.source);
+    for (const auto* changes : {&set.changes, &set.rating_changes})
+      for (const assess::GlareChange& change : *changes)
+        for (const standards::Check& broken : change.breaks) check_target(broken.target, room);
+    const bool explained = (set.changes.empty() && set.rating_changes.empty()) ||
+                           !room.assessment.glare.sources.empty();
+    refuse_unless(explained, "a source of glare is not there");
+  }
+}
+
+void check_room(const RoomRecord& room) {
+  refuse_unless(room.outline.size() >= 3, "a room has no outline");
+  refuse_unless(room.wall_names.size() == room.outline.size(), "a room's walls have no names");
+  refuse_unless(!room.assessment.grids.empty(), "a room has no grids");
+  std::set<std::string> grids;
+  for (const assess::GridReading& grid : room.assessment.grids) {
+    const std::string name = files::file_name_part(grid.name);
+    refuse_unless(!name.empty() && grids.insert(name).second, "two grids have one name, or a grid has none");
+  }
+  check_findings(room);
+  check_glare(room);
+}
+
+}  // namespace
+}  // namespace glow::record
+
+namespace glow::files {
+
+json room_json(const record::RoomRecord& room, const units::ShownUnits& units) {
+  Writer writer;
+  record::describe_room(writer, room, units);
+  return writer.take();
+}
+
+record::RoomRecord room_of(const json& j) {
+  record::RoomRecord room;
+  Reader reader(j);
+  record::describe_room(reader, room, {});
+  record::check_room(room);
+  return room;
+}
+
+}  // namespace glow::files

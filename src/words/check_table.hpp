@@ -1,0 +1,17 @@
+#pragma once
+
+#include <string>
+
+#include "core/record/record.hpp"
+
+
+namespace glow::words {
+
+/// A room's checks: what is required, found, the margin, how sure it is, and the verdict; then, of those that
+/// are not met or met by far, why and what would help. Empty when there are none. Ends with a line break.
+std::string check_table(const record::RoomRecord& room, const units::ShownUnits& units, bool colour);
+
+/// "met" in green, "not met" in red, the others in yellow; plain without `colour`.
+std::string painted(const std::string& word, bool colour);
+
+}  // namespace glow::words

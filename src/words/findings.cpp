@@ -1,0 +1,317 @@
+#include "words/findings.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "words/glare_words.hpp"
+
+namespace glow::words {
+namespace {
+
+using standards::Check;
+using standards::Quantity;
+
+using Sentences = std::vector<std::string>;
+
+constexpr double kHidden = 0.7;  // share of light below which things in between are worth telling
+
+/// One sentence, or some, for each kind of cause; none where it tells nothing.
+class CauseWords {
+ public:
+  CauseWords(const record::RoomRecord& room, const Check& check, const units::ShownUnits& units)
+      : room_(room), check_(check), values_{units} {}
+
+  Sentences operator()(const studies::LowestPoints& low) const;
+  Sentences operator()(const studies::LuminairesThere& there) const;
+  Sentences operator()(const studies::DirectShare& split) const {
+    const double share = std::round(100 * split.share);
+    return {fmt::format(FMT_STRING("{:.0f} % of the light comes straight from luminaires, {:.0f} % by way of "
+                                   "the room's surfaces"),
+                        share, 100 - share)};
+  }
+  Sentences operator()(const studies::WithDarkerWalls& darker) const {
+    const std::string then = shown(darker.value);
+    if (then == shown(check_.actual)) return {};
+    return {fmt::format(FMT_STRING("with walls darker by {:.1f} it would be {}"), darker.by, then)};
+  }
+  Sentences operator()(const studies::NotTried&) const {
+    return {"other spacings and wider beams were not tried: too many luminaires and points"};
+  }
+  Sentences operator()(const studies::LowColourRendering& low) const {
+    return {fmt::format(FMT_STRING("{} has Ra {:g}"), low.mark, low.ra)};
+  }
+  Sentences operator()(const studies::MoreThanAsked& more) const {
+    return {fmt::format(FMT_STRING("{:.2f} times what is asked for"), more.times)};
+  }
+  Sentences operator()(const studies::CouldBeDimmed& dimmed) const;
+  Sentences operator()(const studies::WorstView& worst) const;
+  Sentences operator()(const studies::GlareCauses& causes) const;
+  Sentences operator()(const studies::SeeRemarks&) const {
+    Sentences list;
+    for (const assess::GlareRemark& remark : room_.assessment.glare.sets[check_.target.id].remarks)
+      list.push_back(remark_words(remark));
+    return list;
+  }
+  Sentences operator()(const studies::TableKeepsLimit& table) const {
+    return {fmt::format(FMT_STRING("the tabular value, {:.1f}, keeps the limit: it is of eyes in the middle of "
+                                   "a wall, in an even array of its own"),
+                        table.ugr)};
+  }
+  Sentences operator()(const studies::SeeTable&) const {
+    const assess::TableGlare& table = room_.assessment.glare.table;
+    Sentences list;
+    for (const assess::TableGlare::Value& v : table.values)
+      list.push_back(fmt::format(
+          FMT_STRING("{} looked at along {}, {}, in a room of {:.1f}H x {:.1f}H, {}: UGR {:.1f}"), table.mark,
+          along_words(v), v.crosswise ? "crosswise" : "endwise", v.x_h, v.y_h, reflectances_words(table), v.ugr));
+    return list;
+  }
+  Sentences operator()(const studies::BrightPlanes& bright) const;
+  Sentences operator()(const studies::NoShieldingStated&) const {
+    return {"the project states no shielding angle for it; none is taken"};
+  }
+
+ private:
+  std::string shown(double v) const { return value(check_.demand.quantity, v, values_.units); }
+
+  const record::RoomRecord& room_;
+  const Check& check_;
+  Values values_;
+};
+
+Sentences CauseWords::operator()(const studies::LowestPoints& low) const {
+  if (low.apart)
+    return {fmt::format(FMT_STRING("the lowest {} points lie in several places; the least, {}, at {}"),
+                        low.count, values_.light(low.lowest_lx), values_.in_plan(low.lowest))};
+  const bool single = low.together == 1;
+  std::string words =
+      single ? std::string("the lowest point lies")
+             : fmt::format(FMT_STRING("the lowest {} points lie"), low.together);
+  if (!low.along.empty()) words += fmt::format(FMT_STRING(" along {}"), fmt::join(low.along, " and "));
+  const char* comma = low.along.empty() ? "" : ",";
+  if (single)
+    return {words + fmt::format(FMT_STRING("{} at {}: {}"), comma, values_.in_plan(low.lowest),
+                                values_.light(low.lowest_lx))};
+  return {words + fmt::format(FMT_STRING("{} about {}; the least, {}, at {}"), comma,
+                              values_.in_plan(low.middle), values_.light(low.lowest_lx),
+                              values_.in_plan(low.lowest))};
+}
+
+Sentences CauseWords::operator()(const studies::LuminairesThere& there) const {
+  if (there.nearest.mark.empty()) return {"there are no luminaires"};
+  std::string words = fmt::format(
+      FMT_STRING("the luminaire nearest to them, {} at {}, {} away, gives {} straight: they lie {:.0f} deg off "
+                 "its axis, where it shines with {:.0f} % of its peak"),
+      there.nearest.mark, values_.in_plan(there.nearest.at), values_.length(there.distance_m),
+      values_.light(there.straight_lx), there.off_axis_deg, 100 * there.peak_share);
+  if (there.straight_lx < kHidden * there.open_lx)
+    words += fmt::format(FMT_STRING("; without the things in between it would give {}"),
+                         values_.light(there.open_lx));
+  if (there.best)
+    words += fmt::format(FMT_STRING("; {} at {} gives most, {}"), there.best->mark,
+                         values_.in_plan(there.best->at), values_.light(there.best_lx));
+  return {words};
+}
+
+Sentences CauseWords::operator()(const studies::CouldBeDimmed& dimmed) const {
+  std::string words = fmt::format(FMT_STRING("dimmed to {:.0f} % all levels that are met stay met"),
+                                  std::ceil(100 * dimmed.share));
+  if (dimmed.limit) words += fmt::format(FMT_STRING(" (the limit is {})"), name_of(*dimmed.limit, room_));
+  if (dimmed.spare_w && dimmed.installed_w)
+    words += fmt::format(FMT_STRING("; {:.0f} of {:.0f} W are more than needed"), *dimmed.spare_w,
+                         *dimmed.installed_w);
+  return {words};
+}
+
+Sentences CauseWords::operator()(const studies::WorstView& worst) const {
+  const std::string eye = fmt::format(FMT_STRING("worst at {}, eye at {}, looking "),
+                                      values_.in_plan(worst.eye), values_.length(worst.eye.z()));
+  if (worst.quantity == Quantity::unified_glare)
+    return {eye + fmt::format(FMT_STRING("{}: UGR {:.1f}; typical {:.1f}; {} of {} views above {:g}"),
+                              worst.looking, worst.value, worst.typical, worst.above, worst.rated,
+                              check_.demand.required)};
+  return {eye + fmt::format(FMT_STRING("{:g} deg and {:g} deg down: GR {:.1f}"), worst.azimuth_deg,
+                            glare::kRatingDown, worst.value)};
+}
+
+Sentences CauseWords::operator()(const studies::GlareCauses& causes) const {
+  if (std::isnan(causes.background_cd_m2)) {  // of GR: one source, and its share of the veil
+    const studies::GlareCauses::Cause& first = causes.causes.front();
+    return {fmt::format(FMT_STRING("{} at {} adds {:.0f} % of the veil"), first.source.mark,
+                        values_.in_plan(first.source.at), 100 * first.share)};
+  }
+  std::string list;
+  for (const studies::GlareCauses::Cause& cause : causes.causes) {
+    const bool first = list.empty();
+    list += fmt::format(FMT_STRING("{}{} at {} {:.0f} %"), first ? "" : ", ", cause.source.mark,
+                        values_.in_plan(cause.source.at), 100 * cause.share);
+    if (first && std::isfinite(cause.luminance_cd_m2))
+      list += fmt::format(FMT_STRING(" ({} away, {:.0f} cd/m2)"), values_.length(cause.distance_m),
+                          cause.luminance_cd_m2);
+  }
+  return {fmt::format(FMT_STRING("caused by {}; before a background of {:.1f} cd/m2"), list,
+                      causes.background_cd_m2)};
+}
+
+Sentences CauseWords::operator()(const studies::BrightPlanes& bright) const {
+  std::string planes;
+  for (const auto& [from, to] : bright.planes_deg) {
+    planes += fmt::format(FMT_STRING("{}{:g}"), planes.empty() ? "C " : ", ", from);
+    if (to > from) planes += fmt::format(FMT_STRING(" to {:g}"), to);
+  }
+  return {fmt::format(
+      FMT_STRING("above the limit in the planes {}; most at C {:g}, {:g} deg from straight down"), planes,
+      bright.c_deg, bright.gamma_deg)};
+}
+
+/// A change in words, without what it comes to.
+class ChangeWords {
+ public:
+  ChangeWords(const record::RoomRecord& room, const Check& check, const units::ShownUnits& units)
+      : room_(room), check_(check), values_{units} {}
+
+  std::string operator()(const studies::TimesFlux& change) const {
+    std::string marks;
+    for (const auto& of : change.marks)
+      marks += fmt::format(FMT_STRING("{}{} {:.0f} instead of {:.0f} lm"), marks.empty() ? "" : ", ", of.mark,
+                           of.lm, of.from_lm);
+    return fmt::format(FMT_STRING("{:.2f} times the flux of all luminaires: just met ({})"), change.factor,
+                       marks);
+  }
+  std::string operator()(const studies::OtherArray& change) const {
+    return fmt::format(FMT_STRING("{} in {} x {} instead of {} x {}, each with {:.0f} % of the flux"),
+                       change.mark, change.rows, change.columns, change.from_rows, change.from_columns,
+                       100 * change.flux_share);
+  }
+  std::string operator()(const studies::WiderBeam& change) const {
+    return fmt::format(FMT_STRING("the same flux in a beam of {:.0f} deg ({})"), change.width_deg,
+                       fmt::join(change.marks, ", "));
+  }
+  std::string operator()(const studies::OneMore& change) const {
+    return fmt::format(FMT_STRING("one more {} {} the low points, at {}"), change.luminaire.mark,
+                       change.before ? "before" : "above", values_.in_plan(change.luminaire.at));
+  }
+  std::string operator()(const studies::Brighter& change) const {
+    return fmt::format(FMT_STRING("{} brighter by {:.1f}"), change.ceiling_too ? "walls and ceiling" : "walls",
+                       change.by);
+  }
+  std::string operator()(const studies::BetterColour& change) const {
+    return fmt::format(FMT_STRING("luminaires of Ra {:g} or more"), change.ra);
+  }
+  std::string operator()(const studies::SourceChanged& change) const {
+    const assess::GlareChange& tried = changes()[change.change];
+    const std::string quantity = symbol(check_.demand.quantity);
+    const auto shown = [&](double v) { return number(check_.demand.quantity, v, values_.units, {}); };
+    return fmt::format(FMT_STRING("{} at {} {}: {} {} there, {} at worst among these eyes"), change.source.mark,
+                       values_.in_plan(change.source.at), change_words(tried, values_.units), quantity,
+                       shown(tried.value), shown(tried.worst));
+  }
+  std::string operator()(const studies::AllDimmed& change) const {
+    return fmt::format(FMT_STRING("all luminaires dimmed to {:.0f} %: just met, with {:.0f} % less light "
+                                  "everywhere"),
+                       100 * change.share, 100 - 100 * change.share);
+  }
+  std::string operator()(const studies::AllTurned& change) const {
+    return fmt::format(FMT_STRING("all luminaires turned by {:g} deg"), change.deg);
+  }
+  std::string operator()(const studies::DimmedOrShielded& change) const {
+    return fmt::format(FMT_STRING("dimmed to {:.0f} %, or an optic that shields above {:g} deg"),
+                       100 * change.share, change.from_deg);
+  }
+
+ private:
+  const std::vector<assess::GlareChange>& changes() const {
+    const assess::EyeSetGlare& set = room_.assessment.glare.sets[check_.target.id];
+    return check_.demand.quantity == Quantity::glare_rating ? set.rating_changes : set.changes;
+  }
+
+  const record::RoomRecord& room_;
+  const Check& check_;
+  Values values_;
+};
+
+/// ": mean 512 lx, met"; of changes that say it themselves, nothing.
+std::string outcome_words(const studies::Mend& mend, const Check& check, const Values& values) {
+  const bool glare = standards::is_glare(check.demand.quantity);
+  if (std::holds_alternative<studies::SourceChanged>(mend.change))
+    return mend.meets ? ", met" : ", not enough alone";
+  if (!std::isfinite(mend.value)) return "";
+  std::string words = glare ? fmt::format(FMT_STRING(": {:.1f}"), mend.value)
+                            : fmt::format(FMT_STRING(": {} {}"), symbol(check.demand.quantity),
+                                          value(check.demand.quantity, mend.value, values.units));
+  if (!glare && check.unit().empty()) words += ", mean " + values.light(mend.mean_lx);
+  return words + (mend.meets ? ", met" : ", not enough alone");
+}
+
+std::string broken_words(const studies::Mend& mend, const record::RoomRecord& room) {
+  std::string words;
+  if (!mend.breaks.empty()) {
+    const Check& first = mend.breaks.front();
+    words = fmt::format(FMT_STRING("; but {} of {} would not be met"), to_string(first.demand.quantity),
+                        name_of(first.target, room));
+    if (mend.breaks.size() > 1)
+      words += fmt::format(FMT_STRING(", and {} more"), mend.breaks.size() - 1);
+  }
+  if (!mend.glare_tried) words += "; glare was not looked at: too many eyes and luminaires";
+  return words;
+}
+
+}  // namespace
+
+std::string change_words(const assess::GlareChange& change, const units::ShownUnits& units) {
+  using Kind = assess::GlareChange::Kind;
+  const Values values{units};
+  switch (change.kind) {
+    case Kind::dimmed:
+      return fmt::format(FMT_STRING("dimmed to {:.0f} %"), 100 * change.amount);
+    case Kind::moved_x:
+    case Kind::moved_y:
+      return fmt::format(FMT_STRING("moved by {}{} along {}"), change.amount < 0 ? "-" : "",
+                         values.length(std::abs(change.amount)), change.kind == Kind::moved_x ? "x" : "y");
+    case Kind::turned:
+      return fmt::format(FMT_STRING("turned by {:g} deg"), change.amount);
+    case Kind::tilted_down:
+      return fmt::format(FMT_STRING("tilted down by {:g} deg"), change.amount);
+    case Kind::raised:
+      return fmt::format(FMT_STRING("{} higher"), values.length(change.amount));
+  }
+  return "";
+}
+
+std::vector<std::string> why(const record::RoomRecord& room, std::size_t number,
+                             const units::ShownUnits& units) {
+  std::vector<std::string> list;
+  if (number >= room.explanations.size()) return list;
+  const CauseWords words(room, room.assessment.checks[number], units);
+  for (const studies::Cause& cause : room.explanations[number].causes)
+    for (std::string& sentence : std::visit(words, cause)) {
+      // GR says the worst eye and what glares there in one sentence.
+      if (std::holds_alternative<studies::GlareCauses>(cause) && !list.empty() &&
+          room.assessment.checks[number].demand.quantity == Quantity::glare_rating)
+        list.back() += "; " + sentence;
+      else
+        list.push_back(std::move(sentence));
+    }
+  return list;
+}
+
+std::vector<std::string> help(const record::RoomRecord& room, std::size_t number,
+                              const units::ShownUnits& units) {
+  std::vector<std::string> list;
+  if (number >= room.explanations.size()) return list;
+  const Check& check = room.assessment.checks[number];
+  const ChangeWords words(room, check, units);
+  const Values values{units};
+  for (const studies::Mend& mend : room.explanations[number].mends) {
+    const bool idle = !standards::is_glare(check.demand.quantity) && std::isfinite(mend.value) &&
+                      value(check.demand.quantity, mend.value, units) ==
+                          value(check.demand.quantity, check.actual, units);
+    if (idle) continue;
+    list.push_back(std::visit(words, mend.change) + outcome_words(mend, check, values) +
+                   broken_words(mend, room));
+  }
+  return list;
+}
+
+}  // namespace glow::words

@@ -1,0 +1,53 @@
+#include "words/room_words.hpp"
+
+#include <fmt/format.h>
+
+namespace glow::words {
+
+std::string verified_as_words(space::VerifiedAs verified_as) {
+  switch (verified_as) {
+    case space::VerifiedAs::nothing:
+      return "";
+    case space::VerifiedAs::whole_room:
+      return "whole room; task areas ([[rooms.areas]]) would ask for less around them";
+    case space::VerifiedAs::areas_with_surroundings:
+      return "task areas with their surrounding and background areas; the work plane of the whole room is shown, "
+             "not verified";
+    case space::VerifiedAs::whole_room_and_areas:
+      return "whole room, and each task area without its surroundings";
+  }
+  return "";
+}
+
+std::string plane_height_words(space::PlaneHeight source, const std::string& task, const std::string& note) {
+  switch (source) {
+    case space::PlaneHeight::given:
+      return "given";
+    case space::PlaneHeight::by_task:
+      return fmt::format(FMT_STRING("for {}: {}"), task, note);
+    case space::PlaneHeight::assumed:
+      return "assumed: no task and no height given";
+  }
+  return "";
+}
+
+std::string meeting_words(const space::Meeting& meeting) {
+  return fmt::format(FMT_STRING("{} meets {}"), meeting.object,
+                     meeting.other.empty() ? std::string("a wall") : meeting.other);
+}
+
+std::string place_words(const std::string& inside) {
+  return inside.empty() ? std::string("outside the room")
+                        : fmt::format(FMT_STRING("inside or behind \"{}\""), inside);
+}
+
+CheckCount count_checks(const record::RoomRecord& room) {
+  CheckCount count;
+  for (const standards::Check& check : room.assessment.checks) {
+    count.binding += check.binding;
+    count.met += check.binding && check.verdict == standards::Verdict::met;
+  }
+  return count;
+}
+
+}  // namespace glow::words

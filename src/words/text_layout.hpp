@@ -1,0 +1,13 @@
+#pragma once
+
+#include <string>
+
+namespace glow::words {
+
+inline constexpr std::size_t kTerminalWidth = 80;
+
+/// Appends `lead` and the words to `text`, broken at blanks so that no line is wider than the terminal;
+/// further lines begin `indent` columns in.
+void wrap(std::string& text, const std::string& lead, const std::string& words, std::size_t indent);
+
+}  // namespace glow::words

@@ -1,0 +1,112 @@
+#include "words/values.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace glow::words {
+
+using standards::Quantity;
+using standards::Target;
+
+std::string Values::light(double lux) const {
+  return units::light_words(units, lux) + " " + units.light_unit();
+}
+
+std::string Values::length(double m) const {
+  return fmt::format(FMT_STRING("{:.1f} {}"), units.length(m), units.length_unit());
+}
+
+std::string Values::in_plan(const Vec3& p) const {
+  return fmt::format(FMT_STRING("({:.1f}, {:.1f})"), units.length(p.x()), units.length(p.y()));
+}
+
+std::string symbol(Quantity quantity) {
+  switch (quantity) {
+    case Quantity::mean_illuminance:
+      return "mean";
+    case Quantity::minimum_illuminance:
+      return "minimum";
+    case Quantity::uniformity:
+      return "U0";
+    case Quantity::colour_rendering:
+      return "Ra";
+    case Quantity::unified_glare:
+      return "UGR";
+    case Quantity::glare_rating:
+      return "GR";
+    case Quantity::luminaire_luminance:
+      return "cd/m2";
+    case Quantity::shielding_angle:
+      return "shielding";
+  }
+  return "";
+}
+
+std::string number(Quantity quantity, double value, const units::ShownUnits& units, Detail detail) {
+  if (!std::isfinite(value)) return "no number";
+  const bool table = detail == Detail::table;
+  switch (quantity) {
+    case Quantity::mean_illuminance:
+    case Quantity::minimum_illuminance:
+      return table ? fmt::format(FMT_STRING("{:.1f}"), units.light(value)) : units::light_words(units, value);
+    case Quantity::uniformity:
+      return fmt::format(FMT_STRING("{:.{}f}"), value, table ? 3 : 2);
+    case Quantity::unified_glare:
+    case Quantity::glare_rating:
+    case Quantity::shielding_angle:
+      return fmt::format(FMT_STRING("{:.1f}"), value);
+    case Quantity::colour_rendering:
+    case Quantity::luminaire_luminance:
+      return fmt::format(FMT_STRING("{:.0f}"), value);
+  }
+  return "";
+}
+
+std::string value(Quantity quantity, double v, const units::ShownUnits& units, Detail detail) {
+  const std::string unit = standards::unit_of(quantity);
+  const std::string shown = number(quantity, v, units, detail);
+  if (unit.empty()) return shown;
+  return shown + " " + (unit == "lx" ? units.light_unit() : unit.c_str());
+}
+
+std::string required(const standards::Demand& demand, const units::ShownUnits& units) {
+  if (standards::unit_of(demand.quantity) == "lx") return value(demand.quantity, demand.required, units);
+  if (demand.quantity == Quantity::uniformity) return number(demand.quantity, demand.required, units, {});
+  return fmt::format(FMT_STRING("{}{:g}"), standards::is_upper_limit(demand.quantity) ? "<= " : "",
+                     demand.required);
+}
+
+std::string name_of(const Target& target, const record::RoomRecord& room) {
+  switch (target.kind) {
+    case Target::Kind::grid:
+      return room.assessment.grids[target.id].name;
+    case Target::Kind::eyes:
+      return room.assessment.glare.sets[target.id].set.name;
+    case Target::Kind::tabular:
+      return "tabular value";
+    case Target::Kind::luminaire_type:
+      return room.groups[target.id].mark;
+    case Target::Kind::light:
+      return "luminaires";
+  }
+  return "";
+}
+
+std::string kind_of(const Target& target, const record::RoomRecord& room) {
+  switch (target.kind) {
+    case Target::Kind::grid:
+      return to_string(room.assessment.grids[target.id].role);
+    case Target::Kind::eyes:
+      return "eye";
+    case Target::Kind::tabular:
+      return "tabular method";
+    case Target::Kind::luminaire_type:
+      return "luminaire";
+    case Target::Kind::light:
+      break;
+  }
+  return "";
+}
+
+}  // namespace glow::words
