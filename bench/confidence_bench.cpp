@@ -8,8 +8,8 @@
 #include <numeric>
 #include <string>
 
-#include "core/sources/luminaire_inflow.hpp"
 #include "core/assess/grid_uncertainty.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace {

@@ -8,12 +8,12 @@
 //   table   the table of CIE 190 of one luminaire, 19 rooms; headline: its two values on the data sheet
 #include <benchmark/benchmark.h>
 
-#include "core/photometry/placed_luminaire.hpp"
-#include "core/run/compute_room.hpp"
 #include "cli/open_project.hpp"
+#include "core/assess/room_result.hpp"
 #include "core/cavity/ugr_table.hpp"
 #include "core/glare/unified_glare.hpp"
-#include "core/assess/room_result.hpp"
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
 #include "core/sources/direct_light.hpp"
 
 namespace {
@@ -67,8 +67,7 @@ void compute(benchmark::State& state, bool with_eyes) {
   std::size_t views = 0;
   for (const space::EyeSet& set : space.eyes) views += set.size();
   for (auto _ : state)
-    benchmark::DoNotOptimize(
-        run::compute_room(space, *run::Accuracy::parse("normal"), nullptr, {}).status);
+    benchmark::DoNotOptimize(run::compute_room(space, *run::Accuracy::parse("normal"), nullptr, {}).status);
   state.counters["views"] = double(views);
 }
 

@@ -19,14 +19,14 @@
 #include <numeric>
 #include <vector>
 
-#include "core/photometry/placed_luminaire.hpp"
-#include "core/run/compute_room.hpp"
-#include "core/sources/luminaire_inflow.hpp"
 #include "cli/open_project.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 #include "core/assess/room_result.hpp"
-#include "core/transport/tracing/patch_rays.hpp"
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/run/compute_room.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/sources/remembered_places.hpp"
+#include "core/transport/tracing/patch_rays.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace {
@@ -203,7 +203,8 @@ void furnished_full(benchmark::State& state) {
   for (auto _ : state) {
     const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
     const transport::GroupLight light = sources::relight(transport, furnished().luminaires, {});
-    benchmark::DoNotOptimize(assess::grid_uncertainty(transport::NumericalError(transport, light), light, all));
+    benchmark::DoNotOptimize(
+        assess::grid_uncertainty(transport::NumericalError(transport, light), light, all));
   }
 }
 

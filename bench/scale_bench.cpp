@@ -39,7 +39,8 @@ std::vector<double> totals(const GroupLight& light) {
 }
 
 std::vector<double> computed(const rooms::TestRoom& space, const Effort& effort) {
-  return totals(sources::relight(Transport(space.geometry, space.receivers, effort, Watch{}), space.luminaires, {}));
+  return totals(
+      sources::relight(Transport(space.geometry, space.receivers, effort, Watch{}), space.luminaires, {}));
 }
 
 /// Root mean square of relative errors.

@@ -9,8 +9,8 @@
 
 namespace glow::testing {
 
-/// A folder of a test's own, gone at its end unless GLOWGRID_KEEP_FOLDERS is set: tests/same-results.sh runs the
-/// projects in there with two versions of the program.
+/// A folder of a test's own, gone at its end unless GLOWGRID_KEEP_FOLDERS is set: tests/same-results.sh runs
+/// the projects in there with two versions of the program.
 class TemporaryFolder {
  public:
   TemporaryFolder() {

@@ -93,8 +93,8 @@ void describe_glare(const space::GlareBrief& glare, std::string& text) {
 }
 
 /// "  task area bench: mean 500 lx, U0 0.60 (EN 12464-1:2021, 17.4; agreed)".
-void describe_demands(const std::vector<standards::Demand>& demands, const std::string& name, const units::ShownUnits& units,
-                      std::string& text) {
+void describe_demands(const std::vector<standards::Demand>& demands, const std::string& name,
+                      const units::ShownUnits& units, std::string& text) {
   std::string words, source;
   for (std::size_t i = 0; i < demands.size(); ++i) {
     const standards::Demand& d = demands[i];
@@ -145,7 +145,8 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   for (std::size_t g = 0; g < room.grids.size(); ++g) {
     const space::Grid& grid = room.grids[g];
     const bool wall = grid.role == space::GridRole::wall;
-    if (!wall || !wall_told) describe_demands(brief.grids[g].demands, wall ? "each wall" : grid.name, units, text);
+    if (!wall || !wall_told)
+      describe_demands(brief.grids[g].demands, wall ? "each wall" : grid.name, units, text);
     wall_told = wall_told || wall;
   }
   describe_glare(brief.glare, text);

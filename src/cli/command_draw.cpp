@@ -8,9 +8,9 @@
 #include "cli/run_project.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
-#include "files/results/drawn_list.hpp"
 #include "files/project/fingerprint.hpp"
 #include "files/project/project_reader.hpp"
+#include "files/results/drawn_list.hpp"
 #include "files/results/results_reader.hpp"
 #include "files/text/input_file.hpp"
 
@@ -103,7 +103,8 @@ int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat
   {
     Progress progress(quiet);
     write_figures(
-        list, [&](const figures::Figure&) { return formats; }, "", folder, found, progress.watch(source.run.project));
+        list, [&](const figures::Figure&) { return formats; }, "", folder, found,
+        progress.watch(source.run.project));
     progress.watch(source.run.project).stop_if_cancelled();
   }
   print_problems(found, {}, quiet);

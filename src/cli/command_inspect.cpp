@@ -13,8 +13,8 @@
 #include "figures/convert_svg.hpp"
 #include "figures/intensity_figures.hpp"
 #include "files/output/file_names.hpp"
-#include "files/photometry/glare_tables.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/photometry/glare_tables.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/text/input_file.hpp"
 

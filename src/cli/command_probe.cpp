@@ -7,8 +7,8 @@
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
 #include "cli/terminal.hpp"
-#include "core/studies/probe.hpp"
 #include "core/space/facing.hpp"
+#include "core/studies/probe.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -113,7 +113,7 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
   studies::ProbeResult result;
   {
     Progress progress(arguments.values.count("quiet") > 0);
-        result = studies::probe(room, weights, point, transport::Effort::fine(), progress.watch(room.name));
+    result = studies::probe(room, weights, point, transport::Effort::fine(), progress.watch(room.name));
   }
   if (result.misplaced) {
     fmt::print(stderr, FMT_STRING("glowgrid probe: {} m, facing {}, lies {}; expected a spot in the open\n"),
@@ -126,9 +126,8 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
   if (arguments.values.count("json") > 0)
     print_json(room, point, result);
   else
-    print_table(room,
-                lighting::mean_maintenance(room, weights, planned.room->maintenance_factor.value_or(1)), at,
-                facing, result, units);
+    print_table(room, lighting::mean_maintenance(room, weights, planned.room->maintenance_factor.value_or(1)),
+                at, facing, result, units);
   return kDone;
 }
 

@@ -3,8 +3,8 @@
 #include <fmt/format.h>
 
 #include "cli/glare_sheet.hpp"
-#include "words/text_layout.hpp"
 #include "core/photometry/derived.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace {

@@ -4,11 +4,11 @@
 
 #include <cmath>
 
-#include "words/text_layout.hpp"
 #include "core/cavity/ugr_table.hpp"
 #include "core/glare/screen_luminance.hpp"
 #include "core/standards/glare_rules.hpp"
 #include "files/photometry/glare_tables.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace {
@@ -72,12 +72,13 @@ void add_ugr_table(std::string& text, const Photometry& p) {
   }
   const cavity::UgrHeadline headline = cavity::ugr_headline(p);
   const Sights sights = sights_of(headline, p);
-  words::wrap(text, "  ",
-       fmt::format(FMT_STRING("UGR by the tabular method of CIE 190, uncorrected: for 1000 lm. Spacing 0.25 "
-                              "of H, the height of the luminaires above the eye (1.2 m seated); for {} add "
-                              "{:+.1f}"),
-                   flux_words(headline, p), headline.correction),
-       2);
+  words::wrap(
+      text, "  ",
+      fmt::format(FMT_STRING("UGR by the tabular method of CIE 190, uncorrected: for 1000 lm. Spacing 0.25 "
+                             "of H, the height of the luminaires above the eye (1.2 m seated); for {} add "
+                             "{:+.1f}"),
+                  flux_words(headline, p), headline.correction),
+      2);
   text += "\n";
   add_reflectances(text, "ceiling", &Reflectances::top);
   add_reflectances(text, "walls", &Reflectances::walls);
@@ -87,9 +88,9 @@ void add_ugr_table(std::string& text, const Photometry& p) {
   add_ugr_rows(text, p);
   text += "\n";
   words::wrap(text, "  ",
-       fmt::format(FMT_STRING("4H x 8H, 70/50/20, corrected: {:.1f} crosswise, {:.1f} endwise"),
-                   sights.crosswise_value, sights.endwise_value),
-       2);
+              fmt::format(FMT_STRING("4H x 8H, 70/50/20, corrected: {:.1f} crosswise, {:.1f} endwise"),
+                          sights.crosswise_value, sights.endwise_value),
+              2);
   words::wrap(
       text, "  ",
       "x lies across the line of sight, y along it. About 0.3 from a table made to the letter of the method, "
@@ -99,12 +100,13 @@ void add_ugr_table(std::string& text, const Photometry& p) {
 
 void add_utilisation(std::string& text, const Photometry& p) {
   const UtilisationTable table = cavity::utilisation_table(p);
-  words::wrap(text, "\n  ",
-       fmt::format(
-           FMT_STRING("Utilisation factors: lm on the work plane over {}; ceiling at the luminaires' plane, "
-                      "spread evenly"),
-           p.absolute || !p.lamp_flux_lm ? "lm of the luminaire" : "lm of the lamps"),
-       2);
+  words::wrap(
+      text, "\n  ",
+      fmt::format(
+          FMT_STRING("Utilisation factors: lm on the work plane over {}; ceiling at the luminaires' plane, "
+                     "spread evenly"),
+          p.absolute || !p.lamp_flux_lm ? "lm of the luminaire" : "lm of the lamps"),
+      2);
   text += "\n";
   for (const auto& [name, part] : {std::pair{"ceiling", &Reflectances::top},
                                    {"walls", &Reflectances::walls},

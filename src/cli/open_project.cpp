@@ -2,8 +2,8 @@
 
 #include <fmt/format.h>
 
-#include "files/project/fingerprint.hpp"
 #include "files/meshes/mesh_reader.hpp"
+#include "files/project/fingerprint.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
 #include "files/text/input_file.hpp"

@@ -5,15 +5,15 @@
 #include <string>
 #include <vector>
 
-#include "core/record/record.hpp"
 #include "core/parallel/parallel.hpp"
+#include "core/record/record.hpp"
 #include "files/output/output_folder.hpp"
 
 namespace glow::cli {
 
-/// Writes what a run finds, room by room: results.json, tables of values, figures. Of a room that is written only
-/// what tells how it stands among the others is kept, so memory does not grow with the building (unless figures
-/// share one scale, which needs all of them). Nothing is in place before `commit`.
+/// Writes what a run finds, room by room: results.json, tables of values, figures. Of a room that is written
+/// only what tells how it stands among the others is kept, so memory does not grow with the building (unless
+/// figures share one scale, which needs all of them). Nothing is in place before `commit`.
 class ResultWriter {
  public:
   /// `run`: all but rooms, warnings and files.
@@ -23,8 +23,8 @@ class ResultWriter {
   void add(const record::RoomRecord& room, Problems& problems, const Watch& watch);
   /// A room without results.
   void leave_out(const space::Space& room, const std::string& fault);
-  /// The status of the project, the end of results.json; then all of it is put in place of an earlier run's files.
-  /// Throws as `add`.
+  /// The status of the project, the end of results.json; then all of it is put in place of an earlier run's
+  /// files. Throws as `add`.
   void commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch);
 
   /// What was found, rooms without their values.

@@ -6,12 +6,12 @@
 #include <fstream>
 
 #include "cli/arguments.hpp"
+#include "cli/open_project.hpp"
 #include "cli/result_writer.hpp"
 #include "cli/terminal.hpp"
+#include "core/run/run_rooms.hpp"
 #include "files/output/file_names.hpp"
 #include "files/output/output_folder.hpp"
-#include "cli/open_project.hpp"
-#include "core/run/run_rooms.hpp"
 #include "store/transport_cache.hpp"
 #include "words/run_table.hpp"
 #include "words/run_warnings.hpp"
@@ -141,8 +141,8 @@ class ProjectRun {
     return run;
   }
   bool is_chosen(const space::PlannedRoom& room) const {
-    return options_.rooms.empty() || std::find(options_.rooms.begin(), options_.rooms.end(),
-                                               room.space.name) != options_.rooms.end();
+    return options_.rooms.empty() ||
+           std::find(options_.rooms.begin(), options_.rooms.end(), room.space.name) != options_.rooms.end();
   }
   void take(const space::PlannedRoom& room, run::FinishedRoom finished);
   void fail(const space::PlannedRoom& room, const std::string& fault, int code) {

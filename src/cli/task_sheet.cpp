@@ -2,8 +2,8 @@
 
 #include <fmt/format.h>
 
-#include "words/text_layout.hpp"
 #include "core/standards/general_rules.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace {

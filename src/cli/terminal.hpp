@@ -24,8 +24,8 @@ class Progress {
   Progress(const Progress&) = delete;
   Progress& operator=(const Progress&) = delete;
 
-  /// To hand to a long calculation; also carries Ctrl-C. `subject`: what its stages belong to ("Throwing room");
-  /// several may be under way at once.
+  /// To hand to a long calculation; also carries Ctrl-C. `subject`: what its stages belong to ("Throwing
+  /// room"); several may be under way at once.
   Watch watch(const std::string& subject);
 
  private:

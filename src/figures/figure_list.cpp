@@ -29,8 +29,7 @@ class RoomFigures {
 
  private:
   void add(const record::RoomRecord& room) {
-    const auto input =
-        std::make_shared<const FigureInput>(FigureInput{&room, style_, units_, common_});
+    const auto input = std::make_shared<const FigureInput>(FigureInput{&room, style_, units_, common_});
     const std::string first = files::file_name_part(room.name) + "--";
     Grids surfaces, ceiling;
     for (const assess::GridReading& grid : room.assessment.grids) {
@@ -42,7 +41,8 @@ class RoomFigures {
       add(base, fmt::format(FMT_STRING("{}: {}"), room.name, grid.name), input, {&grid}, false,
           [input, &grid] { return plan_svg(*input, grid); });
       figures_.back().main = grid.role == space::GridRole::work_plane;
-      const bool looked_at = grid.role == space::GridRole::requested || grid.role == space::GridRole::task_area;
+      const bool looked_at =
+          grid.role == space::GridRole::requested || grid.role == space::GridRole::task_area;
       figures_.back().usual = figures_.back().main || looked_at;
       if (!figures_.back().usual) continue;
       add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input,

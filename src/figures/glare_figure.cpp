@@ -210,7 +210,8 @@ void GlareMap::title() {
     rated += view.ugr.has_value();
     above += view.ugr && limit_ && *view.ugr > *limit_;
   }
-  canvas_.text({700, 42}, ugr_words(*eyes_.views[*worst_].ugr), {22, "start", failed ? kFail : kSheetInk, true});
+  canvas_.text({700, 42}, ugr_words(*eyes_.views[*worst_].ugr),
+               {22, "start", failed ? kFail : kSheetInk, true});
   canvas_.text(
       {700, 64},
       limit_ ? fmt::format(FMT_STRING("worst view; limit {:g}"), *limit_) : std::string("worst view"),

@@ -70,8 +70,8 @@ std::vector<Tile> tiles_of(const record::RunRecord& run) {
     const words::CheckCount count = words::count_checks(room);
     std::string detail;
     if (count.binding > 0)
-      detail = fmt::format(FMT_STRING("{} of {} checks; {}"), count.met, count.binding,
-                           decisive(room, run.units));
+      detail =
+          fmt::format(FMT_STRING("{} of {} checks; {}"), count.met, count.binding, decisive(room, run.units));
     tiles.push_back({room.name, to_string(room.assessment.status), detail, room.outline});
   }
   for (const record::UncomputedRoom& room : run.not_computed)

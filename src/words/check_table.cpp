@@ -76,10 +76,9 @@ void CheckTable::line(const Check& check, const std::string& name) {
   const std::string sure =
       check.uncertainty > 0 ? fmt::format(FMT_STRING("{:.2g}"), shown(check, check.uncertainty)) : "-";
   const double margin = check.margin();
-  text_ +=
-      fmt::format(FMT_STRING("  {:<{}} {:>9}{}{:>9} {:>9} {:>7}  {}\n"), words, kNameWidth, asked, mark,
-                  in_table(check.actual), (margin >= 0 ? "+" : "-") + in_table(std::abs(margin)), sure,
-                  check.binding ? painted(verdict, colour_) : fmt::format(FMT_STRING("({})"), verdict));
+  text_ += fmt::format(FMT_STRING("  {:<{}} {:>9}{}{:>9} {:>9} {:>7}  {}\n"), words, kNameWidth, asked, mark,
+                       in_table(check.actual), (margin >= 0 ? "+" : "-") + in_table(std::abs(margin)), sure,
+                       check.binding ? painted(verdict, colour_) : fmt::format(FMT_STRING("({})"), verdict));
 }
 
 /// One line for each check; walls that are met in one line, at the wall with the least margin.
@@ -164,7 +163,9 @@ void CheckTable::write_notes() {
   const auto note = [&](const std::string& words) {
     if (std::find(notes.begin(), notes.end(), words) == notes.end()) notes.push_back(words);
   };
-  const auto any = [&](auto&& holds) { return std::any_of(room_.assessment.checks.begin(), room_.assessment.checks.end(), holds); };
+  const auto any = [&](auto&& holds) {
+    return std::any_of(room_.assessment.checks.begin(), room_.assessment.checks.end(), holds);
+  };
   if (any([](const Check& c) { return !c.binding; }))
     note(any([](const Check& c) { return c.binding && c.target.kind == standards::Target::Kind::tabular; })
              ? "in brackets: for information; the tabular value verifies glare here"

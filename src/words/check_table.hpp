@@ -4,7 +4,6 @@
 
 #include "core/record/record.hpp"
 
-
 namespace glow::words {
 
 /// A room's checks: what is required, found, the margin, how sure it is, and the verdict; then, of those that

@@ -54,17 +54,19 @@ class CauseWords {
     return list;
   }
   Sentences operator()(const studies::TableKeepsLimit& table) const {
-    return {fmt::format(FMT_STRING("the tabular value, {:.1f}, keeps the limit: it is of eyes in the middle of "
-                                   "a wall, in an even array of its own"),
-                        table.ugr)};
+    return {
+        fmt::format(FMT_STRING("the tabular value, {:.1f}, keeps the limit: it is of eyes in the middle of "
+                               "a wall, in an even array of its own"),
+                    table.ugr)};
   }
   Sentences operator()(const studies::SeeTable&) const {
     const assess::TableGlare& table = room_.assessment.glare.table;
     Sentences list;
     for (const assess::TableGlare::Value& v : table.values)
-      list.push_back(fmt::format(
-          FMT_STRING("{} looked at along {}, {}, in a room of {:.1f}H x {:.1f}H, {}: UGR {:.1f}"), table.mark,
-          along_words(v), v.crosswise ? "crosswise" : "endwise", v.x_h, v.y_h, reflectances_words(table), v.ugr));
+      list.push_back(
+          fmt::format(FMT_STRING("{} looked at along {}, {}, in a room of {:.1f}H x {:.1f}H, {}: UGR {:.1f}"),
+                      table.mark, along_words(v), v.crosswise ? "crosswise" : "endwise", v.x_h, v.y_h,
+                      reflectances_words(table), v.ugr));
     return list;
   }
   Sentences operator()(const studies::BrightPlanes& bright) const;
@@ -85,9 +87,8 @@ Sentences CauseWords::operator()(const studies::LowestPoints& low) const {
     return {fmt::format(FMT_STRING("the lowest {} points lie in several places; the least, {}, at {}"),
                         low.count, values_.light(low.lowest_lx), values_.in_plan(low.lowest))};
   const bool single = low.together == 1;
-  std::string words =
-      single ? std::string("the lowest point lies")
-             : fmt::format(FMT_STRING("the lowest {} points lie"), low.together);
+  std::string words = single ? std::string("the lowest point lies")
+                             : fmt::format(FMT_STRING("the lowest {} points lie"), low.together);
   if (!low.along.empty()) words += fmt::format(FMT_STRING(" along {}"), fmt::join(low.along, " and "));
   const char* comma = low.along.empty() ? "" : ",";
   if (single)
@@ -101,8 +102,9 @@ Sentences CauseWords::operator()(const studies::LowestPoints& low) const {
 Sentences CauseWords::operator()(const studies::LuminairesThere& there) const {
   if (there.nearest.mark.empty()) return {"there are no luminaires"};
   std::string words = fmt::format(
-      FMT_STRING("the luminaire nearest to them, {} at {}, {} away, gives {} straight: they lie {:.0f} deg off "
-                 "its axis, where it shines with {:.0f} % of its peak"),
+      FMT_STRING(
+          "the luminaire nearest to them, {} at {}, {} away, gives {} straight: they lie {:.0f} deg off "
+          "its axis, where it shines with {:.0f} % of its peak"),
       there.nearest.mark, values_.in_plan(there.nearest.at), values_.length(there.distance_m),
       values_.light(there.straight_lx), there.off_axis_deg, 100 * there.peak_share);
   if (there.straight_lx < kHidden * there.open_lx)
@@ -160,9 +162,9 @@ Sentences CauseWords::operator()(const studies::BrightPlanes& bright) const {
     planes += fmt::format(FMT_STRING("{}{:g}"), planes.empty() ? "C " : ", ", from);
     if (to > from) planes += fmt::format(FMT_STRING(" to {:g}"), to);
   }
-  return {fmt::format(
-      FMT_STRING("above the limit in the planes {}; most at C {:g}, {:g} deg from straight down"), planes,
-      bright.c_deg, bright.gamma_deg)};
+  return {
+      fmt::format(FMT_STRING("above the limit in the planes {}; most at C {:g}, {:g} deg from straight down"),
+                  planes, bright.c_deg, bright.gamma_deg)};
 }
 
 /// A change in words, without what it comes to.
@@ -193,8 +195,8 @@ class ChangeWords {
                        change.before ? "before" : "above", values_.in_plan(change.luminaire.at));
   }
   std::string operator()(const studies::Brighter& change) const {
-    return fmt::format(FMT_STRING("{} brighter by {:.1f}"), change.ceiling_too ? "walls and ceiling" : "walls",
-                       change.by);
+    return fmt::format(FMT_STRING("{} brighter by {:.1f}"),
+                       change.ceiling_too ? "walls and ceiling" : "walls", change.by);
   }
   std::string operator()(const studies::BetterColour& change) const {
     return fmt::format(FMT_STRING("luminaires of Ra {:g} or more"), change.ra);
@@ -203,9 +205,9 @@ class ChangeWords {
     const assess::GlareChange& tried = changes()[change.change];
     const std::string quantity = symbol(check_.demand.quantity);
     const auto shown = [&](double v) { return number(check_.demand.quantity, v, values_.units, {}); };
-    return fmt::format(FMT_STRING("{} at {} {}: {} {} there, {} at worst among these eyes"), change.source.mark,
-                       values_.in_plan(change.source.at), change_words(tried, values_.units), quantity,
-                       shown(tried.value), shown(tried.worst));
+    return fmt::format(FMT_STRING("{} at {} {}: {} {} there, {} at worst among these eyes"),
+                       change.source.mark, values_.in_plan(change.source.at),
+                       change_words(tried, values_.units), quantity, shown(tried.value), shown(tried.worst));
   }
   std::string operator()(const studies::AllDimmed& change) const {
     return fmt::format(FMT_STRING("all luminaires dimmed to {:.0f} %: just met, with {:.0f} % less light "
@@ -250,8 +252,7 @@ std::string broken_words(const studies::Mend& mend, const record::RoomRecord& ro
     const Check& first = mend.breaks.front();
     words = fmt::format(FMT_STRING("; but {} of {} would not be met"), to_string(first.demand.quantity),
                         name_of(first.target, room));
-    if (mend.breaks.size() > 1)
-      words += fmt::format(FMT_STRING(", and {} more"), mend.breaks.size() - 1);
+    if (mend.breaks.size() > 1) words += fmt::format(FMT_STRING(", and {} more"), mend.breaks.size() - 1);
   }
   if (!mend.glare_tried) words += "; glare was not looked at: too many eyes and luminaires";
   return words;
@@ -304,9 +305,9 @@ std::vector<std::string> help(const record::RoomRecord& room, std::size_t number
   const ChangeWords words(room, check, units);
   const Values values{units};
   for (const studies::Mend& mend : room.explanations[number].mends) {
-    const bool idle = !standards::is_glare(check.demand.quantity) && std::isfinite(mend.value) &&
-                      value(check.demand.quantity, mend.value, units) ==
-                          value(check.demand.quantity, check.actual, units);
+    const bool idle =
+        !standards::is_glare(check.demand.quantity) && std::isfinite(mend.value) &&
+        value(check.demand.quantity, mend.value, units) == value(check.demand.quantity, check.actual, units);
     if (idle) continue;
     list.push_back(std::visit(words, mend.change) + outcome_words(mend, check, values) +
                    broken_words(mend, room));

@@ -9,7 +9,6 @@
 #include "words/glare_words.hpp"
 #include "words/text_layout.hpp"
 
-
 namespace glow::words {
 namespace {
 
@@ -110,8 +109,9 @@ void GlareTable::write_changes(const std::vector<assess::GlareChange>& changes) 
   std::string words;
   for (const assess::GlareChange& change : changes) {
     const std::string here = number(change.value), worst = number(change.worst);
-    words += fmt::format(FMT_STRING("{}{} {}{}"), words.empty() ? "" : ", ", change_words(change, values_.units), here,
-                         here == worst ? "" : fmt::format(FMT_STRING(" (all these eyes {})"), worst));
+    words +=
+        fmt::format(FMT_STRING("{}{} {}{}"), words.empty() ? "" : ", ", change_words(change, values_.units),
+                    here, here == worst ? "" : fmt::format(FMT_STRING(" (all these eyes {})"), worst));
   }
   if (!words.empty()) wrap(text_, "    ", "that first one " + words, 7);
 }
@@ -139,7 +139,8 @@ void GlareTable::write_rating(const EyeSetGlare& set) {
 void GlareTable::write_room() {
   const std::vector<double> values = room_.assessment.glare.all_ugr();
   if (!values.empty())
-    row("UGR of all eyes in the room", number(values.back()), number(room_.assessment.glare.typical.value_or(NAN)), "-",
+    row("UGR of all eyes in the room", number(values.back()),
+        number(room_.assessment.glare.typical.value_or(NAN)), "-",
         fmt::format(FMT_STRING("{} views"), values.size()));
 }
 
@@ -154,8 +155,7 @@ void GlareTable::write_table() {
     row(fmt::format(FMT_STRING("tabular UGR along {}, {}"), along_words(value),
                     value.crosswise ? "crosswise" : "endwise"),
         number(value.ugr), "-", "-",
-        fmt::format(FMT_STRING("{:.1f}H x {:.1f}H, {}"), value.x_h, value.y_h,
-                    reflectances_words(table)));
+        fmt::format(FMT_STRING("{:.1f}H x {:.1f}H, {}"), value.x_h, value.y_h, reflectances_words(table)));
   for (const TableGlare::Remark& remark : table.remarks)
     wrap(text_, "    ", table_remark_words(remark, room_), 4);
 }

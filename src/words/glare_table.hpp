@@ -4,7 +4,6 @@
 
 #include "core/record/record.hpp"
 
-
 namespace glow::words {
 
 /// Glare of a room for people: every set of eyes with its worst and typical UGR (and GR), what causes the

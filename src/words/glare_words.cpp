@@ -22,18 +22,21 @@ std::string remark_words(const assess::GlareRemark& remark) {
     case Kind::large_sources:
       return sources("above 0.1 sr, larger than CIE 117 was made for: rated too mildly");
     case Kind::below_sight:
-      return sources("below the line of sight, where CIE 117 has no position index; Iwata and Tokura's is taken");
+      return sources(
+          "below the line of sight, where CIE 117 has no position index; Iwata and Tokura's is taken");
     case Kind::partly_hidden:
       return sources("partly hidden, counted as far as they are seen");
     case Kind::beyond_field:
-      return fmt::format(FMT_STRING("{:.1f} with the sources in front that lie outside the field of view of the "
-                                    "printed table"),
-                         remark.value);
+      return fmt::format(
+          FMT_STRING("{:.1f} with the sources in front that lie outside the field of view of the "
+                     "printed table"),
+          remark.value);
     case Kind::indirect:
-      return fmt::format(FMT_STRING("{:.0f} % of the light goes up: UGR does not rate the bright ceiling. CIE 147 "
-                                    "bounds the mean of even indirect light instead: 300, 600, 1000, 1600 lx for "
-                                    "UGR 13, 16, 19, 22"),
-                         100 * remark.share);
+      return fmt::format(
+          FMT_STRING("{:.0f} % of the light goes up: UGR does not rate the bright ceiling. CIE 147 "
+                     "bounds the mean of even indirect light instead: 300, 600, 1000, 1600 lx for "
+                     "UGR 13, 16, 19, 22"),
+          100 * remark.share);
   }
   return "";
 }
@@ -86,15 +89,17 @@ std::string table_remark_words(const assess::TableGlare::Remark& remark, const r
   const model::Reflectances& own = room.reflectances;
   switch (remark.kind) {
     case Kind::reflectances_differ:
-      return fmt::format(FMT_STRING("the room's own reflectances, {:.0f}/{:.0f}/{:.0f}, are far from any of the "
-                                    "table; {} is the nearest"),
-                         100 * own.ceiling, 100 * own.walls, 100 * own.floor,
-                         reflectances_words(room.assessment.glare.table));
+      return fmt::format(
+          FMT_STRING("the room's own reflectances, {:.0f}/{:.0f}/{:.0f}, are far from any of the "
+                     "table; {} is the nearest"),
+          100 * own.ceiling, 100 * own.walls, 100 * own.floor,
+          reflectances_words(room.assessment.glare.table));
     case Kind::beyond_table:
       return "the table holds sides of 2H to 12H; what lies beyond is read at its edge";
     case Kind::near_limit:
-      return fmt::format(FMT_STRING("within {} of the limit of {:g}: tables by different hands differ by as much"),
-                         remark.amount, remark.value);
+      return fmt::format(
+          FMT_STRING("within {} of the limit of {:g}: tables by different hands differ by as much"),
+          remark.amount, remark.value);
   }
   return "";
 }
@@ -145,9 +150,10 @@ std::string not_verified_words(const standards::NotVerified& item, const assess:
     case Why::nothing_in_sight:
       return ugr("no luminaire is in the field of view of the eyes that are verified");
     case Why::nothing_in_sight_gr:
-      return fmt::format(FMT_STRING("glare rating GR {:g} (no luminaire is in the field of view of the eyes that "
-                                    "are verified)"),
-                         item.required);
+      return fmt::format(
+          FMT_STRING("glare rating GR {:g} (no luminaire is in the field of view of the eyes that "
+                     "are verified)"),
+          item.required);
     case Why::no_luminous_size:
       return fmt::format(FMT_STRING("luminance of {} in screens (its file states no luminous size)"),
                          item.subject);

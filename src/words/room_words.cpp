@@ -11,7 +11,8 @@ std::string verified_as_words(space::VerifiedAs verified_as) {
     case space::VerifiedAs::whole_room:
       return "whole room; task areas ([[rooms.areas]]) would ask for less around them";
     case space::VerifiedAs::areas_with_surroundings:
-      return "task areas with their surrounding and background areas; the work plane of the whole room is shown, "
+      return "task areas with their surrounding and background areas; the work plane of the whole room is "
+             "shown, "
              "not verified";
     case space::VerifiedAs::whole_room_and_areas:
       return "whole room, and each task area without its surroundings";

@@ -6,11 +6,11 @@
 #include <cmath>
 #include <map>
 
-#include "words/glare_table.hpp"
-#include "words/text_layout.hpp"
 #include "words/check_table.hpp"
+#include "words/glare_table.hpp"
 #include "words/glare_words.hpp"
 #include "words/room_words.hpp"
+#include "words/text_layout.hpp"
 #include "words/values.hpp"
 
 namespace glow::words {
@@ -138,8 +138,8 @@ void RoomTable::write_points(const record::RoomRecord& room) {
       continue;
     }
     line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}"), fitted(point.name),
-                     kNameWidth, light(point.total_lx()), light(point.direct_lx), light(point.interreflected_lx),
-                     light(point.uncertainty_lx)));
+                     kNameWidth, light(point.total_lx()), light(point.direct_lx),
+                     light(point.interreflected_lx), light(point.uncertainty_lx)));
   }
 }
 
@@ -149,8 +149,8 @@ void RoomTable::write_luminaires(const record::RoomRecord& room) {
     words += fmt::format(FMT_STRING("{}{} x {}"), words.empty() ? "" : ", ", mark.count, mark.mark);
   if (words.empty()) words = "no luminaires";
   if (room.assessment.power.installed_w) {
-    words +=
-        fmt::format(FMT_STRING("; {:.0f} W, {:.2f} W/m2"), *room.assessment.power.installed_w, *room.assessment.power.w_per_m2);
+    words += fmt::format(FMT_STRING("; {:.0f} W, {:.2f} W/m2"), *room.assessment.power.installed_w,
+                         *room.assessment.power.w_per_m2);
     if (room.assessment.power.w_per_m2_100lx)
       words += fmt::format(FMT_STRING(", {:.2f} W/m2 per 100 lx"), *room.assessment.power.w_per_m2_100lx);
   } else {
@@ -162,8 +162,9 @@ void RoomTable::write_luminaires(const record::RoomRecord& room) {
 void RoomTable::write_room(const record::RoomRecord& room) {
   line("");
   line(fmt::format(FMT_STRING("{}: {}"), room.name,
-                   room.assessment.status == assess::Status::no_target ? to_string(room.assessment.status)
-                                                             : painted(to_string(room.assessment.status), colour_)));
+                   room.assessment.status == assess::Status::no_target
+                       ? to_string(room.assessment.status)
+                       : painted(to_string(room.assessment.status), colour_)));
   for (const record::TaskRecord& task : room.tasks)
     wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), task.key, task.source,
                               task.certainty));
@@ -209,13 +210,14 @@ std::string room_line(const record::RoomRecord& room, bool colour) {
   std::string worst;
   for (const standards::Check& check : room.assessment.checks)
     if (check.binding && check.verdict != standards::Verdict::met && worst.empty())
-      worst = fmt::format(FMT_STRING("; {}, {}"), name_of(check.target, room),
-                          to_string(check.demand.quantity));
+      worst =
+          fmt::format(FMT_STRING("; {}, {}"), name_of(check.target, room), to_string(check.demand.quantity));
   const std::string word = to_string(status);
   const std::string padding(std::max<std::size_t>(10, word.size()) - word.size(), ' ');
   const bool has_target = status != assess::Status::no_target;
   const std::string checks =
-      has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), count.met, count.binding, worst) : std::string();
+      has_target ? fmt::format(FMT_STRING("{} of {} checks{}"), count.met, count.binding, worst)
+                 : std::string();
   std::string words = fmt::format(FMT_STRING("{:<{}} {}{} {}"), fitted(room.name), kNameWidth,
                                   has_target ? painted(word, colour) : word, padding, checks);
   while (words.back() == ' ') words.pop_back();

@@ -26,7 +26,8 @@ void warn_of_lost_light(const record::RoomRecord& room, Problems& problems) {
 /// Points of walls and the like lie behind things as a matter of course.
 void warn_of_left_out(const record::RoomRecord& room, const assess::GridReading& grid, Problems& problems) {
   using space::GridRole;
-  if (grid.role != GridRole::work_plane && grid.role != GridRole::requested && grid.role != GridRole::task_area)
+  if (grid.role != GridRole::work_plane && grid.role != GridRole::requested &&
+      grid.role != GridRole::task_area)
     return;
   constexpr std::size_t kWorthWarning = 4;  // one point in so many
   if (kWorthWarning * grid.left_out.size() < grid.left_out.size() + grid.total_lx.size()) return;
@@ -36,8 +37,7 @@ void warn_of_left_out(const record::RoomRecord& room, const assess::GridReading&
     problems.warning("E003", {room.name, 0, 0},
                      fmt::format(FMT_STRING("{} of {} points of {} lie {} and are left out, the first at {}"),
                                  points.size(), grid.left_out.size() + grid.total_lx.size(), grid.name,
-                                 place_words(inside),
-                                 problems.spot(points[0])));
+                                 place_words(inside), problems.spot(points[0])));
   if (grid.total_lx.empty())
     problems.error("E004", {room.name, 0, 0},
                    fmt::format(FMT_STRING("no point of {} is left to read; give the plane another height "
@@ -87,10 +87,9 @@ void warn_of_room(const record::RoomRecord& room, const std::optional<double>& w
   for (const assess::GridReading& grid : room.assessment.grids) warn_of_left_out(room, grid, problems);
   for (const assess::PointReading& point : room.assessment.points)
     if (point.misplaced)
-      problems.warning(
-          "E006", {room.name, 0, 0},
-          fmt::format(FMT_STRING("point \"{}\" lies {} and cannot be read"), point.name,
-                      place_words(point.misplaced->inside)));
+      problems.warning("E006", {room.name, 0, 0},
+                       fmt::format(FMT_STRING("point \"{}\" lies {} and cannot be read"), point.name,
+                                   place_words(point.misplaced->inside)));
   warn_of_buried_eyes(room, problems);
   if (!room.engine.accuracy_reached && wanted) warn_of_accuracy(room, *wanted, problems);
 }

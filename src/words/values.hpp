@@ -12,8 +12,8 @@ namespace glow::words {
 struct Values {
   units::ShownUnits units;
 
-  std::string light(double lux) const;     ///< "312 lx", "4.5 fc"
-  std::string length(double m) const;      ///< "3.1 m"
+  std::string light(double lux) const;       ///< "312 lx", "4.5 fc"
+  std::string length(double m) const;        ///< "3.1 m"
   std::string in_plan(const Vec3& p) const;  ///< "(1.2, 3.4)"
 };
 
@@ -26,7 +26,8 @@ enum class Detail {
 /// Symbol of a quantity: "mean", "minimum", "U0", "Ra", "UGR", "GR", "cd/m2", "shielding".
 std::string symbol(standards::Quantity quantity);
 
-/// A value of that quantity, converted to the shown units: "312", "0.57", "22.4"; "no number" where nothing glares.
+/// A value of that quantity, converted to the shown units: "312", "0.57", "22.4"; "no number" where nothing
+/// glares.
 std::string number(standards::Quantity quantity, double value, const units::ShownUnits& units, Detail detail);
 
 /// The same with its unit, where it has one: "312 lx", "0.57", "1500 cd/m2".
@@ -39,8 +40,8 @@ std::string required(const standards::Demand& demand, const units::ShownUnits& u
 /// What a check is about, by name: "work plane", "tabular value", "P1", "luminaires".
 std::string name_of(const standards::Target& target, const record::RoomRecord& room);
 
-/// What kind of thing that is: "task area", "wall", "eye", "tabular method", "luminaire"; empty for the light's
-/// colour.
+/// What kind of thing that is: "task area", "wall", "eye", "tabular method", "luminaire"; empty for the
+/// light's colour.
 std::string kind_of(const standards::Target& target, const record::RoomRecord& room);
 
 }  // namespace glow::words

@@ -1,11 +1,11 @@
 // Accuracy, refinement and reuse, on the built program and on the call behind it.
 #include <gtest/gtest.h>
 
+#include "cli/run_program.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/run/compute_room.hpp"
-#include "cli/run_program.hpp"
-#include "core/assess/room_result.hpp"
 #include "rooms/furnished_room.hpp"
+#include "rooms/planned_room.hpp"
 
 namespace glow::cli {
 namespace {
@@ -84,39 +84,40 @@ space::Space small_room() {
   room.groups.emplace_back();
   room.groups[0].photometry = photometry;
   room.groups[0].luminaires = {luminaire};
-  room.grids.push_back({"work plane",
-                        space::GridRole::work_plane,
-                        readings::Kernel::plane,
-                        Vec3::UnitX(),
-                        *readings::plane_grid(room.outline, 0.8, 0.5, 0.5),
-                        {standards::Demand{}},
-                        {}});
+  room.grids.push_back({"work plane", space::GridRole::work_plane, readings::Kernel::plane, Vec3::UnitX(),
+                        *readings::plane_grid(room.outline, 0.8, 0.5, 0.5)});
   return room;
 }
 
 TEST(Refinement, GoesOnUntilACheckIsDecidedAndSaysWhenItIsNot) {
-  space::Space room = small_room();
+  rooms::PlannedTestRoom room;
+  room.take(small_room(), 1);
+  room.planned.brief.grids[0].demands = {standards::Demand{}};
+  standards::Demand& demand = room.planned.brief.grids[0].demands[0];
+  const auto compute = [&](const run::Accuracy& accuracy) {
+    return run::compute_room(room.project, room.planned, accuracy, nullptr, {}).record;
+  };
   const auto mean_of = [&](const run::Accuracy& accuracy) {
-    return run::compute_room(room, accuracy, nullptr, {}).grids.at(0);
+    return compute(accuracy).assessment.grids.at(0);
   };
   const run::Accuracy draft = *run::Accuracy::parse("draft");
   const assess::GridReading coarse = mean_of({draft.effort, {}, 0});
   const assess::GridReading finest = mean_of({draft.effort.finer().finer(), {}, 0});
   // The limit where the finest calculation comes out: nothing can decide that.
-  room.grids[0].demands[0].required = finest.statistics.mean_lx;
-  const assess::RoomResult undecided = run::compute_room(room, draft, nullptr, {});
-  EXPECT_EQ(undecided.status, assess::Status::undecided);
-  EXPECT_EQ(undecided.checks.at(0).verdict, standards::Verdict::undecided);
-  EXPECT_EQ(undecided.refinements, 2);
+  demand.required = finest.statistics.mean_lx;
+  const record::RoomRecord undecided = compute(draft);
+  EXPECT_EQ(undecided.assessment.status, assess::Status::undecided);
+  EXPECT_EQ(undecided.assessment.checks.at(0).verdict, standards::Verdict::undecided);
+  EXPECT_EQ(undecided.engine.refinements, 2);
   // Within what a draft leaves open, but farther off than the finest calculation does: refined and decided.
-  room.grids[0].demands[0].required = finest.statistics.mean_lx - 0.7 * coarse.uncertainty.mean_lx;
+  demand.required = finest.statistics.mean_lx - 0.7 * coarse.uncertainty.mean_lx;
   ASSERT_LT(finest.uncertainty.mean_lx, 0.5 * coarse.uncertainty.mean_lx);
-  const assess::RoomResult decided = run::compute_room(room, draft, nullptr, {});
-  EXPECT_EQ(decided.status, assess::Status::met);
-  EXPECT_GT(decided.refinements, 0);
+  const record::RoomRecord decided = compute(draft);
+  EXPECT_EQ(decided.assessment.status, assess::Status::met);
+  EXPECT_GT(decided.engine.refinements, 0);
   // Far off: a draft will do.
-  room.grids[0].demands[0].required = 5 * finest.statistics.mean_lx;
-  EXPECT_EQ(run::compute_room(room, draft, nullptr, {}).refinements, 0);
+  demand.required = 5 * finest.statistics.mean_lx;
+  EXPECT_EQ(compute(draft).engine.refinements, 0);
 }
 
 TEST(Objects, PointsInsideThemAreLeftOutAndNamed) {

@@ -1,12 +1,10 @@
 // From what was written to a room that can be computed: heights, positions, doubts; and what a computed room
 // reports.
+#include "core/space/build_space.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/run/compute_room.hpp"
-#include "core/space/space.hpp"
 
 #include <gtest/gtest.h>
-
-#include "core/assess/room_result.hpp"
 
 namespace glow::space {
 namespace {
@@ -70,7 +68,14 @@ struct Fixture {
     room.luminaires.push_back(placement);
     return room.luminaires.back();
   }
-  std::optional<Space> build() { return build_space(project, room, {table}, problems); }
+  std::optional<Space> build() {
+    planned = build_space(project, room, {table}, problems);
+    return planned ? std::optional(planned->space) : std::nullopt;
+  }
+  record::RoomRecord compute() {
+    return run::compute_room(project, *planned, *run::Accuracy::parse("draft"), nullptr, {}).record;
+  }
+  std::optional<PlannedRoom> planned;
   bool told(const std::string& code) const {
     for (const Problem& p : problems.all())
       if (p.code == code) return true;
@@ -137,15 +142,15 @@ TEST(Space, RotationIsCounterClockwiseFromAbove) {
   EXPECT_NEAR((frame.c0.cross(frame.c90) + frame.g0).norm(), 0, 1e-12);
 }
 
-TEST(RoomResult, AppliesTheMaintenanceFactorOnceAndAddsUpPower) {
+TEST(Assessment, AppliesTheMaintenanceFactorOnceAndAddsUpPower) {
   Fixture f;
   f.place({2, 2});
   f.place({4, 2});
   f.room.task = "circulation.corridor";
   const auto space = f.build();
   ASSERT_TRUE(space);
-  const assess::RoomResult result =
-      run::compute_room(*space, *run::Accuracy::parse("draft"), nullptr, {});
+  ASSERT_TRUE(space);
+  const assess::Assessment result = f.compute().assessment;
   const assess::GridReading& grid = result.grids.at(0);
   EXPECT_NEAR(grid.statistics.mean_lx, 0.8 * grid.initial.mean_lx, 1e-9);
   for (std::size_t i = 0; i < grid.total_lx.size(); ++i)
@@ -155,19 +160,19 @@ TEST(RoomResult, AppliesTheMaintenanceFactorOnceAndAddsUpPower) {
   EXPECT_DOUBLE_EQ(*result.power.w_per_m2_100lx, 20.0 / 24 / (grid.statistics.mean_lx / 100));
   EXPECT_EQ(result.checks.size(), 2u);
   EXPECT_EQ(result.status == assess::Status::met, result.checks[0].verdict == standards::Verdict::met &&
-                                                       result.checks[1].verdict == standards::Verdict::met);
+                                                      result.checks[1].verdict == standards::Verdict::met);
   // The total flux on the floor and above it is what the luminaires give: no more than 2000 lm over 24 m2
   // directly.
   EXPECT_LT(readings::statistics(grid.direct_lx).mean_lx, 0.8 * 2000 / (5 * 3));
 }
 
-TEST(RoomResult, UnknownWattsStayUnknown) {
+TEST(Assessment, UnknownWattsStayUnknown) {
   Fixture f;
   f.project.schedule[0].photometry = downlight(0.6, 0.3, 0, false);
   f.place({3, 2});
   const auto space = f.build();
-  const assess::RoomResult result =
-      run::compute_room(*space, *run::Accuracy::parse("draft"), nullptr, {});
+  ASSERT_TRUE(space);
+  const assess::Assessment result = f.compute().assessment;
   EXPECT_FALSE(result.power.installed_w);
   EXPECT_EQ(result.status, assess::Status::no_target);
 }

@@ -1,11 +1,11 @@
 // What has to hold for glare whatever the numbers, and CIE 112 by hand.
 #include <gtest/gtest.h>
 
-#include "core/photometry/placed_luminaire.hpp"
-#include "core/sources/luminaire_inflow.hpp"
 #include "core/geometry/room_shell.hpp"
 #include "core/glare/glare_rating.hpp"
 #include "core/glare/unified_glare.hpp"
+#include "core/photometry/placed_luminaire.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 #include "core/transport/transport.hpp"
 #include "rooms/furnished_room.hpp"
 

@@ -1,12 +1,11 @@
-#include "core/photometry/placed_luminaire.hpp"
-#include "core/run/compute_room.hpp"
 #include "core/space/grid_placing.hpp"
+#include "core/photometry/placed_luminaire.hpp"
 
 #include <gtest/gtest.h>
 
-#include "core/assess/room_result.hpp"
 #include "core/space/facing.hpp"
 #include "rooms/path_tracer.hpp"
+#include "rooms/planned_room.hpp"
 
 namespace glow::space {
 namespace {
@@ -107,17 +106,18 @@ TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
       {}, {}, {}, {}, {}, {}, {}, false, {}, {}, {}, {}, {}, *luminaire.table, {}, {}});
   space.groups[0].luminaires = {luminaire};
   space.grids = place_grids(b.room, b.parts, b.walls, b.problems);
-  const run::Accuracy normal = *run::Accuracy::parse("normal");
-  const assess::RoomResult lean = run::compute_room(space, normal, nullptr, {});
+  rooms::PlannedTestRoom lean_room, full_room;
+  lean_room.take(space, 1);
   for (Grid& grid : space.grids) grid.role = GridRole::requested;
-  const assess::RoomResult full = run::compute_room(space, normal, nullptr, {});
+  full_room.take(space, 1);
+  const record::RoomRecord lean = lean_room.compute("normal"), full = full_room.compute("normal");
   for (std::size_t g = 0; g < space.grids.size(); ++g) {
-    const auto &a = lean.grids[g], &c = full.grids[g];
+    const auto &a = lean.assessment.grids[g], &c = full.assessment.grids[g];
     const double tolerance = a.uncertainty.mean_lx + c.uncertainty.mean_lx;
     EXPECT_NEAR(a.statistics.mean_lx, c.statistics.mean_lx, tolerance) << a.name;
     EXPECT_LT(a.uncertainty.mean_lx, 0.02 * a.statistics.mean_lx) << a.name;
   }
-  EXPECT_LT(lean.rays, full.rays);
+  EXPECT_LT(lean.engine.rays, full.engine.rays);
 }
 
 }  // namespace

@@ -1,9 +1,9 @@
 // Spatial illuminances, maintenance factors and installed power against the cases of metrics.json.
 #include <gtest/gtest.h>
 
-#include "core/photometry/placed_luminaire.hpp"
+#include "core/assess/assessment.hpp"
 #include "core/photometry/derived.hpp"
-#include "core/assess/room_result.hpp"
+#include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/direct_light.hpp"
 #include "rooms/furnished_room.hpp"
 #include "validation/metric_luminaires.hpp"
@@ -146,7 +146,7 @@ TEST(Metrics, InstalledPowerByAreaAndLevel) {
     photometry.watts = in.at("P").get<double>() / 3;
     room.groups[0].photometry = std::make_shared<photometry::Photometry>(photometry);
     room.groups[0].luminaires.resize(3);
-    const assess::Power power = assess::power_of(room, in.at("E_mean"));
+    const assess::Power power = assess::power_of(room, room.groups, in.at("E_mean"));
     EXPECT_NEAR(*power.installed_w, expected.at("P_total").get<double>(), 1e-6 * *power.installed_w);
     EXPECT_NEAR(*power.w_per_m2, expected.at("W_per_m2").get<double>(), 1e-6 * *power.w_per_m2);
     EXPECT_NEAR(*power.w_per_m2_100lx, expected.at("W_per_m2_100lx").get<double>(),

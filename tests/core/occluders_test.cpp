@@ -1,6 +1,6 @@
 // Boxes about things against looking at each of them.
-#include "core/sources/luminaire_inflow.hpp"
 #include "core/geometry/occluders.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>

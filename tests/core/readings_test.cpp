@@ -1,9 +1,9 @@
 // Grids and statistics against the cases of metrics.json, and verdicts.
 #include <gtest/gtest.h>
 
-#include "core/space/array_positions.hpp"
 #include "core/readings/grid.hpp"
 #include "core/readings/statistics.hpp"
+#include "core/space/array_positions.hpp"
 #include "core/standards/demands.hpp"
 #include "validation/metric_cases.hpp"
 
@@ -176,9 +176,10 @@ TEST(Verdict, EmptyColumnsAreNeverMet) {
   task.row.not_held = "Em_lx;Uo;Ra";
   EXPECT_TRUE(task_demands(task).empty());
   EXPECT_TRUE(surface_demands(task, task.row.ewall_lx).empty());
-  EXPECT_EQ(not_verified(task.row),
-            (std::vector<std::string>{"colour rendering (value not held)",
-                                      "mean illuminance (value not held)", "uniformity (value not held)"}));
+  using Why = NotVerified::Why;
+  EXPECT_EQ(not_verified(task.row), (std::vector<NotVerified>{{Why::colour_not_held, {}, 0},
+                                                              {Why::mean_not_held, {}, 0},
+                                                              {Why::uniformity_not_held, {}, 0}}));
 }
 
 struct BandCase {

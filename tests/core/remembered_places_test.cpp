@@ -1,9 +1,9 @@
 // Another photometry in places that are remembered: the light of a relight, for look-ups only.
 #include <gtest/gtest.h>
 
+#include "core/geometry/room_shell.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/luminaire_inflow.hpp"
-#include "core/geometry/room_shell.hpp"
 #include "core/sources/remembered_places.hpp"
 #include "rooms/furnished_room.hpp"
 
@@ -36,7 +36,8 @@ void expect_the_light_of_a_relight(const rooms::TestRoom& space, double toleranc
                             std::shared_ptr<const photometry::IntensityTable>(up_and_down())}) {
     std::vector<PlacedLuminaire> luminaires = space.luminaires;
     for (PlacedLuminaire& luminaire : luminaires) luminaire.table = table;
-    const GroupLight expected = sources::relight(transport, luminaires, {}), found = places->relight(table, {});
+    const GroupLight expected = sources::relight(transport, luminaires, {}),
+                     found = places->relight(table, {});
     EXPECT_NEAR(found.balance.emitted_lm, expected.balance.emitted_lm, 1e-6 * expected.balance.emitted_lm);
     EXPECT_NEAR(found.balance.absorbed_lm, expected.balance.absorbed_lm, 1e-3 * expected.balance.absorbed_lm);
     for (std::size_t r = 0; r < transport.receivers().size(); ++r) {
@@ -120,7 +121,8 @@ TEST(RememberedPlaces, FallBackForNeedles) {
       std::vector<double>{0}, std::vector<double>{0, 0.5, 1, 180}, std::vector<double>{1e5, 5e4, 0, 0});
   std::vector<PlacedLuminaire> luminaires = space.luminaires;
   for (PlacedLuminaire& luminaire : luminaires) luminaire.table = needle;
-  const GroupLight expected = sources::relight(transport, luminaires, {}), found = places->relight(needle, {});
+  const GroupLight expected = sources::relight(transport, luminaires, {}),
+                   found = places->relight(needle, {});
   EXPECT_GT(expected.balance.traced_luminaires, 0);
   EXPECT_EQ(found.balance.traced_luminaires, expected.balance.traced_luminaires);
   EXPECT_EQ(found.direct_lx, expected.direct_lx);

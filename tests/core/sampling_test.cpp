@@ -1,5 +1,5 @@
-#include "core/sources/luminaire_inflow.hpp"
 #include "core/transport/tracing/sampling.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 
 #include <gtest/gtest.h>
 

@@ -1,5 +1,5 @@
-#include "core/sources/luminaire_inflow.hpp"
 #include "core/sources/shadow_pieces.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 
 #include <gtest/gtest.h>
 

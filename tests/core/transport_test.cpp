@@ -1,7 +1,7 @@
 // Laws that hold whatever the space, on rooms drawn at random with a fixed seed.
+#include "core/transport/transport.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/luminaire_inflow.hpp"
-#include "core/transport/transport.hpp"
 
 #include <gtest/gtest.h>
 
@@ -132,7 +132,8 @@ TEST_P(LawTest, NoDirectionAndNoPlaceIsPreferred) {
   const Eigen::Isometry3d motion =
       Eigen::Translation3d(1000, -2000, 50) * Eigen::AngleAxisd(1.1, Vec3(0.3, -0.5, 0.8).normalized());
   const Room other = moved(room, motion);
-  const GroupLight here = sources::relight(Transport(room.geometry, room.receivers, coarse(), {}), room.luminaires, {});
+  const GroupLight here =
+      sources::relight(Transport(room.geometry, room.receivers, coarse(), {}), room.luminaires, {});
   const GroupLight there =
       sources::relight(Transport(other.geometry, other.receivers, coarse(), {}), other.luminaires, {});
   for (std::size_t i = 0; i < room.receivers.size(); ++i) {

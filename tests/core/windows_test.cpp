@@ -1,9 +1,9 @@
 // Light of luminaires in rooms with windows: what stays, what leaves, and when points can tell.
 #include <gtest/gtest.h>
 
+#include "core/geometry/room_shell.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/luminaire_inflow.hpp"
-#include "core/geometry/room_shell.hpp"
 #include "core/sources/remembered_places.hpp"
 #include "rooms/furnished_room.hpp"
 

@@ -2,8 +2,8 @@
 
 #include <pugixml.hpp>
 
+#include "core/assess/assessment.hpp"
 #include "core/photometry/placed_luminaire.hpp"
-#include "core/assess/room_result.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/intensity_figures.hpp"
 #include "figures/isolines.hpp"
@@ -147,20 +147,21 @@ TEST(PlanFigure, IsWellFormedAndNamesWhatItShows) {
   for (const Vec3& p : grid.grid.points) grid.total_lx.push_back(100 + 60 * p.x());
   grid.statistics = readings::statistics(grid.total_lx);
   for (const standards::Demand& demand : standards::task_demands(task)) {
-    room.checks.push_back(standards::judge(demand, grid.statistics, {}));
-    room.checks.back().where = grid.name;
+    room.assessment.checks.push_back(standards::judge(demand, grid.statistics, {}));
+    room.assessment.checks.back().target = {standards::Target::Kind::grid, 0};
   }
-  room.grids.push_back(grid);
+  room.assessment.grids.push_back(grid);
   FigureInput input;
   input.room = &room;
-  const std::string svg = plan_svg(input, grid);
+  const assess::GridReading& shown = room.assessment.grids[0];
+  const std::string svg = plan_svg(input, shown);
   pugi::xml_document document;
   ASSERT_TRUE(document.load_string(svg.c_str()));
   for (const char* words :
        {"Glaze &amp; &lt;kiln&gt;", "340 lx", "340 lx", "mean, 300 lx required: met",
         "0.60* required: not met", "U0 limit 204 lx", "min 130", "Illuminance in lx", "x in m", "48 points"})
     EXPECT_NE(svg.find(words), std::string::npos) << words;
-  EXPECT_EQ(svg, plan_svg(input, grid));
+  EXPECT_EQ(svg, plan_svg(input, shown));
 }
 
 /// A 2 degree spot, rotational.

@@ -18,38 +18,43 @@ record::RoomRecord room() {
   return room;
 }
 
-void add_limit(record::RoomRecord& room, const std::string& where, double limit) {
+/// The room with these eyes, under a limit.
+record::RoomRecord room_with(const assess::EyeSetGlare& set, std::optional<double> limit) {
+  record::RoomRecord record = room();
+  record.assessment.glare.sets = {set};
   standards::Check check;
   check.demand.quantity = standards::Quantity::unified_glare;
-  check.demand.required = limit;
-  check.where = where;
-  room.checks.push_back(check);
+  check.demand.required = limit.value_or(0);
+  check.target = {standards::Target::Kind::eyes, 0};
+  if (limit) record.assessment.checks.push_back(check);
+  return record;
 }
 
 /// Eyes in cells of `cell` m, UGR rising from 12 by 0.5 from eye to eye; the first eye sees nothing.
-record::EyeSetRecord eyes(double cell, const std::vector<std::string>& looking,
-                           const std::vector<double>& azimuths) {
-  record::EyeSetRecord set;
-  set.name = "eyes";
-  set.height_m = 1.2;
-  set.cell_m = {cell, cell};
-  set.looking = looking;
+assess::EyeSetGlare eyes(double cell, const std::vector<std::string>& looking,
+                         const std::vector<double>& azimuths) {
+  assess::EyeSetGlare set;
+  set.set.name = "eyes";
+  set.set.height_m = 1.2;
+  set.set.cell_m = Vec2(cell, cell);
+  set.set.looking = looking;
   for (double y = cell; y < 4; y += cell)
     for (double x = cell; x < 6; x += cell) {
-      set.positions.push_back({x, y, 1.2});
+      set.set.positions.push_back({x, y, 1.2});
       for (const double azimuth : azimuths) {
-        set.azimuths_deg.push_back(azimuth);
-        set.ugr.push_back(set.ugr.empty() ? std::nullopt
-                                          : std::optional<double>(12 + 0.5 * double(set.ugr.size())));
+        set.set.azimuths_deg.push_back(azimuth);
+        assess::ViewGlare view;
+        if (!set.views.empty()) view.ugr = 12 + 0.5 * double(set.views.size());
+        set.views.push_back(view);
       }
     }
+  set.worst = set.views.size() - 1;
   return set;
 }
 
-std::string map_of(const record::EyeSetRecord& set, std::optional<double> limit) {
-  record::RoomRecord record = room();
-  if (limit) add_limit(record, set.name, *limit);
-  const std::string svg = glare_map_svg({&record, {}, {}, {}}, set);
+std::string map_of(const assess::EyeSetGlare& set, std::optional<double> limit) {
+  const record::RoomRecord record = room_with(set, limit);
+  const std::string svg = glare_map_svg({&record, {}, {}, {}}, record.assessment.glare.sets[0]);
   EXPECT_TRUE(pugi::xml_document().load_string(svg.c_str()));
   return svg;
 }
@@ -65,8 +70,8 @@ bool says(const std::string& svg, const std::string& words) {
 }
 
 TEST(GlareMap, HasAPlanForEachDirectionAndTellsTheWorst) {
-  const record::EyeSetRecord set = eyes(1, {"0 deg", "90 deg"}, {0, 90});
-  ASSERT_EQ(set.ugr.size(), 30u);
+  const assess::EyeSetGlare set = eyes(1, {"0 deg", "90 deg"}, {0, 90});
+  ASSERT_EQ(set.views.size(), 30u);
   const std::string svg = map_of(set, 19);
   EXPECT_TRUE(says(svg, "26.5"));  // 12 + 0.5 * 29
   EXPECT_TRUE(says(svg, "worst view; limit 19"));
@@ -85,7 +90,7 @@ TEST(GlareMap, WithoutALimitNothingIsAboveIt) {
 
 /// Where each eye looks its own way, arrows stand under the values if there is room.
 TEST(GlareMap, ArrowsOfEyesStandUnderTheirValues) {
-  const auto arrows = [](const record::EyeSetRecord& set) {
+  const auto arrows = [](const assess::EyeSetGlare& set) {
     return count(map_of(set, 25), "stroke-width=\"1.2\"");
   };
   EXPECT_EQ(arrows(eyes(1, {"to board"}, {45})), 14u);  // of 15, the worst has its own
@@ -94,16 +99,17 @@ TEST(GlareMap, ArrowsOfEyesStandUnderTheirValues) {
 }
 
 TEST(Seats, ShowEachLineOfSightWithItsValue) {
-  record::RoomRecord record = room();
-  add_limit(record, "potter", 19);
-  record::EyeSetRecord seat;
-  seat.name = "potter";
-  seat.height_m = 1.2;
-  seat.looking = {"0 deg", "90 deg"};
-  seat.positions = {{3, 2, 1.2}};
-  seat.azimuths_deg = {0, 90};
-  seat.ugr = {21.3, std::nullopt};
-  const std::string svg = seats_svg({&record, {}, {}, {}}, {&seat});
+  assess::EyeSetGlare seat;
+  seat.set.name = "potter";
+  seat.set.height_m = 1.2;
+  seat.set.looking = {"0 deg", "90 deg"};
+  seat.set.positions = {{3, 2, 1.2}};
+  seat.set.azimuths_deg = {0, 90};
+  seat.views.resize(2);
+  seat.views[0].ugr = 21.3;
+  seat.worst = 0;
+  const record::RoomRecord record = room_with(seat, 19);
+  const std::string svg = seats_svg({&record, {}, {}, {}}, {&record.assessment.glare.sets[0]});
   ASSERT_TRUE(pugi::xml_document().load_string(svg.c_str()));
   for (const char* words : {"potter", "21.3", "-", "table"}) EXPECT_TRUE(says(svg, words)) << words;
   EXPECT_NE(svg.find("limit 19"), std::string::npos);

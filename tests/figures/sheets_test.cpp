@@ -15,7 +15,7 @@ using record::RoomRecord;
 
 /// A grid over an area, with a light that rises along u.
 GridReading grid(const std::string& name, space::GridRole role, const readings::Plane& plane,
-                const geometry::Polygon& outline, double low, double high) {
+                 const geometry::Polygon& outline, double low, double high) {
   GridReading result;
   result.name = name;
   result.role = role;
@@ -46,23 +46,29 @@ record::RunRecord made_up() {
   room.wall_names = {"wall 1", "wall 2", "wall 3", "wall 4"};
   room.objects = {{"table", {{1, 1}, {2, 1}, {2, 2}, {1, 2}}, 0, 0.7, false},
                   {"cupboard", {{0.5, 0}, {1.5, 0}, {1.5, 0.4}, {0.5, 0.4}}, 0, 2, true}};
-  room.openings = {{"window", {{4, 1}, {4, 2}}, 1, 2, false}};
-  room.luminaires = {{"P1", {2, 1.5, 2.4}, 90, {0.2, 1.2}, false}};
-  room.marks = {{"P1", "Fellside", 1}};
+  room.openings = {{"window", 1, {{4, 2, 1}, {4, 1, 1}, {4, 1, 2}, {4, 2, 2}}, Vec3::UnitX(), {}}};
+  record::GroupRecord group;
+  group.mark = "P1";
+  group.luminaire = "Fellside";
+  group.size_m = {0.2, 1.2};
+  group.rotations_deg = {90};
+  group.positions = {{2, 1.5, 2.4}};
+  room.groups = {group};
   using space::GridRole;
-  room.grids.push_back(
+  room.assessment.grids.push_back(
       grid("work plane", GridRole::work_plane, readings::Plane::level(0.8), room.outline, 200, 500));
-  room.grids.push_back(grid("floor", GridRole::floor, readings::Plane::level(0), room.outline, 100, 300));
+  room.assessment.grids.push_back(
+      grid("floor", GridRole::floor, readings::Plane::level(0), room.outline, 100, 300));
   readings::Plane ceiling = readings::Plane::level(2.5);
   ceiling.normal = -ceiling.normal;
-  room.grids.push_back(grid("ceiling", GridRole::ceiling, ceiling, room.outline, 40, 80));
+  room.assessment.grids.push_back(grid("ceiling", GridRole::ceiling, ceiling, room.outline, 40, 80));
   for (int k = 0; k < 4; ++k) {
     const Vec2 a = room.outline[std::size_t(k)], b = room.outline[std::size_t((k + 1) % 4)];
     const double length = (b - a).norm();
     const Vec2 along = (a - b) / length;
-    room.grids.push_back(grid(room.wall_names[std::size_t(k)], GridRole::wall,
-                              wall_plane({b.x(), b.y(), 0}, {along.x(), along.y(), 0}),
-                              {{0, 0}, {length, 0}, {length, 2.5}, {0, 2.5}}, 50, 150));
+    room.assessment.grids.push_back(grid(room.wall_names[std::size_t(k)], GridRole::wall,
+                                         wall_plane({b.x(), b.y(), 0}, {along.x(), along.y(), 0}),
+                                         {{0, 0}, {length, 0}, {length, 2.5}, {0, 2.5}}, 50, 150));
   }
   run.rooms.push_back(room);
   return run;
@@ -118,18 +124,18 @@ TEST(Sheets, FitTheirPageForClosetsHallsAndManyWalls) {
        {std::array{1.0, 2.0, 2.4}, {120.0, 60.0, 9.0}, {30.0, 1.5, 2.5}, {0.5, 0.5, 12.0}}) {
     record::RunRecord run = made_up();
     RoomRecord& room = run.rooms[0];
-    room.grids.clear();
+    room.assessment.grids.clear();
     room.outline = {{0, 0}, {x, 0}, {x, y}, {0, y}};
     std::vector<const GridReading*> grids;
-    room.grids.push_back(
+    room.assessment.grids.push_back(
         grid("floor", space::GridRole::floor, readings::Plane::level(0), room.outline, 1, 2));
     for (int k = 0; k < 4; ++k) {
       const double length = k % 2 ? y : x;
-      room.grids.push_back(grid(room.wall_names[std::size_t(k)], space::GridRole::wall,
-                                wall_plane(Vec3::Zero(), Vec3::UnitX()),
-                                {{0, 0}, {length, 0}, {length, z}, {0, z}}, 1, 2));
+      room.assessment.grids.push_back(grid(room.wall_names[std::size_t(k)], space::GridRole::wall,
+                                           wall_plane(Vec3::Zero(), Vec3::UnitX()),
+                                           {{0, 0}, {length, 0}, {length, z}, {0, z}}, 1, 2));
     }
-    for (const GridReading& g : room.grids) grids.push_back(&g);
+    for (const GridReading& g : room.assessment.grids) grids.push_back(&g);
     FigureInput input;
     input.room = &room;
     pugi::xml_document document;
@@ -218,22 +224,22 @@ TEST(Status, TellsEachVerdictByWordPatternAndColour) {
   record::RunRecord run = made_up();
   run.project = "Mill & <yard>";
   run.rooms.resize(1);
-  for (const char* status : {"met", "not met", "undecided"}) {
+  for (const auto status : {assess::Status::met, assess::Status::not_met, assess::Status::undecided}) {
     run.rooms.push_back(run.rooms[0]);
-    run.rooms.back().status = status;
-    run.rooms.back().name = std::string("room ") + status;
+    run.rooms.back().assessment.status = status;
+    run.rooms.back().name = "room " + to_string(status);
   }
-  run.rooms[0].status = "no target";
-  run.rooms[0].checks.clear();
+  run.rooms[0].assessment.status = assess::Status::no_target;
   standards::Check check;
-  check.where = "bench";
+  check.target = {standards::Target::Kind::grid, 0};
   check.demand.quantity = standards::Quantity::uniformity;
   check.demand.required = 0.6;
   check.demand.certainty = "single";
   check.actual = 0.41;
   check.verdict = standards::Verdict::not_met;
-  run.rooms[2].checks = {check};
-  run.not_computed.push_back({"cellar", {{0, 0}, {3, 0}, {3, 2}, {0, 2}}});
+  run.rooms[2].assessment.grids[0].name = "bench";
+  run.rooms[2].assessment.checks = {check};
+  run.not_computed.push_back({"cellar", {{0, 0}, {3, 0}, {3, 2}, {0, 2}}, {}});
   const std::string svg = svg_of(run, "project--status");
   pugi::xml_document document;
   ASSERT_TRUE(document.load_string(svg.c_str()));
@@ -244,7 +250,8 @@ TEST(Status, TellsEachVerdictByWordPatternAndColour) {
   // One room, or a hundred, fit the sheet.
   run.rooms.resize(1);
   EXPECT_EQ(svg_of(run, "project--status").find("nan"), std::string::npos);
-  for (int i = 0; i < 100; ++i) run.not_computed.push_back({"cellar", {{0, 0}, {30, 0}, {30, 2}, {0, 2}}});
+  for (int i = 0; i < 100; ++i)
+    run.not_computed.push_back({"cellar", {{0, 0}, {30, 0}, {30, 2}, {0, 2}}, {}});
   EXPECT_EQ(svg_of(run, "project--status").find("=\"-"), std::string::npos);
 }
 
@@ -256,7 +263,7 @@ TEST(PlotScript, HoldsEveryValueAndTheStyle) {
     std::size_t rows = 0;
     std::istringstream lines(plot.data);
     for (std::string line; std::getline(lines, line);) rows += !line.empty() && line[0] != '#';
-    EXPECT_GE(rows, run.rooms[0].grids[0].grid.points.size()) << figure.base;
+    EXPECT_GE(rows, run.rooms[0].assessment.grids[0].grid.points.size()) << figure.base;
     EXPECT_EQ(plot.script.find('\t'), std::string::npos);
   }
 }

@@ -99,15 +99,20 @@ INSTANTIATE_TEST_SUITE_P(
                           "P007", "once"}));
 
 /// A room space with two things, as far as eyes need it.
-space::Space scene_with_things() {
+space::Space space_with_objects() {
   space::Space space;
   space.outline = {{0, 0}, {6, 0}, {6, 4}, {0, 4}};
   space.height_m = 3;
   space.wall_names = {"wall 1", "wall 2", "wall 3", "wall 4"};
   space.objects = {{"cupboard", {{0, 3}, {2, 3}, {2, 4}, {0, 4}}, 0, 2.0, true},
                    {"step", {{4, 0}, {6, 0}, {6, 2}, {4, 2}}, 0, 0.15, true}};
-  space.glare.rates_ugr = true;
   return space;
+}
+
+space::GlareBrief rated() {
+  space::GlareBrief brief;
+  brief.rates_ugr = true;
+  return brief;
 }
 
 TEST(EyePlacing, AllOverKeepsOffWallsAndOutOfThings) {
@@ -118,7 +123,7 @@ TEST(EyePlacing, AllOverKeepsOffWallsAndOutOfThings) {
   wish.spacing_m = 0.5;
   room.eye_wishes = {wish};
   Problems problems;
-  const auto sets = space::place_eyes(room, scene_with_things(), true, problems);
+  const auto sets = space::place_eyes(room, space_with_objects(), rated(), true, problems);
   ASSERT_EQ(sets.size(), 1u);
   const space::EyeSet& set = sets[0];
   EXPECT_EQ(set.height_m, 1.2);
@@ -150,7 +155,7 @@ TEST(EyePlacing, LooksTowardsThingsAndWalls) {
   wish.looking = "30";
   room.eye_wishes.push_back(wish);
   Problems problems;
-  const auto sets = space::place_eyes(room, scene_with_things(), false, problems);
+  const auto sets = space::place_eyes(room, space_with_objects(), rated(), false, problems);
   ASSERT_EQ(sets.size(), 3u);
   EXPECT_EQ(sets[0].height_m, 1.6);
   EXPECT_NEAR(sets[0].azimuths_deg.at(0), 90, 1e-9);
@@ -181,7 +186,7 @@ TEST(EyePlacing, TellsWhatCannotBe) {
     c.spoil(wish);
     room.eye_wishes = {wish};
     Problems problems;
-    EXPECT_TRUE(space::place_eyes(room, scene_with_things(), true, problems).empty());
+    EXPECT_TRUE(space::place_eyes(room, space_with_objects(), rated(), true, problems).empty());
     ASSERT_EQ(problems.all().size(), 1u) << c.code;
     EXPECT_EQ(problems.all()[0].code, c.code) << to_string(problems.all()[0]);
   }

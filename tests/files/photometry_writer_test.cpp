@@ -1,6 +1,6 @@
 // Conversions keep the light: every valid file of the corpus, there and back, and the changes on the way.
-#include "core/photometry/placed_luminaire.hpp"
 #include "files/photometry/photometry_writer.hpp"
+#include "core/photometry/placed_luminaire.hpp"
 
 #include <gtest/gtest.h>
 

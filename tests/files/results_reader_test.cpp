@@ -40,14 +40,14 @@ TEST(ResultsReader, FindsEverythingThatFiguresNeed) {
   EXPECT_EQ(room.objects.size(), 3u);
   EXPECT_FALSE(room.objects[0].solid);
   EXPECT_EQ(room.openings.size(), 1u);
-  EXPECT_EQ(room.luminaires.size(), 2u);
-  EXPECT_EQ(room.marks.at(0).count, 2u);
+  EXPECT_EQ(room.luminaires().size(), 2u);
+  EXPECT_EQ(room.marks().at(0).count, 2u);
   const ordered document = ordered::parse(results());
   const ordered& grids = document.at("rooms").at(0).at("grids");
-  ASSERT_EQ(room.grids.size(), grids.size());
+  ASSERT_EQ(room.assessment.grids.size(), grids.size());
   for (std::size_t g = 0; g < grids.size(); ++g) {
-    EXPECT_NEAR(room.grids[g].statistics.mean_lx, grids[g].at("mean_lx").get<double>(), 1e-3);
-    EXPECT_EQ(room.grids[g].grid.points.size(), grids[g].at("points").get<std::size_t>());
+    EXPECT_NEAR(room.assessment.grids[g].statistics.mean_lx, grids[g].at("mean_lx").get<double>(), 1e-3);
+    EXPECT_EQ(room.assessment.grids[g].grid.points.size(), grids[g].at("points").get<std::size_t>());
   }
   // Points of the sloped ceiling lie on it, and look down along its slope.
   const assess::GridReading* ceiling = room.find_grid("ceiling");

@@ -1,5 +1,5 @@
-#include "core/sources/luminaire_inflow.hpp"
 #include "store/transport_cache.hpp"
+#include "core/sources/luminaire_inflow.hpp"
 
 #include <gtest/gtest.h>
 

@@ -1,7 +1,7 @@
 #pragma once
 
-#include "core/photometry/placed_luminaire.hpp"
 #include "core/geometry/room_shell.hpp"
+#include "core/photometry/placed_luminaire.hpp"
 #include "core/readings/grid.hpp"
 #include "core/transport/transport.hpp"
 

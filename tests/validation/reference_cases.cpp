@@ -1,6 +1,6 @@
+#include "validation/reference_cases.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/luminaire_inflow.hpp"
-#include "validation/reference_cases.hpp"
 
 #include <cmath>
 #include <fstream>

@@ -14,9 +14,9 @@ struct Scope {
   bool ratings = true;       ///< GR of eyes, where it is rated
 };
 
-/// The one judge: what a room's light comes to, glare included, and how it stands against what is asked. Pure and
-/// safe to call from any thread. `error`: of `lit.light`, for uncertainties; null: nothing is said of them.
-/// Throws Cancelled.
+/// The one judge: what a room's light comes to, glare included, and how it stands against what is asked. Pure
+/// and safe to call from any thread. `error`: of `lit.light`, for uncertainties; null: nothing is said of
+/// them. Throws Cancelled.
 Assessment assess(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit,
                   const transport::NumericalError* error, const Scope& scope, const Watch& watch);
 

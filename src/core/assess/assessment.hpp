@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
-#include "core/readings/statistics.hpp"
 #include "core/assess/room_glare.hpp"
+#include "core/readings/statistics.hpp"
 #include "core/space/space.hpp"
 #include "core/standards/verdict.hpp"
 

@@ -1,5 +1,5 @@
-// Glare held against what limits it. UGR is verified as the brief's method says; what else is known of it is added
-// as checks that do not bind.
+// Glare held against what limits it. UGR is verified as the brief's method says; what else is known of it is
+// added as checks that do not bind.
 #include <algorithm>
 #include <cmath>
 #include <set>
@@ -117,8 +117,7 @@ void GlareJudge::add_luminances(const standards::Demand& limit) {
       continue;
     }
     const auto known = std::find_if(result_.checks.begin(), result_.checks.end(), [&](const Check& c) {
-      return c.demand.quantity == limit.quantity && c.target == target &&
-             c.demand.standard == limit.standard;
+      return c.demand.quantity == limit.quantity && c.target == target && c.demand.standard == limit.standard;
     });
     const Check check = standards::judge(limit, largest(planes));
     if (known == result_.checks.end()) {

@@ -13,8 +13,8 @@ class GlareOrigins {
 
   const glare::GlareSources& sources() const { return sources_; }
   const std::vector<GlareSourceName>& names() const { return names_; }
-  /// For each source the number of the other's source that stands in its very place and hides behind the same;
-  /// -1: there is none.
+  /// For each source the number of the other's source that stands in its very place and hides behind the
+  /// same; -1: there is none.
   std::vector<int> in_places_of(const GlareOrigins& other) const;
 
  private:

@@ -64,9 +64,7 @@ void rate(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit, 
 }
 
 double rating_uncertainty(const GridReading& plane) {
-  return plane.statistics.mean_lx > 0
-             ? kPerEFold * plane.uncertainty.mean_lx / plane.statistics.mean_lx
-             : 0;
+  return plane.statistics.mean_lx > 0 ? kPerEFold * plane.uncertainty.mean_lx / plane.statistics.mean_lx : 0;
 }
 
 }  // namespace glow::assess

@@ -187,8 +187,7 @@ RoomGlare read_glare(const Setting& setting, const SeenFromEyes& eyes, const Lit
   for (std::size_t s = 0; s < setting.space().eyes.size(); ++s) {
     EyeSetGlare& set = glare.sets.emplace_back();
     set.set = setting.space().eyes[s];
-    for (std::size_t p = 0; p < set.set.positions.size(); ++p)
-      set.buried.push_back(setting.is_buried(s, p));
+    for (std::size_t p = 0; p < set.set.positions.size(); ++p) set.buried.push_back(setting.is_buried(s, p));
     if (setting.brief().glare.rates_ugr) read_views(setting, eyes, origins, lit, views, s, watch, set);
   }
   if (setting.brief().glare.rates_gr && plane_initial)
@@ -204,9 +203,8 @@ void tell_causes(const SeenFromEyes& eyes, const LitRoom& lit, RoomGlare& glare)
     EyeSetGlare& set = glare.sets[s];
     if (!set.worst) continue;
     const std::size_t v = *set.worst, p = v / set.set.directions();
-    const glare::Ugr ugr =
-        glare::unified_glare(eyes.seen(origins, in_place, s, p), set.set.positions[p], set.set.sight(v),
-                             kPi * set.views[v].background_cd_m2);
+    const glare::Ugr ugr = glare::unified_glare(eyes.seen(origins, in_place, s, p), set.set.positions[p],
+                                                set.set.sight(v), kPi * set.views[v].background_cd_m2);
     const double sum = ugr.sum();
     for (const glare::UgrTerm& t : ugr.terms)
       if (t.standing == glare::Standing::counts) set.causes.push_back(share_of(t, sum));

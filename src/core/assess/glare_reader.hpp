@@ -8,9 +8,10 @@
 
 namespace glow::assess {
 
-/// What the eyes of a setting see of its luminaires past walls and objects. Looked at once: other weights of the
-/// same luminaires, and others in some of the places, then cost no sight lines for what has stayed. Immutable and
-/// shared between threads. Forgets, and looks anew each time, where there is too much to keep (kMostKept).
+/// What the eyes of a setting see of its luminaires past walls and objects. Looked at once: other weights of
+/// the same luminaires, and others in some of the places, then cost no sight lines for what has stayed.
+/// Immutable and shared between threads. Forgets, and looks anew each time, where there is too much to keep
+/// (kMostKept).
 class SeenFromEyes {
  public:
   static constexpr std::size_t kMostKept = 2000000;  ///< positions times sources
@@ -32,8 +33,8 @@ class SeenFromEyes {
 /// Views whose UGR is read; nothing: all.
 using Views = std::optional<ViewChoice>;
 
-/// UGR, and in sports and outdoors GR, of the eyes of a setting under a light. `plane`: of the work plane, whose
-/// initial mean is the light of the surroundings for GR. No causes, no uncertainty.
+/// UGR, and in sports and outdoors GR, of the eyes of a setting under a light. `plane`: of the work plane,
+/// whose initial mean is the light of the surroundings for GR. No causes, no uncertainty.
 RoomGlare read_glare(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit,
                      const std::optional<readings::Statistics>& plane_initial, const Views& views,
                      const Watch& watch);

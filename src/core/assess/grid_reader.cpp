@@ -37,10 +37,8 @@ GridReading read_judged(const Setting& setting, std::size_t g, const lighting::R
   GridReading reading;
   const Setting::JudgedPoints& judged = setting.judged()[g];
   if (judged.receivers.empty()) return reading;
-  reading.judged = {readings::statistics(totals(light, judged.receivers)),
-                    {},
-                    judged.receivers.size(),
-                    judged.border_m};
+  reading.judged = {
+      readings::statistics(totals(light, judged.receivers)), {}, judged.receivers.size(), judged.border_m};
   return reading;
 }
 

@@ -47,7 +47,7 @@ struct GlareSourceName {
 /// A source with what it adds at one view.
 struct SourceShare {
   int source = 0;
-  double share = 0;          ///< of the sum
+  double share = 0;  ///< of the sum
   double distance_m = 0;
   double luminance_cd_m2 = NAN;  ///< NaN: the file states no size
   double solid_angle_sr = 0;
@@ -121,8 +121,8 @@ struct TableGlare {
     not_even
   };
   struct Value {
-    /// Which way people look: along x or y of the plan where the room is square to it, else at right angles to
-    /// the wall of this number (1 or 2).
+    /// Which way people look: along x or y of the plan where the room is square to it, else at right angles
+    /// to the wall of this number (1 or 2).
     enum class Along { x, y, wall } along = Along::x;
     int wall = 0;
     double x_h = 0, y_h = 0;  ///< sides of the room in heights above the eye: across the sight and along it
@@ -140,8 +140,9 @@ struct TableGlare {
   };
   std::vector<Against> why_not;  ///< empty: it holds
   std::string mark;
-  std::array<int, 3> reflectances = {0, 0, 0};  ///< per cent of ceiling, walls, floor: the nearest set of the table
-  std::vector<Value> values;                    ///< for both lines of sight; empty when it does not hold
+  std::array<int, 3> reflectances = {0, 0,
+                                     0};  ///< per cent of ceiling, walls, floor: the nearest set of the table
+  std::vector<Value> values;              ///< for both lines of sight; empty when it does not hold
   std::vector<Remark> remarks;
   std::optional<double> worst() const;
 };

@@ -9,15 +9,16 @@
 
 namespace glow::assess {
 
-/// A room as it can be read: the space, what is asked of it, and a transport to the receivers of a plan. Made once
-/// for a pass and shared by all that ask what some light comes to there. All that it is made of must outlive it.
+/// A room as it can be read: the space, what is asked of it, and a transport to the receivers of a plan. Made
+/// once for a pass and shared by all that ask what some light comes to there. All that it is made of must
+/// outlive it.
 class Setting {
  public:
   Setting(const space::Space& space, const space::Brief& brief, const ReadingPlan& plan,
           const transport::Transport& transport);
 
-  /// Receivers that a grid's demands are held against: all that can be read, or, of walls and ceiling, those that
-  /// keep the standard's border from the edges (all where none does).
+  /// Receivers that a grid's demands are held against: all that can be read, or, of walls and ceiling, those
+  /// that keep the standard's border from the edges (all where none does).
   struct JudgedPoints {
     std::vector<std::size_t> receivers;
     double border_m = 0;

@@ -80,9 +80,7 @@ class TableReader {
       if (known.kind == remark.kind) return;
     result_.remarks.push_back(remark);
   }
-  double height() const {
-    return groups_.front().luminaires.front().frame.origin.z() - brief_.table_eye_m;
-  }
+  double height() const { return groups_.front().luminaires.front().frame.origin.z() - brief_.table_eye_m; }
 
   const space::Space& space_;
   const space::GlareBrief& brief_;

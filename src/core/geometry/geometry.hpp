@@ -21,8 +21,8 @@ struct Material {
 
   /// Share that does not go on in one direction: what is absorbed or scattered.
   double landing() const { return 1 - mirror - clear; }
-  /// The diffuse reflectance changed by `by`, kept within `least` to `most` unless it lies beyond already. Panes
-  /// and what reflects nothing stay as they are.
+  /// The diffuse reflectance changed by `by`, kept within `least` to `most` unless it lies beyond already.
+  /// Panes and what reflects nothing stay as they are.
   double diffuse_shifted(double by, double least, double most) const {
     if (diffuse <= 0 || clear > 0 || scattering > 0) return diffuse;
     return std::min(std::max(diffuse + by, std::min(least, diffuse)), std::max(most, diffuse));
@@ -34,8 +34,8 @@ struct Material {
 /// What a surface is of a room.
 enum class SurfaceRole { object, floor, ceiling, wall, pane, luminaire };
 
-/// What light meets: one named thing with one material. Its id is its number among Geometry::surfaces(); names
-/// are for people and may repeat.
+/// What light meets: one named thing with one material. Its id is its number among Geometry::surfaces();
+/// names are for people and may repeat.
 struct Surface {
   std::string name;
   Material material;

@@ -74,8 +74,8 @@ void add_wall(Geometry& geometry, const RoomShell& shell, std::size_t wall) {
     if (opening.wall == wall) holes.push_back(opening_corners(shell, opening));
   const std::string name =
       shell.wall_names.empty() ? fmt::format(FMT_STRING("wall {}"), wall + 1) : shell.wall_names[wall];
-  geometry.add_polygon(geometry.add_surface(name, shell.wall_material(wall), SurfaceRole::wall), wall_corners(shell, wall),
-                       holes);
+  geometry.add_polygon(geometry.add_surface(name, shell.wall_material(wall), SurfaceRole::wall),
+                       wall_corners(shell, wall), holes);
   for (const WallOpening& opening : shell.openings)
     if (opening.wall == wall && opening.has_pane)
       geometry.add_polygon(geometry.add_surface(opening.name, opening.pane, SurfaceRole::pane),

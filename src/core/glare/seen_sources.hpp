@@ -2,10 +2,10 @@
 
 #include <vector>
 
+#include "core/geometry/occluders.hpp"
 #include "core/geometry/ray_tracer.hpp"
 #include "core/photometry/luminous_faces.hpp"
 #include "core/photometry/placed_luminaire.hpp"
-#include "core/geometry/occluders.hpp"
 
 namespace glow::glare {
 
@@ -50,8 +50,8 @@ class GlareSources {
   std::size_t add(const photometry::PlacedLuminaire& luminaire, double share);
 
   const std::vector<Source>& sources() const { return sources_; }
-  /// What sends light towards the eye. `tracer` null: nothing can hide anything. `known`: by sources, what the eye
-  /// is known to see of them; the others are looked at, and noted in it.
+  /// What sends light towards the eye. `tracer` null: nothing can hide anything. `known`: by sources, what
+  /// the eye is known to see of them; the others are looked at, and noted in it.
   std::vector<SeenSource> seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
                                     const geometry::Occluders* occluders,
                                     std::vector<Visibility>* known = nullptr) const;

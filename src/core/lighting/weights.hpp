@@ -20,8 +20,8 @@ using Weights = std::vector<Weight>;
 /// As the project has them.
 Weights planned_weights(const model::Project& project, const model::Room& room, const space::Space& space);
 
-/// One factor for the room, for people: those of the groups, weighted by their flux; `otherwise` where there is
-/// no flux.
+/// One factor for the room, for people: those of the groups, weighted by their flux; `otherwise` where there
+/// is no flux.
 double mean_maintenance(const space::Space& space, const Weights& weights, double otherwise);
 
 }  // namespace glow::lighting

@@ -141,8 +141,8 @@ struct Project {
   const ScheduledLuminaire* find(const std::string& mark) const;
 };
 
-/// The maintenance factor of a luminaire type in a room: from its parts where they are stated, else the room's
-/// one number, else 1.
+/// The maintenance factor of a luminaire type in a room: from its parts where they are stated, else the
+/// room's one number, else 1.
 double maintenance_factor(const ScheduledLuminaire& entry, const Room& room);
 
 }  // namespace glow::model

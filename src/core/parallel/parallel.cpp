@@ -44,10 +44,8 @@ void parallel_for(std::size_t count, const Watch& watch, const char* stage,
 }
 
 int thread_count() {
-  const std::size_t allowed =
-      tbb::global_control::active_value(tbb::global_control::max_allowed_parallelism);
-  return static_cast<int>(
-      std::min<std::size_t>(allowed, std::max(1u, std::thread::hardware_concurrency())));
+  const std::size_t allowed = tbb::global_control::active_value(tbb::global_control::max_allowed_parallelism);
+  return static_cast<int>(std::min<std::size_t>(allowed, std::max(1u, std::thread::hardware_concurrency())));
 }
 
 struct ThreadLimit::Control {

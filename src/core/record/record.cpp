@@ -49,8 +49,7 @@ std::vector<LuminaireRecord> RoomRecord::luminaires() const {
 std::vector<MarkRecord> RoomRecord::marks() const {
   std::vector<MarkRecord> marks;
   for (const GroupRecord& group : groups) {
-    auto same =
-        std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.mark == group.mark; });
+    auto same = std::find_if(marks.begin(), marks.end(), [&](const auto& m) { return m.mark == group.mark; });
     if (same == marks.end()) same = marks.insert(same, {group.mark, group.luminaire, 0});
     same->count += group.positions.size();
   }
@@ -91,7 +90,8 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   record.maintenance_factor =
       lighting::mean_maintenance(space, weights, room.room->maintenance_factor.value_or(1));
   record.plane_height = brief.plane_height;
-  if (brief.plane_height == space::PlaneHeight::by_task) record.plane_note = brief.tasks.front().row.plane_note;
+  if (brief.plane_height == space::PlaneHeight::by_task)
+    record.plane_note = brief.tasks.front().row.plane_note;
   record.assumed = room.room->assumed;
   record.rates_ugr = brief.glare.rates_ugr;
   record.outline = space.outline;

@@ -12,8 +12,9 @@
 
 namespace glow::record {
 
-/// All that a run found, in the one type that results.json holds whole. Words, figures, documents and whatever is
-/// made from results are made from this and from nothing else, so that they can be made again without computing.
+/// All that a run found, in the one type that results.json holds whole. Words, figures, documents and
+/// whatever is made from results are made from this and from nothing else, so that they can be made again
+/// without computing.
 
 /// A task in force.
 struct TaskRecord {
@@ -28,7 +29,7 @@ struct GroupRecord {
   double flux_lm = 0;  ///< of each, as new
   lighting::Weight weight;
   std::optional<double> watts_w, cct_k, ra;
-  std::optional<model::LuminaireMaintenance> maintenance;   ///< parts of the factor, where they are stated
+  std::optional<model::LuminaireMaintenance> maintenance;  ///< parts of the factor, where they are stated
   std::optional<model::SurfaceMaintenance> room_surfaces;  ///< likewise
   Vec2 size_m = Vec2::Zero();  ///< along C0 and C90: of the body, or of the luminous area
   bool round = false;
@@ -76,7 +77,7 @@ struct RoomRecord {
   std::vector<space::Opening> openings;
   std::vector<space::SurfaceFinish> finishes;
   assess::Assessment assessment;
-  std::vector<studies::Explanation> explanations;  ///< by the assessment's checks
+  std::vector<studies::Explanation> explanations;   ///< by the assessment's checks
   std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
   transport::FluxBalance balance;                   ///< initial light
   EngineRecord engine;

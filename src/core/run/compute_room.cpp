@@ -107,8 +107,7 @@ Pass RoomComputation::pass(assess::ReadingPlan plan, const transport::Effort& ef
                                                                 pass.plan->receivers, effort, watch_);
   computed_.reused = computed_.reused && !pass.transport->traced();
   if (store_ && pass.transport->traced()) store_->keep(key, pass.transport->hits());
-  pass.setting =
-      std::make_unique<const assess::Setting>(space_, brief_, *pass.plan, *pass.transport);
+  pass.setting = std::make_unique<const assess::Setting>(space_, brief_, *pass.plan, *pass.transport);
   pass.lighting = std::make_unique<const lighting::Lighting>(space_, *pass.transport, watch_);
   pass.lit = {&space_.groups, weights_, pass.lighting->weighted(weights_)};
   record::RoomRecord& record = computed_.record;
@@ -150,14 +149,14 @@ std::vector<std::size_t> RoomComputation::unsettled_grids() const {
   };
   for (std::size_t g = 0; g < assessment().grids.size(); ++g) {
     const GridReading& grid = assessment().grids[g];
-    const bool open = undecided(
-        [&](const Check& check) { return check.target == Target{Target::Kind::grid, g}; });
+    const bool open = undecided([&](const Check& check) {
+      return check.target == Target{Target::Kind::grid, g};
+    });
     // GR hangs on the light of the work plane.
     const bool rates = g == 0 && undecided([](const Check& check) {
                          return check.demand.quantity == standards::Quantity::glare_rating && check.binding;
                        });
-    const bool rough =
-        accuracy_.percent && is_held_to_accuracy(grid) && !accurate(grid, *accuracy_.percent);
+    const bool rough = accuracy_.percent && is_held_to_accuracy(grid) && !accurate(grid, *accuracy_.percent);
     if (open || rates || rough) grids.push_back(g);
   }
   return grids;
@@ -183,8 +182,7 @@ bool RoomComputation::is_accurate() const {
 void RoomComputation::study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies) {
   assess::RoomGlare& glare = assessment().glare;
   assess::tell_causes(eyes, first.lit, glare);
-  const studies::StudiedRoom room{*first.setting, eyes,  *first.lighting,
-                                  first.lit,      assessment(), watch_};
+  const studies::StudiedRoom room{*first.setting, eyes, *first.lighting, first.lit, assessment(), watch_};
   studies::try_sources(room, glare);
   computed_.record.explanations = studies::explain(room);
   if (studies.tolerance) computed_.record.tolerance = studies::study_tolerance(room, *studies.tolerance);
@@ -199,15 +197,15 @@ ComputedRoom compute_room(const model::Project& project, const space::PlannedRoo
 }
 
 double memory_of(const space::PlannedRoom& room, const Accuracy& accuracy) {
-  constexpr double kRest = 60e6;        // code, exchange between patches, what a room itself takes
-  constexpr double kRefinement = 3;     // times the first pass, of what is looked at again
+  constexpr double kRest = 60e6;     // code, exchange between patches, what a room itself takes
+  constexpr double kRefinement = 3;  // times the first pass, of what is looked at again
   const transport::Effort& effort = accuracy.effort;
   double receivers = 0;
   for (const space::Grid& grid : room.space.grids)
     receivers += double(grid.grid.points.size()) * (grid.receiver(0).lean ? 0.25 : 1);
   for (const space::EyeSet& set : room.space.eyes) receivers += 0.25 * double(set.size());
-  const double rays = transport::kSets * (double(effort.patches) * effort.rays_per_patch +
-                                          receivers * effort.rays_per_receiver);
+  const double rays = transport::kSets *
+                      (double(effort.patches) * effort.rays_per_patch + receivers * effort.rays_per_receiver);
   return kRest + (1 + kRefinement) * sizeof(std::int32_t) * rays;
 }
 

@@ -14,8 +14,8 @@ struct RunPlan {
   std::vector<const space::PlannedRoom*> rooms;
   Accuracy accuracy;
   Studies studies;
-  TransportStore* store = nullptr;            ///< may be null
-  double memory_bytes = 1.5e9;                ///< that rooms side by side may take, by memory_of; one room always goes
+  TransportStore* store = nullptr;  ///< may be null
+  double memory_bytes = 1.5e9;      ///< that rooms side by side may take, by memory_of; one room always goes
 };
 
 /// A room that is done, or that failed.
@@ -25,13 +25,13 @@ struct FinishedRoom {
   std::string fault;  ///< what went wrong: the machine's fault or ours; empty: nothing did
 };
 
-/// Takes each room once, in the order of the plan, as soon as it and all before it are done. Never called from two
-/// threads at a time.
+/// Takes each room once, in the order of the plan, as soon as it and all before it are done. Never called
+/// from two threads at a time.
 using RoomSink = std::function<void(const space::PlannedRoom& room, FinishedRoom finished)>;
 
-/// Computes rooms, side by side where threads and memory allow: the records are the same either way. A fault in one
-/// room leaves the others as they are. `watch_of`: for each room by its name. Throws Cancelled, and what the sink
-/// throws.
+/// Computes rooms, side by side where threads and memory allow: the records are the same either way. A fault
+/// in one room leaves the others as they are. `watch_of`: for each room by its name. Throws Cancelled, and
+/// what the sink throws.
 void run_rooms(const RunPlan& plan, const std::function<Watch(const std::string& room)>& watch_of,
                const RoomSink& sink);
 

@@ -163,8 +163,8 @@ Value DirectLight::face_light(const Sight& sight) const {
 }
 
 template <class Value>
-Value DirectLight::on_face(const readings::Receiver& receiver, const photometry::LuminousFace& face, bool coarse,
-                           LightTerms* tape) const {
+Value DirectLight::on_face(const readings::Receiver& receiver, const photometry::LuminousFace& face,
+                           bool coarse, LightTerms* tape) const {
   const geometry::Frame& frame = luminaire_->frame;
   const auto in_face = [&](const Vec3& v) {
     const Vec3 p(v.dot(frame.c0), v.dot(frame.c90), v.dot(frame.g0));
@@ -242,7 +242,8 @@ Value DirectLight::summed(const readings::Receiver& receiver, bool coarse, Light
   const geometry::Frame& frame = luminaire_->frame;
   const Vec3 way = receiver.position - frame.origin;
   const double reach = surface_.reach_m();
-  if (receiver.kernel == readings::Kernel::plane && receiver.normal.dot(way) > reach) return {};  // wholly behind
+  if (receiver.kernel == readings::Kernel::plane && receiver.normal.dot(way) > reach)
+    return {};  // wholly behind
   const double distance = way.norm();
   if (surface_.point() || (!passed_ && 2 * reach < kPointLike * distance)) {
     // One spot for all of it, with all of the intensity.

@@ -5,9 +5,9 @@
 #include "core/geometry/ray_tracer.hpp"
 #include "core/photometry/luminous_faces.hpp"
 #include "core/photometry/placed_luminaire.hpp"
+#include "core/readings/receiver.hpp"
 #include "core/sources/light_terms.hpp"
 #include "core/sources/luminous_element.hpp"
-#include "core/readings/receiver.hpp"
 #include "core/sources/shadow_edges.hpp"
 
 namespace glow::sources {

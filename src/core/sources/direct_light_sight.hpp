@@ -17,10 +17,10 @@ inline constexpr double kSameShare = 1e-4;  // of light that passes: below it tw
 struct DirectLight::Sight {
   const photometry::LuminousFace* face;
   readings::Receiver receiver;  ///< position, normal and axis along the face's x, y, z from its middle
-  Vec3 start;         ///< world; where shadow rays begin
-  bool coarse;        ///< for a patch
-  bool hidden;        ///< whether sight lines are to be looked along
-  LightTerms* tape;    ///< to be recorded on, or null
+  Vec3 start;                   ///< world; where shadow rays begin
+  bool coarse;                  ///< for a patch
+  bool hidden;                  ///< whether sight lines are to be looked along
+  LightTerms* tape;             ///< to be recorded on, or null
 
   Vec3 way_from(const Vec2& spot) const {
     const Vec3& p = receiver.position;
@@ -32,7 +32,8 @@ struct DirectLight::Sight {
   }
   /// A cylinder sees what lies along its axis with a kink: whether that may be within `radius` of the spot.
   bool on_axis(const Vec2& spot, double radius) const {
-    if (receiver.kernel != readings::Kernel::cylinder && receiver.kernel != readings::Kernel::semicylinder) return false;
+    if (receiver.kernel != readings::Kernel::cylinder && receiver.kernel != readings::Kernel::semicylinder)
+      return false;
     return receiver.axis.cross(way_from(spot)).norm() < radius;
   }
   /// The same as components along the luminaire's C0, C90, gamma 0.

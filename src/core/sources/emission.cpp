@@ -46,8 +46,10 @@ Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std:
   double sum = 0;
   for (std::size_t c = 0; c < table.cell_columns(); ++c)
     for (std::size_t g = 0; g < rows; ++g) sum_to_cell.push_back(sum += table.cell_flux(c, g));
-  const Vec2 shift_direction(transport::unit_interval(transport::mixed(seed, 1)), transport::unit_interval(transport::mixed(seed, 2)));
-  const Vec2 shift_spot(transport::unit_interval(transport::mixed(seed, 3)), transport::unit_interval(transport::mixed(seed, 4)));
+  const Vec2 shift_direction(transport::unit_interval(transport::mixed(seed, 1)),
+                             transport::unit_interval(transport::mixed(seed, 2)));
+  const Vec2 shift_spot(transport::unit_interval(transport::mixed(seed, 3)),
+                        transport::unit_interval(transport::mixed(seed, 4)));
   double total = 0;
   for (int i = 0; i < count; ++i) {
     const double wanted = (i + 0.5) / count * sum;

@@ -22,8 +22,8 @@ struct FoundLight {
   bool is_near(double lm, double emitted) const {
     return sum() > 0 && std::abs(sum() - lm) <= capture_tolerance(hides()) * emitted;
   }
-  /// Scaled to `lm` in all, into `total`, times the share of it that lands (empty: all of it); gives what does
-  /// not.
+  /// Scaled to `lm` in all, into `total`, times the share of it that lands (empty: all of it); gives what
+  /// does not.
   double add_to(transport::SampledFlux& total, double lm, const Eigen::VectorXd& landing) {
     if (!hides()) {
       flux *= lm / sum();

@@ -23,7 +23,8 @@ class LightTerms;
 class LightStretch {
  public:
   LightStretch() = default;
-  LightStretch(LightTerms* tape, std::size_t begin, std::size_t end) : tape_(tape), begin_(begin), end_(end) {}
+  LightStretch(LightTerms* tape, std::size_t begin, std::size_t end)
+      : tape_(tape), begin_(begin), end_(end) {}
   bool empty() const { return begin_ == end_; }
   LightStretch& operator*=(double factor);
   LightStretch& operator+=(const LightStretch& other) {

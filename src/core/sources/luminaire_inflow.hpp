@@ -8,8 +8,8 @@
 
 namespace glow::sources {
 
-/// What luminaires at full output send into a space: on its patches, and straight and over mirrors to the chosen
-/// receivers. `effort` of what has to be traced out; nothing: the transport's. Throws Cancelled.
+/// What luminaires at full output send into a space: on its patches, and straight and over mirrors to the
+/// chosen receivers. `effort` of what has to be traced out; nothing: the transport's. Throws Cancelled.
 transport::Inflow luminaire_inflow(const transport::Transport& transport,
                                    const std::vector<photometry::PlacedLuminaire>& luminaires,
                                    const Watch& watch, const transport::ReceiverChoice& choice = {},

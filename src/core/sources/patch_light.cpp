@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "core/sources/emission.hpp"
-#include "core/sources/patch_points.hpp"
 #include "core/sources/found_light.hpp"
+#include "core/sources/patch_points.hpp"
 
 namespace glow::sources {
 namespace {
@@ -32,7 +32,8 @@ Traced trace_out(const photometry::PlacedLuminaire& luminaire, const transport::
                  const geometry::RayTracer& tracer, int rays_per_set, std::uint64_t seed) {
   Traced traced;
   traced.straight.setZero(Eigen::Index(patches.size()), transport::kSets);
-  if (patches.geometry().has_specular()) traced.mirrored.setZero(Eigen::Index(patches.size()), transport::kSets);
+  if (patches.geometry().has_specular())
+    traced.mirrored.setZero(Eigen::Index(patches.size()), transport::kSets);
   std::array<double, transport::kSets> escaped{}, lost{};
   // The same seeds for every luminaire: what one gives must not depend on which others are there.
   parallel_for(transport::kSets, {}, "", [&](std::size_t set) {
@@ -41,8 +42,8 @@ Traced trace_out(const photometry::PlacedLuminaire& luminaire, const transport::
     for (const EmittedRay& ray : emission.rays()) {
       bool over_mirror = false;
       const std::int32_t patch =
-          transport::landing_patch(patches, tracer, tracer.local(ray.origin), ray.direction.cast<float>(), ++number,
-                        luminaire.owner, &over_mirror);
+          transport::landing_patch(patches, tracer, tracer.local(ray.origin), ray.direction.cast<float>(),
+                                   ++number, luminaire.owner, &over_mirror);
       if (patch >= 0)
         (over_mirror ? traced.mirrored : traced.straight)(patch, Eigen::Index(set)) +=
             static_cast<float>(ray.flux_lm);

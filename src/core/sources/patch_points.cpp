@@ -116,7 +116,8 @@ template double PatchPoints::flux_on<double>(std::size_t, LightTerms*) const;
 template LightStretch PatchPoints::flux_on<LightStretch>(std::size_t, LightTerms*) const;
 
 std::array<float, transport::kSets> PatchPoints::seen_in_sets(const geometry::RayTracer& tracer,
-                                                   const geometry::Occluders& occluders, std::size_t i) const {
+                                                              const geometry::Occluders& occluders,
+                                                              std::size_t i) const {
   std::array<float, transport::kSets> result;
   const transport::Patch& patch = patches.patches()[i];
   const double radius = std::max((patch.high - patch.low).norm() / 2, light.surface().reach_m());
@@ -136,15 +137,18 @@ float PatchPoints::seen(const geometry::RayTracer& tracer, std::size_t i, int se
   const geometry::Facet& facet = patches.facet_of(patch);
   const geometry::Frame& f = light.luminaire().frame;
   const std::uint64_t own = transport::mixed(seed ^ 0x7365656Eull, i);
-  const Vec2 shift_patch(transport::unit_interval(transport::mixed(own, 1)), transport::unit_interval(transport::mixed(own, 2)));
-  const Vec2 shift_spot(transport::unit_interval(transport::mixed(own, 3)), transport::unit_interval(transport::mixed(own, 4)));
+  const Vec2 shift_patch(transport::unit_interval(transport::mixed(own, 1)),
+                         transport::unit_interval(transport::mixed(own, 2)));
+  const Vec2 shift_spot(transport::unit_interval(transport::mixed(own, 3)),
+                        transport::unit_interval(transport::mixed(own, 4)));
   const Vec2 st = transport::even_point(std::uint32_t(set), shift_patch);
   const Vec3 point =
       patches.point_on(static_cast<int>(i), st.x(), st.y()) + geometry::kStartOffset * facet.normal;
   const Vec3 way = (point - f.origin).normalized();
   const Vec3 along(way.dot(f.c0), way.dot(f.c90), way.dot(f.g0));
   for (int attempt = 0; attempt < kAttempts; ++attempt) {
-    const Vec2 uv = transport::even_point(std::uint32_t(attempt * transport::kSets + set) * 5 + 2, shift_spot);
+    const Vec2 uv =
+        transport::even_point(std::uint32_t(attempt * transport::kSets + set) * 5 + 2, shift_spot);
     const Vec3 at = light.surface().spot_seen(along, uv.x(), uv.y());
     const Vec3 spot = f.origin + at.x() * f.c0 + at.y() * f.c90 + at.z() * f.g0;
     // What lies behind the patch's plane gives it nothing, and is not part of the share.

@@ -22,16 +22,19 @@ struct PatchPoints {
   Value flux_on(std::size_t patch, LightTerms* tape) const;
   /// Share that is not hidden in each sample set. Where the first sight lines agree the patch is taken as all
   /// lit or all hidden.
-  std::array<float, transport::kSets> seen_in_sets(const geometry::RayTracer& tracer, const geometry::Occluders& occluders,
-                                        std::size_t patch) const;
+  std::array<float, transport::kSets> seen_in_sets(const geometry::RayTracer& tracer,
+                                                   const geometry::Occluders& occluders,
+                                                   std::size_t patch) const;
 
  private:
   template <class Value>
   Value plane(const Vec3& point, const Vec3& normal, LightTerms* tape) const;
   template <class Value>
-  Value on_cell(const transport::Patch& patch, const geometry::Facet& facet, int parts, LightTerms* tape) const;
+  Value on_cell(const transport::Patch& patch, const geometry::Facet& facet, int parts,
+                LightTerms* tape) const;
   template <class Value>
-  Value on_triangles(const transport::Patch& patch, const geometry::Facet& facet, int parts, LightTerms* tape) const;
+  Value on_triangles(const transport::Patch& patch, const geometry::Facet& facet, int parts,
+                     LightTerms* tape) const;
   double distance_to(const transport::Patch& patch, const geometry::Facet& facet) const;
   float seen(const geometry::RayTracer& tracer, std::size_t patch, int set) const;
 };

@@ -119,7 +119,8 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
       on_patches.flux_on<LightStretch>(i, &tape) *= arriving;
       if (place.seen.size() > 0 && tape.size() > 0) {
         const auto seen = on_patches.seen_in_sets(transport_->tracer(), transport_->occluders(), i);
-        for (int set = 0; set < transport::kSets; ++set) place.seen(Eigen::Index(i), set) = seen[std::size_t(set)];
+        for (int set = 0; set < transport::kSets; ++set)
+          place.seen(Eigen::Index(i), set) = seen[std::size_t(set)];
       }
     }
     blocks[i / kTogether].close_point(tape, kNetOfPatches);
@@ -162,8 +163,8 @@ double RememberedPlaces::add(const Place& place, const Eigen::VectorXd& flux, do
   return found;
 }
 
-transport::GroupLight RememberedPlaces::relight(const std::shared_ptr<const photometry::IntensityTable>& table,
-                                     const Watch& watch) const {
+transport::GroupLight RememberedPlaces::relight(
+    const std::shared_ptr<const photometry::IntensityTable>& table, const Watch& watch) const {
   const std::size_t n = transport_->patches().size(), points = transport_->receivers().size();
   std::vector<double> direct(points, 0.0);
   Eigen::MatrixXd flux(n, places_.size());  // if nothing is hidden

@@ -16,8 +16,8 @@ namespace glow::sources {
 /// for penumbras that a relight divides by what it finds in them. Immutable; `transport` must outlive it.
 class RememberedPlaces {
  public:
-  /// Nothing where it would not help: in rooms where light is traced out (light_on_patches), and where there would
-  /// be more than kMostTerms to remember. Costs about two relights. The light is that of the chosen
+  /// Nothing where it would not help: in rooms where light is traced out (light_on_patches), and where there
+  /// would be more than kMostTerms to remember. Costs about two relights. The light is that of the chosen
   /// receivers. Throws Cancelled.
   static std::optional<RememberedPlaces> of(const transport::Transport& transport,
                                             const std::vector<photometry::PlacedLuminaire>& luminaires,
@@ -27,7 +27,7 @@ class RememberedPlaces {
   /// Every luminaire with this table. Falls back on a relight for tables whose light points on patches do not
   /// find: very narrow beams.
   transport::GroupLight relight(const std::shared_ptr<const photometry::IntensityTable>& table,
-                     const Watch& watch) const;
+                                const Watch& watch) const;
 
   std::size_t terms() const;
 

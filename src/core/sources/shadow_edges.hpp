@@ -4,8 +4,8 @@
 #include <vector>
 
 #include "core/geometry/frame.hpp"
-#include "core/photometry/luminous_faces.hpp"
 #include "core/geometry/occluders.hpp"
+#include "core/photometry/luminous_faces.hpp"
 
 namespace glow::sources {
 

@@ -59,7 +59,7 @@ class AreaPlacer {
   void keep_inside(Area& area, const Place& place);
   void form_bands(const Area& area);
   std::optional<Grid> band(const Area& area, GridRole role, const Polygon& inner, double width,
-                                const char* what, Polygon& outer);
+                           const char* what, Polygon& outer);
   bool is_inside(const Vec3& p, double border) const;
   template <class Keep>
   static void thin_out(Grid& grid, const Keep& keep);
@@ -182,7 +182,7 @@ void AreaPlacer::keep_inside(Area& area, const Place& place) {
 
 /// The strip of `width` around `inner`, in the area's own plane.
 std::optional<Grid> AreaPlacer::band(const Area& area, GridRole role, const Polygon& inner, double width,
-                                          const char* what, Polygon& outer) {
+                                     const char* what, Polygon& outer) {
   const readings::PlaneGrid& own = area.grid.grid;
   outer = geometry::grown(inner, width);
   const bool level = own.plane.is_level();

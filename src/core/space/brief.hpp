@@ -23,7 +23,7 @@ struct GlareBrief {
   bool rates_ugr = false, rates_gr = false;
   std::optional<model::ScreensWish> screens;
   std::vector<standards::Demand> screen_limits;  ///< of the luminance from screens->from_deg on
-  double table_eye_m = 1.2;  ///< height of the eye that the tabular method is used for
+  double table_eye_m = 1.2;                      ///< height of the eye that the tabular method is used for
 };
 
 /// Where the height of the work plane comes from.
@@ -34,9 +34,9 @@ enum class VerifiedAs { nothing, whole_room, areas_with_surroundings, whole_room
 
 /// What is asked of a space: everything that its light is judged by.
 struct Brief {
-  Tasks tasks;                                ///< of the room as a whole, one for each standard
-  std::vector<GridBrief> grids;               ///< by Space::grids
-  std::vector<standards::Demand> light;       ///< of no grid: the light's colour
+  Tasks tasks;                           ///< of the room as a whole, one for each standard
+  std::vector<GridBrief> grids;          ///< by Space::grids
+  std::vector<standards::Demand> light;  ///< of no grid: the light's colour
   GlareBrief glare;
   PlaneHeight plane_height = PlaneHeight::given;
   VerifiedAs verified_as = VerifiedAs::nothing;

@@ -340,8 +340,8 @@ readings::Receiver Grid::receiver(std::size_t point) const {
 }
 
 std::optional<PlannedRoom> build_space(const model::Project& project, const model::Room& room,
-                                          const std::vector<standards::RequirementTable>& standards,
-                                          Problems& problems) {
+                                       const std::vector<standards::RequirementTable>& standards,
+                                       Problems& problems) {
   return Builder(project, room, standards, problems).build();
 }
 

@@ -12,10 +12,10 @@ struct PlannedRoom {
   Brief brief;
 };
 
-/// Turns what was written into a room to compute. Nothing comes back exactly when an error was added; warnings
-/// name what would make the result doubtful. Photometric files must have been read; a mark whose file could not
-/// be read is passed over in silence, since that was reported already. `standards`: at least one, the main one
-/// first.
+/// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;
+/// warnings name what would make the result doubtful. Photometric files must have been read; a mark whose
+/// file could not be read is passed over in silence, since that was reported already. `standards`: at least
+/// one, the main one first.
 std::optional<PlannedRoom> build_space(const model::Project& project, const model::Room& room,
                                        const std::vector<standards::RequirementTable>& standards,
                                        Problems& problems);

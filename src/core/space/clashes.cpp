@@ -109,8 +109,7 @@ void Clashes::check_room(const PlacedObject& thing) {
         fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at {}"), thing.name, room_, problems_.spot(p)));
     return;
   }
-  if (wall_distance(shell_, thing.extent) < kHair)
-    meetings_.push_back({thing.name, {}});
+  if (wall_distance(shell_, thing.extent) < kHair) meetings_.push_back({thing.name, {}});
 }
 
 void Clashes::check_pair(std::size_t i, std::size_t k) {
@@ -159,7 +158,7 @@ void Clashes::check_floating(std::size_t i) {
 }  // namespace
 
 std::vector<Meeting> find_clashes(const std::string& room_name, const geometry::RoomShell& shell,
-                                      const std::vector<PlacedObject>& things, Problems& problems) {
+                                  const std::vector<PlacedObject>& things, Problems& problems) {
   return Clashes(room_name, shell, things, problems).find();
 }
 

@@ -190,7 +190,8 @@ bool is_seated(const model::Room& room, const Tasks& tasks) {
   return !tasks.empty() && tasks.front().row.plane_height_m.value_or(0) >= kSeatedPlane;
 }
 
-GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks, const std::string& standard) {
+GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks,
+                       const std::string& standard) {
   GlareBrief wish;
   wish.method = room.glare_method;
   wish.screens = room.screens;

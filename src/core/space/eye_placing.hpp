@@ -12,8 +12,8 @@ bool is_seated(const model::Room& room, const Tasks& tasks);
 GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks, const std::string& standard);
 
 /// Eyes as the room asks for them; all over the room where a task limits glare and no eyes are given.
-/// `space`: as far as it is built, with objects, openings and walls. Those all over stay off the walls and keep
-/// out of where objects stand.
+/// `space`: as far as it is built, with objects, openings and walls. Those all over stay off the walls and
+/// keep out of where objects stand.
 std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, const GlareBrief& glare,
                                bool seated, Problems& problems);
 

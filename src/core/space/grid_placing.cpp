@@ -235,14 +235,13 @@ void GridPlacer::place(const GridWish& wish) {
 
 }  // namespace
 
-std::vector<Grid> place_grids(const model::Room& room, const RoomGeometry& built,
-                                   const WrittenWalls& walls, Problems& problems) {
+std::vector<Grid> place_grids(const model::Room& room, const RoomGeometry& built, const WrittenWalls& walls,
+                              Problems& problems) {
   return GridPlacer(room, built, walls, problems).place_all();
 }
 
-std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
-                                  const WrittenWalls& walls, const GridWish& wish, GridRole role,
-                                  Problems& problems) {
+std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built, const WrittenWalls& walls,
+                             const GridWish& wish, GridRole role, Problems& problems) {
   return GridPlacer(room, built, walls, problems).place_one(wish, role);
 }
 

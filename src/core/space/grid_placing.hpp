@@ -5,13 +5,12 @@
 namespace glow::space {
 
 /// Grids on walls, floor and ceiling, and those that the designer asks for; what cannot be laid is noted.
-std::vector<Grid> place_grids(const model::Room& room, const RoomGeometry& built,
-                                   const WrittenWalls& walls, Problems& problems);
+std::vector<Grid> place_grids(const model::Room& room, const RoomGeometry& built, const WrittenWalls& walls,
+                              Problems& problems);
 
 /// One grid that is asked for, as `role`: several where it lies on each of several things.
-std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
-                                  const WrittenWalls& walls, const model::GridWish& wish, GridRole role,
-                                  Problems& problems);
+std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built, const WrittenWalls& walls,
+                             const model::GridWish& wish, GridRole role, Problems& problems);
 
 /// The designer's spots, with their directions.
 std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems);

@@ -157,8 +157,7 @@ std::vector<Spot> Placing::spots_of(const model::LuminairePlacement& placement,
 }
 
 std::vector<Spot> Placing::array_of(const model::LuminairePlacement& placement) {
-  const auto array =
-      space::array_positions(shell_.outline, placement.array->rows, placement.array->columns);
+  const auto array = space::array_positions(shell_.outline, placement.array->rows, placement.array->columns);
   placed_.array_spacings.push_back(array.spacing);
   if (!array.outside.empty()) {
     std::string named;

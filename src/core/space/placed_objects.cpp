@@ -151,7 +151,7 @@ const Face* PlacedObject::face(const std::string& wanted) const {
 }
 
 std::vector<PlacedObject> place_objects(const std::vector<Object>& objects,
-                                const std::function<double(const Vec2&)>& ceiling_height) {
+                                        const std::function<double(const Vec2&)>& ceiling_height) {
   std::vector<PlacedObject> things;
   for (const Object& object : objects) {
     if (object.shape == ObjectShape::mesh && !object.mesh->mesh) continue;

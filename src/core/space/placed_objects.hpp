@@ -43,7 +43,7 @@ struct PlacedObject {
 /// The objects of a room in their places. `ceiling_height` at a place is asked for by columns that reach up
 /// to it. Meshes must have been read; without one an object is passed over.
 std::vector<PlacedObject> place_objects(const std::vector<model::Object>& objects,
-                                const std::function<double(const Vec2&)>& ceiling_height);
+                                        const std::function<double(const Vec2&)>& ceiling_height);
 
 /// The solids that a thing of this kind is made of, in its own axes, its foot at 0: slabs, legs, shelves.
 /// The first one is what `top` means.

@@ -1,7 +1,7 @@
 #pragma once
 
-#include "core/space/space.hpp"
 #include "core/space/placed_objects.hpp"
+#include "core/space/space.hpp"
 #include "core/space/written_walls.hpp"
 
 namespace glow::space {

@@ -8,20 +8,20 @@
 #include "core/model/project.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/readings/grid.hpp"
+#include "core/readings/receiver.hpp"
 #include "core/space/eye_set.hpp"
 #include "core/space/room_tasks.hpp"
-#include "core/readings/receiver.hpp"
 
 namespace glow::space {
 
-/// Luminaires that are switched together: one entry of the room's list. At full output, as new: what of that they
-/// give is said by lighting::Weights.
+/// Luminaires that are switched together: one entry of the room's list. At full output, as new: what of that
+/// they give is said by lighting::Weights.
 struct LuminaireGroup {
   std::string mark;
   std::size_t placement = 0;  ///< number of the entry in model::Room::luminaires
   std::shared_ptr<const photometry::Photometry> photometry;  ///< at the flux that the project states
   std::vector<photometry::PlacedLuminaire> luminaires;
-  std::vector<double> rotations_deg;  ///< of each luminaire
+  std::vector<double> rotations_deg;      ///< of each luminaire
   std::optional<model::ArraySize> array;  ///< laid as an array
   std::optional<double> cct_k;
   std::optional<double> ra;  ///< general colour rendering index
@@ -40,7 +40,7 @@ struct PlanShape {
 struct Opening {
   std::string name;
   std::size_t wall = 0;
-  std::vector<Vec3> corners;  ///< m, counter-clockwise seen from inside, from the lower left one
+  std::vector<Vec3> corners;      ///< m, counter-clockwise seen from inside, from the lower left one
   Vec3 outwards = Vec3::UnitY();  ///< unit length, level: the way that light leaves by
   std::optional<model::Finish> pane;
 
@@ -97,8 +97,8 @@ struct Meeting {
 };
 
 /// One room, ready to compute: everything looked up, placed and checked. Grids, points, sets of eyes and
-/// luminaire groups have their numbers as ids; so have the surfaces of the geometry, which also know their role.
-/// What is asked of it is its Brief; what of their light the luminaires give, lighting::Weights.
+/// luminaire groups have their numbers as ids; so have the surfaces of the geometry, which also know their
+/// role. What is asked of it is its Brief; what of their light the luminaires give, lighting::Weights.
 struct Space {
   std::string name;
   geometry::Polygon outline;  ///< tidied, counter-clockwise

@@ -44,11 +44,11 @@ struct Demand {
 /// What a check is about, by the number that it has in its space: never by a name, which is for people.
 struct Target {
   enum class Kind {
-    light,         ///< of all luminaires of the room: its colour
-    grid,          ///< of the space's grids
-    eyes,          ///< of its sets of eyes
-    tabular,       ///< the tabular method
-    luminaire_type ///< the first of the groups of one mark
+    light,          ///< of all luminaires of the room: its colour
+    grid,           ///< of the space's grids
+    eyes,           ///< of its sets of eyes
+    tabular,        ///< the tabular method
+    luminaire_type  ///< the first of the groups of one mark
   };
   Kind kind = Kind::light;
   std::size_t id = 0;  ///< of grids, eyes and luminaire types

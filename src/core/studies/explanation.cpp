@@ -18,18 +18,17 @@ using standards::Quantity;
 using standards::Target;
 using standards::Verdict;
 
-constexpr double kMetByFar = 1.3;           // times the required level
-constexpr double kBrighter = 0.2;           // change of reflectance that is tried
-constexpr double kWider[] = {45, 60};       // deg: half angles of the lobes that are tried
-constexpr double kUpright = 0.7;            // |z| of a plane's normal: below it counts as upright
-constexpr double kBefore = 1.0;             // m before an upright plane
-constexpr double kStraightDown = 30;        // deg: where the peak of a luminaire lies that could be wider
-constexpr double kWorthTelling = 0.005;     // change of U0 below which a trial does nothing
+constexpr double kMetByFar = 1.3;        // times the required level
+constexpr double kBrighter = 0.2;        // change of reflectance that is tried
+constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
+constexpr double kUpright = 0.7;         // |z| of a plane's normal: below it counts as upright
+constexpr double kBefore = 1.0;          // m before an upright plane
+constexpr double kStraightDown = 30;     // deg: where the peak of a luminaire lies that could be wider
+constexpr double kWorthTelling = 0.005;  // change of U0 below which a trial does nothing
 
 class Explainer {
  public:
-  explicit Explainer(const StudiedRoom& room)
-      : room_(room), checks_(room.assessment.checks), trials_(room) {}
+  explicit Explainer(const StudiedRoom& room) : room_(room), checks_(room.assessment.checks), trials_(room) {}
 
   std::vector<Explanation> explain_all() {
     for (const Check& check : checks_) {
@@ -214,7 +213,8 @@ void Explainer::explain_luminance(const Check& check) {
     if (room_.space().groups[g].mark != mark) continue;
     auto planes = assess::brightest_planes(room_.space().groups[g], room_.lit.weights[g].output, from_deg);
     if (planes.empty()) continue;
-    if (brightest.empty() || most_of(planes)->cd_m2 > most_of(brightest)->cd_m2) brightest = std::move(planes);
+    if (brightest.empty() || most_of(planes)->cd_m2 > most_of(brightest)->cd_m2)
+      brightest = std::move(planes);
   }
   if (brightest.empty()) return;
   BrightPlanes bright;

@@ -7,8 +7,9 @@
 namespace glow::studies {
 
 /// Why checks are not met and what would mend it, and of levels that are met by far, what that wastes: by the
-/// checks of the room's assessment. Everything in it is computed: by relight in this very room, or, where light
-/// adds up, by arithmetic; each mend says which other checks it would break, glare included. Throws Cancelled.
+/// checks of the room's assessment. Everything in it is computed: by relight in this very room, or, where
+/// light adds up, by arithmetic; each mend says which other checks it would break, glare included. Throws
+/// Cancelled.
 std::vector<Explanation> explain(const StudiedRoom& room);
 
 /// Changes to what glares most at the worst view, and at the worst GR, of every set of eyes: into

@@ -25,8 +25,8 @@ struct LuminaireAt {
 struct LowestPoints {
   std::size_t count = 0;
   bool apart = false;  ///< they lie in several places; middle and walls are then of those near the lowest
-  std::size_t together = 0;            ///< of them, those near the lowest
-  std::vector<std::string> along;      ///< walls that more than half of them lie along
+  std::size_t together = 0;        ///< of them, those near the lowest
+  std::vector<std::string> along;  ///< walls that more than half of them lie along
   Vec3 middle = Vec3::Zero(), lowest = Vec3::Zero();
   double lowest_lx = 0;
 };
@@ -35,10 +35,10 @@ struct LowestPoints {
 struct LuminairesThere {
   LuminaireAt nearest;  ///< no mark: there are no luminaires
   double distance_m = 0;
-  double straight_lx = 0;   ///< that the nearest gives them straight
-  double off_axis_deg = 0;  ///< how far they lie off its axis
-  double peak_share = 0;    ///< of its peak, its intensity towards them
-  double open_lx = 0;       ///< that it would give if nothing were in between
+  double straight_lx = 0;           ///< that the nearest gives them straight
+  double off_axis_deg = 0;          ///< how far they lie off its axis
+  double peak_share = 0;            ///< of its peak, its intensity towards them
+  double open_lx = 0;               ///< that it would give if nothing were in between
   std::optional<LuminaireAt> best;  ///< another one that gives most
   double best_lx = 0;
 };
@@ -117,9 +117,9 @@ struct BrightPlanes {
 /// The project states no shielding angle.
 struct NoShieldingStated {};
 
-using Cause = std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried, LowColourRendering,
-                           MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses, SeeRemarks, TableKeepsLimit,
-                           SeeTable, BrightPlanes, NoShieldingStated>;
+using Cause = std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried,
+                           LowColourRendering, MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses,
+                           SeeRemarks, TableKeepsLimit, SeeTable, BrightPlanes, NoShieldingStated>;
 
 // ---- changes that may mend it ----
 
@@ -190,11 +190,11 @@ using Change = std::variant<TimesFlux, OtherArray, WiderBeam, OneMore, Brighter,
 /// A change that was tried in this very room, and what it comes to.
 struct Mend {
   Change change;
-  double value = NAN;    ///< of the check; NaN: just met, by arithmetic
-  double mean_lx = NAN;  ///< of the same points, where the value is a ratio
-  bool meets = false;    ///< the check
+  double value = NAN;                    ///< of the check; NaN: just met, by arithmetic
+  double mean_lx = NAN;                  ///< of the same points, where the value is a ratio
+  bool meets = false;                    ///< the check
   std::vector<standards::Check> breaks;  ///< that are met now and would not be; with their new values
-  bool glare_tried = true;               ///< false: whether a limit of glare would break was too much to look at
+  bool glare_tried = true;  ///< false: whether a limit of glare would break was too much to look at
   bool does_alone() const { return meets && breaks.empty(); }
 };
 

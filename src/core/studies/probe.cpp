@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/transport/numerical_error.hpp"
 #include "core/sources/luminaire_inflow.hpp"
+#include "core/transport/numerical_error.hpp"
 
 namespace glow::studies {
 

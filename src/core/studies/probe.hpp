@@ -21,9 +21,10 @@ struct LuminaireShare {
 /// Light at one point of a room, maintained.
 struct ProbeResult {
   double direct_lx = 0, interreflected_lx = 0;
-  double uncertainty_lx = 0;                ///< half width of the 95 % interval of the total
-  std::vector<LuminaireShare> luminaires;   ///< largest first
-  std::optional<assess::MisplacedPoint> misplaced;  ///< the point cannot be lit as it stands; nothing else counts
+  double uncertainty_lx = 0;               ///< half width of the 95 % interval of the total
+  std::vector<LuminaireShare> luminaires;  ///< largest first
+  std::optional<assess::MisplacedPoint>
+      misplaced;  ///< the point cannot be lit as it stands; nothing else counts
   double total_lx() const { return direct_lx + interreflected_lx; }
 };
 

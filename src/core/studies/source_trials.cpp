@@ -36,7 +36,8 @@ class SourceTrials {
   void try_at_worst_view(std::size_t set);
   void try_places(std::size_t set, const GlareSourceName& source);
   void try_at_worst_rating(std::size_t set);
-  std::optional<double> roughly(std::size_t set, const GlareSourceName& source, const Luminaires& moved) const;
+  std::optional<double> roughly(std::size_t set, const GlareSourceName& source,
+                                const Luminaires& moved) const;
   void keep(std::size_t set, bool rating, GlareChange change, const GlareSourceName& source,
             const Luminaires& placed, double share);
 
@@ -74,9 +75,9 @@ std::optional<double> SourceTrials::roughly(std::size_t s, const GlareSourceName
     groups[source.luminaires[i].first].luminaires[source.luminaires[i].second] = moved[i];
   const assess::GlareOrigins origins(groups, room_.lit.weights);
   const std::size_t v = *set.worst, position = v / set.set.directions();
-  return glare::unified_glare(
-             room_.eyes.seen(origins, origins.in_places_of(room_.eyes.own()), s, position),
-             set.set.positions[position], set.set.sight(v), kPi * set.views[v].background_cd_m2)
+  return glare::unified_glare(room_.eyes.seen(origins, origins.in_places_of(room_.eyes.own()), s, position),
+                              set.set.positions[position], set.set.sight(v),
+                              kPi * set.views[v].background_cd_m2)
       .value;
 }
 
@@ -92,8 +93,8 @@ void SourceTrials::try_places(std::size_t s, const GlareSourceName& source) {
       for (PlacedLuminaire& luminaire : moved) {
         luminaire.frame.origin.head<2>() += step * way;
         const double reach = std::max(luminaire.area.extent_c0_m, luminaire.area.extent_c90_m) / 2;
-        fits = fits && geometry::in_inset_area(room_.space().outline, reach,
-                                               luminaire.frame.origin.head<2>());
+        fits =
+            fits && geometry::in_inset_area(room_.space().outline, reach, luminaire.frame.origin.head<2>());
       }
       if (!fits) continue;
       const double value = roughly(s, source, moved).value_or(-INFINITY);
@@ -105,8 +106,8 @@ void SourceTrials::try_places(std::size_t s, const GlareSourceName& source) {
   if (!best) return;
   const bool along_x = best_step.x() != 0;
   keep(s, false,
-       {along_x ? GlareChange::Kind::moved_x : GlareChange::Kind::moved_y, best_step.sum(), 0, 0, {}},
-       source, *best, 1);
+       {along_x ? GlareChange::Kind::moved_x : GlareChange::Kind::moved_y, best_step.sum(), 0, 0, {}}, source,
+       *best, 1);
 }
 
 void SourceTrials::try_at_worst_view(std::size_t s) {

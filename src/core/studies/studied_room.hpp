@@ -4,8 +4,8 @@
 
 namespace glow::studies {
 
-/// A room with its light and what it comes to: what studies begin from. All of it must outlive them; nothing of it
-/// is changed, so several may run side by side.
+/// A room with its light and what it comes to: what studies begin from. All of it must outlive them; nothing
+/// of it is changed, so several may run side by side.
 struct StudiedRoom {
   const assess::Setting& setting;  ///< that reads all grids and eyes
   const assess::SeenFromEyes& eyes;

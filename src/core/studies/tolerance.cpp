@@ -138,9 +138,9 @@ void ToleranceStudy::light_groups() {
     const transport::GroupLight& light = room_.lighting.sources()[g];
     Group group;
     group.patch_flux = light.on_patches.mean_lm;
-    const std::vector<double> reflected =
-        transport_.reflected_at(receivers_, transport::exitance(transport_.exchange(), transport_.patches(),
-                                                                light.patch_irradiance_lx));
+    const std::vector<double> reflected = transport_.reflected_at(
+        receivers_,
+        transport::exitance(transport_.exchange(), transport_.patches(), light.patch_irradiance_lx));
     for (std::size_t j = 0; j < receivers_.size(); ++j) {
       group.direct.push_back(light.direct_lx[receivers_[j]]);
       group.mirrored.push_back(light.interreflected_lx[receivers_[j]] - reflected[j]);
@@ -178,8 +178,8 @@ std::vector<double> ToleranceStudy::reflected(const Eigen::VectorXd& on_patches,
   double residual = 0;
   const Eigen::VectorXd on_surfaces = transport::LightBalance(transport_.patches(), transport_.exchange())
                                           .solve(on_patches, reflectance, residual);
-  return transport_.reflected_at(receivers_, transport::exitance(transport_.exchange(), transport_.patches(),
-                                                                 reflectance, on_surfaces));
+  return transport_.reflected_at(
+      receivers_, transport::exitance(transport_.exchange(), transport_.patches(), reflectance, on_surfaces));
 }
 
 /// One possible built room: its light where it counts, and what its luminaires give.
@@ -251,10 +251,10 @@ RoomTolerance ToleranceStudy::counted() const {
   for (std::size_t c = 0; c < checks.size(); ++c) {
     result.checks.emplace_back();
     // What other rooms would have besides: the colour of light stays as it is.
-    const bool varied = checks[c].target.kind == standards::Target::Kind::grid ||
-                        checks[c].target.kind == standards::Target::Kind::light ||
-                        (checks[c].demand.quantity == standards::Quantity::unified_glare &&
-                         checks[c].binding);
+    const bool varied =
+        checks[c].target.kind == standards::Target::Kind::grid ||
+        checks[c].target.kind == standards::Target::Kind::light ||
+        (checks[c].demand.quantity == standards::Quantity::unified_glare && checks[c].binding);
     if (!varied) continue;
     std::vector<double> values;
     std::size_t met = 0;

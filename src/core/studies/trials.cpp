@@ -14,7 +14,7 @@ using lighting::Weight;
 using standards::Target;
 
 constexpr double kLeastPaint = 0.05, kMostPaint = 0.88;  // reflectances that a wall can be painted to
-constexpr std::size_t kMostPairs = 150000;                // of luminaires and points in one relight
+constexpr std::size_t kMostPairs = 150000;               // of luminaires and points in one relight
 constexpr std::size_t kMostSeen = 60000;                 // positions of eyes times sources, in one trial
 
 /// Whether an eye, the tabular method or a luminaire as it looks has to do with the check.
@@ -32,8 +32,7 @@ Eigen::VectorXd repainted(const transport::Transport& transport, const std::vect
     for (const FinishChange& change : changes)
       if (surface.role == change.role && surface.material.diffuse > 0)
         reflectance[Eigen::Index(i)] =
-            surface.material.diffuse_shifted(change.by, kLeastPaint, kMostPaint) /
-            surface.material.landing();
+            surface.material.diffuse_shifted(change.by, kLeastPaint, kMostPaint) / surface.material.landing();
   }
   return reflectance;
 }
@@ -54,8 +53,8 @@ Trials::Trials(const StudiedRoom& room) : room_(room), choice_(room.setting.that
     for (std::size_t v = 0; v < set.size(); ++v) (*scope_.views)[s].push_back(v);
   }
   for (const standards::Check& check : room.assessment.checks)
-    glare_matters_ =
-        glare_matters_ || (check.binding && check.verdict == standards::Verdict::met && hangs_on_glare(check));
+    glare_matters_ = glare_matters_ ||
+                     (check.binding && check.verdict == standards::Verdict::met && hangs_on_glare(check));
   looks_at_glare_ = glare_matters_ && positions * room.eyes.own().names().size() <= kMostSeen;
   scope_.glare = looks_at_glare_;
 }
@@ -129,9 +128,9 @@ Trial Trials::with_groups(std::vector<space::LuminaireGroup> groups) const {
   for (std::size_t g = 0; g < trial.groups->size(); ++g) {
     const Weight& weight = trial.lit.weights[g];
     trial.lit.light.add(room_.lighting.sources()[g], {-weight.output, weight.maintenance});
-    trial.lit.light.add(sources::relight(room_.setting.transport(), (*trial.groups)[g].luminaires,
-                                         room_.watch, choice_),
-                        weight);
+    trial.lit.light.add(
+        sources::relight(room_.setting.transport(), (*trial.groups)[g].luminaires, room_.watch, choice_),
+        weight);
   }
   return trial;
 }

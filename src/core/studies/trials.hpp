@@ -16,15 +16,16 @@ struct Trial {
   assess::LitRoom lit;
 };
 
-/// A diffuse reflectance that is changed by `by`, within what paint can do: 0.05 to 0.88, unless it lies beyond.
+/// A diffuse reflectance that is changed by `by`, within what paint can do: 0.05 to 0.88, unless it lies
+/// beyond.
 struct FinishChange {
   geometry::SurfaceRole role = geometry::SurfaceRole::wall;
   double by = 0;
 };
 
-/// What a room would be like with one thing changed: each a relight on the transport that is there, judged as the
-/// room itself is. Only what is judged and what eyes see is right in a trial; other receivers are left as they
-/// are, or lose light.
+/// What a room would be like with one thing changed: each a relight on the transport that is there, judged as
+/// the room itself is. Only what is judged and what eyes see is right in a trial; other receivers are left as
+/// they are, or lose light.
 class Trials {
  public:
   explicit Trials(const StudiedRoom& room);
@@ -34,7 +35,8 @@ class Trials {
   Trial with_weights(const lighting::Weights& weights) const;
   /// All groups at `factor` of what they give.
   Trial dimmed(double factor) const;
-  /// With other diffuse reflectances of floor, ceiling or walls. Panes and what reflects nothing stay as they are.
+  /// With other diffuse reflectances of floor, ceiling or walls. Panes and what reflects nothing stay as they
+  /// are.
   Trial with_finishes(const std::vector<FinishChange>& changes) const;
   /// With other luminaires in place of a group's: `flux_factor` of their own output each.
   Trial with_group(std::size_t group, const std::vector<photometry::PlacedLuminaire>& luminaires,
@@ -50,7 +52,8 @@ class Trials {
   Trial with_source(const assess::GlareSourceName& source,
                     const std::vector<photometry::PlacedLuminaire>& placed, double share) const;
 
-  /// What the trial comes to, glare included where something hangs on it and there is not too much to look at.
+  /// What the trial comes to, glare included where something hangs on it and there is not too much to look
+  /// at.
   assess::Assessment judged(const Trial& trial) const;
   /// The same with all eyes of all sets.
   assess::Assessment judged_with_eyes(const Trial& trial) const;
@@ -58,7 +61,8 @@ class Trials {
   std::vector<standards::Check> broken(const assess::Assessment& trial) const;
   /// Whether whole groups can be lit anew without keeping people waiting.
   bool is_quick() const;
-  /// False where some limit of glare is met now, and there was too much to look at to tell whether it stays so.
+  /// False where some limit of glare is met now, and there was too much to look at to tell whether it stays
+  /// so.
   bool tells_of_glare() const { return !glare_matters_ || looks_at_glare_; }
 
  private:

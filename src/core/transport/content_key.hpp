@@ -3,8 +3,8 @@
 #include <string>
 #include <vector>
 
-#include "core/transport/effort.hpp"
 #include "core/readings/receiver.hpp"
+#include "core/transport/effort.hpp"
 
 namespace glow::transport {
 

@@ -26,7 +26,7 @@ struct GroupLight {
   std::vector<double> interreflected_lx;  ///< per receiver; over mirrors as well
   SampledFlux on_patches;                 ///< straight on each patch
   Eigen::VectorXd patch_irradiance_lx;    ///< per patch, total
-  Eigen::VectorXd exitance_by_rays;       ///< per patch, lm/m2: what receivers found with rays (BrightPatches)
+  Eigen::VectorXd exitance_by_rays;  ///< per patch, lm/m2: what receivers found with rays (BrightPatches)
   FluxBalance balance;
 
   double total_lx(std::size_t receiver) const { return direct_lx[receiver] + interreflected_lx[receiver]; }

@@ -6,8 +6,8 @@
 
 namespace glow::transport {
 
-/// Luminous flux on every patch, lm: its mean over the sample sets and, where chance had a part in it, what it
-/// is in each set. Sets are kept only from the first addition on in which they differ.
+/// Luminous flux on every patch, lm: its mean over the sample sets and, where chance had a part in it, what
+/// it is in each set. Sets are kept only from the first addition on in which they differ.
 struct SampledFlux {
   Eigen::VectorXd mean_lm;  ///< per patch
   Eigen::MatrixXf sets_lm;  ///< per patch and set; empty: nothing was left to chance

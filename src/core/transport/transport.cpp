@@ -8,8 +8,8 @@
 
 namespace glow::transport {
 
-Transport::Transport(geometry::Geometry geometry, std::vector<readings::Receiver> receivers, const Effort& effort,
-                     const Watch& watch)
+Transport::Transport(geometry::Geometry geometry, std::vector<readings::Receiver> receivers,
+                     const Effort& effort, const Watch& watch)
     : Transport(std::nullopt, std::move(geometry), std::move(receivers), effort, watch) {}
 
 Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometry,
@@ -96,8 +96,9 @@ std::vector<double> Transport::reflected_at(const std::vector<std::size_t>& rece
 GroupLight Transport::refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
                                  const Watch& watch, const ReceiverChoice& choice) const {
   GroupLight result = light;
-  result.patch_irradiance_lx = LightBalance(patches_, exchange_)
-                                   .solve(light.on_patches.mean_lm, reflectance, result.balance.solver_residual);
+  result.patch_irradiance_lx =
+      LightBalance(patches_, exchange_)
+          .solve(light.on_patches.mean_lm, reflectance, result.balance.solver_residual);
   Eigen::VectorXd ignored;
   const std::vector<double> before =
       gathered(exitance(exchange_, patches_, light.patch_irradiance_lx), ignored, watch, choice);

@@ -18,22 +18,22 @@ struct MisplacedReceiver {
   std::string inside;  ///< name of the surface whose inside it looks at; empty: it is outside the room
 };
 
-/// How light travels in one geometry, for one set of receivers. Knows geometry, reflectances and receivers, not
-/// what sends the light: any inflow, from any sources, is carried on. Immutable once made; share freely between
-/// threads. The same values whatever the number of threads.
+/// How light travels in one geometry, for one set of receivers. Knows geometry, reflectances and receivers,
+/// not what sends the light: any inflow, from any sources, is carried on. Immutable once made; share freely
+/// between threads. The same values whatever the number of threads.
 class Transport {
  public:
   /// Traces. Throws Cancelled.
   Transport(geometry::Geometry geometry, std::vector<readings::Receiver> receivers, const Effort& effort,
             const Watch& watch);
   /// From what was traced before for the very same geometry, receivers and effort, if there is something.
-  Transport(std::optional<TracedHits> known, geometry::Geometry geometry, std::vector<readings::Receiver> receivers,
-            const Effort& effort, const Watch& watch);
+  Transport(std::optional<TracedHits> known, geometry::Geometry geometry,
+            std::vector<readings::Receiver> receivers, const Effort& effort, const Watch& watch);
   Transport(const Transport&) = delete;
   Transport& operator=(const Transport&) = delete;
 
-  /// All light that follows from what sources send in. `like`: light of sources in the same places, from which
-  /// it is found quicker. Receivers that are not chosen get no light by way of surfaces.
+  /// All light that follows from what sources send in. `like`: light of sources in the same places, from
+  /// which it is found quicker. Receivers that are not chosen get no light by way of surfaces.
   GroupLight carry(Inflow inflow, const Watch& watch, const GroupLight* like = nullptr,
                    const ReceiverChoice& choice = {}) const;
 

@@ -6,9 +6,9 @@
 #include <cmath>
 
 #include "core/units/quantity.hpp"
-#include "files/text/colour_text.hpp"
 #include "files/photometry/photometry_findings.hpp"
 #include "files/photometry/photometry_reader.hpp"
+#include "files/text/colour_text.hpp"
 #include "files/text/text_scanner.hpp"
 
 namespace glow::files {

@@ -5,10 +5,10 @@
 #include <cmath>
 
 #include "core/photometry/native_angles.hpp"
-#include "files/text/colour_text.hpp"
 #include "files/photometry/ies_opening.hpp"
 #include "files/photometry/photometry_findings.hpp"
 #include "files/photometry/photometry_reader.hpp"
+#include "files/text/colour_text.hpp"
 #include "files/text/text_scanner.hpp"
 
 namespace glow::files {

@@ -3,8 +3,8 @@
 #include <fmt/format.h>
 #include <toml++/toml.h>
 
-#include "files/project/colour_of_finish.hpp"
 #include "files/output/embedded_files.hpp"
+#include "files/project/colour_of_finish.hpp"
 
 namespace glow::files {
 namespace {

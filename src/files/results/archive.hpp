@@ -13,12 +13,12 @@
 
 namespace glow::files {
 
-/// One description of a type serves both ways: `describe(archive, value)` names its fields in their order, and is
-/// called with a Writer or a Reader. What is written beside the fields, for other programs, is `derived`: readers
-/// pass over it.
+/// One description of a type serves both ways: `describe(archive, value)` names its fields in their order,
+/// and is called with a Writer or a Reader. What is written beside the fields, for other programs, is
+/// `derived`: readers pass over it.
 ///
-/// Numbers have nine significant digits, long lists six. The Reader distrusts: a missing key, another type or a
-/// number out of range is a std::runtime_error or json::exception.
+/// Numbers have nine significant digits, long lists six. The Reader distrusts: a missing key, another type or
+/// a number out of range is a std::runtime_error or json::exception.
 
 inline constexpr double kLargestNumber = 1e12;
 
@@ -145,7 +145,8 @@ class Reader {
   template <class T, class Body>
   void list(const char* name, std::vector<T>& items, const Body& body) {
     const json& all = in_.at(name);
-    if (!all.is_array() || all.size() > kMostItems) throw std::runtime_error("a list is not as it is written");
+    if (!all.is_array() || all.size() > kMostItems)
+      throw std::runtime_error("a list is not as it is written");
     for (std::size_t i = 0; i < all.size(); ++i) {
       Reader inner(all[i]);
       body(inner, items.emplace_back(), i);

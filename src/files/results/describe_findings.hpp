@@ -13,10 +13,10 @@ struct EnumNames<standards::Target::Kind> {
 template <>
 struct EnumNames<standards::NotVerified::Why> {
   static constexpr std::array<const char*, 15> list = {
-      "ugr_limit_not_held", "gr_limit_not_held",  "colour_not_held",     "mean_not_held",
-      "uniformity_not_held", "surfaces_not_held", "no_room_for_band",    "no_room_for_faces",
-      "no_plane_for_task",  "colour_unknown",     "table_fails",         "no_eyes",
-      "nothing_in_sight",   "nothing_in_sight_gr", "no_luminous_size"};
+      "ugr_limit_not_held",  "gr_limit_not_held",   "colour_not_held",  "mean_not_held",
+      "uniformity_not_held", "surfaces_not_held",   "no_room_for_band", "no_room_for_faces",
+      "no_plane_for_task",   "colour_unknown",      "table_fails",      "no_eyes",
+      "nothing_in_sight",    "nothing_in_sight_gr", "no_luminous_size"};
 };
 template <>
 struct EnumNames<standards::Quantity> {
@@ -36,15 +36,15 @@ namespace glow::files::archive_detail {
 template <>
 struct KindNames<studies::Cause> {
   static constexpr std::array<const char*, 15> list = {
-      "lowest_points", "luminaires_there",     "direct_share",    "with_darker_walls", "not_tried",
-      "low_colour",    "more_than_asked",      "could_be_dimmed", "worst_view",        "glare_causes",
-      "see_remarks",   "table_keeps_limit",    "see_table",       "bright_planes",     "no_shielding_stated"};
+      "lowest_points", "luminaires_there",  "direct_share",    "with_darker_walls", "not_tried",
+      "low_colour",    "more_than_asked",   "could_be_dimmed", "worst_view",        "glare_causes",
+      "see_remarks",   "table_keeps_limit", "see_table",       "bright_planes",     "no_shielding_stated"};
 };
 template <>
 struct KindNames<studies::Change> {
   static constexpr std::array<const char*, 10> list = {
-      "times_flux",     "other_array", "wider_beam", "one_more",           "brighter", "better_colour",
-      "source_changed", "all_dimmed",  "all_turned", "dimmed_or_shielded"};
+      "times_flux",    "other_array",    "wider_beam", "one_more",   "brighter",
+      "better_colour", "source_changed", "all_dimmed", "all_turned", "dimmed_or_shielded"};
 };
 
 }  // namespace glow::files::archive_detail

@@ -22,9 +22,9 @@ struct EnumNames<assess::GlareChange::Kind> {
 template <>
 struct EnumNames<assess::TableGlare::Against> {
   static constexpr std::array<const char*, 15> list = {
-      "not_rectangular",   "ceiling_not_flat",   "no_luminaires", "several_kinds", "switched_off",
-      "no_luminous_size",  "no_luminous_width",  "no_light_downwards", "not_symmetric", "not_above_eye",
-      "tilted",            "not_square",         "several_heights", "turned_several_ways", "not_even"};
+      "not_rectangular",  "ceiling_not_flat",  "no_luminaires",      "several_kinds",       "switched_off",
+      "no_luminous_size", "no_luminous_width", "no_light_downwards", "not_symmetric",       "not_above_eye",
+      "tilted",           "not_square",        "several_heights",    "turned_several_ways", "not_even"};
 };
 template <>
 struct EnumNames<assess::TableGlare::Remark::Kind> {
@@ -231,16 +231,14 @@ void describe_set(A& a, Field<A, EyeSetGlare>& set, const files::GlareContext& c
     read_set(a, set);
     if (!a.at("worst").is_null()) a.object("worst", [&](auto& own) { describe_worst(own, set, context); });
     if (set.worst) a("typical", set.typical);
-    if (a.has("worst_gr"))
-      a.object("worst_gr", [&](auto& own) { describe_worst_rating(own, set, context); });
+    if (a.has("worst_gr")) a.object("worst_gr", [&](auto& own) { describe_worst_rating(own, set, context); });
   } else {
     if (set.worst)
       a.object("worst", [&](auto& own) { describe_worst(own, set, context); });
     else
       a.derived("worst", [] { return nullptr; });
     a.derived("typical", [&] { return set.worst ? files::number(set.typical) : json(nullptr); });
-    if (set.worst_rating)
-      a.object("worst_gr", [&](auto& own) { describe_worst_rating(own, set, context); });
+    if (set.worst_rating) a.object("worst_gr", [&](auto& own) { describe_worst_rating(own, set, context); });
     a.derived("csv", [&] { return files::grid_file("eyes", context.room->name, set.set.name, "csv"); });
     a.derived("positions", [&] {
       json list = json::array();
@@ -287,9 +285,8 @@ void describe_table(A& a, Field<A, TableGlare>& table, const files::GlareContext
     const json& shares = a.at("reflectances_percent");
     for (std::size_t i = 0; i < 3; ++i) files::Reader::read(shares.at(i), table.reflectances[i]);
   } else {
-    a.derived("reflectances", [&] {
-      return table.mark.empty() ? std::string() : words::reflectances_words(table);
-    });
+    a.derived("reflectances",
+              [&] { return table.mark.empty() ? std::string() : words::reflectances_words(table); });
     a.derived("reflectances_percent", [&] { return json(table.reflectances); });
   }
   a("values", table.values);

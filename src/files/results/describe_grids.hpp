@@ -149,9 +149,8 @@ void describe_counts(A& a, Field<A, readings::PlaneGrid>& grid) {
     a.derived("counts", [&] { return files::json{grid.count.nx, grid.count.ny}; });
   }
   a("spacing_m", grid.cell);
-  a.derived("spacing_rule", [&] {
-    return grid.by_rule ? "EN 12464-1: p = 0.2 * 5^(lg d), nearest whole number" : "given";
-  });
+  a.derived("spacing_rule",
+            [&] { return grid.by_rule ? "EN 12464-1: p = 0.2 * 5^(lg d), nearest whole number" : "given"; });
   a("largest_pitch_m", grid.count.p_m);
   a.derived("height_m", [&] {
     return grid.plane.is_level() ? files::number(grid.plane.origin.z()) : files::json(nullptr);

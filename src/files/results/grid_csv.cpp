@@ -24,7 +24,8 @@ std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& unit
   return text;
 }
 
-std::string eyes_csv(const assess::RoomGlare& glare, const assess::EyeSetGlare& set, const units::ShownUnits& units) {
+std::string eyes_csv(const assess::RoomGlare& glare, const assess::EyeSetGlare& set,
+                     const units::ShownUnits& units) {
   const char* m = units.length_unit();
   std::string text = fmt::format(FMT_STRING("x_{0},y_{0},z_{0},azimuth_deg,{1},worst_luminaire,worst_x_{0},"
                                             "worst_y_{0},worst_share\n"),

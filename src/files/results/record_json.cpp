@@ -185,7 +185,8 @@ void describe_tolerance(A& a, Field<A, RoomRecord>& room) {
     });
     for (const json& check : a.at("checks")) {
       tolerance.checks.emplace_back();
-      if (check.contains("spread")) files::Reader::read(check.at("spread"), tolerance.checks.back().emplace());
+      if (check.contains("spread"))
+        files::Reader::read(check.at("spread"), tolerance.checks.back().emplace());
     }
   } else if (room.tolerance) {
     a.object("spread", [&](auto& own) {
@@ -244,9 +245,8 @@ void describe_head(A& a, Field<A, RoomRecord>& room) {
     own("floor", room.reflectances.floor);
   });
   a("maintenance_factor", room.maintenance_factor);
-  a.derived("values", [] {
-    return "maintained: each luminaire's initial light times its maintenance factor, once";
-  });
+  a.derived("values",
+            [] { return "maintained: each luminaire's initial light times its maintenance factor, once"; });
   a.derived("plane_height_source", [&] {
     return words::plane_height_words(room.plane_height, room.tasks.empty() ? "" : room.tasks.front().key,
                                      room.plane_note);
@@ -338,8 +338,8 @@ void check_glare(const RoomRecord& room) {
     for (const auto* changes : {&set.changes, &set.rating_changes})
       for (const assess::GlareChange& change : *changes)
         for (const standards::Check& broken : change.breaks) check_target(broken.target, room);
-    const bool explained = (set.changes.empty() && set.rating_changes.empty()) ||
-                           !room.assessment.glare.sources.empty();
+    const bool explained =
+        (set.changes.empty() && set.rating_changes.empty()) || !room.assessment.glare.sources.empty();
     refuse_unless(explained, "a source of glare is not there");
   }
 }

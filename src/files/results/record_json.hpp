@@ -5,12 +5,12 @@
 
 namespace glow::files {
 
-/// A room of results.json as docs/results.md tells it: all of the record, and beside it, for other programs, the
-/// sentences that words/ makes of it in these units.
+/// A room of results.json as docs/results.md tells it: all of the record, and beside it, for other programs,
+/// the sentences that words/ makes of it in these units.
 json room_json(const record::RoomRecord& room, const units::ShownUnits& units);
 
-/// The record that was written so: written again it is the same, byte for byte. Throws nlohmann's exceptions, or
-/// std::runtime_error, on what is not as `room_json` writes it.
+/// The record that was written so: written again it is the same, byte for byte. Throws nlohmann's exceptions,
+/// or std::runtime_error, on what is not as `room_json` writes it.
 record::RoomRecord room_of(const json& j);
 
 }  // namespace glow::files

@@ -9,8 +9,8 @@
 
 namespace glow::files {
 
-/// The document is described in docs/results.md; SI units, same bytes for the same input. It comes in three parts,
-/// so that a room can be written as soon as it is known: the head, each room, the tail.
+/// The document is described in docs/results.md; SI units, same bytes for the same input. It comes in three
+/// parts, so that a room can be written as soon as it is known: the head, each room, the tail.
 std::string results_head(const record::RunRecord& run);
 /// `room`: by `room_json`; `first`: no other was written before.
 std::string results_room(const json& room, bool first);
@@ -19,8 +19,8 @@ std::string results_tail(const record::RunRecord& run);
 /// All of it.
 std::string results_json(const record::RunRecord& run);
 
-/// The files that an earlier run lists in its results.json; empty when there is none or it is not ours. Names that
-/// point outside of the folder are left out.
+/// The files that an earlier run lists in its results.json; empty when there is none or it is not ours. Names
+/// that point outside of the folder are left out.
 std::vector<std::string> files_of_earlier_run(const std::filesystem::path& results_file);
 
 }  // namespace glow::files

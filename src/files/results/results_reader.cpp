@@ -17,8 +17,9 @@ void read_head(const json& document, record::RunRecord& run) {
     throw std::runtime_error("it was not made by glowgrid");
   const int format = document.at("format").get<int>();
   if (format != kResultsFormat)
-    throw std::runtime_error(fmt::format(
-        FMT_STRING("its format is {}, this version reads {}; run the project again"), format, kResultsFormat));
+    throw std::runtime_error(
+        fmt::format(FMT_STRING("its format is {}, this version reads {}; run the project again"), format,
+                    kResultsFormat));
   run.project = document.at("project").get<std::string>();
   run.standard = document.at("standard").get<std::string>();
   run.inputs = document.at("inputs").get<std::string>();
@@ -38,7 +39,8 @@ void read_tail(const json& document, record::RunRecord& run) {
     if (room.contains("fault")) left.fault = room.at("fault").get<std::string>();
     if (left.outline.size() < 3) throw std::runtime_error("a room has no outline");
     for (const Vec2& p : left.outline)
-      if (!p.allFinite() || p.cwiseAbs().maxCoeff() > 1e6) throw std::runtime_error("a number is out of range");
+      if (!p.allFinite() || p.cwiseAbs().maxCoeff() > 1e6)
+        throw std::runtime_error("a number is out of range");
   }
   run.warnings = document.at("warnings").get<std::vector<std::string>>();
   run.files = document.at("files").get<std::vector<std::string>>();
@@ -52,15 +54,16 @@ void check_names(const record::RunRecord& run) {
       throw std::runtime_error("two rooms have one name, or a room has none");
 }
 
-/// Takes each room as soon as it has been parsed, so that the document is never held whole; the format is looked at
-/// before the first of them.
+/// Takes each room as soon as it has been parsed, so that the document is never held whole; the format is
+/// looked at before the first of them.
 class RoomTaker {
  public:
   explicit RoomTaker(record::RunRecord& run) : run_(run) {}
 
   bool operator()(int depth, json::parse_event_t event, json& parsed) {
     if (event == json::parse_event_t::key && depth == 1) key_ = parsed.get<std::string>();
-    if (event == json::parse_event_t::value && depth == 1 && key_ == "format") format_ = parsed.is_number() ? parsed.get<double>() : 0;
+    if (event == json::parse_event_t::value && depth == 1 && key_ == "format")
+      format_ = parsed.is_number() ? parsed.get<double>() : 0;
     if (key_ != "rooms" || depth != 2 || event != json::parse_event_t::object_end) return true;
     if (format_ == kResultsFormat) run_.rooms.push_back(room_of(parsed));
     return false;
@@ -79,8 +82,9 @@ std::optional<record::RunRecord> read_results(std::string_view bytes, const std:
   try {
     record::RunRecord run;
     RoomTaker taker(run);
-    const json document = json::parse(
-        bytes, [&](int depth, json::parse_event_t event, json& parsed) { return taker(depth, event, parsed); });
+    const json document = json::parse(bytes, [&](int depth, json::parse_event_t event, json& parsed) {
+      return taker(depth, event, parsed);
+    });
     read_head(document, run);
     if (!document.at("rooms").is_array() || !document.at("rooms").empty())
       throw std::runtime_error("its rooms are not a list of rooms");

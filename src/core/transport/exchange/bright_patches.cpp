@@ -28,7 +28,8 @@ BrightPatches::BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exi
 }
 
 /// At Gauss's points on the patch: luminance exitance / pi, seen under the receiver's weight.
-double BrightPatches::by_sight(const geometry::RayTracer& tracer, const readings::Receiver& receiver, int patch) const {
+double BrightPatches::by_sight(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
+                               int patch) const {
   const Patch& p = patches_->patches()[std::size_t(patch)];
   const geometry::Facet& facet = patches_->facet_of(p);
   const Vec2 size = p.high - p.low;
@@ -48,7 +49,7 @@ double BrightPatches::by_sight(const geometry::RayTracer& tracer, const readings
 }
 
 double BrightPatches::illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
-                               const std::int32_t* hits, std::int64_t rays) const {
+                                  const std::int32_t* hits, std::int64_t rays) const {
   double lux = 0;
   for (const int patch : hot_) {
     const Patch& p = patches_->patches()[std::size_t(patch)];

@@ -2,8 +2,8 @@
 
 #include <vector>
 
-#include "core/transport/exchange/exchange.hpp"
 #include "core/readings/receiver.hpp"
+#include "core/transport/exchange/exchange.hpp"
 
 namespace glow::transport {
 
@@ -22,8 +22,8 @@ class BrightPatches {
   /// Exitance of the patches that are left to rays, the hot ones 0.
   const Eigen::VectorXd& left_to_rays() const { return left_to_rays_; }
   /// lx at the receiver from all hot patches: far ones by sight, near ones by `hits`, the receiver's `rays`.
-  double illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver, const std::int32_t* hits,
-                     std::int64_t rays) const;
+  double illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
+                     const std::int32_t* hits, std::int64_t rays) const;
 
  private:
   double by_sight(const geometry::RayTracer& tracer, const readings::Receiver& receiver, int patch) const;

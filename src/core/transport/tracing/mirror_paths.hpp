@@ -9,8 +9,8 @@ namespace glow::transport {
 /// A way of light over flat mirrors: the facets that it meets, from the source to the eye.
 using MirrorPath = std::vector<int>;
 
-/// Ways over up to kMostMirrors mirrors from any source, as long as their number stays below kMostPaths for one
-/// place. Rougher or more numerous mirrors are not followed to receivers (their light still reaches the
+/// Ways over up to kMostMirrors mirrors from any source, as long as their number stays below kMostPaths for
+/// one place. Rougher or more numerous mirrors are not followed to receivers (their light still reaches the
 /// patches).
 class MirrorPaths {
  public:
@@ -28,10 +28,10 @@ class MirrorPaths {
   /// then seems to go: frames come out left-handed after an odd number of mirrors.
   Vec3 image_of_point(const MirrorPath& path, const Vec3& point) const;
   Vec3 image_of_direction(const MirrorPath& path, const Vec3& direction) const;
-  /// Share of the light from a point's image that reaches `eye` by that way, past all that lies between. Facets
-  /// of `owner` do not hide anything.
-  double passed(const MirrorPath& path, const geometry::RayTracer& tracer, const Vec3& eye,
-                const Vec3& image, int owner) const;
+  /// Share of the light from a point's image that reaches `eye` by that way, past all that lies between.
+  /// Facets of `owner` do not hide anything.
+  double passed(const MirrorPath& path, const geometry::RayTracer& tracer, const Vec3& eye, const Vec3& image,
+                int owner) const;
 
  private:
   const geometry::Facet& facet(int number) const { return geometry_->facets()[std::size_t(number)]; }

@@ -1,10 +1,10 @@
 #pragma once
 
 #include "core/geometry/ray_tracer.hpp"
+#include "core/readings/receiver.hpp"
 #include "core/transport/effort.hpp"
 #include "core/transport/tracing/patches.hpp"
 #include "core/transport/tracing/sampling.hpp"
-#include "core/readings/receiver.hpp"
 
 namespace glow::transport {
 
@@ -69,8 +69,8 @@ class ReceiverRays {
 
   /// Calls visit(block) for all rays of one set, block by block.
   template <class Visit>
-  void each(const geometry::RayTracer& tracer, const readings::Receiver& receiver, std::size_t number, int set,
-            Visit&& visit) const {
+  void each(const geometry::RayTracer& tracer, const readings::Receiver& receiver, std::size_t number,
+            int set, Visit&& visit) const {
     const Vec3f origin = tracer.local(receiver.ray_start());
     const std::uint64_t own = mixed(mixed(effort_.seed ^ 0x5265636569766572ull, number), std::uint64_t(set));
     const DirectionTable& table =

@@ -28,7 +28,7 @@ EvenPoints::EvenPoints() {
 }
 
 void EvenPoints::shifted(std::uint32_t first, int count, const Eigen::Vector2f& shift, float* s,
-                           float* t) const {
+                         float* t) const {
   const float *from_s = s_.data() + first % kLength, *from_t = t_.data() + first % kLength;
   for (int i = 0; i < count; ++i) {
     s[i] = from_s[i] + shift.x();

@@ -20,7 +20,8 @@ struct TracedHits {
   std::vector<std::int32_t> of_receivers;     ///< receiver after receiver, set after set
 
   /// Whether these can be the hits of such a transport: nothing here points outside of it.
-  bool fits(const PatchSet& patches, const std::vector<readings::Receiver>& receivers, const Effort& effort) const;
+  bool fits(const PatchSet& patches, const std::vector<readings::Receiver>& receivers,
+            const Effort& effort) const;
   std::size_t rays() const { return of_patches.size() + of_receivers.size(); }
   /// Number of a receiver's rays in all sets, and in one of them.
   std::int64_t rays_of_receiver(std::size_t receiver) const {
