@@ -5,6 +5,7 @@
 //   relight    one changed luminaire group (six linear pendants; one downlight) on a transport that is there,
 //              with another photometry in places that are remembered
 //   moved      the same group in places that are new
+//   weights    the light of all groups at another dimming, from what each of them gives
 //   remember   what it costs to remember the places of the group
 //   spread     the same with 300 possible built rooms
 //   500        the same room with about 500 points: time, and the accuracy that the run itself states
@@ -21,7 +22,7 @@
 
 #include "cli/open_project.hpp"
 #include "core/assess/grid_uncertainty.hpp"
-#include "core/assess/room_result.hpp"
+#include "core/lighting/lighting.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/run/compute_room.hpp"
 #include "core/sources/luminaire_inflow.hpp"
@@ -34,32 +35,48 @@ namespace {
 using namespace glow;
 
 /// The first room of a project, without eyes: glare_bench measures what they cost.
-space::Space first_room(const char* project) {
-  space::Space room = cli::open_project(project).rooms.at(0);
-  room.eyes.clear();
-  room.glare = {};
+struct BenchRoom {
+  std::unique_ptr<cli::OpenProject> open;
+  space::PlannedRoom planned;
+
+  explicit BenchRoom(const char* project) : open(cli::open_project(project)), planned(open->rooms.at(0)) {
+    planned.space.eyes.clear();
+    planned.brief.glare = {};
+  }
+  record::RoomRecord compute(const run::Studies& studies = {}) const {
+    return run::compute_room(open->project, planned, *run::Accuracy::parse("normal"), nullptr, {}, studies)
+        .record;
+  }
+};
+
+const BenchRoom& demo() {
+  static const BenchRoom room(GLOWGRID_DEMO);
   return room;
 }
-
 const space::Space& demo_room() {
-  static const space::Space room = first_room(GLOWGRID_DEMO);
-  return room;
+  return demo().planned.space;
 }
 
 /// The demo's room as it is: windows, furniture, all its grids.
-const space::Space& room_with_windows() {
-  static const space::Space room = first_room(GLOWGRID_MILLRACE);
+const BenchRoom& with_windows() {
+  static const BenchRoom room(GLOWGRID_MILLRACE);
   return room;
+}
+const space::Space& room_with_windows() {
+  return with_windows().planned.space;
 }
 
 /// The demo room with a grid fine enough for about 500 points.
-const space::Space& room_of_500() {
-  static const space::Space room = [] {
-    space::Space copy = demo_room();
-    const readings::PlaneGrid& usual = demo_room().work_plane();
-    copy.grids.resize(1);
-    copy.grids[0].grid = *readings::plane_grid(copy.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
-    return copy;
+const BenchRoom& demo_of_500() {
+  static const BenchRoom room = [] {
+    BenchRoom own(GLOWGRID_DEMO);
+    space::Space& space = own.planned.space;
+    const readings::PlaneGrid usual = space.work_plane();
+    space.grids.resize(1);
+    own.planned.brief.grids.resize(1);
+    space.grids[0].grid =
+        *readings::plane_grid(space.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
+    return own;
   }();
   return room;
 }
@@ -69,11 +86,6 @@ std::vector<readings::Receiver> receivers_of(const space::Space& room) {
   for (const space::Grid& grid : room.grids)
     for (std::size_t i = 0; i < grid.grid.points.size(); ++i) receivers.push_back(grid.receiver(i));
   return receivers;
-}
-
-const run::Accuracy& normal() {
-  static const run::Accuracy accuracy = *run::Accuracy::parse("normal");
-  return accuracy;
 }
 
 struct Ray {
@@ -116,14 +128,14 @@ void bare_rays(benchmark::State& state) {
 }
 
 void full(benchmark::State& state) {
-  for (auto _ : state) benchmark::DoNotOptimize(run::compute_room(demo_room(), normal(), nullptr, {}));
+  for (auto _ : state) benchmark::DoNotOptimize(demo().compute());
   state.counters["points"] = double(receivers_of(demo_room()).size());
 }
 
 void full_with_spread(benchmark::State& state) {
   const model::ToleranceWish wish;
   for (auto _ : state)
-    benchmark::DoNotOptimize(run::compute_room(demo_room(), normal(), nullptr, {}, {wish}));
+    benchmark::DoNotOptimize(demo().compute({wish}));
   state.counters["samples"] = wish.samples;
 }
 
@@ -167,10 +179,21 @@ void remember(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(sources::RememberedPlaces::of(transport, luminaires, {}));
 }
 
+/// Other weights of the same light: a control scene, another dimming.
+void weights(benchmark::State& state) {
+  const transport::Transport transport(demo_room().geometry, receivers_of(demo_room()), {}, Watch{});
+  const lighting::Lighting lighting(demo_room(), transport, {});
+  lighting::Weights weights = demo().open->weights_of(demo().planned);
+  for (auto _ : state) {
+    weights[0].output = weights[0].output < 1 ? 1 : 0.5;
+    benchmark::DoNotOptimize(lighting.weighted(weights));
+  }
+}
+
 void full_500(benchmark::State& state) {
-  assess::RoomResult result;
-  for (auto _ : state) result = run::compute_room(room_of_500(), normal(), nullptr, {});
-  const assess::GridReading& grid = result.grids.front();
+  record::RoomRecord record;
+  for (auto _ : state) record = demo_of_500().compute();
+  const assess::GridReading& grid = record.assessment.grids.front();
   state.counters["points"] = double(grid.grid.points.size());
   state.counters["mean_pct"] = 100 * grid.uncertainty.mean_lx / grid.statistics.mean_lx;
   state.counters["min_pct"] = 100 * grid.uncertainty.min_lx / grid.statistics.min_lx;
@@ -178,7 +201,7 @@ void full_500(benchmark::State& state) {
 
 void windows_full(benchmark::State& state) {
   for (auto _ : state)
-    benchmark::DoNotOptimize(run::compute_room(room_with_windows(), normal(), nullptr, {}));
+    benchmark::DoNotOptimize(with_windows().compute());
   state.counters["points"] = double(receivers_of(room_with_windows()).size());
 }
 
@@ -242,6 +265,7 @@ class Ratios : public benchmark::ConsoleReporter {
     ratio("furnished: full / relight of all six", "furnished_full", "furnished_relight",
           "(aim: at least 100)");
     ratio("with windows: full / relight of six", "windows_full", "windows_relight", "(aim: at least 100)");
+    ratio("demo: full / other weights", "full", "weights", "(aim: at least 1000)");
     ratio("demo: full / six long luminaires moved", "full", "moved/0", "");
     ratio("demo: full / one downlight moved", "full", "moved/1", "");
     ratio("furnished: full / all six moved", "furnished_full", "furnished_moved", "");
@@ -278,6 +302,7 @@ int main(int argc, char** argv) {
   add("full", full);
   add("full_with_spread", full_with_spread);
   add("relight", relight)->Arg(0)->Arg(1);
+  add("weights", weights);
   add("moved", moved)->Arg(0)->Arg(1);
   add("remember", remember)->Arg(0);
   add("full_500", full_500);

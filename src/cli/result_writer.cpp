@@ -42,21 +42,19 @@ void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, cons
 }
 
 void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
-  const files::json written = files::room_json(room, run_.units);
-  document_ << files::results_room(written, run_.rooms.empty());
+  document_ << files::results_room(files::room_json(room, run_.units), run_.rooms.empty());
   for (const assess::GridReading& grid : room.assessment.grids)
     folder_.write(files::grid_file("grids", room.name, grid.name, "csv"), files::grid_csv(grid, run_.units));
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
     folder_.write(files::grid_file("eyes", room.name, set.set.name, "csv"),
                   files::eyes_csv(room.assessment.glare, set, run_.units));
-  // Figures are made from what results.json tells, as `draw` makes them.
-  record::RoomRecord told = files::room_of(written);
   if (run_.style.common_scale)
-    undrawn_.push_back(told);
+    undrawn_.push_back(room);
   else
-    draw(told, problems, watch);
-  record::drop_values(told);
-  run_.rooms.push_back(std::move(told));
+    draw(room, problems, watch);
+  record::RoomRecord slim = room;
+  record::drop_values(slim);
+  run_.rooms.push_back(std::move(slim));
 }
 
 void ResultWriter::leave_out(const space::Space& room, const std::string& fault) {

@@ -19,7 +19,7 @@ class ResultWriter {
   /// `run`: all but rooms, warnings and files.
   ResultWriter(files::OutputFolder& folder, record::RunRecord run);
 
-  /// A room that was computed. Throws files::OutputError, Cancelled.
+  /// A room that was computed, its numbers as they are written (files::as_written). Throws files::OutputError, Cancelled.
   void add(const record::RoomRecord& room, Problems& problems, const Watch& watch);
   /// A room without results.
   void leave_out(const space::Space& room, const std::string& fault);

@@ -12,6 +12,7 @@
 #include "core/run/run_rooms.hpp"
 #include "files/output/file_names.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/results/record_json.hpp"
 #include "store/transport_cache.hpp"
 #include "words/run_table.hpp"
 #include "words/run_warnings.hpp"
@@ -177,8 +178,9 @@ void ProjectRun::take(const space::PlannedRoom& room, run::FinishedRoom finished
   for (const Problem& problem : own.all())
     if (problem.severity == Severity::error) return fail(room, problem.text, kBadInput);
   reused_ += finished.reused;
-  writer_.add(finished.record, found_, progress_.watch(room.space.name));
-  tables_ += words::room_table(finished.record, writer_.run().units, colour_on_output());
+  const record::RoomRecord record = files::as_written(finished.record);
+  writer_.add(record, found_, progress_.watch(room.space.name));
+  tables_ += words::room_table(record, writer_.run().units, colour_on_output());
 }
 
 /// The document as it was written.

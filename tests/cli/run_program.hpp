@@ -3,11 +3,14 @@
 #include <gtest/gtest.h>
 #include <sys/wait.h>
 
+#include <algorithm>
 #include <cstdlib>
 #include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "files/output/embedded_files.hpp"
+#include "files/results/results_json.hpp"
+#include "files/results/results_reader.hpp"
 #include "temporary_folder.hpp"
 
 namespace glow::cli {
@@ -27,11 +30,28 @@ struct Ran {
   std::string out, err;
 };
 
+/// Results that a run wrote are lossless: read and written again they are the same, byte for byte.
+inline void expect_lossless_results(const TemporaryFolder& folder) {
+  for (const auto& entry : std::filesystem::recursive_directory_iterator(folder.path())) {
+    if (entry.path().filename() != "results.json") continue;
+    const std::string bytes = content_of(entry.path());
+    Problems problems;
+    const auto run = files::read_results(bytes, entry.path().string(), problems);
+    if (!run) continue;  // not ours: other tests put such files there
+    const std::string again = files::results_json(*run);
+    const auto differ = std::mismatch(bytes.begin(), bytes.end(), again.begin(), again.end());
+    const auto from = std::size_t(differ.first - bytes.begin());
+    EXPECT_TRUE(again == bytes) << "at " << from << ": " << bytes.substr(from > 200 ? from - 200 : 0, 300)
+                                << "\nagain: " << again.substr(from > 50 ? from - 50 : 0, 150);
+  }
+}
+
 /// Runs `glowgrid WORDS` with the folder as current directory.
 inline Ran run(const TemporaryFolder& folder, const std::string& words, const std::string& before = "") {
   const std::string command = "cd '" + folder.path().string() + "' && " + before +
                               " '" GLOWGRID_PROGRAM "' " + words + " > .stdout 2> .stderr < /dev/null";
   const int status = std::system(command.c_str());
+  if (words.rfind("run ", 0) == 0 && status == 0) expect_lossless_results(folder);
   return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, content_of(folder.path() / ".stdout"),
           content_of(folder.path() / ".stderr")};
 }

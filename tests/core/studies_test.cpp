@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
+#include "core/photometry/placed_luminaire.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/trials.hpp"
 #include "rooms/furnished_room.hpp"

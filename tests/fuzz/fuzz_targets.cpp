@@ -9,6 +9,7 @@
 #include "files/photometry/photometry_writer.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/requirements/requirement_table_reader.hpp"
+#include "files/results/results_json.hpp"
 #include "files/results/results_reader.hpp"
 
 namespace {
@@ -40,7 +41,14 @@ void read(std::string_view bytes) {
   const auto project = files::read_project(bytes, "fuzz.toml", problems);
   must(project.has_value() || problems.has_errors());
 #elif GLOWGRID_FUZZ_READER == 5
-  must(files::read_results(bytes, "results.json", problems).has_value() == !problems.has_errors());
+  const auto run = files::read_results(bytes, "results.json", problems);
+  must(run.has_value() == !problems.has_errors());
+  if (!run) return;
+  // What was read is written whole, and read again it is the same.
+  const std::string written = files::results_json(*run);
+  const auto again = files::read_results(written, "results.json", problems);
+  must(again.has_value());
+  must(files::results_json(*again) == written);
 #else
   must(files::read_requirement_table(bytes, "fuzz.csv", problems).has_value() == !problems.has_errors());
 #endif

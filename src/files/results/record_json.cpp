@@ -376,4 +376,8 @@ record::RoomRecord room_of(const json& j) {
   return room;
 }
 
+record::RoomRecord as_written(const record::RoomRecord& room) {
+  return room_of(room_json(room, {}));
+}
+
 }  // namespace glow::files
