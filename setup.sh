@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Sets up Glow Grid on Debian 12: installs what is missing, configures and builds.
 #   ./setup.sh         set up, and say what to do next
-#   ./setup.sh demo    the same, then run the demo
+#   ./setup.sh demo    builds the program only, then runs the demo
 #   ./setup.sh test    the same, then run all tests
 # Asks the network for nothing that is already there.
 set -euo pipefail
@@ -40,7 +40,7 @@ build() {
   elif [ ! -f build/release/build.ninja ]; then
     cmake --preset release
   fi
-  cmake --build build/release
+  cmake --build build/release "$@"
 }
 
 case "${1:-}" in
@@ -50,7 +50,11 @@ esac
 
 install_packages "${packages[@]}"
 [ "${1:-}" != test ] || install_packages "${test_packages[@]}"
-build
+if [ "${1:-}" = demo ]; then
+  build --target glowgrid
+else
+  build
+fi
 case "${1:-}" in
   demo) build/release/src/glowgrid demo "${2:-millrace-demo}" ;;
   test) ctest --test-dir build/release --output-on-failure --parallel "$(nproc)" ;;

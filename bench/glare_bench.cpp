@@ -23,8 +23,12 @@ const cli::OpenProject& open() {
   static const std::unique_ptr<cli::OpenProject> opened = cli::open_project(GLOWGRID_GLARE_ROOM);
   return *opened;
 }
+const space::PlannedRoom& planned_room() {
+  static const space::PlannedRoom room = open().plan(open().rooms.at(0));
+  return room;
+}
 const space::Space& room() {
-  return open().rooms.at(0).space;
+  return planned_room().space;
 }
 
 std::vector<Vec3> many_eyes() {
@@ -64,14 +68,15 @@ void direct(benchmark::State& state) {
 }
 
 void compute(benchmark::State& state, bool with_eyes) {
-  space::PlannedRoom planned = open().rooms.at(0);
+  space::PlannedRoom planned = planned_room();
   space::Space& space = planned.space;
   if (!with_eyes) space.eyes.clear();
   std::size_t views = 0;
   for (const space::EyeSet& set : space.eyes) views += set.size();
   for (auto _ : state)
-    benchmark::DoNotOptimize(run::compute_room(open().project, planned, *run::Accuracy::parse("normal"), nullptr, {})
-                                 .record.assessment.status);
+    benchmark::DoNotOptimize(
+        run::compute_room(open().project, planned, *run::Accuracy::parse("normal"), nullptr, {})
+            .record.assessment.status);
   state.counters["views"] = double(views);
 }
 

@@ -39,7 +39,8 @@ struct BenchRoom {
   std::unique_ptr<cli::OpenProject> open;
   space::PlannedRoom planned;
 
-  explicit BenchRoom(const char* project) : open(cli::open_project(project)), planned(open->rooms.at(0)) {
+  explicit BenchRoom(const char* project)
+      : open(cli::open_project(project)), planned(open->plan(open->rooms.at(0))) {
     planned.space.eyes.clear();
     planned.brief.glare = {};
   }
@@ -74,8 +75,7 @@ const BenchRoom& demo_of_500() {
     const readings::PlaneGrid usual = space.work_plane();
     space.grids.resize(1);
     own.planned.brief.grids.resize(1);
-    space.grids[0].grid =
-        *readings::plane_grid(space.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
+    space.grids[0].grid = *readings::plane_grid(space.outline, usual.plane.origin.z(), usual.inset_m, 0.305);
     return own;
   }();
   return room;
@@ -134,8 +134,7 @@ void full(benchmark::State& state) {
 
 void full_with_spread(benchmark::State& state) {
   const model::ToleranceWish wish;
-  for (auto _ : state)
-    benchmark::DoNotOptimize(demo().compute({wish}));
+  for (auto _ : state) benchmark::DoNotOptimize(demo().compute({wish}));
   state.counters["samples"] = wish.samples;
 }
 
@@ -200,8 +199,7 @@ void full_500(benchmark::State& state) {
 }
 
 void windows_full(benchmark::State& state) {
-  for (auto _ : state)
-    benchmark::DoNotOptimize(with_windows().compute());
+  for (auto _ : state) benchmark::DoNotOptimize(with_windows().compute());
   state.counters["points"] = double(receivers_of(room_with_windows()).size());
 }
 

@@ -187,7 +187,7 @@ int command_check(const std::vector<std::string>& words) {
   if (quiet) return kDone;
   units::ShownUnits units = open.project.units;
   if (!apply_units_option(parsed.arguments, "check", units)) return kBadInput;
-  for (const space::PlannedRoom& room : open.rooms) describe(open, room, units);
+  for (const OpenProject::Room& room : open.rooms) describe(open, open.plan(room), units);
   const std::size_t remarks = open.problems.all().size();
   const std::string counted = remarks == 0   ? "no warnings"
                               : remarks == 1 ? "1 warning or note"

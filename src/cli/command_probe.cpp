@@ -16,11 +16,11 @@ namespace {
 
 constexpr std::size_t kMostShown = 20;
 
-const space::PlannedRoom* find_room(const OpenProject& open, const std::string& name) {
+const OpenProject::Room* find_room(const OpenProject& open, const std::string& name) {
   std::vector<std::string> names;
-  for (const space::PlannedRoom& room : open.rooms) {
-    if (room.space.name == name || (name.empty() && open.rooms.size() == 1)) return &room;
-    names.push_back(room.space.name);
+  for (const OpenProject::Room& room : open.rooms) {
+    if (room.name() == name || (name.empty() && open.rooms.size() == 1)) return &room;
+    names.push_back(room.name());
   }
   if (name.empty()) {
     fmt::print(stderr, FMT_STRING("glowgrid probe: which room? Give --room with one of: {}\n"),
@@ -175,8 +175,10 @@ int command_probe(const std::vector<std::string>& words) {
                arguments.text("at"));
     return kBadInput;
   }
-  const space::PlannedRoom* room = find_room(open, arguments.text("room"));
-  return room ? probe_room(arguments, *room, open.weights_of(*room), *at, units) : kBadInput;
+  const OpenProject::Room* room = find_room(open, arguments.text("room"));
+  if (!room) return kBadInput;
+  const space::PlannedRoom planned = open.plan(*room);
+  return probe_room(arguments, planned, open.weights_of(planned), *at, units);
 }
 
 }  // namespace glow::cli

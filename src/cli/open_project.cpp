@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "core/run/compute_room.hpp"
 #include "files/meshes/mesh_reader.hpp"
 #include "files/project/fingerprint.hpp"
 #include "files/project/project_reader.hpp"
@@ -9,6 +10,14 @@
 #include "files/text/input_file.hpp"
 
 namespace glow::cli {
+space::PlannedRoom OpenProject::plan(const Room& room) const {
+  Problems told;  // when the project was opened
+  told.set_units(project.units);
+  auto planned = space::build_space(project, *room.written, standards, told);
+  if (!planned) throw std::logic_error("a room that was planned before cannot be planned again");
+  return std::move(*planned);
+}
+
 std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
   auto opened = std::make_unique<OpenProject>();  // rooms point into the project
   OpenProject& open = *opened;
@@ -26,7 +35,7 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
     for (const model::Room& room : open.project.rooms) {
       if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
       if (auto planned = space::build_space(open.project, room, open.standards, open.problems))
-        open.rooms.push_back(std::move(*planned));
+        open.rooms.push_back({&room, planned->space.outline, run::receivers_of(*planned)});
     }
   }
   open.problems.sort_by_place();

@@ -13,21 +13,31 @@ namespace glow::cli {
 
 /// A project with all that it names, read and checked.
 struct OpenProject {
+  /// A room that can be planned. Plans are made when they are needed, since they are large.
+  struct Room {
+    const model::Room* written = nullptr;
+    geometry::Polygon outline;
+    double receivers = 0;  ///< see run::receivers_of
+    const std::string& name() const { return written->name; }
+  };
+
   model::Project project;
-  std::vector<space::PlannedRoom> rooms;
+  std::vector<Room> rooms;
   std::vector<standards::RequirementTable> standards;  ///< the main one first
   std::string inputs;                                  ///< fingerprint of the files
   Problems problems;                                   ///< everything found, ordered by place
   std::map<std::string, std::string> sources;
   bool usable = false;  ///< no errors: `rooms` holds every room
 
+  /// One of `rooms`, ready to compute.
+  space::PlannedRoom plan(const Room& room) const;
   lighting::Weights weights_of(const space::PlannedRoom& room) const {
     return lighting::planned_weights(project, *room.room, room.space);
   }
 };
 
-/// Reads the project file, its photometric files and its standard, and builds every room. Never throws for
-/// bad input: what is wrong is in `problems`.
+/// Reads the project file, its photometric files and its standard, and plans every room once, for what is
+/// wrong with it. Never throws for bad input: what is wrong is in `problems`.
 std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path);
 
 /// "millrace.toml: 2 errors, nothing was calculated".

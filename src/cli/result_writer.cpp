@@ -57,10 +57,6 @@ void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const
   run_.rooms.push_back(std::move(slim));
 }
 
-void ResultWriter::leave_out(const space::Space& room, const std::string& fault) {
-  run_.not_computed.push_back({room.name, room.outline, fault});
-}
-
 void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch) {
   for (const record::RoomRecord& room : undrawn_) draw(room, problems, watch);
   write_usual({figures::status_of(run_)}, folder_, problems, watch);

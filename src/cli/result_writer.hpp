@@ -19,10 +19,11 @@ class ResultWriter {
   /// `run`: all but rooms, warnings and files.
   ResultWriter(files::OutputFolder& folder, record::RunRecord run);
 
-  /// A room that was computed, its numbers as they are written (files::as_written). Throws files::OutputError, Cancelled.
+  /// A room that was computed, its numbers as they are written (files::as_written). Throws
+  /// files::OutputError, Cancelled.
   void add(const record::RoomRecord& room, Problems& problems, const Watch& watch);
   /// A room without results.
-  void leave_out(const space::Space& room, const std::string& fault);
+  void leave_out(record::UncomputedRoom room) { run_.not_computed.push_back(std::move(room)); }
   /// The status of the project, the end of results.json; then all of it is put in place of an earlier run's
   /// files. Throws as `add`.
   void commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch);

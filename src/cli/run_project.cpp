@@ -69,7 +69,7 @@ void name_files(const files::OutputFolder& folder, const record::RunRecord& run,
 /// Says which of the names is none of a room.
 bool are_rooms(const OpenProject& open, const std::vector<std::string>& names) {
   std::vector<std::string> known;
-  for (const space::PlannedRoom& room : open.rooms) known.push_back(room.space.name);
+  for (const OpenProject::Room& room : open.rooms) known.push_back(room.name());
   for (const std::string& name : names) {
     if (std::find(known.begin(), known.end(), name) != known.end()) continue;
     const std::string near = nearest_word(name, known);
@@ -108,18 +108,20 @@ class ProjectRun {
     plan_.accuracy = options.accuracy;
     if (options.spread) plan_.studies.tolerance = open.project.spread;
     if (options.use_cache) plan_.store = &cache_;
-    for (const space::PlannedRoom& room : open.rooms) {
-      if (is_chosen(room))
-        plan_.rooms.push_back(&room);
-      else
-        writer_.leave_out(room.space, {});
+    for (const OpenProject::Room& room : open.rooms) {
+      if (!is_chosen(room)) {
+        writer_.leave_out({room.name(), room.outline, {}});
+        continue;
+      }
+      rooms_.push_back(&room);
+      plan_.rooms.push_back({room.name(), room.receivers, [this, &room] { return open_.plan(room); }});
     }
   }
 
   void compute() {
     run::run_rooms(
         plan_, [&](const std::string& room) { return progress_.watch(room); },
-        [&](const space::PlannedRoom& room, run::FinishedRoom finished) { take(room, std::move(finished)); });
+        [&](std::size_t room, run::FinishedRoom finished) { take(*rooms_[room], std::move(finished)); });
     writer_.commit(open_.problems.all(), found_, progress_.watch(open_.project.name));
   }
 
@@ -141,13 +143,13 @@ class ProjectRun {
     run.style = open_.project.figures;
     return run;
   }
-  bool is_chosen(const space::PlannedRoom& room) const {
+  bool is_chosen(const OpenProject::Room& room) const {
     return options_.rooms.empty() ||
-           std::find(options_.rooms.begin(), options_.rooms.end(), room.space.name) != options_.rooms.end();
+           std::find(options_.rooms.begin(), options_.rooms.end(), room.name()) != options_.rooms.end();
   }
-  void take(const space::PlannedRoom& room, run::FinishedRoom finished);
-  void fail(const space::PlannedRoom& room, const std::string& fault, int code) {
-    writer_.leave_out(room.space, fault);
+  void take(const OpenProject::Room& room, run::FinishedRoom finished);
+  void fail(const OpenProject::Room& room, const std::string& fault, int code) {
+    writer_.leave_out({room.name(), room.outline, fault});
     fault_code_ = std::max(fault_code_, code);
   }
 
@@ -158,15 +160,16 @@ class ProjectRun {
   Progress progress_;
   ResultWriter writer_;
   Problems found_;
+  std::vector<const OpenProject::Room*> rooms_;  ///< that are computed
   run::RunPlan plan_;
   std::string tables_;  ///< of each room
   std::size_t reused_ = 0;
   int fault_code_ = kDone;
 };
 
-void ProjectRun::take(const space::PlannedRoom& room, run::FinishedRoom finished) {
+void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished) {
   if (!finished.fault.empty()) {
-    found_.error("E008", {room.space.name, 0, 0},
+    found_.error("E008", {room.name(), 0, 0},
                  fmt::format(FMT_STRING("could not be computed: {}. The other rooms are not touched by it"),
                              finished.fault));
     return fail(room, finished.fault, kFailure);
@@ -177,9 +180,16 @@ void ProjectRun::take(const space::PlannedRoom& room, run::FinishedRoom finished
   found_.append(own);
   for (const Problem& problem : own.all())
     if (problem.severity == Severity::error) return fail(room, problem.text, kBadInput);
+  record::RoomRecord record;
+  try {
+    record = files::as_written(finished.record);
+  } catch (const std::runtime_error& error) {  // what is read back is looked at as a stranger's
+    found_.error("E009", {room.name(), 0, 0},
+                 fmt::format(FMT_STRING("came out wrong: {}. Please report this"), error.what()));
+    return fail(room, error.what(), kFailure);
+  }
   reused_ += finished.reused;
-  const record::RoomRecord record = files::as_written(finished.record);
-  writer_.add(record, found_, progress_.watch(room.space.name));
+  writer_.add(record, found_, progress_.watch(room.name()));
   tables_ += words::room_table(record, writer_.run().units, colour_on_output());
 }
 

@@ -12,88 +12,155 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr std::string_view kMagic = "Glow Grid hits 2";
+constexpr std::string_view kMagic = "Glow Grid hits 3";
 constexpr std::size_t kChecksum = 32;  // characters at the end
 constexpr std::uintmax_t kLargestFile = std::uintmax_t{4} << 30;
+constexpr std::size_t kTogether = 1 << 16;  // numbers that are turned over at once
+constexpr std::uintmax_t kShare = 8;        // nothing larger than the cache over this is kept
 
-template <class Number>
-void append(std::string& bytes, const std::vector<Number>& numbers) {
-  const std::uint64_t count = numbers.size();
-  bytes.append(reinterpret_cast<const char*>(&count), sizeof count);
-  bytes.append(reinterpret_cast<const char*>(numbers.data()), numbers.size() * sizeof(Number));
+/// Numbers of patches fit two bytes where there are not too many of them.
+bool is_narrow(const transport::TracedHits& hits) {
+  return hits.patch_begin.size() <= 32767;
 }
 
-/// Takes numbers off the front of `bytes`; false when there are fewer than it says.
-template <class Number>
-bool take(std::string_view& bytes, std::vector<Number>& numbers) {
-  std::uint64_t count = 0;
-  if (bytes.size() < sizeof count) return false;
-  std::memcpy(&count, bytes.data(), sizeof count);
-  bytes.remove_prefix(sizeof count);
-  if (count > bytes.size() / sizeof(Number)) return false;
-  numbers.resize(count);
-  if (count > 0) std::memcpy(numbers.data(), bytes.data(), count * sizeof(Number));
-  bytes.remove_prefix(count * sizeof(Number));
-  return true;
+/// How many bytes a file of these hits has.
+std::uintmax_t size_of(const transport::TracedHits& hits, const std::string& key) {
+  return kMagic.size() + key.size() + kChecksum + 1 + 4 * sizeof(std::uint64_t) +
+         sizeof(std::uint64_t) * (hits.patch_begin.size() + hits.receiver_begin.size()) +
+         (is_narrow(hits) ? 2u : 4u) * std::uintmax_t(hits.rays());
 }
 
-std::optional<std::string> read_file(const fs::path& path) {
-  std::error_code error;
-  const std::uintmax_t size = fs::file_size(path, error);
-  if (error || size > kLargestFile) return std::nullopt;
-  std::ifstream file(path, std::ios::binary);
-  std::string bytes(size, '\0');
-  file.read(bytes.data(), std::streamsize(size));
-  if (!file) return std::nullopt;
-  return bytes;
+/// Writes bytes with their checksum behind them.
+class CheckedWriter {
+ public:
+  explicit CheckedWriter(std::ostream& out) : out_(out) {}
+
+  void bytes(const void* data, std::size_t count) {
+    checksum_.add(data, count);
+    out_.write(static_cast<const char*>(data), std::streamsize(count));
+  }
+  template <class Stored, class Number>
+  void list(const std::vector<Number>& numbers) {
+    const std::uint64_t count = numbers.size();
+    bytes(&count, sizeof count);
+    std::vector<Stored> part;
+    for (std::size_t i = 0; i < numbers.size(); i += kTogether) {
+      part.assign(numbers.begin() + std::ptrdiff_t(i),
+                  numbers.begin() + std::ptrdiff_t(std::min(numbers.size(), i + kTogether)));
+      bytes(part.data(), part.size() * sizeof(Stored));
+    }
+  }
+  void finish() { out_ << checksum_.text(); }
+
+ private:
+  std::ostream& out_;
+  transport::ContentChecksum checksum_;
+};
+
+/// Reads them back; throws nothing, says at the end whether all was as it should be.
+class CheckedReader {
+ public:
+  CheckedReader(std::istream& in, std::uintmax_t size) : in_(in), left_(size - kChecksum) {}
+
+  bool bytes(void* data, std::size_t count) {
+    if (count > left_ || !in_.read(static_cast<char*>(data), std::streamsize(count))) return false;
+    left_ -= count;
+    checksum_.add(data, count);
+    return true;
+  }
+  bool text(std::string_view expected) {
+    std::string found(expected.size(), '\0');
+    return bytes(found.data(), found.size()) && found == expected;
+  }
+  template <class Stored, class Number>
+  bool list(std::vector<Number>& numbers) {
+    std::uint64_t count = 0;
+    if (!bytes(&count, sizeof count) || count > left_ / sizeof(Stored)) return false;
+    numbers.reserve(count);
+    std::vector<Stored> part;
+    while (numbers.size() < count) {
+      part.resize(std::min<std::size_t>(kTogether, count - numbers.size()));
+      if (!bytes(part.data(), part.size() * sizeof(Stored))) return false;
+      numbers.insert(numbers.end(), part.begin(), part.end());
+    }
+    return true;
+  }
+  bool finish() {
+    std::string found(kChecksum, '\0');
+    return left_ == 0 && in_.read(found.data(), kChecksum) && found == checksum_.text();
+  }
+
+ private:
+  std::istream& in_;
+  std::uintmax_t left_;
+  transport::ContentChecksum checksum_;
+};
+
+void write(std::ostream& out, const std::string& key, const transport::TracedHits& hits) {
+  CheckedWriter writer(out);
+  writer.bytes(kMagic.data(), kMagic.size());
+  writer.bytes(key.data(), key.size());
+  const char narrow = is_narrow(hits) ? 1 : 0;
+  writer.bytes(&narrow, 1);
+  writer.list<std::uint64_t>(hits.patch_begin);
+  writer.list<std::uint64_t>(hits.receiver_begin);
+  for (const auto* numbers : {&hits.of_patches, &hits.of_receivers})
+    narrow ? writer.list<std::int16_t>(*numbers) : writer.list<std::int32_t>(*numbers);
+  writer.finish();
+}
+
+std::optional<transport::TracedHits> read(std::istream& in, std::uintmax_t size, const std::string& key) {
+  CheckedReader reader(in, size);
+  transport::TracedHits hits;
+  char narrow = 0;
+  if (!reader.text(kMagic) || !reader.text(key) || !reader.bytes(&narrow, 1) ||
+      !reader.list<std::uint64_t>(hits.patch_begin) || !reader.list<std::uint64_t>(hits.receiver_begin))
+    return std::nullopt;
+  for (auto* numbers : {&hits.of_patches, &hits.of_receivers})
+    if (!(narrow ? reader.list<std::int16_t>(*numbers) : reader.list<std::int32_t>(*numbers)))
+      return std::nullopt;
+  if (!reader.finish()) return std::nullopt;
+  return hits;
 }
 
 }  // namespace
 
 std::optional<transport::TracedHits> TransportCache::find(const std::string& key) {
-  const std::optional<std::string> file = read_file(path_of(key));
-  if (!file || file->size() < kMagic.size() + key.size() + kChecksum) return std::nullopt;
-  std::string_view bytes(*file);
-  const std::string_view checksum = bytes.substr(bytes.size() - kChecksum);
-  bytes.remove_suffix(kChecksum);
-  if (transport::content_checksum(bytes.data(), bytes.size()) != checksum) return std::nullopt;
-  if (bytes.substr(0, kMagic.size()) != kMagic || bytes.substr(kMagic.size(), key.size()) != key)
-    return std::nullopt;
-  bytes.remove_prefix(kMagic.size() + key.size());
-  transport::TracedHits hits;
-  if (!take(bytes, hits.patch_begin) || !take(bytes, hits.of_patches) || !take(bytes, hits.receiver_begin) ||
-      !take(bytes, hits.of_receivers) || !bytes.empty())
-    return std::nullopt;
+  std::error_code error;
+  const std::uintmax_t size = fs::file_size(path_of(key), error);
+  if (error || size > kLargestFile || size < kMagic.size() + key.size() + kChecksum) return std::nullopt;
+  std::ifstream file(path_of(key), std::ios::binary);
+  auto hits = read(file, size, key);
+  if (!hits) return std::nullopt;
   std::error_code ignored;  // only keeps it from being the next to go
   fs::last_write_time(path_of(key), fs::file_time_type::clock::now(), ignored);
+  const std::lock_guard<std::mutex> lock(mutex_);
+  own_.insert(key);
   return hits;
 }
 
 void TransportCache::keep(const std::string& key, const transport::TracedHits& hits) {
-  std::string bytes(kMagic);
-  bytes += key;
-  append(bytes, hits.patch_begin);
-  append(bytes, hits.of_patches);
-  append(bytes, hits.receiver_begin);
-  append(bytes, hits.of_receivers);
-  bytes += transport::content_checksum(bytes.data(), bytes.size());
-  if (bytes.size() > most_bytes_) return;
+  const std::lock_guard<std::mutex> lock(mutex_);
+  const std::uintmax_t size = size_of(hits, key);
+  if (size > most_bytes_ / kShare) return;
+  if (!make_room(size)) return;
   try {
-    write_whole(path_of(key), bytes);
+    write_whole(path_of(key), [&](std::ostream& out) { write(out, key, hits); });
+    own_.insert(key);
   } catch (const OutputError&) {
     return;
   }
-  make_room();
 }
 
-void TransportCache::make_room() const {
+/// Takes away what other runs used longest ago until the new file fits. False when it does not.
+bool TransportCache::make_room(std::uintmax_t needed) const {
   struct Entry {
     fs::file_time_type used;
     std::uintmax_t size;
     fs::path path;
   };
   std::vector<Entry> entries;
-  std::uintmax_t sum = 0;
+  std::uintmax_t sum = needed;
   std::error_code error;
   for (fs::directory_iterator file(folder_, error), end; !error && file != end; file.increment(error)) {
     if (file->path().extension() != ".hits") continue;
@@ -101,8 +168,8 @@ void TransportCache::make_room() const {
     const std::uintmax_t size = file->file_size(gone);
     const auto used = file->last_write_time(gone);
     if (gone) continue;
-    entries.push_back({used, size, file->path()});
     sum += size;
+    if (!own_.count(file->path().stem().string())) entries.push_back({used, size, file->path()});
   }
   std::sort(entries.begin(), entries.end(), [](const Entry& a, const Entry& b) { return a.used < b.used; });
   for (const Entry& entry : entries) {
@@ -111,6 +178,7 @@ void TransportCache::make_room() const {
     fs::remove(entry.path, gone);
     sum -= entry.size;
   }
+  return sum <= most_bytes_;
 }
 
 }  // namespace glow::files

@@ -250,8 +250,9 @@ std::string broken_words(const studies::Mend& mend, const record::RoomRecord& ro
   std::string words;
   if (!mend.breaks.empty()) {
     const Check& first = mend.breaks.front();
-    words = fmt::format(FMT_STRING("; but {} of {} would not be met"), to_string(first.demand.quantity),
-                        name_of(first.target, room));
+    const bool eyes = first.target.kind == standards::Target::Kind::eyes;
+    words = fmt::format(FMT_STRING("; but {} of {}{}{} would not be met"), to_string(first.demand.quantity),
+                        eyes ? "\"" : "", name_of(first.target, room), eyes ? "\"" : "");
     if (mend.breaks.size() > 1) words += fmt::format(FMT_STRING(", and {} more"), mend.breaks.size() - 1);
   }
   if (!mend.glare_tried) words += "; glare was not looked at: too many eyes and luminaires";

@@ -1,6 +1,7 @@
 #include "store/transport_cache.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <fstream>
@@ -68,26 +69,78 @@ TEST(TransportCache, TrustsNothingDamaged) {
   EXPECT_FALSE(cache.find("ffff456789abcdef0123456789abcdef"));
 }
 
-TEST(TransportCache, DropsWhatWasUsedLongestAgo) {
-  const TemporaryFolder folder;
+std::string key(int number) {
+  return fmt::format(FMT_STRING("{:032}"), number);
+}
+
+/// Room for eight entries: nothing larger than an eighth of a cache is kept.
+std::uintmax_t room_for_eight(const TemporaryFolder& folder) {
   TransportCache probe(folder.path() / "probe");
   probe.keep(kKey, some_hits());
-  const auto size = fs::file_size(folder.path() / "probe" / (kKey + ".hits"));
-  TransportCache cache(folder.path() / "cache", 2 * size + 1);
-  const auto key = [](char c) { return std::string(32, c); };
-  const auto age = [&](char c, int hours) {
-    fs::last_write_time(folder.path() / "cache" / (key(c) + ".hits"),
-                        fs::file_time_type::clock::now() - std::chrono::hours(hours));
-  };
-  cache.keep(key('a'), some_hits());
-  age('a', 3);
-  cache.keep(key('b'), some_hits());
-  age('b', 2);
-  EXPECT_TRUE(cache.find(key('a')));  // used just now
-  cache.keep(key('c'), some_hits());
-  EXPECT_TRUE(cache.find(key('a')));
-  EXPECT_FALSE(cache.find(key('b')));
-  EXPECT_TRUE(cache.find(key('c')));
+  return 8 * fs::file_size(folder.path() / "probe" / (kKey + ".hits")) + 7;
+}
+
+TEST(TransportCache, DropsWhatOtherRunsUsedLongestAgo) {
+  const TemporaryFolder folder;
+  const std::uintmax_t most = room_for_eight(folder);
+  const fs::path cache = folder.path() / "cache";
+  TransportCache first(cache, most);
+  for (int k = 0; k < 8; ++k) {
+    first.keep(key(k), some_hits());
+    fs::last_write_time(cache / (key(k) + ".hits"),
+                        fs::file_time_type::clock::now() - std::chrono::hours(20 - k));
+  }
+  TransportCache second(cache, most);
+  EXPECT_TRUE(second.find(key(0)));  // used just now
+  second.keep(key(8), some_hits());
+  EXPECT_TRUE(second.find(key(0)));
+  EXPECT_FALSE(second.find(key(1)));
+  EXPECT_TRUE(second.find(key(2)));
+  EXPECT_TRUE(second.find(key(8)));
+}
+
+/// Of a building larger than the cache the same part is found every time.
+TEST(TransportCache, StillHelpsWhenItIsTooSmall) {
+  const TemporaryFolder folder;
+  const std::uintmax_t most = room_for_eight(folder);
+  std::vector<int> found;
+  for (int run = 0; run < 3; ++run) {
+    TransportCache cache(folder.path() / "cache", most);
+    int hits = 0;
+    for (int k = 0; k < 20; ++k) {
+      if (cache.find(key(k)))
+        ++hits;
+      else
+        cache.keep(key(k), some_hits());
+    }
+    found.push_back(hits);
+  }
+  EXPECT_EQ(found, (std::vector<int>{0, 8, 8}));
+}
+
+TEST(TransportCache, KeepsManyPatchesInFourBytes) {
+  const TemporaryFolder folder;
+  TransportCache cache(folder.path());
+  transport::TracedHits hits = some_hits();
+  hits.patch_begin.assign(40001, 0);
+  hits.of_patches = {39999, -1, 33000};
+  hits.patch_begin.back() = 3;
+  cache.keep(kKey, hits);
+  const auto found = cache.find(kKey);
+  ASSERT_TRUE(found);
+  EXPECT_EQ(found->of_patches, hits.of_patches);
+}
+
+/// What was found and does not fit the room is traced anew, written anew, and not said to be reused.
+TEST(TransportCache, WhatDoesNotFitIsReplaced) {
+  const rooms::TestRoom space = rooms::furnished_room();
+  const transport::Transport traced(std::nullopt, space.geometry, space.receivers, {}, {});
+  EXPECT_TRUE(traced.traced());
+  const transport::Transport known(traced.hits(), space.geometry, space.receivers, {}, {});
+  EXPECT_FALSE(known.traced());
+  const transport::Transport rejected(some_hits(), space.geometry, space.receivers, {}, {});
+  EXPECT_TRUE(rejected.traced());
+  EXPECT_EQ(rejected.hits().of_patches, traced.hits().of_patches);
 }
 
 TEST(TransportCache, AFolderThatCannotBeMadeIsAsGoodAsNone) {

@@ -57,21 +57,19 @@ std::vector<MarkRecord> RoomRecord::marks() const {
 }
 
 void drop_values(RoomRecord& room) {
-  for (assess::GridReading& grid : room.assessment.grids) {
-    readings::PlaneGrid& g = grid.grid;
-    g.points = {};
-    g.normals = {};
-    g.cells = {};
-    grid.direct_lx = grid.interreflected_lx = grid.total_lx = {};
-    grid.left_out = {};
+  RoomRecord kept;
+  kept.name = room.name;
+  kept.outline = room.outline;
+  kept.assessment.status = room.assessment.status;
+  kept.assessment.checks = room.assessment.checks;
+  for (const assess::GridReading& grid : room.assessment.grids) {
+    kept.assessment.grids.emplace_back().name = grid.name;
+    kept.assessment.grids.back().role = grid.role;
   }
-  for (assess::EyeSetGlare& set : room.assessment.glare.sets) {
-    set.views = {};
-    set.ratings = {};
-    set.by_position = {};
-    set.set.positions = {};
-    set.set.azimuths_deg = {};
-  }
+  for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
+    kept.assessment.glare.sets.emplace_back().set.name = set.set.name;
+  for (const GroupRecord& group : room.groups) kept.groups.emplace_back().mark = group.mark;
+  room = std::move(kept);
 }
 
 RoomRecord planned(const model::Project& project, const space::PlannedRoom& room,

@@ -106,7 +106,8 @@ struct RunRecord {
   std::vector<std::string> files;  ///< written beside results.json
 };
 
-/// What is needed of a room to tell how it stands among others: values at points and views are let go.
+/// Keeps of a room what tells how it stands among others: its name, outline and status, and its checks with
+/// the names of what they are about.
 void drop_values(RoomRecord& room);
 
 /// A room's record as far as it is known before anything is computed.

@@ -50,7 +50,7 @@ std::optional<std::size_t> Jobs::next() {
   std::unique_lock<std::mutex> lock(mutex_);
   for (;;) {
     if (failure_ || started_ == plan_.rooms.size()) return std::nullopt;
-    const double need = memory_of(*plan_.rooms[started_], plan_.accuracy);
+    const double need = memory_of(plan_.rooms[started_].receivers, plan_.accuracy);
     const bool fits = running_ == 0 || memory_ + need <= plan_.memory_bytes;
     if (fits && started_ < delivered_ + kMostAhead) {
       memory_ += need;
@@ -63,10 +63,10 @@ std::optional<std::size_t> Jobs::next() {
 
 FinishedRoom Jobs::compute(std::size_t number) const {
   FinishedRoom finished;
-  const space::PlannedRoom& room = *plan_.rooms[number];
   try {
+    const space::PlannedRoom room = plan_.rooms[number].plan();
     ComputedRoom computed = compute_room(*plan_.project, room, plan_.accuracy, plan_.store,
-                                         watch_of_(room.space.name), plan_.studies);
+                                         watch_of_(plan_.rooms[number].name), plan_.studies);
     finished.record = std::move(computed.record);
     finished.reused = computed.reused;
   } catch (const Cancelled&) {
@@ -82,7 +82,7 @@ FinishedRoom Jobs::compute(std::size_t number) const {
 /// Gives the sink what it waits for. Whoever brings the room that is due hands over those after it as well.
 void Jobs::hand_over(std::size_t number, FinishedRoom finished) {
   std::unique_lock<std::mutex> lock(mutex_);
-  memory_ -= memory_of(*plan_.rooms[number], plan_.accuracy);
+  memory_ -= memory_of(plan_.rooms[number].receivers, plan_.accuracy);
   --running_;
   waiting_.emplace(number, std::move(finished));
   changed_.notify_all();
@@ -95,7 +95,7 @@ void Jobs::hand_over(std::size_t number, FinishedRoom finished) {
     lock.unlock();
     std::exception_ptr failure;
     try {
-      sink_(*plan_.rooms[delivered_], std::move(room));
+      sink_(delivered_, std::move(room));
     } catch (...) {
       failure = std::current_exception();
     }

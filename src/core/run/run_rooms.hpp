@@ -8,10 +8,18 @@
 
 namespace glow::run {
 
+/// One room to compute. Its space is built when its turn comes, and let go when it is done: memory does not
+/// grow with the building.
+struct RoomJob {
+  std::string name;
+  double receivers = 0;  ///< see receivers_of
+  std::function<space::PlannedRoom()> plan;
+};
+
 /// What to compute. All that it points at must outlive the run.
 struct RunPlan {
   const model::Project* project = nullptr;
-  std::vector<const space::PlannedRoom*> rooms;
+  std::vector<RoomJob> rooms;
   Accuracy accuracy;
   Studies studies;
   TransportStore* store = nullptr;  ///< may be null
@@ -25,9 +33,9 @@ struct FinishedRoom {
   std::string fault;  ///< what went wrong: the machine's fault or ours; empty: nothing did
 };
 
-/// Takes each room once, in the order of the plan, as soon as it and all before it are done. Never called
-/// from two threads at a time.
-using RoomSink = std::function<void(const space::PlannedRoom& room, FinishedRoom finished)>;
+/// Takes each room of the plan once by its number, in their order, as soon as it and all before it are done.
+/// Never called from two threads at a time.
+using RoomSink = std::function<void(std::size_t room, FinishedRoom finished)>;
 
 /// Computes rooms, side by side where threads and memory allow: the records are the same either way. A fault
 /// in one room leaves the others as they are. `watch_of`: for each room by its name. Throws Cancelled, and

@@ -52,8 +52,23 @@ void add_geometry(Bytes& bytes, const geometry::Geometry& geometry) {
 
 }  // namespace
 
-std::string content_checksum(const void* bytes, std::size_t count) {
-  const XXH128_hash_t hash = XXH3_128bits(bytes, count);
+struct ContentChecksum::State {
+  XXH3_state_t* hash = XXH3_createState();
+  ~State() { XXH3_freeState(hash); }
+};
+
+ContentChecksum::ContentChecksum() : state_(std::make_unique<State>()) {
+  XXH3_128bits_reset(state_->hash);
+}
+
+ContentChecksum::~ContentChecksum() = default;
+
+void ContentChecksum::add(const void* bytes, std::size_t count) {
+  XXH3_128bits_update(state_->hash, bytes, count);
+}
+
+std::string ContentChecksum::text() const {
+  const XXH128_hash_t hash = XXH3_128bits_digest(state_->hash);
   return fmt::format(FMT_STRING("{:016x}{:016x}"), hash.high64, hash.low64);
 }
 
@@ -70,7 +85,9 @@ std::string content_key(const geometry::Geometry& geometry, const std::vector<re
     bytes.add(int(receiver.kernel));
     bytes.add(receiver.lean);
   }
-  return content_checksum(bytes.bytes().data(), bytes.bytes().size());
+  ContentChecksum checksum;
+  checksum.add(bytes.bytes().data(), bytes.bytes().size());
+  return checksum.text();
 }
 
 }  // namespace glow::transport

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -13,7 +14,21 @@ namespace glow::transport {
 std::string content_key(const geometry::Geometry& geometry, const std::vector<readings::Receiver>& receivers,
                         const Effort& effort);
 
-/// Checksum of bytes, in the same form.
-std::string content_checksum(const void* bytes, std::size_t count);
+/// Checksum of bytes, in the same form; they may come in parts.
+class ContentChecksum {
+ public:
+  ContentChecksum();
+  ~ContentChecksum();
+  ContentChecksum(const ContentChecksum&) = delete;
+  ContentChecksum& operator=(const ContentChecksum&) = delete;
+
+  void add(const void* bytes, std::size_t count);
+  /// Of all so far.
+  std::string text() const;
+
+ private:
+  struct State;
+  std::unique_ptr<State> state_;
+};
 
 }  // namespace glow::transport

@@ -7,6 +7,7 @@
 #include <cerrno>
 #include <cstdio>
 #include <cstring>
+#include <fstream>
 
 namespace glow::files {
 namespace fs = std::filesystem;
@@ -41,19 +42,37 @@ void write_bytes(const fs::path& path, const fs::path& named, std::string_view b
 
 }  // namespace
 
-void write_whole(const fs::path& path, std::string_view bytes) {
+namespace {
+
+/// Into a file aside, which then takes the place of the one that is meant.
+void write_aside(const fs::path& path, const std::function<void(const fs::path& aside)>& write) {
   const fs::path target = fs::absolute(path).lexically_normal();
   make_folders(target.parent_path());
   fs::path aside = target;
   aside += fmt::format(FMT_STRING(".unfinished-{}"), ::getpid());
   try {
-    write_bytes(aside, path, bytes);
+    write(aside);
     move(aside, target);
   } catch (const OutputError&) {
     std::error_code error;
     fs::remove(aside, error);
     throw;
   }
+}
+
+}  // namespace
+
+void write_whole(const fs::path& path, std::string_view bytes) {
+  write_aside(path, [&](const fs::path& aside) { write_bytes(aside, path, bytes); });
+}
+
+void write_whole(const fs::path& path, const std::function<void(std::ostream&)>& body) {
+  write_aside(path, [&](const fs::path& aside) {
+    std::ofstream file(aside, std::ios::binary);
+    body(file);
+    file.close();
+    if (!file) fail("write", path, std::strerror(errno));
+  });
 }
 
 OutputFolder::OutputFolder(fs::path target) : target_(fs::absolute(target).lexically_normal()) {

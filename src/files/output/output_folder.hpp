@@ -1,6 +1,8 @@
 #pragma once
 
 #include <filesystem>
+#include <functional>
+#include <iosfwd>
 #include <stdexcept>
 #include <string>
 #include <string_view>
@@ -17,6 +19,8 @@ class OutputError : public std::runtime_error {
 /// Writes one file whole or not at all: aside first, then renamed over whatever is there. Makes its folder.
 /// Throws OutputError.
 void write_whole(const std::filesystem::path& path, std::string_view bytes);
+/// The same for what is too large to be held twice: `body` writes it. Not from two threads for one path.
+void write_whole(const std::filesystem::path& path, const std::function<void(std::ostream&)>& body);
 
 /// Writes a run's files whole or not at all: everything goes to a folder aside first and is moved into place
 /// only when all of it is there. Files of the previous run that are not written again are taken away, other

@@ -51,13 +51,13 @@ std::int32_t first_patch(const PatchSet& patches, const geometry::RayTracer& tra
   return patches.patch_at(hit.facet, Vec3f(origin + hit.distance * direction));
 }
 
-/// Where the rays of each thing begin among those of all, and where the last ones end.
-template <class PlacedObject, class Rays>
-std::vector<std::uint64_t> first_rays(const std::vector<PlacedObject>& things, const Rays& rays) {
+/// Where the rays of each item begin among those of all, and where the last ones end.
+template <class Item, class Rays>
+std::vector<std::uint64_t> first_rays(const std::vector<Item>& items, const Rays& rays) {
   std::vector<std::uint64_t> begin = {0};
-  begin.reserve(things.size() + 1);
-  for (const PlacedObject& thing : things)
-    begin.push_back(begin.back() + std::uint64_t(kSets) * std::uint64_t(rays.rays_per_set(thing)));
+  begin.reserve(items.size() + 1);
+  for (const Item& item : items)
+    begin.push_back(begin.back() + std::uint64_t(kSets) * std::uint64_t(rays.rays_per_set(item)));
   return begin;
 }
 
