@@ -234,6 +234,33 @@ INSTANTIATE_TEST_SUITE_P(
         Fault{"repeat = { columns = 2, step = [1.5, 0] }", "repeat = { columns = 2, step = [0.9, 0] }",
               "P045", "stand inside each other"}));
 
+/// A yard: what goes up is gone, there is no ceiling, and nothing hangs from it.
+TEST(Rooms, MayBeOpenAbove) {
+  const TemporaryFolder folder;
+  write_project(folder, "height = 3.2", "height = 3.2\nroof = false");
+  const Ran hung = run(folder, "run millrace.toml -o out -q");
+  EXPECT_EQ(hung.code, 2);
+  EXPECT_TRUE(says(hung.err, "error[P015]: luminaire P1 has no ceiling to hang from")) << hung.err;
+  write_project(folder, "height = 3.2", "height = 3.2\nroof = false");
+  std::string project = content_of(folder.path() / "millrace.toml");
+  for (const auto& [from, to] :
+       {std::pair<std::string, std::string>{"suspension = 0.5", "mounting_height = 2.7"},
+        {"at = [3.2, 5.8]", "at = [3.2, 5.8]\nmounting_height = 3.2"},
+        {"at = [6.4, 5.8]", "at = [6.4, 5.8]\nmounting_height = 3.2"}})
+    project.replace(project.find(from), from.size(), to);
+  folder.write("millrace.toml", project);
+  const Ran ran = run(folder, "run millrace.toml -o out -q --json --accuracy draft");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const json room = json::parse(ran.out).at("rooms").at(0), &balance = room.at("flux_balance");
+  EXPECT_FALSE(room.at("roofed").get<bool>());
+  EXPECT_GT(balance.at("escaped_lm").get<double>(), 0.1 * balance.at("emitted_lm").get<double>());
+  EXPECT_NEAR(balance.at("emitted_lm").get<double>(),
+              balance.at("escaped_lm").get<double>() + balance.at("absorbed_lm").get<double>() +
+                  balance.at("lost_lm").get<double>(),
+              0.002 * balance.at("emitted_lm").get<double>());
+  for (const json& grid : room.at("grids")) EXPECT_NE(grid.at("role"), "ceiling");
+}
+
 TEST(Rooms, LuminairesSitWhereTheirMountingSays) {
   struct Case {
     const char* text;

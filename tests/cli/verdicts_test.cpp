@@ -194,6 +194,26 @@ TEST(Verdicts, CylindersWallsAndCeilingAreHeldWhereTheTaskAsks) {
   EXPECT_GE(faces[0].at("spread").at("share_met").get<double>(), 0);
 }
 
+/// A check knows what it is about by a number: names are free.
+TEST(Verdicts, ATaskAreaMayBeCalledAnything) {
+  const TemporaryFolder folder;
+  write_project(folder, "[[rooms.luminaires]]\nmark = \"P1\"",
+                "[[rooms.areas]]\nname = \"luminaires\"\nrectangle = { at = [3, 2], size = [2, 1] }\n\n"
+                "[[rooms.luminaires]]\nmark = \"P1\"");
+  const json odd = run_json(folder, "millrace.toml --spread").at("rooms").at(0);
+  const std::string project = content_of(folder.path() / "millrace.toml");
+  const std::size_t at = project.find("name = \"luminaires\"");
+  folder.write("millrace.toml", project.substr(0, at) + "name = \"bench\"" + project.substr(at + 19));
+  const json plain = run_json(folder, "millrace.toml --spread").at("rooms").at(0);
+  EXPECT_EQ(odd.at("spread"), plain.at("spread"));
+  EXPECT_GT(odd.at("spread").at("share_met").get<double>(), 0);
+  for (const json& check : odd.at("checks")) {
+    if (check.at("where") != "luminaires") continue;
+    const bool colour = check.at("quantity") == "colour rendering Ra";
+    EXPECT_EQ(check.at("target").at("kind"), colour ? "light" : "grid");
+  }
+}
+
 TEST(Verdicts, ValuesOfLessThanFullCertaintyAreMarked) {
   const TemporaryFolder folder;
   write_project(folder, "ceramics.glazing", "vehicles.final-inspection");

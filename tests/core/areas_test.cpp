@@ -3,7 +3,7 @@
 #include <gtest/gtest.h>
 
 #include "core/geometry/polygon_bands.hpp"
-#include "core/space/area_placing.hpp"
+#include "core/space/placing/area_placing.hpp"
 #include "core/standards/task_search.hpp"
 #include "files/requirements/requirement_table_reader.hpp"
 

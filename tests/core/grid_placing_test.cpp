@@ -1,4 +1,4 @@
-#include "core/space/grid_placing.hpp"
+#include "core/space/placing/grid_placing.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 
 #include <gtest/gtest.h>

@@ -16,7 +16,7 @@ Object thing(const std::string& kind, const Vec3& at, const Vec3& size) {
   Object object;
   object.name = kind;
   object.kind = kind;
-  object.shape = ObjectShape::thing;
+  object.shape = ObjectShape::furniture;
   object.at = at;
   object.size = size;
   object.thickness_m = 0.03;

@@ -3,7 +3,7 @@
 
 #include <cmath>
 
-#include "core/space/eye_placing.hpp"
+#include "core/space/placing/eye_placing.hpp"
 #include "files/project/project_reader.hpp"
 #include "temporary_folder.hpp"
 

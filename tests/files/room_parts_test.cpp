@@ -86,7 +86,7 @@ to_height = 3
       space::add_room_geometry(room, outline, space::WrittenWalls(room, outline), geometry, problems);
   EXPECT_TRUE(problems.all().empty());
   EXPECT_DOUBLE_EQ(built.shell.ceiling_height({3, 2}), 2.7);
-  EXPECT_EQ(built.things.size(), 3u);
+  EXPECT_EQ(built.objects.size(), 3u);
   EXPECT_EQ(built.shell.openings.size(), 2u);
   EXPECT_FALSE(geometry.enclosed());
   // Wall 3 runs from (6, 4) to (0, 4): the window lies from x = 5 to x = 3.

@@ -11,6 +11,8 @@
 
 namespace glow::assess {
 
+/// How a room stands: all checks that bind are met, one is not, none fails but one cannot be told, or there
+/// are none.
 enum class Status { met, not_met, undecided, no_target };
 
 /// "met", "not met", "undecided", "no target".
@@ -67,6 +69,7 @@ struct PointReading {
   double total_lx() const { return direct_lx + interreflected_lx; }
 };
 
+/// Installed power, of luminaires at full output.
 struct Power {
   std::optional<double> installed_w;  ///< nothing when a luminaire's file states no watts
   std::optional<double> w_per_m2;

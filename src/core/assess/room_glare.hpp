@@ -83,6 +83,7 @@ struct GlareChange {
   std::vector<standards::Check> breaks;  ///< that are met, and would not be
 };
 
+/// UGR and GR of one set of eyes.
 struct EyeSetGlare {
   space::EyeSet set;
   std::vector<ViewGlare> views;             ///< by the set's views; empty when UGR is not rated
@@ -147,6 +148,7 @@ struct TableGlare {
   std::optional<double> worst() const;
 };
 
+/// Glare of a room: its luminaires as sources, and what eyes have of them.
 struct RoomGlare {
   std::vector<GlareSourceName> sources;
   std::vector<EyeSetGlare> sets;

@@ -112,7 +112,6 @@ class Geometry {
   bool glazed() const { return glazed_; }
   /// Whether any surface mirrors or lets light through with its direction kept.
   bool has_specular() const { return has_specular_; }
-  bool has_owned() const { return has_owned_; }
 
  private:
   void add_facet(Facet facet);

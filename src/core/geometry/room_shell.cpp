@@ -127,14 +127,16 @@ void add_room(Geometry& geometry, const RoomShell& shell) {
   std::vector<Vec3> floor;
   for (const Vec2& p : shell.outline) floor.push_back(raised(p, 0));
   geometry.add_polygon(geometry.add_surface("floor", shell.floor_material, SurfaceRole::floor), floor);
-  add_ceiling(geometry, shell);
+  if (shell.roofed) add_ceiling(geometry, shell);
   for (std::size_t i = 0; i < shell.outline.size(); ++i) add_wall(geometry, shell, i);
   // Ceilings that are the lowest of planes are convex over a convex plan.
-  const bool sealed = std::all_of(shell.openings.begin(), shell.openings.end(), [](const WallOpening& o) {
-    return o.has_pane && o.pane.clear == 0 && o.pane.scattering == 0;
-  });
-  const bool glazed = first && std::all_of(shell.openings.begin(), shell.openings.end(),
-                                           [](const WallOpening& o) { return o.has_pane; });
+  const bool sealed =
+      shell.roofed && std::all_of(shell.openings.begin(), shell.openings.end(), [](const WallOpening& o) {
+        return o.has_pane && o.pane.clear == 0 && o.pane.scattering == 0;
+      });
+  const bool glazed = first && shell.roofed &&
+                      std::all_of(shell.openings.begin(), shell.openings.end(),
+                                  [](const WallOpening& o) { return o.has_pane; });
   geometry.mark_room(sealed, glazed, first && is_convex(shell.outline));
 }
 

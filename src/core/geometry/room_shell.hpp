@@ -29,6 +29,7 @@ struct RoomShell {
   /// The ceiling is the lowest of the planes at each place: one level plane is a flat ceiling, one sloped a
   /// shed roof, two a ridge. Steps are blocks that hang from it (Geometry::add_block).
   std::vector<CeilingPlane> ceiling;
+  bool roofed = true;  ///< false: open above; `ceiling` is then where the walls end
   Material floor_material, ceiling_material;
   std::vector<Material> walls;  ///< one, or one for each wall
   std::vector<WallOpening> openings;

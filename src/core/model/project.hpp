@@ -91,6 +91,7 @@ struct Room {
   std::string name;
   geometry::Polygon outline;  ///< as written; either winding
   double height_m = 0;
+  bool roofed = true;  ///< false: open above, as a yard is
   Reflectances reflectances;
   std::optional<double> maintenance_factor;  ///< in one number, for luminaires without parts of their own
   std::optional<SurfaceMaintenance> room_surfaces;
@@ -109,7 +110,7 @@ struct Room {
   std::vector<Wall> walls;
   std::vector<CeilingPart> ceiling;  ///< below `height_m`, the lowest counts
   std::vector<GridWish> grids;
-  std::vector<PointWish> spots;
+  std::vector<PointWish> points;
   bool surfaces = true;              ///< light on walls, ceiling and floor is read
   std::vector<std::string> assumed;  ///< what the file does not state, in words
   Place place, outline_place, task_place, maintenance_place, reflectance_place;

@@ -21,12 +21,12 @@ struct Finish {
 };
 
 enum class ObjectShape {
-  box,       ///< solid, `size` along x, y, z
-  panel,     ///< thin upright sheet, seen from both sides: `size` = along x and up
-  block,     ///< solid with an outline in plan, from `bottom` to `top`
-  cylinder,  ///< solid and upright, `size` = diameter, diameter, height; `at` is the middle of its foot
-  thing,     ///< furniture by its plain name: `kind`, `size`
-  mesh       ///< triangles from a file
+  box,        ///< solid, `size` along x, y, z
+  panel,      ///< thin upright sheet, seen from both sides: `size` = along x and up
+  block,      ///< solid with an outline in plan, from `bottom` to `top`
+  cylinder,   ///< solid and upright, `size` = diameter, diameter, height; `at` is the middle of its foot
+  furniture,  ///< by its plain name: `kind`, `size`
+  mesh        ///< triangles from a file
 };
 
 /// Triangles from a file, and how they come into the room.

@@ -84,6 +84,7 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   record.verified_as = brief.verified_as;
   record.floor_area_m2 = space.floor_area_m2;
   record.height_m = space.height_m;
+  record.roofed = space.roofed;
   record.reflectances = space.reflectances;
   record.maintenance_factor =
       lighting::mean_maintenance(space, weights, room.room->maintenance_factor.value_or(1));

@@ -59,11 +59,13 @@ struct EngineRecord {
   bool accuracy_reached = true;  ///< of an accuracy in per cent
 };
 
+/// One room with all that was found about it.
 struct RoomRecord {
   std::string name;
   std::vector<TaskRecord> tasks;  ///< of the room as a whole, one for each standard
   space::VerifiedAs verified_as = space::VerifiedAs::nothing;
   double floor_area_m2 = 0, height_m = 0;
+  bool roofed = true;  ///< false: open above
   model::Reflectances reflectances;
   double maintenance_factor = 1;  ///< of the groups together, weighted by their flux
   space::PlaneHeight plane_height = space::PlaneHeight::given;
@@ -94,6 +96,7 @@ struct UncomputedRoom {
   std::string fault;  ///< why it could not be computed; empty: the run left it out
 };
 
+/// A run: its rooms, and what they were computed from.
 struct RunRecord {
   std::string project;
   std::string standard;

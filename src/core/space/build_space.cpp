@@ -6,10 +6,10 @@
 #include <cmath>
 #include <set>
 
-#include "core/space/area_placing.hpp"
 #include "core/space/doubtful_input.hpp"
-#include "core/space/eye_placing.hpp"
-#include "core/space/luminaire_placing.hpp"
+#include "core/space/placing/area_placing.hpp"
+#include "core/space/placing/eye_placing.hpp"
+#include "core/space/placing/luminaire_placing.hpp"
 #include "core/space/room_geometry.hpp"
 
 namespace glow::space {
@@ -37,7 +37,8 @@ class Builder {
     space_.outline = geometry::tidied(room_.outline);
     space_.height_m = room_.height_m;
     space_.floor_area_m2 = geometry::signed_area(space_.outline);
-    space_.flat_ceiling = room_.ceiling.empty();
+    space_.roofed = room_.roofed;
+    space_.flat_ceiling = room_.roofed && room_.ceiling.empty();
     space_.reflectances = room_.reflectances;
     const WrittenWalls walls(room_, space_.outline);
     space_.wall_names = walls.names();
@@ -96,7 +97,7 @@ class Builder {
 
 /// What plans show of the room and its things, and what all of it is made of.
 void Builder::describe(const RoomGeometry& built) {
-  for (const PlacedObject& thing : built.things) {
+  for (const PlacedObject& thing : built.objects) {
     space_.objects.push_back(
         {thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m, thing.solids.size() == 1});
     space_.finishes.push_back({thing.name, thing.object->finish});
@@ -118,7 +119,7 @@ void Builder::describe(const RoomGeometry& built) {
     space_.finishes.push_back({name, finish});
   };
   shell("floor", built.shell.floor_material);
-  shell("ceiling", built.shell.ceiling_material);
+  if (room_.roofed) shell("ceiling", built.shell.ceiling_material);
   for (std::size_t i = 0; i < space_.wall_names.size(); ++i)
     shell(space_.wall_names[i], built.shell.wall_material(i));
   for (const model::Opening& opening : room_.openings)

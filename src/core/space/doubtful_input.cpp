@@ -51,6 +51,7 @@ void DoubtfulInput::reflectances() {
     const double value = range.surface == "ceiling" ? space_.reflectances.ceiling
                          : range.surface == "walls" ? space_.reflectances.walls
                                                     : space_.reflectances.floor;
+    if (range.surface == "ceiling" && !space_.roofed) continue;
     if (value >= range.low && value <= range.high) continue;
     problems_.warning(
         "P060", room_.reflectance_place,

@@ -19,7 +19,7 @@ std::string usual_face(const Object& object) {
       return "front";
     case ObjectShape::mesh:
       return "";
-    case ObjectShape::thing:
+    case ObjectShape::furniture:
       for (const char* kind : {"board", "shelf rack", "cabinet", "partition"})
         if (object.kind == kind) return "front";
       return "top";
@@ -78,7 +78,7 @@ class Placer {
 
   void place_solids(PlacedObject& thing) const {
     Object sized = object_;
-    if (sized.size.z() <= 0 && sized.shape == ObjectShape::thing)
+    if (sized.size.z() <= 0 && sized.shape == ObjectShape::furniture)
       sized.size.z() = ceiling_height_(in_plan({0, 0})) - sized.at.z();
     thing.solids = solids_of(sized);
     geometry::Polygon corners;
@@ -152,22 +152,22 @@ const Face* PlacedObject::face(const std::string& wanted) const {
 
 std::vector<PlacedObject> place_objects(const std::vector<Object>& objects,
                                         const std::function<double(const Vec2&)>& ceiling_height) {
-  std::vector<PlacedObject> things;
+  std::vector<PlacedObject> placed;
   for (const Object& object : objects) {
     if (object.shape == ObjectShape::mesh && !object.mesh->mesh) continue;
     Placer placer(object, ceiling_height);
     if (!object.repeat) {
-      things.push_back(placer.place(object.name, {0, 0}));
+      placed.push_back(placer.place(object.name, {0, 0}));
       continue;
     }
     const model::Repeat& repeat = *object.repeat;
     int number = 0;
     for (int row = 0; row < repeat.rows; ++row)
       for (int column = 0; column < repeat.columns; ++column)
-        things.push_back(placer.place(fmt::format(FMT_STRING("{} {}"), object.name, ++number),
+        placed.push_back(placer.place(fmt::format(FMT_STRING("{} {}"), object.name, ++number),
                                       repeat.step.cwiseProduct(Vec2(column, row))));
   }
-  return things;
+  return placed;
 }
 
 }  // namespace glow::space

@@ -35,15 +35,22 @@ class Builder {
                                       room_.reflectances.walls, room_.reflectances.ceiling);
     for (const model::CeilingPart& part : room_.ceiling)
       if (part.over.empty()) shell.ceiling.push_back(plane_of(part));
+    shell.roofed = room_.roofed;
+    if (!room_.roofed && !room_.ceiling.empty())
+      problems_.error(
+          "P039", room_.ceiling.front().place,
+          fmt::format(FMT_STRING("\"{}\" has roof = false and a part of a ceiling; expected one of "
+                                 "them only"),
+                      room_.name));
     for (const Vec2& corner : shell.outline) check_height(corner);
     finish_walls();
     for (const model::Opening& opening : room_.openings) add(opening);
     geometry::add_room(geometry_, shell);
     for (const model::CeilingPart& part : room_.ceiling)
       if (!part.over.empty()) add_lower_ceiling(part);
-    result_.things = place_objects(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
-    for (const PlacedObject& thing : result_.things) add(thing);
-    result_.meetings = find_clashes(room_.name, shell, result_.things, problems_);
+    result_.objects = place_objects(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
+    for (const PlacedObject& thing : result_.objects) add(thing);
+    result_.meetings = find_clashes(room_.name, shell, result_.objects, problems_);
     return std::move(result_);
   }
 

@@ -12,7 +12,7 @@ namespace glow::space {
 /// ceiling, and the things in their places.
 struct RoomGeometry {
   geometry::RoomShell shell;
-  std::vector<PlacedObject> things;
+  std::vector<PlacedObject> objects;
   std::vector<Meeting> meetings;  ///< what touches what
 };
 RoomGeometry add_room_geometry(const model::Room& room, const geometry::Polygon& outline,

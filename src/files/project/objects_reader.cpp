@@ -168,7 +168,7 @@ bool ObjectReader::read_cylinder() {
 bool ObjectReader::read_thing() {
   const auto kind = table_.text("thing");
   const auto found = kind ? typical_things().find(*kind) : typical_things().end();
-  object_.shape = ObjectShape::thing;
+  object_.shape = ObjectShape::furniture;
   const auto size = table_.spot("size");
   const auto thickness = table_.quantity("thickness", Dimension::length, kHeight);
   const auto leg = table_.quantity("leg", Dimension::length, kHeight);

@@ -151,6 +151,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.name = table.text("name", Need::required).value_or("");
   read_outline(table, room);
   room.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
+  room.roofed = table.flag("roof").value_or(true);
   room.reflectance_place = table.place_of("reflectance");
   bool assumed = false;
   settle_reflectances(table, defaults, room, assumed);
@@ -188,7 +189,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.surfaces = table.flag("surfaces").value_or(defaults.surfaces);
   room.areas = read_areas(table);
   room.grids = read_grids(table);
-  room.spots = read_spots(table);
+  room.points = read_spots(table);
   table.finish();
   return room;
 }

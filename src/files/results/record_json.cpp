@@ -239,6 +239,7 @@ void describe_head(A& a, Field<A, RoomRecord>& room) {
   a("verification", room.verified_as);
   a("floor_area_m2", room.floor_area_m2);
   a("height_m", room.height_m);
+  a("roofed", room.roofed);
   a.object("reflectances", [&](auto& own) {
     own("ceiling", room.reflectances.ceiling);
     own("walls", room.reflectances.walls);

@@ -13,8 +13,8 @@ json room_json(const record::RoomRecord& room, const units::ShownUnits& units);
 /// or std::runtime_error, on what is not as `room_json` writes it.
 record::RoomRecord room_of(const json& j);
 
-/// The record with every number as it stands in a document, so that what is made of it, sentences and figures, is
-/// the same now and after reading: written, read and written again it is the same, byte for byte.
+/// The record with every number as it stands in a document, so that what is made of it, sentences and
+/// figures, is the same now and after reading: written, read and written again it is the same, byte for byte.
 record::RoomRecord as_written(const record::RoomRecord& room);
 
 }  // namespace glow::files

@@ -19,8 +19,6 @@ class MirrorPaths {
 
   explicit MirrorPaths(const geometry::Geometry& geometry);
   bool any() const { return orders_ > 0; }
-  /// Mirrors after one another that are followed; 0 also when there are too many facets that mirror.
-  int orders() const { return orders_; }
 
   /// All ways that light from `source` can take: those whose mirrors face what they mirror.
   std::vector<MirrorPath> from(const Vec3& source) const;
@@ -38,7 +36,7 @@ class MirrorPaths {
 
   const geometry::Geometry* geometry_;
   std::vector<int> mirrors_;  // facets
-  int orders_ = 0;
+  int orders_ = 0;            // mirrors after one another that are followed
 };
 
 }  // namespace glow::transport

@@ -21,6 +21,7 @@ struct Patch {
   std::uint32_t first_triangle = 0, triangle_count = 0;  ///< of cells that are not full; others may have none
 };
 
+/// A part of a patch that an outline cuts.
 struct PatchTriangle {
   Vec2 a, b, c;  ///< in the facet's own u, v
   double area_m2 = 0;

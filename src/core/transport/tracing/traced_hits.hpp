@@ -33,6 +33,8 @@ struct TracedHits {
   }
 };
 
+/// Follows all rays of all patches and receivers. Same input, same hits, whatever the number of threads.
+/// Throws Cancelled.
 TracedHits trace(const PatchSet& patches, const geometry::RayTracer& tracer,
                  const std::vector<readings::Receiver>& receivers, const Effort& effort, const Watch& watch);
 

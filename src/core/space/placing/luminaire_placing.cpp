@@ -1,6 +1,8 @@
-#include "core/space/luminaire_placing.hpp"
+#include "core/space/placing/luminaire_placing.hpp"
 
 #include <fmt/format.h>
+
+#include <limits>
 
 #include "core/space/array_positions.hpp"
 
@@ -71,7 +73,16 @@ std::optional<double> Placing::height_of(const model::LuminairePlacement& placem
                                          const photometry::Photometry& photometry, const Vec2& at) {
   const photometry::LuminousArea& area = photometry.area;
   const double body = std::max(photometry.body ? photometry.body->height_m : 0, area.height_m());
-  const double ceiling = shell_.ceiling_height(at);
+  const bool hangs = !placement.mounting_height_m && placement.mounting != model::Mounting::standing;
+  if (!shell_.roofed && hangs) {
+    problems_.error(
+        "P015", placement.height_place,
+        fmt::format(FMT_STRING("luminaire {} has no ceiling to hang from: \"{}\" is open above; give "
+                               "it a mounting_height"),
+                    placement.mark, room_.name));
+    return std::nullopt;
+  }
+  const double ceiling = shell_.roofed ? shell_.ceiling_height(at) : std::numeric_limits<double>::infinity();
   double bottom = ceiling - area.height_m();
   if (placement.mounting == model::Mounting::surface) bottom = ceiling - body;
   if (placement.mounting == model::Mounting::standing) bottom = body - area.height_m();

@@ -1,4 +1,4 @@
-#include "core/space/area_placing.hpp"
+#include "core/space/placing/area_placing.hpp"
 
 #include <fmt/format.h>
 

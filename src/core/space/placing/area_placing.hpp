@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/space/brief.hpp"
-#include "core/space/grid_placing.hpp"
+#include "core/space/placing/grid_placing.hpp"
 
 namespace glow::space {
 

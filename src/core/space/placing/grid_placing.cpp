@@ -1,4 +1,4 @@
-#include "core/space/grid_placing.hpp"
+#include "core/space/placing/grid_placing.hpp"
 
 #include <fmt/format.h>
 
@@ -54,7 +54,7 @@ class GridPlacer {
     if (room_.surfaces) {
       GridWish usual;
       place_floor(usual, "floor");
-      place_ceiling(usual, "ceiling");
+      if (room_.roofed) place_ceiling(usual, "ceiling");
       for (std::size_t wall = 0; wall < built_.shell.outline.size(); ++wall)
         place_wall(usual, wall, walls_.name_of(wall));
     }
@@ -155,7 +155,7 @@ bool GridPlacer::place_on_things(const GridWish& wish) {
   const std::string thing_name = wish.on.substr(0, dot);
   const std::string face_name = dot == std::string::npos ? "" : wish.on.substr(dot + 1);
   bool found = false;
-  for (const PlacedObject& thing : built_.things) {
+  for (const PlacedObject& thing : built_.objects) {
     if (thing.name != thing_name && thing.base != thing_name) continue;
     const Face* face = thing.face(face_name);
     if (!face) {
@@ -184,7 +184,7 @@ bool GridPlacer::place_on_things(const GridWish& wish) {
 
 void GridPlacer::place_on(const GridWish& wish) {
   if (wish.on == "floor") return place_floor(wish, wish.name);
-  if (wish.on == "ceiling") return place_ceiling(wish, wish.name);
+  if (wish.on == "ceiling" && room_.roofed) return place_ceiling(wish, wish.name);
   if (wish.on == "walls") {
     for (std::size_t wall = 0; wall < built_.shell.outline.size(); ++wall)
       place_wall(wish, wall, walls_.name_of(wall));
@@ -195,16 +195,17 @@ void GridPlacer::place_on(const GridWish& wish) {
   if (place_on_things(wish)) return;
   std::vector<std::string> names = {"floor", "ceiling", "walls"};
   names.insert(names.end(), walls_.names().begin(), walls_.names().end());
-  for (const PlacedObject& thing : built_.things) names.push_back(thing.name);
+  for (const PlacedObject& thing : built_.objects) names.push_back(thing.name);
   const std::string near = nearest_word(wish.on.substr(0, wish.on.rfind('.')), names);
   problems_.error(
       "P051", wish.on_place,
       fmt::format(FMT_STRING("\"{}\" is nothing in \"{}\"; {}"), wish.on, room_.name,
-                  near.empty() ? fmt::format(FMT_STRING("expected floor, ceiling, walls, a wall ({}) or an "
-                                                        "object's face, such as \"{}\""),
-                                             walls_.choices(),
-                                             built_.things.empty() ? "table.top" : built_.things.front().name)
-                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+                  near.empty()
+                      ? fmt::format(FMT_STRING("expected floor, ceiling, walls, a wall ({}) or an "
+                                               "object's face, such as \"{}\""),
+                                    walls_.choices(),
+                                    built_.objects.empty() ? "table.top" : built_.objects.front().name)
+                      : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
 }
 
 void GridPlacer::place(const GridWish& wish) {
@@ -247,10 +248,10 @@ std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
 
 std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems) {
   std::vector<PlanShape> things;
-  for (const PlacedObject& thing : built.things)
+  for (const PlacedObject& thing : built.objects)
     things.push_back({thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m, true});
   std::vector<Point> spots;
-  for (const model::PointWish& wish : room.spots) {
+  for (const model::PointWish& wish : room.points) {
     const Facing facing = parse_facing(wish.facing, wish.at, things);
     if (!facing.direction) {
       problems.error("P052", wish.facing_place,

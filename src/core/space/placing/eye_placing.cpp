@@ -1,4 +1,4 @@
-#include "core/space/eye_placing.hpp"
+#include "core/space/placing/eye_placing.hpp"
 
 #include <fmt/format.h>
 
