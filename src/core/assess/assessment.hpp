@@ -66,6 +66,7 @@ struct PointReading {
   double direct_lx = 0, interreflected_lx = 0;
   double uncertainty_lx = 0;                ///< half width of the 95 % interval of the total
   std::optional<MisplacedPoint> misplaced;  ///< cannot be read; nothing else counts then
+  /// Maintained.
   double total_lx() const { return direct_lx + interreflected_lx; }
 };
 

@@ -9,6 +9,7 @@ namespace glow::assess {
 /// The luminaires of groups, dimmed but as new, as sources of glare, with their names.
 class GlareOrigins {
  public:
+  /// `weights`: by groups; only their dimming counts.
   GlareOrigins(const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights);
 
   const glare::GlareSources& sources() const { return sources_; }

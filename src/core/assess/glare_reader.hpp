@@ -22,6 +22,7 @@ class SeenFromEyes {
   /// What an eye sees of these luminaires. `in_place`: see GlareOrigins::in_places_of(own()).
   std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const std::vector<int>& in_place,
                                       std::size_t set, std::size_t position) const;
+  /// The space's own luminaires.
   const GlareOrigins& own() const { return own_; }
 
  private:

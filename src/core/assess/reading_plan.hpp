@@ -27,6 +27,7 @@ struct ReadingPlan {
   static ReadingPlan part(const space::Space& space, const std::vector<std::size_t>& grids,
                           const ViewChoice& views);
 
+  /// Whether the plan reads this grid at all.
   bool reads_grid(std::size_t grid) const { return first_of_grid[grid] != kNone; }
 };
 

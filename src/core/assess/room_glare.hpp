@@ -145,6 +145,7 @@ struct TableGlare {
                                      0};  ///< per cent of ceiling, walls, floor: the nearest set of the table
   std::vector<Value> values;              ///< for both lines of sight; empty when it does not hold
   std::vector<Remark> remarks;
+  /// The higher of the values; none when the method does not hold.
   std::optional<double> worst() const;
 };
 

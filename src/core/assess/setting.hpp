@@ -24,6 +24,7 @@ class Setting {
     double border_m = 0;
   };
 
+  /// What it was made of.
   const space::Space& space() const { return *space_; }
   const space::Brief& brief() const { return *brief_; }
   const ReadingPlan& plan() const { return *plan_; }
@@ -34,6 +35,7 @@ class Setting {
   }
   /// By grids; empty for those that are not read.
   const std::vector<std::vector<std::size_t>>& readable() const { return readable_; }
+  /// By grids; empty for those that are not read.
   const std::vector<JudgedPoints>& judged() const { return judged_; }
   /// Whether an eye looks at the inside of something in one direction.
   bool is_buried(std::size_t set, std::size_t position) const { return buried_[set][position]; }

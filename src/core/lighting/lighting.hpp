@@ -26,6 +26,7 @@ class Lighting {
   /// Lights every group of the space. Throws Cancelled.
   Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch);
 
+  /// The light of each, by the groups of the space, at full output as new.
   const std::vector<transport::GroupLight>& sources() const { return sources_; }
   /// All sources together. `weights`: one for each.
   RoomLight weighted(const Weights& weights) const;

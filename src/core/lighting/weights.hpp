@@ -11,6 +11,7 @@ namespace glow::lighting {
 struct Weight {
   double output = 1;       ///< by dimming, 0 to 1
   double maintenance = 1;  ///< factor of what it keeps until it is looked after, 0 to 1
+  /// Both together.
   double maintained() const { return output * maintenance; }
 };
 

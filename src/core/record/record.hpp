@@ -84,8 +84,11 @@ struct RoomRecord {
   transport::FluxBalance balance;                   ///< initial light
   EngineRecord engine;
 
+  /// The grid of this name; null: there is none.
   const assess::GridReading* find_grid(const std::string& name) const;
+  /// All luminaires, group after group.
   std::vector<LuminaireRecord> luminaires() const;
+  /// The luminaires and number of each mark, in order of first use.
   std::vector<MarkRecord> marks() const;
 };
 

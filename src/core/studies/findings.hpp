@@ -195,6 +195,7 @@ struct Mend {
   bool meets = false;                    ///< the check
   std::vector<standards::Check> breaks;  ///< that are met now and would not be; with their new values
   bool glare_tried = true;  ///< false: whether a limit of glare would break was too much to look at
+  /// Whether it meets the check and breaks no other.
   bool does_alone() const { return meets && breaks.empty(); }
 };
 

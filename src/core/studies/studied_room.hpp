@@ -14,6 +14,7 @@ struct StudiedRoom {
   const assess::Assessment& assessment;
   const Watch& watch;
 
+  /// The space that the setting was made of.
   const space::Space& space() const { return setting.space(); }
 };
 

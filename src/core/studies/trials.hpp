@@ -28,8 +28,10 @@ struct FinishChange {
 /// they are, or lose light.
 class Trials {
  public:
+  /// The room must outlive this.
   explicit Trials(const StudiedRoom& room);
 
+  /// Nothing changed.
   Trial as_it_is() const;
   /// With all groups at other weights: no light is computed anew.
   Trial with_weights(const lighting::Weights& weights) const;

@@ -22,6 +22,7 @@ class ContentChecksum {
   ContentChecksum(const ContentChecksum&) = delete;
   ContentChecksum& operator=(const ContentChecksum&) = delete;
 
+  /// The next part.
   void add(const void* bytes, std::size_t count);
   /// Of all so far.
   std::string text() const;

@@ -16,7 +16,9 @@ struct Effort {
 
   /// A quarter of the rays, half of the patches.
   static Effort draft() { return {400, 64, 64, 1}; }
+  /// What `run` takes unless told otherwise.
   static Effort normal() { return {}; }
+  /// Three times the patches, twice the rays of each, four times those of receivers.
   static Effort fine() { return {2400, 256, 1024, 1}; }
   /// Twice the patches, four times the rays.
   Effort finer() const { return {2 * patches, 2 * rays_per_patch, 4 * rays_per_receiver, seed}; }

@@ -29,6 +29,7 @@ struct GroupLight {
   Eigen::VectorXd exitance_by_rays;  ///< per patch, lm/m2: what receivers found with rays (BrightPatches)
   FluxBalance balance;
 
+  /// Direct and interreflected light at a receiver.
   double total_lx(std::size_t receiver) const { return direct_lx[receiver] + interreflected_lx[receiver]; }
   /// Adds another group's light at `factor` of its output.
   void add(const GroupLight& other, double factor);

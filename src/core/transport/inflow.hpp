@@ -22,6 +22,7 @@ struct Inflow {
 
 /// Which receivers are read, a flag for each; empty: all of them. The others get no light.
 using ReceiverChoice = std::vector<bool>;
+/// Whether this receiver is read.
 inline bool is_chosen(const ReceiverChoice& choice, std::size_t receiver) {
   return choice.empty() || choice[receiver];
 }

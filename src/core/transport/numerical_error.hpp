@@ -23,6 +23,7 @@ class NumericalError {
   /// Both must outlive this.
   NumericalError(const Transport& transport, const GroupLight& light);
 
+  /// Whether the receiver looks with a quarter of the rays.
   bool is_lean(std::size_t receiver) const { return transport_->receivers()[receiver].lean; }
   /// For sum_r weights[r] * interreflected light at receiver r.
   Deviations deviations(const std::vector<double>& weights) const;

@@ -12,10 +12,14 @@ struct SampledFlux {
   Eigen::VectorXd mean_lm;  ///< per patch
   Eigen::MatrixXf sets_lm;  ///< per patch and set; empty: nothing was left to chance
 
+  /// Darkness on so many patches.
   static SampledFlux none(std::size_t patches);
+  /// Computed without chance; lm per patch.
   static SampledFlux of(Eigen::VectorXd flux_lm) { return {std::move(flux_lm), {}}; }
+  /// Sampled; lm per patch and set. The mean follows.
   static SampledFlux of_sets(Eigen::MatrixXf sets_lm);
 
+  /// Whether chance had a part in it.
   bool varies() const { return sets_lm.size() > 0; }
   /// Adds another's at `factor` of it; to nothing at all it adds as to darkness.
   void add(const SampledFlux& other, double factor = 1);

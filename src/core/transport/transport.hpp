@@ -50,6 +50,8 @@ class Transport {
   /// quarter of their rays: they lie inside something, or in a surface.
   std::vector<MisplacedReceiver> misplaced() const;
 
+  /// What it was made of, and its parts for those who make light: patches, what rays met, the exchange
+  /// between patches, sight lines, what may hide a source, and mirrors.
   const geometry::Geometry& geometry() const { return geometry_; }
   const std::vector<readings::Receiver>& receivers() const { return receivers_; }
   const PatchSet& patches() const { return patches_; }

@@ -18,6 +18,7 @@ class BrightPatches {
   /// `exitance` in lm/m2. Finds none where there are mirrors: rays see patches over them, looking does not.
   BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exitance);
 
+  /// Whether some patch is so bright that it is looked at on its own.
   bool any() const { return !hot_.empty(); }
   /// Exitance of the patches that are left to rays, the hot ones 0.
   const Eigen::VectorXd& left_to_rays() const { return left_to_rays_; }

@@ -32,6 +32,7 @@ double conjugate_gradients(const Apply& apply, const Eigen::VectorXd& diagonal, 
   return rest.norm() / scale;
 }
 
+/// The same for who does not ask what rest is left.
 template <class Apply>
 double conjugate_gradients(const Apply& apply, const Eigen::VectorXd& diagonal, const Eigen::VectorXd& right,
                            double tolerance, int most_steps, Eigen::VectorXd& x) {

@@ -21,11 +21,13 @@ class ExchangeMatrix {
   /// G_ij = (c_ij + c_ji) / (m_i + m_j), the minimum-variance estimate from both directions.
   ExchangeMatrix(const TracedHits& hits, const Eigen::VectorXd& rays_per_m2);
 
+  /// Number of patches.
   Eigen::Index size() const { return scale_.size(); }
   /// sum_j G_ij x_j.
   Eigen::VectorXd times(const Eigen::VectorXd& x) const;
   /// Multiplies row and column i by factors[i].
   void scale(const Eigen::VectorXd& factors) { scale_ = scale_.cwiseProduct(factors); }
+  /// Product of all factors so far, per patch.
   const Eigen::VectorXd& scale() const { return scale_; }
   /// G_ij; for tests.
   double area(Eigen::Index i, Eigen::Index j) const;

@@ -17,7 +17,9 @@ class MirrorPaths {
   static constexpr int kMostMirrors = 3;
   static constexpr std::size_t kMostPaths = 120;
 
+  /// Finds the mirrors among the facets. The geometry must outlive this.
   explicit MirrorPaths(const geometry::Geometry& geometry);
+  /// Whether there is a mirror that is followed.
   bool any() const { return orders_ > 0; }
 
   /// All ways that light from `source` can take: those whose mirrors face what they mirror.
@@ -25,6 +27,7 @@ class MirrorPaths {
   /// Where a point of the source seems to be for who looks at it over the mirrors, and which way a direction
   /// then seems to go: frames come out left-handed after an odd number of mirrors.
   Vec3 image_of_point(const MirrorPath& path, const Vec3& point) const;
+  /// Likewise of a direction.
   Vec3 image_of_direction(const MirrorPath& path, const Vec3& direction) const;
   /// Share of the light from a point's image that reaches `eye` by that way, past all that lies between.
   /// Facets of `owner` do not hide anything.

@@ -60,6 +60,7 @@ class PatchRays {
 /// The rays that a receiver looks along, drawn with its kernel's weight, in independent sample sets.
 class ReceiverRays {
  public:
+  /// With as many rays as the effort says.
   explicit ReceiverRays(const Effort& effort) : effort_(effort) {}
 
   /// A multiple of 128, or 16, 32 or 64.

@@ -35,10 +35,15 @@ class PatchSet {
   /// `edge_m`: wanted patch edge; a facet that is smaller becomes one patch.
   PatchSet(const geometry::Geometry& geometry, double edge_m);
 
+  /// Number of patches.
   std::size_t size() const { return patches_.size(); }
+  /// Facet after facet.
   const std::vector<Patch>& patches() const { return patches_; }
+  /// Of all patches that outlines cut; Patch::first_triangle counts in these.
   const std::vector<PatchTriangle>& triangles() const { return triangles_; }
+  /// Number of groups of neighbouring patches, in which the coarse balance is solved.
   std::size_t coarse_groups() const { return coarse_groups_; }
+  /// Wanted edge of a patch.
   double edge_m() const { return edge_m_; }
   /// The patch of `facet` that holds the point (on the facet, to rounding).
   int patch_at(int facet, const Vec3& point) const { return patch_at(facet, local(point)); }
@@ -52,9 +57,11 @@ class PatchSet {
     const Cell& cell = cells_[grid.first_cell + std::size_t(j * grid.nu + i)];
     return cell.count == 1 ? cell.first : piece_at(grid, cell, along_u, along_v);
   }
+  /// To the coordinates of rays: from the middle of the geometry, in which single precision is enough.
   Vec3f local(const Vec3& world) const { return (world - middle_).cast<float>(); }
   /// A point on the patch, evenly spread for s, t evenly spread in [0, 1).
   Vec3 point_on(int patch, double s, double t) const;
+  /// What the patches are cut of.
   const geometry::Geometry& geometry() const { return *geometry_; }
   const geometry::Facet& facet_of(const Patch& patch) const {
     return geometry_->facets()[std::size_t(patch.facet)];

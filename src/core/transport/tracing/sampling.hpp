@@ -33,6 +33,7 @@ Vec2 even_point(std::uint32_t i, const Vec2& shift);
 class EvenPoints {
  public:
   static constexpr std::uint32_t kLength = 4096;
+  /// The program's one table, made at first use.
   static const EvenPoints& table();
   /// `count` points from number `first` on, shifted: their two coordinates, all in [0, 1]. No more than are
   /// left before the numbers start again.
@@ -54,6 +55,7 @@ class DirectionTable {
   /// The program's one table of blocks of `size` (16, 32, 64 or 128) directions, made at first use.
   static const DirectionTable& of(readings::Kernel kernel, int size = kBlockSize);
 
+  /// Number of directions in a block.
   int size() const { return size_; }
   /// The directions of one of the blocks.
   const geometry::RayBlock::Coordinates& block(std::uint64_t chance) const {
