@@ -34,7 +34,7 @@ terminal verdicts.png <showroom.txt
 { echo '$ glowgrid tasks evening class'; "$program" tasks evening class; } >tasks.txt
 terminal tasks.png <tasks.txt
 { echo '$ glowgrid check millrace-demo/millrace.toml | tail -26'; "$program" check millrace-demo/millrace.toml | tail -26; } | fold -s -w 98 >check.txt
-sed -e 's/glazing"/glasing"/; s/thing = "board"/thing = "bord"/; s/on = "notice board"/on = "notice"/' millrace-demo/millrace.toml >millrace-demo/slips.toml
+sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = "notice board"/on = "notice"/' millrace-demo/millrace.toml >millrace-demo/slips.toml
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn

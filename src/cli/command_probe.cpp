@@ -116,7 +116,7 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
     result = studies::probe(room, weights, point, transport::Effort::fine(), progress.watch(room.name));
   }
   if (result.misplaced) {
-    fmt::print(stderr, FMT_STRING("glowgrid probe: {} m, facing {}, lies {}; expected a spot in the open\n"),
+    fmt::print(stderr, FMT_STRING("glowgrid probe: {} m, facing {}, lies {}; expected a point in the open\n"),
                in_words(at, {}), facing,
                result.misplaced->inside.empty()
                    ? fmt::format(FMT_STRING("outside \"{}\""), room.name)
@@ -136,7 +136,7 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
 int command_probe(const std::vector<std::string>& words) {
   CommandLine line{
       "glowgrid probe PROJECT --at X,Y,Z [options]",
-      "Light at one spot: direct, interreflected and total, and how much of it each luminaire gives,\n"
+      "Light at one point: direct, interreflected and total, and how much of it each luminaire gives,\n"
       "largest first. Writes no files.",
       "  glowgrid probe millrace.toml --room \"Throwing room\" --at 2.4,3.2,0.85\n"
       "  glowgrid probe millrace.toml --at \"2 m,10 ft,1.6\" --facing 0,1,0",
@@ -145,7 +145,7 @@ int command_probe(const std::vector<std::string>& words) {
       po::options_description()};
   line.options.add_options()("room,r", po::value<std::string>()->value_name("NAME"),
                              "the room; may be left out when there is only one")(
-      "at", po::value<std::string>()->value_name("X,Y,Z"), "the spot, in the room's coordinates, m")(
+      "at", po::value<std::string>()->value_name("X,Y,Z"), "the point, in the room's coordinates, m")(
       "facing,f", po::value<std::string>()->value_name("WHERE")->default_value("up"),
       "up, down, a direction X,Y,Z, or an object's name")("json", "print one JSON document");
   add_units_option(line.options);

@@ -5,7 +5,7 @@
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_project.hpp"
-#include "cli/task_sheet.hpp"
+#include "cli/sheets/task_sheet.hpp"
 #include "cli/terminal.hpp"
 #include "core/standards/task_search.hpp"
 #include "files/project/project_reader.hpp"

@@ -26,7 +26,7 @@ constexpr Command kCommands[] = {
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
     {"tasks", "find a task in the standards and see what it asks for", command_tasks},
     {"check", "read a project and report errors and doubts; compute nothing", command_check},
-    {"probe", "light at one spot, and which luminaires give it", command_probe},
+    {"probe", "light at one point, and which luminaires give it", command_probe},
     {"run", "compute a project, verify it, write results and figures", command_run},
     {"draw", "make figures again from results: other colours, levels, formats", command_draw},
 };

@@ -156,7 +156,7 @@ class ProjectRun {
   const OpenProject& open_;
   const RunOptions& options_;
   files::OutputFolder folder_;
-  files::TransportCache cache_;
+  store::TransportCache cache_;
   Progress progress_;
   ResultWriter writer_;
   Problems found_;

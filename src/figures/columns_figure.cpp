@@ -7,7 +7,7 @@
 #include <cmath>
 #include <map>
 
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 
 namespace glow::figures {
 namespace {

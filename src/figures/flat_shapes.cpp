@@ -7,8 +7,8 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kNearWall = 0.6;     // m: things farther away are not drawn on the wall
-constexpr double kOnSurface = 0.011;  // m: closer than this a thing covers what it stands before
+constexpr double kNearWall = 0.6;     // m: objects farther away are not drawn on the wall
+constexpr double kOnSurface = 0.011;  // m: closer than this an object covers what it stands before
 
 bool is_whole_room(const assess::GridReading& grid) {
   return grid.grid.plane.u.isApprox(Vec3::UnitX()) && grid.grid.plane.v.isApprox(Vec3::UnitY()) &&
@@ -19,12 +19,12 @@ std::vector<FlatShape> shapes_in_plan(const record::RoomRecord& room, const asse
   const double level = grid.grid.plane.origin.z();
   const bool ceiling = grid.role == space::GridRole::ceiling;
   std::vector<FlatShape> shapes;
-  for (const space::PlanShape& thing : room.objects) {
-    FlatShape shape{thing.name, thing.outline, false, false};
-    // A plane that lies on a thing is read there; one that goes through it is not.
-    shape.covers = thing.solid && thing.bottom_m <= level + kOnSurface && thing.top_m > level + kOnSurface;
-    if (ceiling) shape.covers = thing.solid && thing.top_m >= level - kOnSurface;
-    if (ceiling && thing.top_m < level - kOnSurface) continue;
+  for (const space::PlanShape& object : room.objects) {
+    FlatShape shape{object.name, object.outline, false, false};
+    // A plane that lies on an object is read there; one that goes through it is not.
+    shape.covers = object.solid && object.bottom_m <= level + kOnSurface && object.top_m > level + kOnSurface;
+    if (ceiling) shape.covers = object.solid && object.top_m >= level - kOnSurface;
+    if (ceiling && object.top_m < level - kOnSurface) continue;
     shapes.push_back(std::move(shape));
   }
   for (const space::Opening& opening : room.openings)
@@ -49,15 +49,15 @@ std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const asse
   const readings::Plane& plane = grid.grid.plane;
   const geometry::Box2 wall = geometry::bounding_box(grid.grid.outline);
   std::vector<FlatShape> shapes;
-  for (const space::PlanShape& thing : room.objects) {
+  for (const space::PlanShape& object : room.objects) {
     double nearest = INFINITY;
-    for (const Vec2& p : thing.outline)
+    for (const Vec2& p : object.outline)
       nearest = std::min(nearest, (Vec3(p.x(), p.y(), 0) - plane.origin).dot(plane.normal));
-    FlatShape shape = elevation_of(plane, thing.name, thing.outline, thing.bottom_m, thing.top_m);
+    FlatShape shape = elevation_of(plane, object.name, object.outline, object.bottom_m, object.top_m);
     const geometry::Box2 box = geometry::bounding_box(shape.outline);
     const bool before = box.high.x() > wall.low.x() + kOnSurface && box.low.x() < wall.high.x() - kOnSurface;
     if (!before || nearest > kNearWall || nearest < -kOnSurface) continue;
-    shape.covers = thing.solid && nearest < kOnSurface;
+    shape.covers = object.solid && nearest < kOnSurface;
     shapes.push_back(std::move(shape));
   }
   for (const space::Opening& opening : room.openings) {

@@ -12,8 +12,8 @@ struct FlatShape {
   bool opening = false;       ///< a window or door
 };
 
-/// What people expect to see beside the values: on level grids things and openings in plan, on walls windows,
-/// doors and the things that stand before them, on other grids nothing.
+/// What people expect to see beside the values: on level grids objects and openings in plan, on walls
+/// windows, doors and the objects that stand before them, on other grids nothing.
 std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid);
 
 struct FlatLuminaire {

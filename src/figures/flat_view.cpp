@@ -121,7 +121,7 @@ void FlatView::beyond_limits() {
   if (!data.empty()) canvas_.path(data, canvas_.stripes("below", kBelow, "#c9c9c9").c_str());
 }
 
-/// Cells of the area that hold no value: behind or inside of things, and what a band goes around.
+/// Cells of the area that hold no value: behind or inside of objects, and what a band goes around.
 void FlatView::blank_cells() {
   const readings::PlaneGrid& grid = grid_.grid;
   const bool band = grid_.role == space::GridRole::surrounding || grid_.role == space::GridRole::background;
@@ -206,15 +206,31 @@ void FlatView::shape_names() {
       canvas_.line(px(shape.outline[0]), px(shape.outline[2]), "#c9c6c0");
     }
     if (shape.opening && shape.outline.size() == 2) continue;
-    const Vec2 middle = px((extent.low + extent.high) / 2);
-    const double width = text_width(shape.name, size);
-    const Rect label = around(middle, width + 6, size + 6);
-    const bool fits = extent.size().x() * pixels_per_m_ > width && extent.size().y() * pixels_per_m_ > size;
-    if (!fits || (!shape.opening && !shape.covers && !is_free(label))) continue;
-    taken_.push_back(label);
-    canvas_.text(middle + Vec2(0, size * 0.35), shape.name,
-                 {size, "middle", kInk, false, shape.opening ? "#ffffff" : kBlank});
+    if (const auto middle = name_place(shape, extent, size)) {
+      taken_.push_back(around(*middle, text_width(shape.name, size) + 6, size + 6));
+      canvas_.text(*middle + Vec2(0, size * 0.35), shape.name,
+                   {size, "middle", kInk, false, shape.opening ? "#ffffff" : kBlank});
+    }
   }
+}
+
+/// Where in a shape its name can be read: in the middle, or beside what hangs over it. Nothing: nowhere.
+std::optional<Vec2> FlatView::name_place(const FlatShape& shape, const geometry::Box2& extent,
+                                         double size) const {
+  const Vec2 room = extent.size() * pixels_per_m_;
+  const double width = text_width(shape.name, size);
+  if (room.x() <= width || room.y() <= size) return std::nullopt;
+  const Vec2 middle = px((extent.low + extent.high) / 2);
+  if (shape.opening) return middle;
+  const double aside = (room.x() - width) / 2 - 4;
+  for (const double step : {0.0, -aside, aside}) {
+    const Vec2 place = middle + Vec2(step, 0);
+    const Rect label = around(place, width + 6, size + 6);
+    const bool hidden = std::any_of(luminaires_.begin(), luminaires_.end(),
+                                    [&](const FlatLuminaire& l) { return luminaire_rect(l).meets(label); });
+    if (!hidden && (shape.covers || is_free(label))) return place;
+  }
+  return std::nullopt;
 }
 
 void FlatView::outline() {
@@ -257,13 +273,20 @@ void FlatView::luminaire(const FlatLuminaire& l) {
   canvas_.end_group();
   const std::string& mark = l.luminaire.mark;
   // In large arrays one name for all leaves room for the values.
-  if (luminaires_.size() > kMostNamed && !named_.insert(mark).second) return;
+  if (luminaires_.size() > kMostNamed && named_.count(mark)) return;
   const Rect own = luminaire_rect(l);
-  const Vec2 label(centre.x(), own.high.y() + 11);
-  const Rect rect = around(label - Vec2(0, 4), text_width(mark, kLabelSize) + 4, kLabelSize);
-  if (!is_free(rect)) return;
-  taken_.push_back(rect);
-  canvas_.text(label, mark, {kLabelSize, "middle", kInk, true, "#ffffff"});
+  const double half = text_width(mark, kLabelSize) / 2 + 2;
+  const Rect drawing{px({box_.low.x(), box_.high.y()}), px({box_.high.x(), box_.low.y()})};
+  for (const Vec2& middle :
+       {Vec2(centre.x(), own.high.y() + 7), Vec2(centre.x(), own.low.y() - 7),
+        Vec2(own.high.x() + half + 2, centre.y()), Vec2(own.low.x() - half - 2, centre.y())}) {
+    const Rect rect = around(middle, 2 * half, kLabelSize);
+    if (!is_free(rect) || !drawing.holds(rect)) continue;
+    taken_.push_back(rect);
+    canvas_.text(middle + Vec2(0, 4), mark, {kLabelSize, "middle", kInk, true, "#ffffff"});
+    named_.insert(mark);
+    return;
+  }
 }
 
 std::string FlatView::lowest_words() const {

@@ -49,6 +49,9 @@ class FlatView {
     bool meets(const Rect& o) const {
       return low.x() < o.high.x() && o.low.x() < high.x() && low.y() < o.high.y() && o.low.y() < high.y();
     }
+    bool holds(const Rect& o) const {
+      return low.x() <= o.low.x() && o.high.x() <= high.x() && low.y() <= o.low.y() && o.high.y() <= high.y();
+    }
   };
   static Rect around(const Vec2& centre, double width, double height) {
     const Vec2 half(width / 2, height / 2);
@@ -64,6 +67,7 @@ class FlatView {
   void label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words, bool strong);
   void shapes(bool covering);
   void shape_names();
+  std::optional<Vec2> name_place(const FlatShape& shape, const geometry::Box2& extent, double size) const;
   void outline();
   Vec2 luminaire_size(const FlatLuminaire& luminaire) const;
   Rect luminaire_rect(const FlatLuminaire& luminaire) const;

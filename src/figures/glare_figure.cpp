@@ -6,7 +6,7 @@
 #include <array>
 #include <cmath>
 
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 
 namespace glow::figures {
 namespace {
@@ -72,10 +72,10 @@ class Plan {
     return {corner_.x() + (m.x() - box_.low.x()) * scale_, corner_.y() - (m.y() - box_.low.y()) * scale_};
   }
   void ground() { canvas_.path(path(room_.outline, true), kBlank); }
-  /// Things, luminaires and walls, over what was drawn.
+  /// Objects, luminaires and walls, over what was drawn.
   void overlay(bool names) {
-    for (const space::PlanShape& thing : room_.objects)
-      canvas_.path(path(thing.outline, thing.outline.size() > 2), "none", kSheetInk, 1, "4 3");
+    for (const space::PlanShape& object : room_.objects)
+      canvas_.path(path(object.outline, object.outline.size() > 2), "none", kSheetInk, 1, "4 3");
     for (const space::Opening& opening : room_.openings)
       canvas_.path(path(opening.plan(), false), "none", "#ffffff", 7);
     for (const record::LuminaireRecord& luminaire : room_.luminaires()) draw(luminaire);
@@ -83,11 +83,11 @@ class Plan {
     for (const space::Opening& opening : room_.openings)
       canvas_.path(path(opening.plan(), false), "none", "#8fb0b8", 4);
     if (!names) return;
-    for (const space::PlanShape& thing : room_.objects) {
-      const geometry::Box2 extent = geometry::bounding_box(thing.outline);
+    for (const space::PlanShape& object : room_.objects) {
+      const geometry::Box2 extent = geometry::bounding_box(object.outline);
       const Vec2 size = extent.size() * scale_;
-      if (size.x() > text_width(thing.name, 11) && size.y() > 12)
-        canvas_.text(px(extent.low) + Vec2(5, -5), thing.name, {11, "start", kSheetGrey});
+      if (size.x() > text_width(object.name, 11) && size.y() > 12)
+        canvas_.text(px(extent.low) + Vec2(5, -5), object.name, {11, "start", kSheetGrey});
     }
   }
 

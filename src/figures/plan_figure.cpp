@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 
 namespace glow::figures {
 namespace {

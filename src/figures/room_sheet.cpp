@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 
 namespace glow::figures {
 namespace {

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 #include "figures/svg_canvas.hpp"
 #include "words/room_words.hpp"
 #include "words/values.hpp"

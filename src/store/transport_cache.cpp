@@ -7,7 +7,7 @@
 #include "core/transport/content_key.hpp"
 #include "files/output/output_folder.hpp"
 
-namespace glow::files {
+namespace glow::store {
 namespace {
 
 namespace fs = std::filesystem;
@@ -145,9 +145,9 @@ void TransportCache::keep(const std::string& key, const transport::TracedHits& h
   if (size > most_bytes_ / kShare) return;
   if (!make_room(size)) return;
   try {
-    write_whole(path_of(key), [&](std::ostream& out) { write(out, key, hits); });
+    files::write_whole(path_of(key), [&](std::ostream& out) { write(out, key, hits); });
     own_.insert(key);
-  } catch (const OutputError&) {
+  } catch (const files::OutputError&) {
     return;
   }
 }
@@ -181,4 +181,4 @@ bool TransportCache::make_room(std::uintmax_t needed) const {
   return sum <= most_bytes_;
 }
 
-}  // namespace glow::files
+}  // namespace glow::store

@@ -6,7 +6,7 @@
 
 #include "core/run/compute_room.hpp"
 
-namespace glow::files {
+namespace glow::store {
 
 /// Traced hits in a folder beside the project, one file for each content key. One object serves one run.
 ///
@@ -35,4 +35,4 @@ class TransportCache : public run::TransportStore {
   std::set<std::string> own_;  ///< keys that this run has used or written
 };
 
-}  // namespace glow::files
+}  // namespace glow::store

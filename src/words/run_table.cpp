@@ -28,22 +28,22 @@ class RoomTable {
       : room_(room), units_(units), colour_(colour) {}
 
   std::string write() {
-    write_room(room_);
+    write_room();
     return std::move(text_);
   }
 
  private:
   void line(const std::string& words) { text_ += words + "\n"; }
   void wrapped(const std::string& indent, const std::string& words) { wrap(text_, indent, words, 4); }
-  void write_room(const record::RoomRecord& room);
+  void write_room();
   double light(double lux) const { return units_.light(lux); }
   std::string row(const std::string& name, const readings::Statistics& s) const;
   void write_plane(const assess::GridReading& grid);
-  void write_other_grids(const record::RoomRecord& room);
+  void write_other_grids();
   void write_left_out(const assess::GridReading& grid);
-  void write_modelling(const record::RoomRecord& room);
-  void write_points(const record::RoomRecord& room);
-  void write_luminaires(const record::RoomRecord& room);
+  void write_modelling();
+  void write_points();
+  void write_luminaires();
 
   const record::RoomRecord& room_;
   const units::ShownUnits& units_;
@@ -71,10 +71,10 @@ void RoomTable::write_plane(const assess::GridReading& grid) {
 }
 
 /// Where else light was read: a line for each grid, all walls in one.
-void RoomTable::write_other_grids(const record::RoomRecord& room) {
+void RoomTable::write_other_grids() {
   double walls = 0, area = 0, least = INFINITY, most = 0;
   std::size_t count = 0;
-  for (const assess::GridReading& grid : room.assessment.grids) {
+  for (const assess::GridReading& grid : room_.assessment.grids) {
     if (grid.role == space::GridRole::work_plane || grid.total_lx.empty()) continue;
     if (grid.role == space::GridRole::eye_level) continue;  // serves the modelling ratio
     if (grid.role != space::GridRole::wall) {
@@ -104,23 +104,23 @@ void RoomTable::write_other_grids(const record::RoomRecord& room) {
   line(row(fmt::format(FMT_STRING("{} walls"), count), all));
 }
 
-/// Points of a grid that lie inside things, and inside which.
+/// Points of a grid that lie inside objects, and inside which.
 void RoomTable::write_left_out(const assess::GridReading& grid) {
   std::map<std::string, std::size_t> inside;
   for (const assess::MisplacedPoint& point : grid.left_out) ++inside[point.inside];
   std::string words;
-  for (const auto& [thing, count] : inside)
+  for (const auto& [object, count] : inside)
     words += fmt::format(FMT_STRING("{}{} {}"), words.empty() ? "" : ", ", count,
-                         thing.empty() ? std::string("outside the room")
-                                       : fmt::format(FMT_STRING("inside or behind {}"), thing));
+                         object.empty() ? std::string("outside the room")
+                                        : fmt::format(FMT_STRING("inside or behind {}"), object));
   if (!words.empty())
     wrapped("    ", fmt::format(FMT_STRING("of {} points left out: {}"),
                                 grid.left_out.size() + grid.total_lx.size(), words));
 }
 
-void RoomTable::write_modelling(const record::RoomRecord& room) {
-  if (!room.assessment.modelling) return;
-  const assess::Modelling& m = *room.assessment.modelling;
+void RoomTable::write_modelling() {
+  if (!room_.assessment.modelling) return;
+  const assess::Modelling& m = *room_.assessment.modelling;
   wrapped(
       "  ",
       fmt::format(FMT_STRING("modelling Ez/Eh: {:.2f} ({:.2f} to {:.2f}); {:.0f} % of points within 0.30 to "
@@ -128,11 +128,11 @@ void RoomTable::write_modelling(const record::RoomRecord& room) {
                   m.mean, m.low, m.high, 100 * m.share_within));
 }
 
-void RoomTable::write_points(const record::RoomRecord& room) {
-  if (room.assessment.points.empty()) return;
+void RoomTable::write_points() {
+  if (room_.assessment.points.empty()) return;
   line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "points", kNameWidth,
                    std::string("total ") + units_.light_unit(), "direct", "inter.", "+/-"));
-  for (const assess::PointReading& point : room.assessment.points) {
+  for (const assess::PointReading& point : room_.assessment.points) {
     if (point.misplaced) {
       line(fmt::format(FMT_STRING("  {:<{}} {:>9}"), fitted(point.name), kNameWidth, "unreadable"));
       continue;
@@ -143,42 +143,42 @@ void RoomTable::write_points(const record::RoomRecord& room) {
   }
 }
 
-void RoomTable::write_luminaires(const record::RoomRecord& room) {
+void RoomTable::write_luminaires() {
   std::string words;
-  for (const record::MarkRecord& mark : room.marks())
+  for (const record::MarkRecord& mark : room_.marks())
     words += fmt::format(FMT_STRING("{}{} x {}"), words.empty() ? "" : ", ", mark.count, mark.mark);
   if (words.empty()) words = "no luminaires";
-  if (room.assessment.power.installed_w) {
-    words += fmt::format(FMT_STRING("; {:.0f} W, {:.2f} W/m2"), *room.assessment.power.installed_w,
-                         *room.assessment.power.w_per_m2);
-    if (room.assessment.power.w_per_m2_100lx)
-      words += fmt::format(FMT_STRING(", {:.2f} W/m2 per 100 lx"), *room.assessment.power.w_per_m2_100lx);
+  if (room_.assessment.power.installed_w) {
+    words += fmt::format(FMT_STRING("; {:.0f} W, {:.2f} W/m2"), *room_.assessment.power.installed_w,
+                         *room_.assessment.power.w_per_m2);
+    if (room_.assessment.power.w_per_m2_100lx)
+      words += fmt::format(FMT_STRING(", {:.2f} W/m2 per 100 lx"), *room_.assessment.power.w_per_m2_100lx);
   } else {
     words += "; installed power unknown";
   }
   wrapped("  ", words);
 }
 
-void RoomTable::write_room(const record::RoomRecord& room) {
+void RoomTable::write_room() {
   line("");
-  line(fmt::format(FMT_STRING("{}: {}"), room.name,
-                   room.assessment.status == assess::Status::no_target
-                       ? to_string(room.assessment.status)
-                       : painted(to_string(room.assessment.status), colour_)));
-  for (const record::TaskRecord& task : room.tasks)
+  line(fmt::format(FMT_STRING("{}: {}"), room_.name,
+                   room_.assessment.status == assess::Status::no_target
+                       ? to_string(room_.assessment.status)
+                       : painted(to_string(room_.assessment.status), colour_)));
+  for (const record::TaskRecord& task : room_.tasks)
     wrapped("  ", fmt::format(FMT_STRING("{} ({}; certainty of the values: {})"), task.key, task.source,
                               task.certainty));
-  write_plane(room.assessment.grids.front());
-  write_other_grids(room);
-  text_ += check_table(room, units_, colour_);
-  const std::string verified = verified_as_words(room.verified_as);
-  if (!room.assessment.checks.empty() || !verified.empty())
+  write_plane(room_.assessment.grids.front());
+  write_other_grids();
+  text_ += check_table(room_, units_, colour_);
+  const std::string verified = verified_as_words(room_.verified_as);
+  if (!room_.assessment.checks.empty() || !verified.empty())
     wrapped("  ", fmt::format(FMT_STRING("verified: {}"), verified));
-  write_modelling(room);
-  write_points(room);
-  text_ += glare_table(room, units_);
-  write_luminaires(room);
-  const assess::GridReading& grid = room.assessment.grids.front();
+  write_modelling();
+  write_points();
+  text_ += glare_table(room_, units_);
+  write_luminaires();
+  const assess::GridReading& grid = room_.assessment.grids.front();
   const double direct = grid.direct_mean_lx;
   if (grid.statistics.mean_lx > 0)
     wrapped(
@@ -187,9 +187,9 @@ void RoomTable::write_room(const record::RoomRecord& room) {
             FMT_STRING("work plane: {:.0f} % direct, {:.0f} % interreflected; mean sure to +/- {:.2g} {}; "
                        "maintenance factor {:.2f}, initial mean {:.1f} {}"),
             100 * direct / grid.statistics.mean_lx, 100 - std::round(100 * direct / grid.statistics.mean_lx),
-            light(grid.uncertainty.mean_lx), units_.light_unit(), room.maintenance_factor,
+            light(grid.uncertainty.mean_lx), units_.light_unit(), room_.maintenance_factor,
             light(grid.initial.mean_lx), units_.light_unit()));
-  const transport::FluxBalance& b = room.balance;
+  const transport::FluxBalance& b = room_.balance;
   if (b.emitted_lm > 0)
     wrapped("  ", fmt::format(FMT_STRING("flux: {:.0f} lm emitted, {:.2f} % of it absorbed in the room{}"),
                               b.emitted_lm, 100 * b.absorbed_lm / b.emitted_lm,
@@ -197,8 +197,8 @@ void RoomTable::write_room(const record::RoomRecord& room) {
                                                              100 * b.escaped_lm / b.emitted_lm)
                                                : std::string()));
   std::vector<std::string> not_verified;
-  for (const standards::NotVerified& item : room.assessment.not_verified)
-    not_verified.push_back(not_verified_words(item, room.assessment.glare.table));
+  for (const standards::NotVerified& item : room_.assessment.not_verified)
+    not_verified.push_back(not_verified_words(item, room_.assessment.glare.table));
   if (!not_verified.empty())
     wrapped("  ", fmt::format(FMT_STRING("not verified: {}"), fmt::join(not_verified, "; ")));
 }

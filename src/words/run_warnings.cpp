@@ -22,8 +22,8 @@ void warn_of_lost_light(const record::RoomRecord& room, Problems& problems) {
           b.lost_lm, b.emitted_lm));
 }
 
-/// Of a plane that somebody asked for most points should be readable; a few inside things the table tells of.
-/// Points of walls and the like lie behind things as a matter of course.
+/// Of a plane that somebody asked for most points should be readable; a few inside objects the table tells
+/// of. Points of walls and the like lie behind objects as a matter of course.
 void warn_of_left_out(const record::RoomRecord& room, const assess::GridReading& grid, Problems& problems) {
   using space::GridRole;
   if (grid.role != GridRole::work_plane && grid.role != GridRole::requested &&
@@ -37,7 +37,7 @@ void warn_of_left_out(const record::RoomRecord& room, const assess::GridReading&
     problems.warning("E003", {room.name, 0, 0},
                      fmt::format(FMT_STRING("{} of {} points of {} lie {} and are left out, the first at {}"),
                                  points.size(), grid.left_out.size() + grid.total_lx.size(), grid.name,
-                                 place_words(inside), problems.spot(points[0])));
+                                 place_words(inside), problems.position(points[0])));
   if (grid.total_lx.empty())
     problems.error("E004", {room.name, 0, 0},
                    fmt::format(FMT_STRING("no point of {} is left to read; give the plane another height "
@@ -54,22 +54,15 @@ void warn_of_buried_eyes(const record::RoomRecord& room, Problems& problems) {
           fmt::format(FMT_STRING("{} of {} eyes of \"{}\" lie inside things and are left out, the "
                                  "first at {}"),
                       buried, set.set.positions.size(), set.set.name,
-                      problems.spot(set.set.positions[std::size_t(
+                      problems.position(set.set.positions[std::size_t(
                           std::find(set.buried.begin(), set.buried.end(), true) - set.buried.begin())])));
   }
 }
 
 void warn_of_accuracy(const record::RoomRecord& room, double wanted, Problems& problems) {
-  const auto roughness = [](const assess::GridReading& grid) {
-    if (grid.total_lx.empty() || grid.role == space::GridRole::floor ||
-        grid.role == space::GridRole::ceiling || grid.role == space::GridRole::wall)
-      return 0.0;
-    return std::max(grid.uncertainty.mean_lx / grid.statistics.mean_lx,
-                    grid.uncertainty.min_lx / grid.statistics.min_lx / 3);
-  };
   const assess::GridReading& grid =
       *std::max_element(room.assessment.grids.begin(), room.assessment.grids.end(),
-                        [&](const auto& a, const auto& b) { return roughness(a) < roughness(b); });
+                        [&](const auto& a, const auto& b) { return a.roughness() < b.roughness(); });
   problems.warning(
       "E005", {room.name, 0, 0},
       fmt::format(

@@ -143,7 +143,7 @@ TEST(Rooms, AMeshTableGivesTheLightOfTheBuiltInOne) {
   for (const double x : {0.0, 1.15})
     for (const double y : {0.0, 0.65}) box(x, y, 0, 0.05, 0.05, 0.71);
   folder.write("meshes/table.obj", obj);
-  write_small_room(folder, "thing = \"table\"\nsize = [1.2, 0.7, 0.74]\nat = [0.4, 0.4]",
+  write_small_room(folder, "furniture = \"table\"\nsize = [1.2, 0.7, 0.74]\nat = [0.4, 0.4]",
                    "mesh = \"meshes/table.obj\"\nscale = \"mm\"\nup = \"y\"\nmaterial = \"light wood\"\nat = "
                    "[0.4, 0.4, 0]");
   std::string text = content_of(folder.path() / "small.toml");
@@ -184,12 +184,12 @@ TEST_P(RoomFault, IsToldOnceWithItsMend) {
   EXPECT_EQ(ran.code, says(ran.err, "error[") ? 2 : 0);
 }
 
-const char* kMesh = "thing = \"table\"\nsize = [1.2, 0.7, 0.74]\nat = [0.4, 0.4]";
+const char* kMesh = "furniture = \"table\"\nsize = [1.2, 0.7, 0.74]\nat = [0.4, 0.4]";
 
 INSTANTIATE_TEST_SUITE_P(
     Faults, RoomFault,
     ::testing::Values(
-        Fault{"thing = \"board\"", "thing = \"bord\"", "P041", "did you mean \"board\"?"},
+        Fault{"furniture = \"board\"", "furniture = \"bord\"", "P041", "did you mean \"board\"?"},
         Fault{"wall = \"street side\"", "wall = \"street\"", "P034",
               "expected a number from 1 to 4, \"street side\""},
         Fault{"[[rooms.openings]]", "[[rooms.walls]]\nwall = 9\n[[rooms.openings]]", "P034",

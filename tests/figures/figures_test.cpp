@@ -5,7 +5,7 @@
 #include "core/assess/assessment.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "figures/colour_scale.hpp"
-#include "figures/intensity_figures.hpp"
+#include "figures/curves/intensity_figures.hpp"
 #include "figures/isolines.hpp"
 #include "figures/plan_figure.hpp"
 

@@ -11,7 +11,7 @@
 #include "rooms/furnished_room.hpp"
 #include "temporary_folder.hpp"
 
-namespace glow::files {
+namespace glow::store {
 namespace {
 
 namespace fs = std::filesystem;
@@ -192,4 +192,4 @@ TEST(Transport, FromKnownHitsGivesTheSameNumbersAndRefusesForeignOnes) {
 }
 
 }  // namespace
-}  // namespace glow::files
+}  // namespace glow::store

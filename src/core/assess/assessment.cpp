@@ -1,6 +1,13 @@
 #include "core/assess/assessment.hpp"
 
+#include <algorithm>
+
 namespace glow::assess {
+namespace {
+
+constexpr double kMinimumAllowance = 3;  // a minimum may be so many times as rough as a mean
+
+}  // namespace
 
 Power power_of(const space::Space& space, const std::vector<space::LuminaireGroup>& groups, double mean_lx) {
   double watts = 0;
@@ -49,6 +56,15 @@ std::string GridReading::kind() const {
   if (kernel != readings::Kernel::plane) return kind_words(kernel);
   if (grid.plane.is_level()) return "horizontal plane";
   return std::abs(grid.plane.normal.z()) < 1e-9 ? "vertical plane" : "plane";
+}
+
+double GridReading::roughness() const {
+  using space::GridRole;
+  if (total_lx.empty() || role == GridRole::floor || role == GridRole::ceiling || role == GridRole::wall)
+    return 0;
+  const auto share = [](double of, double lux) { return of > 0 ? of / lux : 0.0; };
+  return std::max(share(uncertainty.mean_lx, statistics.mean_lx),
+                  share(uncertainty.min_lx, statistics.min_lx) / kMinimumAllowance);
 }
 
 }  // namespace glow::assess

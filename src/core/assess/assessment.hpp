@@ -57,6 +57,10 @@ struct GridReading {
   /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical",
   /// "spherical".
   std::string kind() const;
+  /// How far an accuracy that is asked for is missed or kept: uncertainty of the mean, or a third of that of
+  /// the minimum if that is more, as a share of them. 0 for floor, ceiling, walls, which are read anyway, and
+  /// for grids without values.
+  double roughness() const;
 };
 
 /// The light at one of the designer's points, maintained.

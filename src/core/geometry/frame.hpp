@@ -47,6 +47,14 @@ struct Frame {
     frame.c90 = std::cos(a) * c90 - std::sin(a) * c0;
     return frame;
   }
+
+  /// Turned by a right angle about gamma 0.
+  Frame turned_square() const {
+    Frame frame = *this;
+    frame.c0 = c90;
+    frame.c90 = -c0;
+    return frame;
+  }
 };
 
 }  // namespace glow::geometry

@@ -42,15 +42,15 @@ void keep_once(std::vector<Occluders::Edge>& edges) {
 
 Occluders::Occluders(const geometry::Geometry& geometry)
     : everywhere_(!geometry.facets().empty() && !geometry.convex_room()) {
-  std::map<int, Box> things;  // by surface
+  std::map<int, Box> bodies;  // by surface
   for (std::size_t f = 0; f < geometry.facets().size(); ++f) {
     const geometry::Facet& facet = geometry.facets()[f];
     if (!facet.is_front) continue;
     std::vector<Edge>* edges = &room_edges_;
     if (f >= geometry.facets_of_room()) {
-      Box& thing = things[facet.surface];
-      for (const Vec2& p : facet.vertices) thing.bounds.extend(facet.at(p));
-      edges = &thing.edges;
+      Box& body = bodies[facet.surface];
+      for (const Vec2& p : facet.vertices) body.bounds.extend(facet.at(p));
+      edges = &body.edges;
     }
     for (const geometry::Polygon& loop : facet.loops)
       for (std::size_t k = 0; k < loop.size(); ++k)
@@ -58,15 +58,15 @@ Occluders::Occluders(const geometry::Geometry& geometry)
   }
   keep_once(room_edges_);
   std::vector<Box> all;
-  for (auto& [surface, thing] : things) {
-    keep_once(thing.edges);
-    all.push_back(std::move(thing));
+  for (auto& [surface, body] : bodies) {
+    keep_once(body.edges);
+    all.push_back(std::move(body));
   }
   boxes_.reserve(2 * all.size());
   if (!all.empty()) gather(all.begin(), all.end());
 }
 
-/// Halves the things along the longer side of the box about their middles; gives the number of the box.
+/// Halves the bodies along the longer side of the box about their middles; gives the number of the box.
 int Occluders::gather(Range begin, Range end) {
   if (end - begin == 1) {
     boxes_.push_back(std::move(*begin));
@@ -96,7 +96,7 @@ void Occluders::each_met(const Vec3& a, const Vec3& b, double radius, const Visi
   constexpr double kNoWay = 1e-12;  // m
   const Vec3 way = b - a;
   const Vec3 per_way = (way.array().abs() < kNoWay).select(kNoWay, way).cwiseInverse();
-  std::array<int, 64> open;  // deep enough for any number of things: they are halved
+  std::array<int, 64> open;  // deep enough for any number of bodies: they are halved
   std::size_t count = 0;
   open[count++] = int(boxes_.size()) - 1;
   while (count > 0) {

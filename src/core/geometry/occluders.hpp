@@ -28,12 +28,12 @@ class Occluders {
  private:
   struct Box {
     Eigen::AlignedBox3d bounds;
-    int first = -1, second = -1;  ///< of boxes_: those in it; -1: it is about a thing
-    std::vector<Edge> edges;      ///< of the thing
+    int first = -1, second = -1;  ///< of boxes_: those in it; -1: it is about a body
+    std::vector<Edge> edges;      ///< of the body
   };
   using Range = std::vector<Box>::iterator;
   int gather(Range begin, Range end);
-  /// visit(box) for every thing whose box meets a line between the balls; stops when it says no.
+  /// visit(box) for every body whose box meets a line between the balls; stops when it says no.
   template <class Visit>
   void each_met(const Vec3& a, const Vec3& b, double radius, const Visit& visit) const;
 

@@ -30,7 +30,7 @@ std::size_t GlareSources::add(const photometry::PlacedLuminaire& luminaire, doub
   return number;
 }
 
-/// Sight lines to spots that lie evenly over what is seen of the luminous surface.
+/// Sight lines to places that lie evenly over what is seen of the luminous surface.
 Visibility GlareSources::look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer) {
   const photometry::PlacedLuminaire& placed = source.parts.front().placed;
   const geometry::Frame& frame = placed.frame;
@@ -41,9 +41,9 @@ Visibility GlareSources::look(const Source& source, const Vec3& eye, const geome
     double passed = 0;
     for (int i = 0; i < count; ++i)
       for (int j = 0; j < count; ++j) {
-        const Vec3 p = source.surface.spot_seen(towards, (i + 0.5) / count, (j + 0.5) / count);
-        const Vec3 spot = frame.origin + p.x() * frame.c0 + p.y() * frame.c90 + p.z() * frame.g0;
-        const float share = tracer.passed(eye, spot, placed.owner);
+        const Vec3 p = source.surface.point_seen(towards, (i + 0.5) / count, (j + 0.5) / count);
+        const Vec3 place = frame.origin + p.x() * frame.c0 + p.y() * frame.c90 + p.z() * frame.g0;
+        const float share = tracer.passed(eye, place, placed.owner);
         open += share > 0;
         passed += double(share);
       }

@@ -34,7 +34,7 @@ struct GridWish {
   Place place, on_place;
 };
 
-/// One spot where light is read.
+/// One point where light is read.
 struct PointWish {
   std::string name;
   Vec3 at = Vec3::Zero();

@@ -39,7 +39,7 @@ struct MeshUse {
   std::shared_ptr<const geometry::Mesh> mesh;  ///< null until it has been read
 };
 
-/// The same thing several times, along its own axes.
+/// The same object several times, along its own axes.
 struct Repeat {
   int columns = 1, rows = 1;
   Vec2 step = Vec2::Zero();  ///< m from one to the next, along and across
@@ -49,12 +49,12 @@ struct Repeat {
 struct Object {
   std::string name;
   ObjectShape shape = ObjectShape::box;
-  std::string kind;          ///< of a thing: "table", ...
+  std::string kind;          ///< of furniture: "table", ...
   Vec3 at = Vec3::Zero();    ///< the corner that is lowest along all of its own axes, unless the shape says
   Vec3 size = Vec3::Zero();  ///< m: along, deep, high
   double rotation_deg = 0;   ///< about the vertical through `at`, counter-clockwise seen from above
-  double thickness_m = 0;    ///< of a thing's top and shelves
-  double leg_m = 0;          ///< width of a thing's legs or posts
+  double thickness_m = 0;    ///< of its top and shelves
+  double leg_m = 0;          ///< width of its legs or posts
   int shelves = 0;
   geometry::Polygon outline;
   double bottom_m = 0, top_m = 0;

@@ -10,7 +10,7 @@ constexpr double kLine = 1e-3;  // m; what a rectangle without width is taken as
 
 }  // namespace
 
-Vec2 LuminousFace::spot(double s, double t) const {
+Vec2 LuminousFace::at(double s, double t) const {
   if (!disc) return {(2 * s - 1) * half.x(), (2 * t - 1) * half.y()};
   const double radius = std::sqrt(s);
   return {radius * std::cos(2 * kPi * t) * half.x(), radius * std::sin(2 * kPi * t) * half.y()};
@@ -129,11 +129,11 @@ double LuminousSurface::projected_area_m2(const Vec3& direction) const {
   return sum;
 }
 
-Vec3 LuminousSurface::spot_seen(const Vec3& direction, double s, double t) const {
+Vec3 LuminousSurface::point_seen(const Vec3& direction, double s, double t) const {
   if (faces_.empty()) return Vec3::Zero();
   const auto on_face = [&](const LuminousFace& face, double share) {
-    const Vec2 spot = face.spot(share, t);
-    return Vec3(face.centre + spot.x() * face.x + spot.y() * face.y);
+    const Vec2 place = face.at(share, t);
+    return Vec3(face.centre + place.x() * face.x + place.y() * face.y);
   };
   if (sphere_radius_ > 0) {
     LuminousFace seen = faces_[0];

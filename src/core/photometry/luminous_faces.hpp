@@ -17,8 +17,8 @@ struct LuminousFace {
   bool disc = false;  ///< ellipse with half axes `half`; else a rectangle
 
   double area_m2() const { return (disc ? kPi : 4.0) * half.x() * half.y(); }
-  /// A spot on it for two evenly spread numbers in [0, 1].
-  Vec2 spot(double s, double t) const;
+  /// A place on it for two evenly spread numbers in [0, 1].
+  Vec2 at(double s, double t) const;
 };
 
 /// The luminous surface of a luminaire, as faces.
@@ -43,9 +43,9 @@ class LuminousSurface {
   double sphere_radius_m() const { return sphere_radius_; }
   /// What is seen of a closed surface along `direction` (unit length, from the luminaire), m2.
   double projected_area_m2(const Vec3& direction) const;
-  /// A spot of what is seen along `direction` (unit length, from the luminaire), even over the seen area for
+  /// A place of what is seen along `direction` (unit length, from the luminaire), even over the seen area for
   /// s, t evenly spread in [0, 1).
-  Vec3 spot_seen(const Vec3& direction, double s, double t) const;
+  Vec3 point_seen(const Vec3& direction, double s, double t) const;
 
  private:
   void add_box(const LuminousArea& area);

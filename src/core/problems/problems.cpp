@@ -38,11 +38,11 @@ std::string Problems::length(double metres) const {
   return fmt::format(FMT_STRING("{:.2f} {}"), units_.length(metres), units_.length_unit());
 }
 
-std::string Problems::spot(const Vec2& p) const {
+std::string Problems::position(const Vec2& p) const {
   return fmt::format(FMT_STRING("({:.2f}, {:.2f})"), units_.length(p.x()), units_.length(p.y()));
 }
 
-std::string Problems::spot(const Vec3& p) const {
+std::string Problems::position(const Vec3& p) const {
   return fmt::format(FMT_STRING("({:.2f}, {:.2f}, {:.2f})"), units_.length(p.x()), units_.length(p.y()),
                      units_.length(p.z()));
 }

@@ -38,8 +38,8 @@ class Problems {
   /// "2.70 m" or "8.86 ft".
   std::string length(double metres) const;
   /// "(1.00, 2.00)", in the same unit.
-  std::string spot(const Vec2& p) const;
-  std::string spot(const Vec3& p) const;
+  std::string position(const Vec2& p) const;
+  std::string position(const Vec3& p) const;
 
   const std::vector<Problem>& all() const { return problems_; }
   bool has_errors() const { return error_count_ > 0; }

@@ -16,20 +16,6 @@ using standards::Check;
 using standards::Target;
 using standards::Verdict;
 
-bool accurate(const GridReading& grid, double percent) {
-  const double share = percent / 100;
-  return grid.uncertainty.mean_lx <= share * grid.statistics.mean_lx &&
-         grid.uncertainty.min_lx <= 3 * share * grid.statistics.min_lx;
-}
-
-/// Whether the accuracy that is asked for is asked of this grid: of what the designer looks at, not of walls
-/// and ceilings that are read anyway.
-bool is_held_to_accuracy(const GridReading& grid) {
-  using space::GridRole;
-  return grid.role != GridRole::floor && grid.role != GridRole::ceiling && grid.role != GridRole::wall &&
-         !grid.total_lx.empty();
-}
-
 /// One pass over a room: how light travels to what is read, and the light.
 struct Pass {
   std::unique_ptr<const assess::ReadingPlan> plan;
@@ -68,7 +54,8 @@ class RoomComputation {
       ++engine.refinements;
       refine(pass(assess::ReadingPlan::part(space_, grids, views), effort), first, eyes);
     }
-    engine.accuracy_reached = is_accurate();
+    engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
+                                           [&](const GridReading& grid) { return is_rough(grid); });
     study(first, eyes, studies);
     return std::move(computed_);
   }
@@ -80,7 +67,7 @@ class RoomComputation {
   void study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies);
   std::vector<std::size_t> unsettled_grids() const;
   assess::ViewChoice unsettled_views() const;
-  bool is_accurate() const;
+  bool is_rough(const GridReading& grid) const;
   Assessment& assessment() { return computed_.record.assessment; }
   const Assessment& assessment() const { return computed_.record.assessment; }
 
@@ -156,8 +143,7 @@ std::vector<std::size_t> RoomComputation::unsettled_grids() const {
     const bool rates = g == 0 && undecided([](const Check& check) {
                          return check.demand.quantity == standards::Quantity::glare_rating && check.binding;
                        });
-    const bool rough = accuracy_.percent && is_held_to_accuracy(grid) && !accurate(grid, *accuracy_.percent);
-    if (open || rates || rough) grids.push_back(g);
+    if (open || rates || is_rough(grid)) grids.push_back(g);
   }
   return grids;
 }
@@ -172,11 +158,9 @@ assess::ViewChoice RoomComputation::unsettled_views() const {
   return unsettled;
 }
 
-bool RoomComputation::is_accurate() const {
-  return !accuracy_.percent ||
-         std::all_of(assessment().grids.begin(), assessment().grids.end(), [&](const GridReading& grid) {
-           return !is_held_to_accuracy(grid) || accurate(grid, *accuracy_.percent);
-         });
+/// Whether it misses the accuracy that is asked for.
+bool RoomComputation::is_rough(const GridReading& grid) const {
+  return accuracy_.percent && 100 * grid.roughness() > *accuracy_.percent;
 }
 
 void RoomComputation::study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies) {

@@ -27,17 +27,17 @@ DirectLight::DirectLight(const photometry::PlacedLuminaire& luminaire, const geo
       flat_rectangle_(luminaire.area.shape == photometry::LuminousShape::rectangle && !surface_.point()),
       occluders_(tracer ? occluders : nullptr) {
   if (tracer)
-    passed_ = [tracer, owner = luminaire.owner](const Vec3& from, const Vec3& spot) {
-      return double(tracer->passed(from, spot, owner));
+    passed_ = [tracer, owner = luminaire.owner](const Vec3& from, const Vec3& place) {
+      return double(tracer->passed(from, place, owner));
     };
 }
 
 DirectLight::DirectLight(const photometry::PlacedLuminaire& luminaire, Passed passed)
     : luminaire_(&luminaire), surface_(luminaire.area), passed_(std::move(passed)) {}
 
-double DirectLight::passed(const Sight& sight, const Vec2& spot) const {
+double DirectLight::passed(const Sight& sight, const Vec2& place) const {
   const geometry::Frame& frame = luminaire_->frame;
-  const Vec3 p = sight.face->centre + sight.in_luminaire({spot.x(), spot.y(), 0});
+  const Vec3 p = sight.face->centre + sight.in_luminaire({place.x(), place.y(), 0});
   return passed_(sight.start, frame.origin + p.x() * frame.c0 + p.y() * frame.c90 + p.z() * frame.g0);
 }
 
@@ -52,10 +52,10 @@ LightStretch DirectLight::candela<LightStretch>(const Vec3& along, LightTerms* t
   return tape->record(along);
 }
 
-/// lx from a face with all its light at one spot, if nothing hides it.
+/// lx from a face with all its light at one place, if nothing hides it.
 template <class Value>
-Value DirectLight::unhidden(const Sight& sight, const Vec2& spot) const {
-  const Vec3 way = sight.way_from(spot);
+Value DirectLight::unhidden(const Sight& sight, const Vec2& place) const {
+  const Vec3 way = sight.way_from(place);
   const double distance2 = way.squaredNorm();
   if (distance2 < kTouching * kTouching) return {};
   const bool plane = sight.receiver.kernel == readings::Kernel::plane;
@@ -76,7 +76,7 @@ Value DirectLight::unhidden(const Sight& sight, const Vec2& spot) const {
 template <class Value>
 Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbra_level) const {
   // Along a side that is short against the distance one point does as well as two; not so where shadows are.
-  const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
+  const double distance = sight.way_from(element.at(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
   const bool thin_s = !sight.hidden && !element.polar && extent.x() < kPointLike * distance;
   const bool thin_t = !sight.hidden && !element.polar && extent.y() < kPointLike * distance;
@@ -87,10 +87,10 @@ Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbr
   double least = 2, most = -1;
   for (int i = 0; i < count_s; ++i)
     for (int j = 0; j < count_t; ++j) {
-      const Vec2 spot = element.spot(along_s[i], along_t[j]);
-      const Value lux = unhidden<Value>(sight, spot);
+      const Vec2 place = element.at(along_s[i], along_t[j]);
+      const Value lux = unhidden<Value>(sight, place);
       if (is_dark(lux)) continue;
-      const double share = sight.hidden ? passed(sight, spot) : 1.0;
+      const double share = sight.hidden ? passed(sight, place) : 1.0;
       least = std::min(least, share);
       most = std::max(most, share);
       sum += element.weight(along_s[i]) * share / (count_s * count_t) * lux;
@@ -114,19 +114,19 @@ Value DirectLight::divided(const Sight& sight, const Element& element, int level
   const Vec3& point = sight.receiver.position;
   double distance;
   if (element.polar) {
-    distance = (point.head<2>() - element.spot(0.5, 0.5)).norm();
+    distance = (point.head<2>() - element.at(0.5, 0.5)).norm();
     distance = std::hypot(std::max(0.0, distance - diagonal / 2), point.z());
   } else {
     distance = sight.way_from(point.head<2>().cwiseMax(element.low).cwiseMin(element.high)).norm();
   }
   double least = 0, most = 0;
   for (const auto& [s, t] : {std::pair{0.0, 0.0}, {1.0, 0.0}, {0.0, 1.0}, {1.0, 1.0}}) {
-    const double facing = sight.facing(element.spot(s, t));
+    const double facing = sight.facing(element.at(s, t));
     least = std::min(least, facing);
     most = std::max(most, facing);
   }
   if (most <= 0 && !element.polar) return {};
-  const bool kink = (least < 0 && most > 0) || sight.on_axis(element.spot(0.5, 0.5), diagonal);
+  const bool kink = (least < 0 && most > 0) || sight.on_axis(element.at(0.5, 0.5), diagonal);
   const double division = kink ? (sight.coarse ? kCoarseHorizon : kHorizonDivision)
                                : (sight.coarse ? kCoarseDivision : kDivision);
   if (diagonal <= division * distance || level >= kDeepestDivision)
@@ -246,7 +246,7 @@ Value DirectLight::summed(const readings::Receiver& receiver, bool coarse, Light
     return {};  // wholly behind
   const double distance = way.norm();
   if (surface_.point() || (!passed_ && 2 * reach < kPointLike * distance)) {
-    // One spot for all of it, with all of the intensity.
+    // One place for all of it, with all of the intensity.
     const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
     if (distance < kTouching) return {};
     const double weight = receiver.weight(-way / distance);

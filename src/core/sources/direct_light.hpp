@@ -22,8 +22,8 @@ namespace glow::sources {
 /// sixth of the element) may then slip through. Measured against closed forms: see docs/validation.md.
 class DirectLight {
  public:
-  /// Share, 0 to 1, of the light from a spot that reaches a point (world).
-  using Passed = std::function<double(const Vec3& from, const Vec3& spot)>;
+  /// Share, 0 to 1, of the light from a place that reaches a point (world).
+  using Passed = std::function<double(const Vec3& from, const Vec3& place)>;
 
   /// `tracer` null: nothing can hide anything. `occluders` null: edges are not looked at.
   DirectLight(const photometry::PlacedLuminaire& luminaire, const geometry::RayTracer* tracer,
@@ -69,11 +69,11 @@ class DirectLight {
   template <class Value>
   Value open_part(const Sight& sight, const geometry::Polygon& part, int level) const;
   template <class Value>
-  Value unhidden(const Sight& sight, const Vec2& spot) const;
+  Value unhidden(const Sight& sight, const Vec2& place) const;
   template <class Value>
   Value disc(const Sight& sight) const;
   bool corners_differ(const Sight& sight, const Element& element, double share) const;
-  double passed(const Sight& sight, const Vec2& spot) const;
+  double passed(const Sight& sight, const Vec2& place) const;
 
   const photometry::PlacedLuminaire* luminaire_;
   photometry::LuminousSurface surface_;

@@ -21,8 +21,8 @@ constexpr double kCornerInset = 0.01;  // share of the element by which a corner
 bool DirectLight::corners_differ(const Sight& sight, const Element& element, double share) const {
   for (const double s : {kCornerInset, 1 - kCornerInset})
     for (const double t : {kCornerInset, 1 - kCornerInset}) {
-      const Vec2 spot = element.spot(s, t);
-      if (sight.facing(spot) > 0 && std::abs(passed(sight, spot) - share) > kSameShare) return true;
+      const Vec2 place = element.at(s, t);
+      if (sight.facing(place) > 0 && std::abs(passed(sight, place) - share) > kSameShare) return true;
     }
   return false;
 }
@@ -52,8 +52,9 @@ Value DirectLight::open_part(const Sight& sight, const geometry::Polygon& part, 
   for (std::size_t k = 2; k < part.size(); ++k) {
     const Vec2 &a = part[0], &b = part[k - 1], &c = part[k];
     const double third = geometry::signed_area({a, b, c}) / 3;
-    for (const Vec2& spot : {Vec2((4 * a + b + c) / 6), Vec2((a + 4 * b + c) / 6), Vec2((a + b + 4 * c) / 6)})
-      sum += third * unhidden<Value>(sight, spot);
+    for (const Vec2& place :
+         {Vec2((4 * a + b + c) / 6), Vec2((a + 4 * b + c) / 6), Vec2((a + b + 4 * c) / 6)})
+      sum += third * unhidden<Value>(sight, place);
   }
   return sum;
 }
@@ -104,7 +105,7 @@ Value DirectLight::between_edges(const Sight& sight, const std::vector<ShadowEdg
 /// they agree, what they found holds for the element, else mesh by mesh.
 template <class Value>
 Value DirectLight::probed(const Sight& sight, const Element& element) const {
-  const double distance = sight.way_from(element.spot(0.5, 0.5)).norm();
+  const double distance = sight.way_from(element.at(0.5, 0.5)).norm();
   const Vec2 extent = element.extent();
   const auto meshes = [&](double side) {
     return std::clamp(static_cast<int>(std::ceil(side / (kMesh * distance))), 2, kMostMeshes);
@@ -113,9 +114,9 @@ Value DirectLight::probed(const Sight& sight, const Element& element) const {
   double least = 2, most = -1;
   for (int i = 0; i < count_s; ++i)
     for (int j = 0; j < count_t; ++j) {
-      const Vec2 spot = element.spot((i + 0.5) / count_s, (j + 0.5) / count_t);
-      if (sight.facing(spot) <= 0) continue;
-      const double share = passed(sight, spot);
+      const Vec2 place = element.at((i + 0.5) / count_s, (j + 0.5) / count_t);
+      if (sight.facing(place) <= 0) continue;
+      const double share = passed(sight, place);
       least = std::min(least, share);
       most = std::max(most, share);
     }

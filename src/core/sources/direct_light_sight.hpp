@@ -22,19 +22,19 @@ struct DirectLight::Sight {
   bool hidden;                  ///< whether sight lines are to be looked along
   LightTerms* tape;             ///< to be recorded on, or null
 
-  Vec3 way_from(const Vec2& spot) const {
+  Vec3 way_from(const Vec2& place) const {
     const Vec3& p = receiver.position;
-    return {p.x() - spot.x(), p.y() - spot.y(), p.z()};
+    return {p.x() - place.x(), p.y() - place.y(), p.z()};
   }
-  /// Above 0 where a plane receiver sees the spot from its front; other receivers see all around.
-  double facing(const Vec2& spot) const {
-    return receiver.kernel == readings::Kernel::plane ? -receiver.normal.dot(way_from(spot)) : 1.0;
+  /// Above 0 where a plane receiver sees the place from its front; other receivers see all around.
+  double facing(const Vec2& place) const {
+    return receiver.kernel == readings::Kernel::plane ? -receiver.normal.dot(way_from(place)) : 1.0;
   }
-  /// A cylinder sees what lies along its axis with a kink: whether that may be within `radius` of the spot.
-  bool on_axis(const Vec2& spot, double radius) const {
+  /// A cylinder sees what lies along its axis with a kink: whether that may be within `radius` of the place.
+  bool on_axis(const Vec2& place, double radius) const {
     if (receiver.kernel != readings::Kernel::cylinder && receiver.kernel != readings::Kernel::semicylinder)
       return false;
-    return receiver.axis.cross(way_from(spot)).norm() < radius;
+    return receiver.axis.cross(way_from(place)).norm() < radius;
   }
   /// The same as components along the luminaire's C0, C90, gamma 0.
   Vec3 in_luminaire(const Vec3& v) const { return v.x() * face->x + v.y() * face->y + v.z() * face->z; }

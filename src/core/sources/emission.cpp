@@ -64,8 +64,8 @@ Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std:
     const auto world = [&](const Vec3& v) { return Vec3(v.x() * f.c0 + v.y() * f.c90 + v.z() * f.g0); };
     // Off the luminous face to the side it shines to: the face may lie in the ceiling.
     const double lift = drawn.along.z() < 0 ? -geometry::kStartOffset : geometry::kStartOffset;
-    const Vec3 spot = surface.spot_seen(drawn.along, uv.x(), uv.y());
-    rays_.push_back({f.origin + world(spot) + lift * f.g0, world(drawn.along), flux});
+    const Vec3 place = surface.point_seen(drawn.along, uv.x(), uv.y());
+    rays_.push_back({f.origin + world(place) + lift * f.g0, world(drawn.along), flux});
     total += flux;
   }
   for (EmittedRay& ray : rays_) ray.flux_lm *= table.flux() / total;

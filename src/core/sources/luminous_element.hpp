@@ -14,7 +14,7 @@ struct LuminousElement {
   bool polar;
   Vec2 half;  ///< half axes of the disc
 
-  Vec2 spot(double s, double t) const {
+  Vec2 at(double s, double t) const {
     const Vec2 p(low.x() + s * (high.x() - low.x()), low.y() + t * (high.y() - low.y()));
     return polar ? Vec2(half.x() * p.x() * std::cos(p.y()), half.y() * p.x() * std::sin(p.y())) : p;
   }

@@ -11,7 +11,7 @@ namespace {
 constexpr int kFinest = 8;     // most subdivisions of a patch along each side
 constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
 constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
-constexpr int kAttempts = 8;   // to find a spot in front of a patch
+constexpr int kAttempts = 8;   // to find a place in front of a patch
 constexpr int kProbes = 4;     // sight lines that tell whether a patch is partly hidden
 constexpr double kGauss = 0.28867513459481287;
 
@@ -45,8 +45,8 @@ double PatchPoints::distance_to(const transport::Patch& patch, const geometry::F
   const geometry::Frame& f = luminaire.frame;
   const Vec2 half(luminaire.area.extent_c0_m / 2, luminaire.area.extent_c90_m / 2);
   const Vec3 way = patch.centre - f.origin;
-  const Vec2 spot = Vec2(way.dot(f.c0), way.dot(f.c90)).cwiseMax(-half).cwiseMin(half);
-  const Vec3 nearest = f.origin + spot.x() * f.c0 + spot.y() * f.c90;
+  const Vec2 place = Vec2(way.dot(f.c0), way.dot(f.c90)).cwiseMax(-half).cwiseMin(half);
+  const Vec3 nearest = f.origin + place.x() * f.c0 + place.y() * f.c90;
   const Vec2 on_facet = facet.local(nearest);
   const Vec2 on_patch = on_facet.cwiseMax(patch.low).cwiseMin(patch.high);
   const double above = facet.normal.dot(nearest - facet.origin);
@@ -131,7 +131,7 @@ std::array<float, transport::kSets> PatchPoints::seen_in_sets(const geometry::Ra
   return result;
 }
 
-/// Share of the light that is not hidden, along one sight line between chance spots in set `set`.
+/// Share of the light that is not hidden, along one sight line between chance places in set `set`.
 float PatchPoints::seen(const geometry::RayTracer& tracer, std::size_t i, int set) const {
   const transport::Patch& patch = patches.patches()[i];
   const geometry::Facet& facet = patches.facet_of(patch);
@@ -149,10 +149,10 @@ float PatchPoints::seen(const geometry::RayTracer& tracer, std::size_t i, int se
   for (int attempt = 0; attempt < kAttempts; ++attempt) {
     const Vec2 uv =
         transport::even_point(std::uint32_t(attempt * transport::kSets + set) * 5 + 2, shift_spot);
-    const Vec3 at = light.surface().spot_seen(along, uv.x(), uv.y());
-    const Vec3 spot = f.origin + at.x() * f.c0 + at.y() * f.c90 + at.z() * f.g0;
+    const Vec3 at = light.surface().point_seen(along, uv.x(), uv.y());
+    const Vec3 place = f.origin + at.x() * f.c0 + at.y() * f.c90 + at.z() * f.g0;
     // What lies behind the patch's plane gives it nothing, and is not part of the share.
-    if (facet.normal.dot(spot - point) > 0) return tracer.passed(point, spot, light.luminaire().owner);
+    if (facet.normal.dot(place - point) > 0) return tracer.passed(point, place, light.luminaire().owner);
   }
   return 1;
 }

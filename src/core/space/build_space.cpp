@@ -95,12 +95,12 @@ class Builder {
   std::vector<Tasks> all_tasks_;
 };
 
-/// What plans show of the room and its things, and what all of it is made of.
+/// What plans show of the room and its objects, and what all of it is made of.
 void Builder::describe(const RoomGeometry& built) {
-  for (const PlacedObject& thing : built.objects) {
-    space_.objects.push_back(
-        {thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m, thing.solids.size() == 1});
-    space_.finishes.push_back({thing.name, thing.object->finish});
+  for (const PlacedObject& placed : built.objects) {
+    space_.objects.push_back({placed.name, placed.extent.plan, placed.extent.bottom_m, placed.extent.top_m,
+                              placed.solids.size() == 1});
+    space_.finishes.push_back({placed.name, placed.object->finish});
   }
   for (const geometry::WallOpening& opening : built.shell.openings) {
     Opening placed{opening.name, opening.wall, geometry::opening_corners(built.shell, opening), {}, {}};

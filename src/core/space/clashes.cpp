@@ -63,57 +63,57 @@ double wall_distance(const geometry::RoomShell& shell, const Solid& solid) {
 
 class Clashes {
  public:
-  Clashes(const std::string& room, const geometry::RoomShell& shell, const std::vector<PlacedObject>& things,
+  Clashes(const std::string& room, const geometry::RoomShell& shell, const std::vector<PlacedObject>& objects,
           Problems& problems)
-      : room_(room), shell_(shell), things_(things), problems_(problems) {}
+      : room_(room), shell_(shell), objects_(objects), problems_(problems) {}
 
   std::vector<Meeting> find() {
-    held_.assign(things_.size(), false);
-    for (std::size_t i = 0; i < things_.size(); ++i) {
-      check_room(things_[i]);
-      for (std::size_t k = i + 1; k < things_.size(); ++k) check_pair(i, k);
+    held_.assign(objects_.size(), false);
+    for (std::size_t i = 0; i < objects_.size(); ++i) {
+      check_room(objects_[i]);
+      for (std::size_t k = i + 1; k < objects_.size(); ++k) check_pair(i, k);
     }
-    for (std::size_t i = 0; i < things_.size(); ++i) check_floating(i);
+    for (std::size_t i = 0; i < objects_.size(); ++i) check_floating(i);
     if (pairs_ > kMostPairs)
-      problems_.warning("P045", things_.front().object->place,
-                        fmt::format(FMT_STRING("{} more pairs of things in \"{}\" stand inside each other"),
+      problems_.warning("P045", objects_.front().object->place,
+                        fmt::format(FMT_STRING("{} more pairs of objects in \"{}\" stand inside each other"),
                                     pairs_ - kMostPairs, room_));
     return std::move(meetings_);
   }
 
  private:
-  void check_room(const PlacedObject& thing);
+  void check_room(const PlacedObject& placed);
   void check_pair(std::size_t i, std::size_t k);
   void check_floating(std::size_t i);
 
   const std::string& room_;
   const geometry::RoomShell& shell_;
-  const std::vector<PlacedObject>& things_;
+  const std::vector<PlacedObject>& objects_;
   Problems& problems_;
   std::vector<bool> held_;
   std::vector<Meeting> meetings_;
   std::size_t pairs_ = 0;
 };
 
-void Clashes::check_room(const PlacedObject& thing) {
-  std::vector<Vec3> corners = thing.mesh.vertices;
-  for (const Solid& solid : thing.solids)
+void Clashes::check_room(const PlacedObject& placed) {
+  std::vector<Vec3> corners = placed.mesh.vertices;
+  for (const Solid& solid : placed.solids)
     for (const Vec2& p : solid.plan)
       for (const double z : {solid.bottom_m, solid.top_m}) corners.emplace_back(p.x(), p.y(), z);
   for (const Vec3& p : corners) {
     const bool inside = geometry::contains(shell_.outline, p.head<2>()) ||
                         geometry::distance_to_edges(shell_.outline, p.head<2>()) < kHair;
     if (inside && p.z() > -kHair && p.z() < shell_.ceiling_height(p.head<2>()) + kHair) continue;
-    problems_.warning(
-        "P037", thing.object->place,
-        fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at {}"), thing.name, room_, problems_.spot(p)));
+    problems_.warning("P037", placed.object->place,
+                      fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at {}"), placed.name, room_,
+                                  problems_.position(p)));
     return;
   }
-  if (wall_distance(shell_, thing.extent) < kHair) meetings_.push_back({thing.name, {}});
+  if (wall_distance(shell_, placed.extent) < kHair) meetings_.push_back({placed.name, {}});
 }
 
 void Clashes::check_pair(std::size_t i, std::size_t k) {
-  const PlacedObject &a = things_[i], &b = things_[k];
+  const PlacedObject &a = objects_[i], &b = objects_[k];
   if (!near_in_plan(a.extent, b.extent)) return;
   // Of a mesh only its extent is looked at, to tell what it stands on.
   const bool rough = a.solids.empty() || b.solids.empty();
@@ -130,7 +130,7 @@ void Clashes::check_pair(std::size_t i, std::size_t k) {
             problems_.warning(
                 "P045", b.object->place,
                 fmt::format(FMT_STRING("\"{}\" and \"{}\" stand inside each other around {}"), a.name, b.name,
-                            problems_.spot(Vec3(inside.at.x(), inside.at.y(), (low + high) / 2))));
+                            problems_.position(Vec3(inside.at.x(), inside.at.y(), (low + high) / 2))));
           return;
         }
       }
@@ -144,22 +144,22 @@ void Clashes::check_pair(std::size_t i, std::size_t k) {
 }
 
 void Clashes::check_floating(std::size_t i) {
-  const PlacedObject& thing = things_[i];
-  const Solid& e = thing.extent;
+  const PlacedObject& placed = objects_[i];
+  const Solid& e = placed.extent;
   if (held_[i] || e.bottom_m < kHair || wall_distance(shell_, e) < kOnWall) return;
   for (const Vec2& p : e.plan)
     if (shell_.ceiling_height(p) - e.top_m < kHair) return;
-  problems_.warning("P046", thing.object->place,
+  problems_.warning("P046", placed.object->place,
                     fmt::format(FMT_STRING("\"{}\" floats in \"{}\": its underside is at {} and nothing "
                                            "below, beside or above it holds it"),
-                                thing.name, room_, problems_.length(e.bottom_m)));
+                                placed.name, room_, problems_.length(e.bottom_m)));
 }
 
 }  // namespace
 
 std::vector<Meeting> find_clashes(const std::string& room_name, const geometry::RoomShell& shell,
-                                  const std::vector<PlacedObject>& things, Problems& problems) {
-  return Clashes(room_name, shell, things, problems).find();
+                                  const std::vector<PlacedObject>& objects, Problems& problems) {
+  return Clashes(room_name, shell, objects, problems).find();
 }
 
 }  // namespace glow::space

@@ -95,7 +95,7 @@ void DoubtfulInput::buried_luminaires() {
             "P063", room_.place,
             fmt::format(FMT_STRING("luminaire {} at {} is inside \"{}\"; its light is lost there. Move one "
                                    "of them"),
-                        group.mark, problems_.spot(at), object.name));
+                        group.mark, problems_.position(at), object.name));
       }
 }
 

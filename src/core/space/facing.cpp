@@ -7,7 +7,7 @@
 namespace glow::space {
 
 std::optional<Vec3> parse_point(const std::string& words, const units::ShownUnits& shown) {
-  Vec3 spot;
+  Vec3 target;
   std::size_t begin = 0;
   for (int k = 0; k < 3; ++k) {
     const std::size_t comma = words.find(',', begin);
@@ -17,24 +17,24 @@ std::optional<Vec3> parse_point(const std::string& words, const units::ShownUnit
     units::Parsed parsed = units::parse_quantity(one, units::Dimension::length);
     if (units::parse_number(one, bare)) parsed.value = shown.metres_of(bare);
     if (!parsed.ok || std::abs(parsed.value) > 1e7) return std::nullopt;
-    spot[k] = parsed.value;
+    target[k] = parsed.value;
     begin = comma + 1;
   }
-  return spot;
+  return target;
 }
 
-Facing parse_facing(const std::string& words, const Vec3& at, const std::vector<PlanShape>& things) {
+Facing parse_facing(const std::string& words, const Vec3& at, const std::vector<PlanShape>& objects) {
   if (words == "up") return {Vec3(Vec3::UnitZ()), {}};
   if (words == "down") return {Vec3(-Vec3::UnitZ()), {}};
   Vec3 way = Vec3::Zero();
   std::vector<std::string> names = {"up", "down"};
   if (const auto direction = parse_point(words, {})) way = *direction;
-  for (const PlanShape& thing : things) {
-    names.push_back(thing.name);
-    if (thing.name != words) continue;
+  for (const PlanShape& object : objects) {
+    names.push_back(object.name);
+    if (object.name != words) continue;
     Vec2 middle = Vec2::Zero();
-    for (const Vec2& p : thing.outline) middle += p / double(thing.outline.size());
-    way = Vec3(middle.x(), middle.y(), (thing.bottom_m + thing.top_m) / 2) - at;
+    for (const Vec2& p : object.outline) middle += p / double(object.outline.size());
+    way = Vec3(middle.x(), middle.y(), (object.bottom_m + object.top_m) / 2) - at;
   }
   if (way.norm() > 1e-9) return {Vec3(way.normalized()), {}};
   const std::string near = nearest_word(words, names);

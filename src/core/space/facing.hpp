@@ -14,8 +14,8 @@ struct Facing {
   std::string expected;
 };
 
-/// "up", "down", "X,Y,Z" or the name of one of `things`, towards whose middle it then goes from `at`.
-Facing parse_facing(const std::string& words, const Vec3& at, const std::vector<PlanShape>& things);
+/// "up", "down", "X,Y,Z" or the name of one of `objects`, towards whose middle it then goes from `at`.
+Facing parse_facing(const std::string& words, const Vec3& at, const std::vector<PlanShape>& objects);
 
 /// "2.5,1,0.85": three lengths, each of which may carry a unit; bare ones in `units`.
 std::optional<Vec3> parse_point(const std::string& words, const units::ShownUnits& units);

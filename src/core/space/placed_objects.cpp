@@ -42,80 +42,80 @@ class Placer {
     frame_ = Eigen::Translation3d(own_axes ? object_.at : Vec3::Zero()) *
              Eigen::AngleAxisd(own_axes ? object_.rotation_deg * kDegree : 0, Vec3::UnitZ()) *
              Eigen::Translation3d(offset.x(), offset.y(), 0);
-    PlacedObject thing;
-    thing.name = name;
-    thing.base = object_.name;
-    thing.object = &object_;
-    thing.usual_face = usual_face(object_);
+    PlacedObject placed;
+    placed.name = name;
+    placed.base = object_.name;
+    placed.object = &object_;
+    placed.usual_face = usual_face(object_);
     if (object_.shape == ObjectShape::mesh)
-      place_mesh(thing);
+      place_mesh(placed);
     else
-      place_solids(thing);
-    return thing;
+      place_solids(placed);
+    return placed;
   }
 
  private:
   Vec2 in_plan(const Vec2& p) const { return (frame_ * raised(p, 0)).head<2>(); }
   double level(double z) const { return z + frame_.translation().z(); }
 
-  void place_mesh(PlacedObject& thing) const {
+  void place_mesh(PlacedObject& placed) const {
     const model::MeshUse& use = *object_.mesh;
     geometry::SimplerMesh simple = geometry::simplified(*use.mesh, kMostTriangles);
     Eigen::Affine3d motion = Eigen::Affine3d(frame_) * Eigen::Scaling(use.scale);
     if (!use.z_up) motion = motion * Eigen::AngleAxisd(kPi / 2, Vec3::UnitX());
-    thing.mesh = geometry::moved(std::move(simple.mesh), motion);
-    thing.simplified_m = simple.edge * use.scale;
-    thing.triangles_in_file = use.mesh->triangle_count();
-    if (thing.mesh.vertices.empty()) return;
-    Vec3 low = thing.mesh.vertices.front(), high = low;
-    for (const Vec3& p : thing.mesh.vertices) {
+    placed.mesh = geometry::moved(std::move(simple.mesh), motion);
+    placed.simplified_m = simple.edge * use.scale;
+    placed.triangles_in_file = use.mesh->triangle_count();
+    if (placed.mesh.vertices.empty()) return;
+    Vec3 low = placed.mesh.vertices.front(), high = low;
+    for (const Vec3& p : placed.mesh.vertices) {
       low = low.cwiseMin(p);
       high = high.cwiseMax(p);
     }
-    thing.extent = {
+    placed.extent = {
         {low.head<2>(), {high.x(), low.y()}, high.head<2>(), {low.x(), high.y()}}, low.z(), high.z()};
   }
 
-  void place_solids(PlacedObject& thing) const {
+  void place_solids(PlacedObject& placed) const {
     Object sized = object_;
     if (sized.size.z() <= 0 && sized.shape == ObjectShape::furniture)
       sized.size.z() = ceiling_height_(in_plan({0, 0})) - sized.at.z();
-    thing.solids = solids_of(sized);
+    placed.solids = solids_of(sized);
     geometry::Polygon corners;
-    for (Solid& solid : thing.solids) {
+    for (Solid& solid : placed.solids) {
       corners.insert(corners.end(), solid.plan.begin(), solid.plan.end());
       for (Vec2& p : solid.plan) p = in_plan(p);
       solid.bottom_m = level(solid.bottom_m);
       solid.top_m = level(solid.top_m);
     }
-    thing.extent = thing.solids.front();
-    for (const Solid& solid : thing.solids) {
-      thing.extent.bottom_m = std::min(thing.extent.bottom_m, solid.bottom_m);
-      thing.extent.top_m = std::max(thing.extent.top_m, solid.top_m);
+    placed.extent = placed.solids.front();
+    for (const Solid& solid : placed.solids) {
+      placed.extent.bottom_m = std::min(placed.extent.bottom_m, solid.bottom_m);
+      placed.extent.top_m = std::max(placed.extent.top_m, solid.top_m);
     }
     const geometry::Box2 box = geometry::bounding_box(corners);
-    if (thing.solids.size() > 1) {
-      thing.extent.plan.clear();
+    if (placed.solids.size() > 1) {
+      placed.extent.plan.clear();
       for (const Vec2& p :
            {box.low, Vec2(box.high.x(), box.low.y()), box.high, Vec2(box.low.x(), box.high.y())})
-        thing.extent.plan.push_back(in_plan(p));
+        placed.extent.plan.push_back(in_plan(p));
     }
-    add_faces(thing, box);
+    add_faces(placed, box);
   }
 
-  void add_faces(PlacedObject& thing, const geometry::Box2& box) const {
-    const Solid& main = thing.solids.front();
-    const double low = thing.extent.bottom_m, high = thing.extent.top_m;
+  void add_faces(PlacedObject& placed, const geometry::Box2& box) const {
+    const Solid& main = placed.solids.front();
+    const double low = placed.extent.bottom_m, high = placed.extent.top_m;
     const auto upright = [&](const char* name, const Vec2& a, const Vec2& b) {
       const Vec2 p = in_plan(a), q = in_plan(b);
-      thing.faces.push_back({name, {raised(p, low), raised(q, low), raised(q, high), raised(p, high)}});
+      placed.faces.push_back({name, {raised(p, low), raised(q, low), raised(q, high), raised(p, high)}});
     };
     const auto flat = [&](const std::string& name, const Solid& solid, bool up) {
       Face face{name, {}};
       for (const Vec2& p : solid.plan) face.corners.push_back(raised(p, up ? solid.top_m : solid.bottom_m));
       const bool counter_clockwise = geometry::signed_area(solid.plan) > 0;
       if (counter_clockwise != up) std::reverse(face.corners.begin(), face.corners.end());
-      thing.faces.push_back(std::move(face));
+      placed.faces.push_back(std::move(face));
     };
     const Vec2 a = box.low, b(box.high.x(), box.low.y()), c = box.high, d(box.low.x(), box.high.y());
     if (object_.shape == ObjectShape::panel) {
@@ -132,7 +132,7 @@ class Placer {
     upright("left", d, a);
     if (object_.kind == "shelf rack")
       for (int k = 0; k < object_.shelves; ++k)
-        flat(fmt::format(FMT_STRING("shelf {}"), k + 1), thing.solids[std::size_t(object_.shelves - 1 - k)],
+        flat(fmt::format(FMT_STRING("shelf {}"), k + 1), placed.solids[std::size_t(object_.shelves - 1 - k)],
              true);
   }
 

@@ -17,7 +17,7 @@ struct Solid {
   double bottom_m = 0, top_m = 0;
 };
 
-/// A flat side of a thing where light can be read: counter-clockwise seen from outside, upright ones from
+/// A flat side of an object where light can be read: counter-clockwise seen from outside, upright ones from
 /// the lower left corner.
 struct Face {
   std::string name;  ///< "top", "front", "shelf 2", ...
@@ -45,7 +45,7 @@ struct PlacedObject {
 std::vector<PlacedObject> place_objects(const std::vector<model::Object>& objects,
                                         const std::function<double(const Vec2&)>& ceiling_height);
 
-/// The solids that a thing of this kind is made of, in its own axes, its foot at 0: slabs, legs, shelves.
+/// The solids that an object of this kind is made of, in its own axes, its foot at 0: slabs, legs, shelves.
 /// The first one is what `top` means.
 std::vector<Solid> solids_of(const model::Object& object);
 

@@ -49,7 +49,7 @@ class Builder {
     for (const model::CeilingPart& part : room_.ceiling)
       if (!part.over.empty()) add_lower_ceiling(part);
     result_.objects = place_objects(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
-    for (const PlacedObject& thing : result_.objects) add(thing);
+    for (const PlacedObject& placed : result_.objects) add(placed);
     result_.meetings = find_clashes(room_.name, shell, result_.objects, problems_);
     return std::move(result_);
   }
@@ -60,9 +60,9 @@ class Builder {
   void add(const model::Opening& opening);
   bool fits(const model::Opening& opening, const geometry::WallOpening& hole, double wall_length);
   void add_lower_ceiling(const model::CeilingPart& part);
-  void add(const PlacedObject& thing);
-  void add_mesh(const PlacedObject& thing);
-  bool has_sound_size(const PlacedObject& thing);
+  void add(const PlacedObject& placed);
+  void add_mesh(const PlacedObject& placed);
+  bool has_sound_size(const PlacedObject& placed);
 
   const model::Room& room_;
   const WrittenWalls& walls_;
@@ -78,7 +78,7 @@ void Builder::check_height(const Vec2& corner) {
   problems_.error("P033", room_.ceiling.empty() ? room_.place : room_.ceiling.front().place,
                   fmt::format(FMT_STRING("the ceiling of \"{}\" comes down to {} at corner {}; "
                                          "expected {} or more above the floor everywhere"),
-                              room_.name, problems_.length(height), problems_.spot(corner),
+                              room_.name, problems_.length(height), problems_.position(corner),
                               problems_.length(kLowestRoom)));
 }
 
@@ -160,7 +160,7 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
     if (!inside) {
       problems_.error("P039", part.place,
                       fmt::format(FMT_STRING("the lower ceiling reaches out of \"{}\" at {}"), room_.name,
-                                  problems_.spot(p)));
+                                  problems_.position(p)));
       return;
     }
     top = std::max(top, shell.ceiling_height(p));
@@ -177,13 +177,13 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
                       geometry::SurfaceRole::ceiling);
 }
 
-void Builder::add(const PlacedObject& thing) {
-  if (thing.object->shape == model::ObjectShape::mesh) {
-    if (has_sound_size(thing)) add_mesh(thing);
+void Builder::add(const PlacedObject& placed) {
+  if (placed.object->shape == model::ObjectShape::mesh) {
+    if (has_sound_size(placed)) add_mesh(placed);
     return;
   }
-  const int surface = geometry_.add_surface(thing.name, thing.object->finish.material);
-  for (const Solid& solid : thing.solids) {
+  const int surface = geometry_.add_surface(placed.name, placed.object->finish.material);
+  for (const Solid& solid : placed.solids) {
     if (solid.plan.size() > 2) {
       geometry_.add_block(surface, solid.plan, solid.bottom_m, solid.top_m);
       continue;
@@ -195,15 +195,15 @@ void Builder::add(const PlacedObject& thing) {
 }
 
 /// A mesh in the wrong unit makes a room that looks computed and is nonsense.
-bool Builder::has_sound_size(const PlacedObject& thing) {
-  const model::MeshUse& use = *thing.object->mesh;
-  if (!reported_.insert(thing.object).second) return true;  // its first one told
-  const Vec3 size = thing.mesh.size();
+bool Builder::has_sound_size(const PlacedObject& placed) {
+  const model::MeshUse& use = *placed.object->mesh;
+  if (!reported_.insert(placed.object).second) return true;  // its first one told
+  const Vec3 size = placed.mesh.size();
   const geometry::Box2 box = geometry::bounding_box(result_.shell.outline);
   const double room = std::max(box.size().maxCoeff(), room_.height_m);
   const auto shown = [&](double metres) { return problems_.units().length(metres); };
   const std::string words = fmt::format(
-      FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} {} large in \"{}\""), thing.name, shown(size.x()),
+      FMT_STRING("\"{}\" would be {:.4g} x {:.4g} x {:.4g} {} large in \"{}\""), placed.name, shown(size.x()),
       shown(size.y()), shown(size.z()), problems_.units().length_unit(), room_.name);
   if (size.maxCoeff() > kLargestMesh * room) {
     problems_.error("P047", use.place,
@@ -215,35 +215,35 @@ bool Builder::has_sound_size(const PlacedObject& thing) {
   if (size.maxCoeff() > room || size.maxCoeff() < kSmallestMesh)
     problems_.warning("P047", use.place,
                       words + "; is scale = its file's unit (\"mm\", \"cm\", \"m\", \"in\")?");
-  if (thing.simplified_m > 0)
+  if (placed.simplified_m > 0)
     problems_.warning("P048", use.place,
                       fmt::format(FMT_STRING("\"{}\" has {} triangles in its file and takes part with {}: "
                                              "corners were moved by up to {:.0f} mm"),
-                                  thing.name, thing.triangles_in_file, thing.mesh.triangle_count(),
-                                  1000 * thing.simplified_m));
+                                  placed.name, placed.triangles_in_file, placed.mesh.triangle_count(),
+                                  1000 * placed.simplified_m));
   return true;
 }
 
 /// Closed meshes are seen from outside; open ones from both sides, since nobody can tell which is which.
-void Builder::add_mesh(const PlacedObject& thing) {
-  const model::MeshUse& use = *thing.object->mesh;
-  const geometry::Enclosure enclosure = geometry::enclosure_of(thing.mesh);
-  for (const geometry::Mesh::Part& part : thing.mesh.parts) {
+void Builder::add_mesh(const PlacedObject& placed) {
+  const model::MeshUse& use = *placed.object->mesh;
+  const geometry::Enclosure enclosure = geometry::enclosure_of(placed.mesh);
+  for (const geometry::Mesh::Part& part : placed.mesh.parts) {
     const auto own = use.finishes.find(part.material);
-    geometry::Material material = (own != use.finishes.end() ? own->second : thing.object->finish).material;
+    geometry::Material material = (own != use.finishes.end() ? own->second : placed.object->finish).material;
     material.two_sided = enclosure == geometry::Enclosure::open;
     std::vector<std::array<int, 3>> triangles = part.triangles;
     if (enclosure == geometry::Enclosure::inwards)
       for (auto& t : triangles) std::swap(t[1], t[2]);
-    geometry_.add_triangles(geometry_.add_surface(thing.name, material), thing.mesh.vertices, triangles);
+    geometry_.add_triangles(geometry_.add_surface(placed.name, material), placed.mesh.vertices, triangles);
   }
-  if (thing.object->repeat && thing.name != thing.base + " 1") return;
+  if (placed.object->repeat && placed.name != placed.base + " 1") return;
   for (const auto& [name, finish] : use.finishes)
-    if (std::none_of(thing.mesh.parts.begin(), thing.mesh.parts.end(),
+    if (std::none_of(placed.mesh.parts.begin(), placed.mesh.parts.end(),
                      [&, &material = name](const auto& part) { return part.material == material; }))
       problems_.warning("P049", use.place,
                         fmt::format(FMT_STRING("\"{}\" has no material \"{}\" in its file; it holds: {}"),
-                                    thing.name, name, geometry::material_names(thing.mesh)));
+                                    placed.name, name, geometry::material_names(placed.mesh)));
 }
 
 }  // namespace

@@ -6,10 +6,10 @@
 
 namespace glow::space {
 
-/// Shell, openings and objects of a room as surfaces, with what does not fit noted: things that stick out of
+/// Shell, openings and objects of a room as surfaces, with what does not fit noted: objects that stick out of
 /// the room, stand in each other or float, openings outside their wall, a ceiling that meets the floor.
 /// `outline` is the room's, tidied and counter-clockwise. The shell is given back as well, for heights of the
-/// ceiling, and the things in their places.
+/// ceiling, and the objects in their places.
 struct RoomGeometry {
   geometry::RoomShell shell;
   std::vector<PlacedObject> objects;

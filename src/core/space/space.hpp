@@ -79,7 +79,7 @@ struct Grid {
   readings::Receiver receiver(std::size_t point) const;
 };
 
-/// Where light is read at one spot.
+/// Where light is read at one point.
 struct Point {
   std::string name;
   readings::Receiver receiver;
@@ -91,7 +91,7 @@ struct SurfaceFinish {
   model::Finish finish;
 };
 
-/// Two things that touch: an object, and another one or (empty) a wall.
+/// Two objects that touch: an object, and another one or (empty) a wall.
 struct Meeting {
   std::string object, other;
 };

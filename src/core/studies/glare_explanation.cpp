@@ -118,11 +118,8 @@ void GlareExplainer::explain_table() {
   cause(SeeTable{});
   std::vector<space::LuminaireGroup> turned = room_.space().groups;
   for (space::LuminaireGroup& group : turned)
-    for (photometry::PlacedLuminaire& luminaire : group.luminaires) {
-      const Vec3 c0 = luminaire.frame.c0;
-      luminaire.frame.c0 = luminaire.frame.c90;
-      luminaire.frame.c90 = -c0;
-    }
+    for (photometry::PlacedLuminaire& luminaire : group.luminaires)
+      luminaire.frame = luminaire.frame.turned_square();
   const auto value =
       assess::table_glare(room_.space(), room_.setting.brief().glare, turned, room_.lit.weights).worst();
   if (value && *value < check_.actual - 0.05) {

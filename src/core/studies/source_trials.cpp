@@ -122,11 +122,7 @@ void SourceTrials::try_at_worst_view(std::size_t s) {
   });
   if (round) return;
   Luminaires turned = as_it_is;
-  for (PlacedLuminaire& luminaire : turned) {
-    const Vec3 c0 = luminaire.frame.c0;
-    luminaire.frame.c0 = luminaire.frame.c90;
-    luminaire.frame.c90 = -c0;
-  }
+  for (PlacedLuminaire& luminaire : turned) luminaire.frame = luminaire.frame.turned_square();
   keep(s, false, {GlareChange::Kind::turned, 90, 0, 0, {}}, source, turned, 1);
 }
 

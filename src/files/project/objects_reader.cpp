@@ -20,25 +20,25 @@ constexpr int kMostRepeats = 1000;
 constexpr int kMostShelves = 40;
 constexpr double kUsualReflectance = 0.5;
 
-constexpr std::array<const char*, 6> kShapeKeys = {"box", "panel", "block", "cylinder", "thing", "mesh"};
+constexpr std::array<const char*, 6> kShapeKeys = {"box", "panel", "block", "cylinder", "furniture", "mesh"};
 
 /// Typical sizes of furniture: data/furniture.toml.
-struct TypicalThing {
+struct TypicalFurniture {
   Vec3 size;
   double thickness = 0, leg = 0, bottom = 0;
   int shelves = 0;
   std::string finish;
 };
 
-const std::map<std::string, TypicalThing>& typical_things() {
-  static const std::map<std::string, TypicalThing> things = [] {
+const std::map<std::string, TypicalFurniture>& typical_furniture() {
+  static const std::map<std::string, TypicalFurniture> list = [] {
     const EmbeddedFile* file = embedded_table("furniture.toml");
     const toml::table document = toml::parse(file->bytes, file->name);
     Problems problems;
     TomlTable root(document, "furniture", file->name, problems);
-    std::map<std::string, TypicalThing> result;
-    for (auto& [name, table] : root.named_tables("things"))
-      result[name] = {table.spot("size").value_or(Vec3::Ones()),
+    std::map<std::string, TypicalFurniture> result;
+    for (auto& [name, table] : root.named_tables("furniture"))
+      result[name] = {table.position("size").value_or(Vec3::Ones()),
                       table.quantity("thickness", Dimension::length, kHeight).value_or(0),
                       table.quantity("leg", Dimension::length, kHeight).value_or(0),
                       table.quantity("bottom", Dimension::length, kHeight).value_or(0),
@@ -46,7 +46,7 @@ const std::map<std::string, TypicalThing>& typical_things() {
                       table.text("finish").value_or("")};
     return result;
   }();
-  return things;
+  return list;
 }
 
 class ObjectReader {
@@ -71,12 +71,12 @@ class ObjectReader {
   bool read_panel();
   bool read_block();
   bool read_cylinder();
-  bool read_thing();
+  bool read_furniture();
   bool read_mesh();
   void read_repeat();
   void settle_finish(bool shaped);
   void read_place() {
-    object_.at = table_.spot("at", Need::required).value_or(Vec3::Zero());
+    object_.at = table_.position("at", Need::required).value_or(Vec3::Zero());
     object_.rotation_deg = table_.quantity("rotation", Dimension::angle, kAngle).value_or(0);
   }
   bool positive(const char* key, double least) {
@@ -101,7 +101,7 @@ bool ObjectReader::read_shape() {
     table_.problems().error(
         "P007", table_.place(),
         "an object needs exactly one of \"box\" = [x, y, z], \"panel\" = [width, height], \"block\" = [[x, "
-        "y], ...], \"cylinder\" = [diameter, height], \"thing\" = \"table\" and \"mesh\" = \"file.obj\"");
+        "y], ...], \"cylinder\" = [diameter, height], \"furniture\" = \"table\" and \"mesh\" = \"file.obj\"");
     for (const char* key : kShapeKeys) table_.skip(key);
     for (const char* key : {"at", "rotation", "bottom", "top", "size", "thickness", "leg", "shelves", "scale",
                             "up", "materials"})
@@ -112,12 +112,12 @@ bool ObjectReader::read_shape() {
   if (table_.has("panel")) return read_panel();
   if (table_.has("block")) return read_block();
   if (table_.has("cylinder")) return read_cylinder();
-  return table_.has("thing") ? read_thing() : read_mesh();
+  return table_.has("furniture") ? read_furniture() : read_mesh();
 }
 
 bool ObjectReader::read_box() {
   read_place();
-  const auto size = table_.spot("box");
+  const auto size = table_.position("box");
   if (!size || !positive("box", size->minCoeff())) return false;
   object_.size = *size;
   return true;
@@ -165,28 +165,28 @@ bool ObjectReader::read_cylinder() {
   return true;
 }
 
-bool ObjectReader::read_thing() {
-  const auto kind = table_.text("thing");
-  const auto found = kind ? typical_things().find(*kind) : typical_things().end();
+bool ObjectReader::read_furniture() {
+  const auto kind = table_.text("furniture");
+  const auto found = kind ? typical_furniture().find(*kind) : typical_furniture().end();
   object_.shape = ObjectShape::furniture;
-  const auto size = table_.spot("size");
+  const auto size = table_.position("size");
   const auto thickness = table_.quantity("thickness", Dimension::length, kHeight);
   const auto leg = table_.quantity("leg", Dimension::length, kHeight);
   const auto shelves = table_.count("shelves", 0, kMostShelves);
   const auto at = table_.place_in_room("at");
   object_.rotation_deg = table_.quantity("rotation", Dimension::angle, kAngle).value_or(0);
-  if (kind && found == typical_things().end()) {
+  if (kind && found == typical_furniture().end()) {
     std::vector<std::string> names;
-    for (const auto& [name, thing] : typical_things()) names.push_back(name);
+    for (const auto& [name, own] : typical_furniture()) names.push_back(name);
     const std::string near = nearest_word(*kind, names);
     table_.problems().error(
-        "P041", table_.place_of("thing"),
-        fmt::format(FMT_STRING("there is no thing called \"{}\"; {}"), *kind,
+        "P041", table_.place_of("furniture"),
+        fmt::format(FMT_STRING("there is no furniture called \"{}\"; {}"), *kind,
                     near.empty() ? fmt::format(FMT_STRING("expected one of: {}"), fmt::join(names, ", "))
                                  : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
   }
-  if (!kind || found == typical_things().end() || !at || (table_.has("size") && !size)) return false;
-  const TypicalThing& typical = found->second;
+  if (!kind || found == typical_furniture().end() || !at || (table_.has("size") && !size)) return false;
+  const TypicalFurniture& typical = found->second;
   object_.kind = *kind;
   object_.at = {at->x(), at->y(), std::isnan(at->z()) ? typical.bottom : at->z()};
   object_.size = size.value_or(typical.size);
@@ -261,7 +261,7 @@ void ObjectReader::read_repeat() {
   result.step = repeat->point("step", Need::required).value_or(Vec2::Ones());
   if (result.columns * result.rows > kMostRepeats) {
     repeat->problems().error("P005", repeat->place(),
-                             fmt::format(FMT_STRING("{} x {} things; expected at most {}"), result.columns,
+                             fmt::format(FMT_STRING("{} x {} objects; expected at most {}"), result.columns,
                                          result.rows, kMostRepeats));
     result.rows = result.columns = 1;
   }
@@ -269,7 +269,7 @@ void ObjectReader::read_repeat() {
   object_.repeat = result;
 }
 
-/// Of a thing whose shape is not understood nothing is assumed: that was told already.
+/// Of an object whose shape is not understood nothing is assumed: that was told already.
 void ObjectReader::settle_finish(bool shaped) {
   const auto finish = read_finish(table_, materials_);
   object_.finish.material.diffuse = kUsualReflectance;

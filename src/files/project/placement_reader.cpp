@@ -116,7 +116,7 @@ LuminairePlacement read_placement(TomlTable& table) {
   placement.mounting_height_m = table.quantity("mounting_height", Dimension::length, kDropHeight);
   placement.suspension_m = table.quantity("suspension", Dimension::length, kDropHeight);
   placement.tilt_deg = table.quantity("tilt", Dimension::angle, kTilt).value_or(0);
-  placement.aim = table.spot("aim");
+  placement.aim = table.position("aim");
   placement.dimming = table.quantity("dimming", Dimension::ratio, kDimming).value_or(1);
   placement.blocks_light = table.flag("blocks_light").value_or(false);
   if (placement.aim && table.has("tilt"))

@@ -189,7 +189,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.surfaces = table.flag("surfaces").value_or(defaults.surfaces);
   room.areas = read_areas(table);
   room.grids = read_grids(table);
-  room.points = read_spots(table);
+  room.points = read_points(table);
   table.finish();
   return room;
 }

@@ -61,7 +61,7 @@ std::optional<model::PlacedRectangle> read_rectangle(TomlTable& owner, bool by_t
 
 /// Three corners or more in one plane.
 std::optional<std::vector<Vec3>> read_polygon(TomlTable& table) {
-  auto corners = table.spots("polygon");
+  auto corners = table.positions("polygon");
   if (!corners) return std::nullopt;
   const Vec3 normal = geometry::area_vector(*corners);
   bool flat = corners->size() >= 3 && normal.norm() > 1e-9;
@@ -192,22 +192,22 @@ std::vector<GridWish> read_grids(TomlTable& room) {
   return grids;
 }
 
-std::vector<model::PointWish> read_spots(TomlTable& room) {
-  std::vector<model::PointWish> spots;
+std::vector<model::PointWish> read_points(TomlTable& room) {
+  std::vector<model::PointWish> points;
   for (TomlTable& table : room.tables("points")) {
-    model::PointWish spot;
-    spot.place = table.place();
-    spot.name = table.text("name", Need::required).value_or("");
-    const auto at = table.spot("at", Need::required);
-    spot.facing_place = table.place_of("facing");
-    spot.facing = table.words("facing").value_or("up");
-    spot.kernel = read_kernel(table);
+    model::PointWish point;
+    point.place = table.place();
+    point.name = table.text("name", Need::required).value_or("");
+    const auto at = table.position("at", Need::required);
+    point.facing_place = table.place_of("facing");
+    point.facing = table.words("facing").value_or("up");
+    point.kernel = read_kernel(table);
     table.finish();
     if (!at) continue;
-    spot.at = *at;
-    spots.push_back(std::move(spot));
+    point.at = *at;
+    points.push_back(std::move(point));
   }
-  return spots;
+  return points;
 }
 
 }  // namespace glow::files

@@ -11,6 +11,6 @@ std::vector<model::AreaWish> read_areas(TomlTable& room);
 std::optional<model::LevelChoice> read_level(TomlTable& owner);
 /// The room's [[rooms.grids]] and [[rooms.points]]: where light is read beside the work plane.
 std::vector<model::GridWish> read_grids(TomlTable& room);
-std::vector<model::PointWish> read_spots(TomlTable& room);
+std::vector<model::PointWish> read_points(TomlTable& room);
 
 }  // namespace glow::files

@@ -85,6 +85,11 @@ class Writer {
     else
       out_[name] = nullptr;
   }
+  /// A key that is left out where there is nothing.
+  template <class T>
+  void present(const char* name, const std::optional<T>& value) {
+    if (value) (*this)(name, *value);
+  }
   /// A list of objects: body(archive, item, number).
   template <class T, class Body>
   void list(const char* name, const std::vector<T>& items, const Body& body) {
@@ -141,6 +146,10 @@ class Reader {
     if (in_.at(name).is_null()) return;
     Reader inner(in_.at(name));
     body(inner, value.emplace());
+  }
+  template <class T>
+  void present(const char* name, std::optional<T>& value) {
+    if (has(name)) (*this)(name, value.emplace());
   }
   template <class T, class Body>
   void list(const char* name, std::vector<T>& items, const Body& body) {

@@ -262,11 +262,7 @@ void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& un
   describe_head(a, room);
   describe_checks(a, room, units);
   describe_tolerance(a, room);
-  if constexpr (A::kReads) {
-    if (a.has("modelling")) a("modelling", room.assessment.modelling);
-  } else if (room.assessment.modelling) {
-    a("modelling", *room.assessment.modelling);
-  }
+  a.present("modelling", room.assessment.modelling);
   a("rates_ugr", room.rates_ugr);
   a.object("glare", [&](auto& own) {
     describe_glare(own, room.assessment.glare, files::GlareContext{&room, units});

@@ -196,7 +196,7 @@ std::optional<Vec2> TomlTable::to_point(const std::string& key, const toml::node
   return lengths ? std::optional(Vec2((*lengths)[0], (*lengths)[1])) : std::nullopt;
 }
 
-std::optional<Vec3> TomlTable::spot(const std::string& key, Need need) {
+std::optional<Vec3> TomlTable::position(const std::string& key, Need need) {
   const toml::node* node = take(key, need);
   if (!node) return std::nullopt;
   const auto lengths = to_lengths(key, *node, 3, "three lengths, as in [4.5, 2.0, 0.8]");
@@ -207,7 +207,7 @@ std::optional<Vec3> TomlTable::place_in_room(const std::string& key) {
   const toml::node* node = take(key, Need::required);
   if (!node) return std::nullopt;
   const toml::array* array = node->as_array();
-  if (!array || array->size() != 2) return spot(key);
+  if (!array || array->size() != 2) return position(key);
   const auto p = to_point(key, *node);
   return p ? std::optional(Vec3(p->x(), p->y(), std::nan(""))) : std::nullopt;
 }
@@ -242,18 +242,18 @@ const toml::array* TomlTable::take_corners(const std::string& key, const char* e
   return nullptr;
 }
 
-std::optional<std::vector<Vec3>> TomlTable::spots(const std::string& key) {
+std::optional<std::vector<Vec3>> TomlTable::positions(const std::string& key) {
   const toml::node* node = nullptr;
   const toml::array* array =
       take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
   if (!array) return std::nullopt;
-  std::vector<Vec3> spots;
+  std::vector<Vec3> list;
   for (const toml::node& element : *array) {
     const auto p = to_lengths(key, element, 3, "three lengths, as in [4.5, 2.0, 0.8]");
     if (!p) return std::nullopt;
-    spots.emplace_back((*p)[0], (*p)[1], (*p)[2]);
+    list.emplace_back((*p)[0], (*p)[1], (*p)[2]);
   }
-  return spots;
+  return list;
 }
 
 std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, std::size_t count, double low,

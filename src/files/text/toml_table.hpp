@@ -45,7 +45,7 @@ class TomlTable {
   /// [x, y]; each a number or a string with a unit.
   std::optional<Vec2> point(const std::string& key, Need need = Need::optional);
   /// [x, y, z].
-  std::optional<Vec3> spot(const std::string& key, Need need = Need::optional);
+  std::optional<Vec3> position(const std::string& key, Need need = Need::optional);
   /// [x, y] or [x, y, z]; z is NaN in the shorter form. Required.
   std::optional<Vec3> place_in_room(const std::string& key);
   /// All keys of the table, in alphabetical order.
@@ -54,7 +54,7 @@ class TomlTable {
   std::optional<std::vector<double>> numbers(const std::string& key, std::size_t count, double low,
                                              double high);
   /// [[x, y, z], ...], 3 to 2000 of them.
-  std::optional<std::vector<Vec3>> spots(const std::string& key);
+  std::optional<std::vector<Vec3>> positions(const std::string& key);
   /// What stands there as one line of words: text, a number, true or false, or a list of them with commas
   /// between.
   std::optional<std::string> words(const std::string& key);

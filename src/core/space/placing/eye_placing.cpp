@@ -33,7 +33,7 @@ class EyePlacer {
   bool settle_height(const model::EyesWish& wish, EyeSet& set);
   bool lay_all_over(const model::EyesWish& wish, EyeSet& set);
   bool look(const model::EyesWish& wish, EyeSet& set);
-  bool look_at_thing(const model::EyesWish& wish, EyeSet& set);
+  bool look_at_object(const model::EyesWish& wish, EyeSet& set);
   bool is_taken(const Vec3& eye) const;
 
   const model::Room& room_;
@@ -61,9 +61,9 @@ bool EyePlacer::settle_height(const model::EyesWish& wish, EyeSet& set) {
 
 /// Whether something stands there that nobody sits or stands on.
 bool EyePlacer::is_taken(const Vec3& eye) const {
-  return std::any_of(space_.objects.begin(), space_.objects.end(), [&](const PlanShape& thing) {
-    return thing.outline.size() > 2 && thing.bottom_m < eye.z() && thing.top_m > kStepOver &&
-           geometry::contains(thing.outline, eye.head<2>());
+  return std::any_of(space_.objects.begin(), space_.objects.end(), [&](const PlanShape& object) {
+    return object.outline.size() > 2 && object.bottom_m < eye.z() && object.top_m > kStepOver &&
+           geometry::contains(object.outline, eye.head<2>());
   });
 }
 
@@ -85,13 +85,13 @@ bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
   if (!set.positions.empty()) return true;
   problems_.error(
       "P069", wish.place,
-      fmt::format(FMT_STRING("things stand wherever eyes of \"{}\" could be; give some with \"at\""),
+      fmt::format(FMT_STRING("objects stand wherever eyes of \"{}\" could be; give some with \"at\""),
                   wish.name));
   return false;
 }
 
 /// Towards the middle of what is named, each eye its own way.
-bool EyePlacer::look_at_thing(const model::EyesWish& wish, EyeSet& set) {
+bool EyePlacer::look_at_object(const model::EyesWish& wish, EyeSet& set) {
   std::optional<Vec2> target;
   std::vector<std::string> names = {"4 directions", "8 directions"};
   const auto consider = [&](const std::string& name, const geometry::Polygon& outline) {
@@ -100,7 +100,7 @@ bool EyePlacer::look_at_thing(const model::EyesWish& wish, EyeSet& set) {
     target = Vec2::Zero();
     for (const Vec2& p : outline) *target += p / double(outline.size());
   };
-  for (const PlanShape& thing : space_.objects) consider(thing.name, thing.outline);
+  for (const PlanShape& object : space_.objects) consider(object.name, object.outline);
   for (const Opening& opening : space_.openings) consider(opening.name, opening.plan());
   for (std::size_t w = 0; w < space_.wall_names.size(); ++w)
     consider(space_.wall_names[w], {space_.outline[w], space_.outline[(w + 1) % space_.outline.size()]});
@@ -110,7 +110,7 @@ bool EyePlacer::look_at_thing(const model::EyesWish& wish, EyeSet& set) {
         "P070", wish.looking_place,
         fmt::format(
             FMT_STRING("\"looking\" is \"{}\"; {}expected degrees counter-clockwise from +x (one or a "
-                       "list), \"4 directions\", \"8 directions\", or the name of a thing, an opening "
+                       "list), \"4 directions\", \"8 directions\", or the name of an object, an opening "
                        "or a wall"),
             wish.looking, near.empty() ? "" : fmt::format(FMT_STRING("did you mean \"{}\"? "), near)));
     return false;
@@ -140,7 +140,7 @@ bool EyePlacer::look(const model::EyesWish& wish, EyeSet& set) {
       azimuths.push_back(value);
       start = end + 1;
     }
-    if (!numbers) return look_at_thing(wish, set);
+    if (!numbers) return look_at_object(wish, set);
   }
   for (const double azimuth : azimuths) set.looking.push_back(fmt::format(FMT_STRING("{:g} deg"), azimuth));
   for (std::size_t p = 0; p < set.positions.size(); ++p)
@@ -157,7 +157,7 @@ std::optional<EyeSet> EyePlacer::place(const model::EyesWish& wish) {
     if (!geometry::contains(space_.outline, wish.at->head<2>())) {
       problems_.error("P068", wish.place,
                       fmt::format(FMT_STRING("\"{}\" at {} lie outside room \"{}\""), wish.name,
-                                  problems_.spot(set.positions[0]), room_.name));
+                                  problems_.position(set.positions[0]), room_.name));
       return std::nullopt;
     }
   } else if (!lay_all_over(wish, set)) {

@@ -70,7 +70,7 @@ class GridPlacer {
  private:
   void place(const GridWish& wish);
   void place_on(const GridWish& wish);
-  bool place_on_things(const GridWish& wish);
+  bool place_on_objects(const GridWish& wish);
   void place_floor(const GridWish& wish, const std::string& name);
   void place_ceiling(const GridWish& wish, const std::string& name);
   void place_wall(const GridWish& wish, std::size_t wall, const std::string& name);
@@ -149,33 +149,33 @@ void GridPlacer::place_wall(const GridWish& wish, std::size_t wall, const std::s
   lay(wish, name, GridRole::wall, flat.plane, flat.outline, holes, wish.inset_m);
 }
 
-/// "bench 2.top", "bench.top" (of each of several), "board": a face of a thing, or of all of that name.
-bool GridPlacer::place_on_things(const GridWish& wish) {
+/// "bench 2.top", "bench.top" (of each of several), "board": a face of an object, or of all of that name.
+bool GridPlacer::place_on_objects(const GridWish& wish) {
   const std::size_t dot = wish.on.rfind('.');
-  const std::string thing_name = wish.on.substr(0, dot);
+  const std::string object_name = wish.on.substr(0, dot);
   const std::string face_name = dot == std::string::npos ? "" : wish.on.substr(dot + 1);
   bool found = false;
-  for (const PlacedObject& thing : built_.objects) {
-    if (thing.name != thing_name && thing.base != thing_name) continue;
-    const Face* face = thing.face(face_name);
+  for (const PlacedObject& placed : built_.objects) {
+    if (placed.name != object_name && placed.base != object_name) continue;
+    const Face* face = placed.face(face_name);
     if (!face) {
       std::string names;
-      for (const Face& each : thing.faces) names += (names.empty() ? "" : ", ") + each.name;
+      for (const Face& each : placed.faces) names += (names.empty() ? "" : ", ") + each.name;
       problems_.error("P050", wish.on_place,
                       names.empty()
                           ? fmt::format(FMT_STRING("\"{}\" is a mesh and has no named faces; give a "
                                                    "rectangle or polygon"),
-                                        thing.name)
-                          : fmt::format(FMT_STRING("\"{}\" has no face \"{}\"; it has: {}"), thing.name,
+                                        placed.name)
+                          : fmt::format(FMT_STRING("\"{}\" has no face \"{}\"; it has: {}"), placed.name,
                                         face_name, names));
       return true;
     }
     found = true;
     std::string name = wish.name;
     if (name == wish.on)
-      name = fmt::format(FMT_STRING("{} {}"), thing.name, face->name);
-    else if (thing.name != thing_name)
-      name += thing.name.substr(thing.base.size());
+      name = fmt::format(FMT_STRING("{} {}"), placed.name, face->name);
+    else if (placed.name != object_name)
+      name += placed.name.substr(placed.base.size());
     const Flat flat = flat_of(face->corners);
     lay(wish, name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m);
   }
@@ -192,10 +192,10 @@ void GridPlacer::place_on(const GridWish& wish) {
   }
   if (const auto place = walls_.find(0, wish.on))
     return place_wall(wish, place->wall, wish.name == wish.on ? walls_.name_of(place->wall) : wish.name);
-  if (place_on_things(wish)) return;
+  if (place_on_objects(wish)) return;
   std::vector<std::string> names = {"floor", "ceiling", "walls"};
   names.insert(names.end(), walls_.names().begin(), walls_.names().end());
-  for (const PlacedObject& thing : built_.objects) names.push_back(thing.name);
+  for (const PlacedObject& placed : built_.objects) names.push_back(placed.name);
   const std::string near = nearest_word(wish.on.substr(0, wish.on.rfind('.')), names);
   problems_.error(
       "P051", wish.on_place,
@@ -247,12 +247,12 @@ std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
 }
 
 std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems) {
-  std::vector<PlanShape> things;
-  for (const PlacedObject& thing : built.objects)
-    things.push_back({thing.name, thing.extent.plan, thing.extent.bottom_m, thing.extent.top_m, true});
-  std::vector<Point> spots;
+  std::vector<PlanShape> objects;
+  for (const PlacedObject& placed : built.objects)
+    objects.push_back({placed.name, placed.extent.plan, placed.extent.bottom_m, placed.extent.top_m, true});
+  std::vector<Point> points;
   for (const model::PointWish& wish : room.points) {
-    const Facing facing = parse_facing(wish.facing, wish.at, things);
+    const Facing facing = parse_facing(wish.facing, wish.at, objects);
     if (!facing.direction) {
       problems.error("P052", wish.facing_place,
                      fmt::format(FMT_STRING("\"facing\" is \"{}\"; {}"), wish.facing, facing.expected));
@@ -272,9 +272,9 @@ std::vector<Point> place_points(const model::Room& room, const RoomGeometry& bui
       }
       receiver.normal.normalize();
     }
-    spots.push_back({wish.name, receiver});
+    points.push_back({wish.name, receiver});
   }
-  return spots;
+  return points;
 }
 
 }  // namespace glow::space

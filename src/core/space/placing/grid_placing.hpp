@@ -8,11 +8,11 @@ namespace glow::space {
 std::vector<Grid> place_grids(const model::Room& room, const RoomGeometry& built, const WrittenWalls& walls,
                               Problems& problems);
 
-/// One grid that is asked for, as `role`: several where it lies on each of several things.
+/// One grid that is asked for, as `role`: several where it lies on each of several objects.
 std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built, const WrittenWalls& walls,
                              const model::GridWish& wish, GridRole role, Problems& problems);
 
-/// The designer's spots, with their directions.
+/// The designer's points, with their directions.
 std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems);
 
 inline constexpr double kMostPoints = 200000;  ///< of one grid

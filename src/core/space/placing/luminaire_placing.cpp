@@ -16,7 +16,7 @@ constexpr double kBodyReflectance = 0.5;
 constexpr double kOffWall = 0.001;  // m: what hangs on a wall does not lie in it
 
 /// Where one luminaire hangs, in plan, and how far it is turned beyond the placement's own rotation.
-struct Spot {
+struct Position {
   Vec2 at = Vec2::Zero();
   double turn_deg = 0;
 };
@@ -41,11 +41,11 @@ class Placing {
   void place(const model::LuminairePlacement& placement);
   std::optional<double> height_of(const model::LuminairePlacement& placement,
                                   const photometry::Photometry& photometry, const Vec2& at);
-  std::vector<Spot> spots_of(const model::LuminairePlacement& placement,
-                             const photometry::Photometry* photometry);
-  std::vector<Spot> on_wall(const model::LuminairePlacement& placement,
-                            const photometry::Photometry* photometry);
-  std::vector<Spot> array_of(const model::LuminairePlacement& placement);
+  std::vector<Position> positions_of(const model::LuminairePlacement& placement,
+                                     const photometry::Photometry* photometry);
+  std::vector<Position> on_wall(const model::LuminairePlacement& placement,
+                                const photometry::Photometry* photometry);
+  std::vector<Position> array_of(const model::LuminairePlacement& placement);
   bool is_inside(const model::LuminairePlacement& placement, const Vec2& at);
   const model::ScheduledLuminaire* scheduled(const model::LuminairePlacement& placement);
   void warn_of_wall(const model::LuminairePlacement& placement, const photometry::PlacedLuminaire& luminaire);
@@ -112,14 +112,14 @@ bool Placing::is_inside(const model::LuminairePlacement& placement, const Vec2& 
   problems_.error("P014", placement.at_place,
                   fmt::format(FMT_STRING("luminaire {} at {} lies outside the room \"{}\"; expected a "
                                          "point inside its outline (x {:.2f} to {:.2f}, y {:.2f} to {:.2f})"),
-                              placement.mark, problems_.spot(at), room_.name, shown(box.low.x()),
+                              placement.mark, problems_.position(at), room_.name, shown(box.low.x()),
                               shown(box.high.x()), shown(box.low.y()), shown(box.high.y())));
   return false;
 }
 
 /// C0 looks into the room; the back of the body, or of the luminous area, touches the wall.
-std::vector<Spot> Placing::on_wall(const model::LuminairePlacement& placement,
-                                   const photometry::Photometry* photometry) {
+std::vector<Position> Placing::on_wall(const model::LuminairePlacement& placement,
+                                       const photometry::Photometry* photometry) {
   const model::OnWall& wish = *placement.on_wall;
   const auto place = walls_.find(wish.number, wish.name);
   if (!place) {
@@ -146,34 +146,34 @@ std::vector<Spot> Placing::on_wall(const model::LuminairePlacement& placement,
            std::atan2(inwards.y(), inwards.x()) / kDegree}};
 }
 
-std::vector<Spot> Placing::spots_of(const model::LuminairePlacement& placement,
-                                    const photometry::Photometry* photometry) {
+std::vector<Position> Placing::positions_of(const model::LuminairePlacement& placement,
+                                            const photometry::Photometry* photometry) {
   if (placement.array) return array_of(placement);
   if (placement.on_wall) return on_wall(placement, photometry);
-  std::vector<Spot> spots;
-  if (placement.at) spots.push_back({*placement.at});
+  std::vector<Position> positions;
+  if (placement.at) positions.push_back({*placement.at});
   if (placement.row)
     for (int k = 0; k < placement.row->count; ++k)
-      spots.push_back({placement.row->from +
-                       double(k) / (placement.row->count - 1) * (placement.row->to - placement.row->from)});
+      positions.push_back({placement.row->from + double(k) / (placement.row->count - 1) *
+                                                     (placement.row->to - placement.row->from)});
   if (placement.ring)
     for (int k = 0; k < placement.ring->count; ++k) {
       const double turn = 360.0 * k / placement.ring->count;
       const Vec2 way(std::cos(turn * kDegree), std::sin(turn * kDegree));
-      spots.push_back({placement.ring->centre + placement.ring->radius_m * way, turn});
+      positions.push_back({placement.ring->centre + placement.ring->radius_m * way, turn});
     }
-  for (const Spot& spot : spots)
-    if (!is_inside(placement, spot.at)) return {};
-  return spots;
+  for (const Position& each : positions)
+    if (!is_inside(placement, each.at)) return {};
+  return positions;
 }
 
-std::vector<Spot> Placing::array_of(const model::LuminairePlacement& placement) {
+std::vector<Position> Placing::array_of(const model::LuminairePlacement& placement) {
   const auto array = space::array_positions(shell_.outline, placement.array->rows, placement.array->columns);
   placed_.array_spacings.push_back(array.spacing);
   if (!array.outside.empty()) {
     std::string named;
     for (std::size_t i = 0; i < array.outside.size() && i < kMostPositionsNamed; ++i)
-      named += (i ? ", " : "") + problems_.spot(array.outside[i]);
+      named += (i ? ", " : "") + problems_.position(array.outside[i]);
     if (array.outside.size() > kMostPositionsNamed) named += ", ...";
     problems_.warning(
         "P021", placement.place,
@@ -186,9 +186,9 @@ std::vector<Spot> Placing::array_of(const model::LuminairePlacement& placement) 
     problems_.error("P014", placement.place,
                     fmt::format(FMT_STRING("no position of the array of {} lies inside \"{}\""),
                                 placement.mark, room_.name));
-  std::vector<Spot> spots;
-  for (const Vec2& at : array.inside) spots.push_back({at});
-  return spots;
+  std::vector<Position> positions;
+  for (const Vec2& at : array.inside) positions.push_back({at});
+  return positions;
 }
 
 const model::ScheduledLuminaire* Placing::scheduled(const model::LuminairePlacement& placement) {
@@ -206,8 +206,8 @@ const model::ScheduledLuminaire* Placing::scheduled(const model::LuminairePlacem
 void Placing::place(const model::LuminairePlacement& placement) {
   const model::ScheduledLuminaire* entry = scheduled(placement);
   if (!entry) return;
-  const std::vector<Spot> spots = spots_of(placement, entry->photometry.get());
-  if (!entry->photometry || spots.empty()) return;
+  const std::vector<Position> positions = positions_of(placement, entry->photometry.get());
+  if (!entry->photometry || positions.empty()) return;
   const photometry::Photometry& photometry = *entry->photometry;
   LuminaireGroup group;
   group.mark = placement.mark;
@@ -219,12 +219,12 @@ void Placing::place(const model::LuminairePlacement& placement) {
   group.shielding_deg = entry->shielding_deg;
   group.array = placement.array;
   const std::shared_ptr<const photometry::IntensityTable> table(entry->photometry, &photometry.table);
-  for (const Spot& spot : spots) {
-    const auto height = height_of(placement, photometry, spot.at);
+  for (const Position& each : positions) {
+    const auto height = height_of(placement, photometry, each.at);
     if (!height) return;
-    const Vec3 position(spot.at.x(), spot.at.y(), *height);
-    group.luminaires.push_back({table, photometry.area, frame_of(placement, position, spot.turn_deg)});
-    group.rotations_deg.push_back(placement.rotation_deg + spot.turn_deg);
+    const Vec3 position(each.at.x(), each.at.y(), *height);
+    group.luminaires.push_back({table, photometry.area, frame_of(placement, position, each.turn_deg)});
+    group.rotations_deg.push_back(placement.rotation_deg + each.turn_deg);
     warn_of_wall(placement, group.luminaires.back());
     if (placement.blocks_light) add_body(placement, photometry, group.luminaires.back());
   }
@@ -247,10 +247,11 @@ void Placing::warn_of_wall(const model::LuminairePlacement& placement,
           f.origin + s * luminaire.area.extent_c0_m * f.c0 + t * luminaire.area.extent_c90_m * f.c90;
       const bool inside = geometry::contains(shell_.outline, corner.head<2>());
       if (inside && geometry::distance_to_edges(shell_.outline, f.origin.head<2>()) > kHair) continue;
-      problems_.warning("P025", placement.place,
-                        fmt::format(FMT_STRING("luminaire {} at {} reaches into a wall of \"{}\"; light is "
-                                               "lost there"),
-                                    placement.mark, problems_.spot(Vec2(f.origin.head<2>())), room_.name));
+      problems_.warning(
+          "P025", placement.place,
+          fmt::format(FMT_STRING("luminaire {} at {} reaches into a wall of \"{}\"; light is "
+                                 "lost there"),
+                      placement.mark, problems_.position(Vec2(f.origin.head<2>())), room_.name));
       return;
     }
 }

@@ -37,13 +37,13 @@ double BrightPatches::by_sight(const geometry::RayTracer& tracer, const readings
   double sum = 0;
   for (const double s : {0.5 - kGauss, 0.5 + kGauss})
     for (const double t : {0.5 - kGauss, 0.5 + kGauss}) {
-      const Vec3 spot = facet.at(p.low + Vec2(s * size.x(), t * size.y()));
-      const Vec3 way = spot - receiver.position;
+      const Vec3 place = facet.at(p.low + Vec2(s * size.x(), t * size.y()));
+      const Vec3 way = place - receiver.position;
       const double distance = way.norm(), facing = -facet.normal.dot(way) / distance;
       const double weight = facing > 0 ? receiver.weight(way / distance) : 0;
       if (weight > 0)
         sum += weight * facing / (distance * distance) *
-               double(tracer.passed(start, spot + geometry::kStartOffset * facet.normal));
+               double(tracer.passed(start, place + geometry::kStartOffset * facet.normal));
     }
   return (*exitance_)[patch] / kPi * sum * p.area_m2 / 4;
 }

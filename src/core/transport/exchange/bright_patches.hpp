@@ -7,7 +7,7 @@
 
 namespace glow::transport {
 
-/// The few patches that are far brighter than the rest: spots beside a luminaire, under a narrow beam. Too
+/// The few patches that are far brighter than the rest: places beside a luminaire, under a narrow beam. Too
 /// few of a receiver's rays meet them to tell how much light they give, so that is found by looking at them.
 class BrightPatches {
  public:

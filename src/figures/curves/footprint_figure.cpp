@@ -5,7 +5,7 @@
 
 #include "core/sources/direct_light.hpp"
 #include "figures/colour_scale.hpp"
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 #include "figures/isolines.hpp"
 
 namespace glow::figures {

@@ -5,7 +5,7 @@
 #include <set>
 
 #include "core/photometry/derived.hpp"
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 
 namespace glow::figures {
 namespace {

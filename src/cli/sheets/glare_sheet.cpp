@@ -1,4 +1,4 @@
-#include "cli/glare_sheet.hpp"
+#include "cli/sheets/glare_sheet.hpp"
 
 #include <fmt/format.h>
 

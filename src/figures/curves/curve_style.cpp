@@ -1,4 +1,4 @@
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 
 #include <fmt/format.h>
 

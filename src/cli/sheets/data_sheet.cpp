@@ -1,8 +1,8 @@
-#include "cli/data_sheet.hpp"
+#include "cli/sheets/data_sheet.hpp"
 
 #include <fmt/format.h>
 
-#include "cli/glare_sheet.hpp"
+#include "cli/sheets/glare_sheet.hpp"
 #include "core/photometry/derived.hpp"
 #include "words/text_layout.hpp"
 

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/photometry/derived.hpp"
-#include "figures/curve_style.hpp"
+#include "figures/curves/curve_style.hpp"
 
 namespace glow::figures {
 namespace {

@@ -1,4 +1,4 @@
-#include "cli/task_sheet.hpp"
+#include "cli/sheets/task_sheet.hpp"
 
 #include <fmt/format.h>
 

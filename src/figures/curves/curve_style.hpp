@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "figures/intensity_figures.hpp"
+#include "figures/curves/intensity_figures.hpp"
 #include "figures/svg_canvas.hpp"
 
 namespace glow::figures {
