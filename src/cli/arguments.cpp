@@ -4,6 +4,7 @@
 
 #include <iostream>
 #include <sstream>
+#include "cli/streams.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -39,19 +40,19 @@ ParseResult parse(const CommandLine& line, const std::vector<std::string>& words
     if (result.arguments.has("threads") && result.arguments.values["threads"].as<int>() < 1)
       throw po::error("--threads wants a whole number of 1 or more");
   } catch (const po::too_many_positional_options_error&) {
-    fmt::print(stderr, FMT_STRING("{}: one argument too many; see {} --help\n"), command, command);
+    say(fmt::format(FMT_STRING("{}: one argument too many; see {} --help\n"), command, command));
     result.exit_code = kBadInput;
     return result;
   } catch (const po::error& error) {
-    fmt::print(stderr, FMT_STRING("{}: {}; see {} --help\n"), command, error.what(), command);
+    say(fmt::format(FMT_STRING("{}: {}; see {} --help\n"), command, error.what(), command));
     result.exit_code = kBadInput;
     return result;
   }
   if (result.arguments.values.count("help")) {
     std::ostringstream options;
     options << line.options;
-    fmt::print(FMT_STRING("Usage: {}\n\n{}\n\nOptions:\n{}\nExample:\n{}\n"), line.usage, line.about,
-               options.str(), line.example);
+    tell(fmt::format(FMT_STRING("Usage: {}\n\n{}\n\nOptions:\n{}\nExample:\n{}\n"), line.usage, line.about,
+                     options.str(), line.example));
     result.exit_code = kDone;
   }
   return result;

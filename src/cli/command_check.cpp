@@ -4,6 +4,7 @@
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "words/glare_words.hpp"
 #include "words/room_words.hpp"
@@ -25,7 +26,7 @@ void list(const char* word, const std::vector<std::string>& entries) {
     words += fmt::format(FMT_STRING("; and {} more"), entries.size() - kMostListed);
   std::string text;
   words::wrap(text, "  ", words, 4);
-  fmt::print(FMT_STRING("{}"), text);
+  tell(fmt::format(FMT_STRING("{}"), text));
 }
 
 std::string plane_source(const space::Brief& brief) {
@@ -38,11 +39,11 @@ void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& 
   const space::Space& room = planned.space;
   const readings::PlaneGrid& grid = room.work_plane();
   const char* m = units.length_unit();
-  fmt::print(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
-             units.length(grid.plane.origin.z()), m, plane_source(planned.brief));
-  fmt::print(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
-             grid.points.size(), units.length(grid.cell.x()), units.length(grid.cell.y()), m,
-             units.length(grid.inset_m), m);
+  tell(fmt::format(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
+                   units.length(grid.plane.origin.z()), m, plane_source(planned.brief)));
+  tell(fmt::format(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
+                   grid.points.size(), units.length(grid.cell.x()), units.length(grid.cell.y()), m,
+                   units.length(grid.inset_m), m));
   std::vector<std::string> wanted;
   std::size_t walls = 0, points = 0;
   for (const space::Grid& each : room.grids) {
@@ -56,7 +57,7 @@ void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& 
   }
   list("grids", wanted);
   if (points > 0)
-    fmt::print(FMT_STRING("  also read: floor, ceiling and {} walls, {} points\n"), walls, points);
+    tell(fmt::format(FMT_STRING("  also read: floor, ceiling and {} walls, {} points\n"), walls, points));
   std::vector<std::string> points_by_name;
   for (const space::Point& point : room.points) points_by_name.push_back(point.name);
   list("points", points_by_name);
@@ -116,13 +117,13 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   std::size_t luminaires = 0;
   for (const auto& group : room.groups) luminaires += group.luminaires.size();
   const char* m = units.length_unit();
-  fmt::print(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {} luminaires, maintenance factor {:.2f}\n"),
-             room.name, units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m), m,
-             luminaires,
-             lighting::mean_maintenance(room, open.weights_of(planned),
-                                        planned.room->maintenance_factor.value_or(1)));
-  fmt::print(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
-             room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor);
+  tell(fmt::format(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {} luminaires, maintenance factor {:.2f}\n"),
+                   room.name, units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m),
+                   m, luminaires,
+                   lighting::mean_maintenance(room, open.weights_of(planned),
+                                              planned.room->maintenance_factor.value_or(1))));
+  tell(fmt::format(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
+                   room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor));
   std::vector<std::string> names;
   for (const space::PlanShape& object : room.objects) names.push_back(object.name);
   list("objects", names);
@@ -136,7 +137,7 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   describe_grids(planned, units);
   describe_eyes(room, units);
   if (brief.verified_as == space::VerifiedAs::nothing) {
-    fmt::print(FMT_STRING("  no task: nothing will be held against a requirement\n"));
+    tell(fmt::format(FMT_STRING("  no task: nothing will be held against a requirement\n")));
     return;
   }
   std::string text;
@@ -150,7 +151,7 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
     wall_told = wall_told || wall;
   }
   describe_glare(brief.glare, text);
-  fmt::print(FMT_STRING("{}"), text);
+  tell(fmt::format(FMT_STRING("{}"), text));
   names.clear();
   for (const standards::NotVerified& item : brief.not_verified)
     names.push_back(words::not_verified_words(item, {}));
@@ -172,7 +173,7 @@ int command_check(const std::vector<std::string>& words) {
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   if (!parsed.arguments.has("project")) {
-    fmt::print(stderr, FMT_STRING("glowgrid check: which project? See glowgrid check --help\n"));
+    say(fmt::format(FMT_STRING("glowgrid check: which project? See glowgrid check --help\n")));
     return kBadInput;
   }
   const bool quiet = parsed.arguments.values.count("quiet") > 0;
@@ -181,7 +182,7 @@ int command_check(const std::vector<std::string>& words) {
   const OpenProject& open = *opened;
   print_problems(open.problems, open.sources, quiet);
   if (!open.usable) {
-    fmt::print(stderr, FMT_STRING("{}\n"), error_summary(open, path));
+    say(fmt::format(FMT_STRING("{}\n"), error_summary(open, path)));
     return kBadInput;
   }
   if (quiet) return kDone;
@@ -192,7 +193,7 @@ int command_check(const std::vector<std::string>& words) {
   const std::string counted = remarks == 0   ? "no warnings"
                               : remarks == 1 ? "1 warning or note"
                                              : fmt::format(FMT_STRING("{} warnings and notes"), remarks);
-  fmt::print(FMT_STRING("{}: no errors, {}\n"), path.string(), counted);
+  tell(fmt::format(FMT_STRING("{}: no errors, {}\n"), path.string(), counted));
   return kDone;
 }
 

@@ -6,6 +6,7 @@
 
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/photometry/transform.hpp"
 #include "core/units/quantity.hpp"
@@ -22,7 +23,7 @@ namespace {
 using photometry::Photometry;
 
 int complain(const std::string& text) {
-  fmt::print(stderr, FMT_STRING("glowgrid convert: {}\n"), text);
+  say(fmt::format(FMT_STRING("glowgrid convert: {}\n"), text));
   return kBadInput;
 }
 
@@ -88,11 +89,10 @@ void write(const Photometry& p, const fs::path& out, const std::string& format,
   const std::string bytes = is_ies(format) ? files::write_ies(p, losses)
                                            : files::write_eulumdat(p, out.filename().string(), losses);
   files::write_whole(out, bytes);
-  fmt::print(FMT_STRING("{}: {}, {:.1f} lm\n"), out.string(), is_ies(format) ? "IES LM-63-2002" : "EULUMDAT",
-             p.flux_lm());
+  tell(fmt::format(FMT_STRING("{}: {}, {:.1f} lm\n"), out.string(),
+                   is_ies(format) ? "IES LM-63-2002" : "EULUMDAT", p.flux_lm()));
   if (!quiet)
-    for (const std::string& loss : losses)
-      fmt::print(stderr, FMT_STRING("{}: note: {}\n"), out.string(), loss);
+    for (const std::string& loss : losses) say(fmt::format(FMT_STRING("{}: note: {}\n"), out.string(), loss));
 }
 
 /// Why the targets cannot all be written: two alike, or one that is also read. Empty when they can.

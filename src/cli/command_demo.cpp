@@ -7,6 +7,7 @@
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/run_project.hpp"
+#include "cli/streams.hpp"
 #include "core/parallel/parallel.hpp"
 #include "files/output/embedded_files.hpp"
 #include "files/output/output_folder.hpp"
@@ -32,8 +33,8 @@ bool changed_by_hand(const fs::path& folder) {
   for (const files::EmbeddedFile& file : files::embedded_demo()) {
     std::error_code error;
     if (!fs::exists(folder / file.name, error) || content_of(folder / file.name) == file.bytes) continue;
-    fmt::print(stderr, FMT_STRING("\"{}\" is not as the demo wrote it and is left alone\n"),
-               (folder / file.name).string());
+    say(fmt::format(FMT_STRING("\"{}\" is not as the demo wrote it and is left alone\n"),
+                    (folder / file.name).string()));
     changed = true;
   }
   return changed;
@@ -57,9 +58,9 @@ int command_demo(const std::vector<std::string>& words) {
                                                             : 0);
   const fs::path folder = parsed.arguments.has("folder") ? parsed.arguments.text("folder") : kDefaultFolder;
   if (changed_by_hand(folder)) {
-    fmt::print(stderr,
-               FMT_STRING("glowgrid demo: name another folder, or run your own version: glowgrid run {}\n"),
-               (folder / kProject).string());
+    say(fmt::format(
+        FMT_STRING("glowgrid demo: name another folder, or run your own version: glowgrid run {}\n"),
+        (folder / kProject).string()));
     return kBadInput;
   }
   {
@@ -67,13 +68,13 @@ int command_demo(const std::vector<std::string>& words) {
     for (const files::EmbeddedFile& file : files::embedded_demo()) output.write(file.name, file.bytes);
     output.commit({});
   }
-  fmt::print(FMT_STRING("The example project is {}\n\n"), (folder / kProject).string());
+  tell(fmt::format(FMT_STRING("The example project is {}\n\n"), (folder / kProject).string()));
   RunOptions options;
   options.quiet = parsed.arguments.values.count("quiet") > 0;
   const int code = run_project(folder / kProject, options);
   if (code == kDone)
-    fmt::print(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"), kProject,
-               (folder / kProject).string());
+    tell(fmt::format(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"), kProject,
+                     (folder / kProject).string()));
   return code;
 }
 

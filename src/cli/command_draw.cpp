@@ -6,6 +6,7 @@
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
 #include "cli/run_project.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
 #include "files/project/fingerprint.hpp"
@@ -86,10 +87,10 @@ std::vector<figures::Figure> chosen(std::vector<figures::Figure> list,
       result.push_back(std::move(figure));
   }
   if (!result.empty()) return result;
-  fmt::print(stderr, FMT_STRING("glowgrid draw: no figure is called {}; there are:\n"),
-             fmt::join(words, " or "));
+  say(fmt::format(FMT_STRING("glowgrid draw: no figure is called {}; there are:\n"),
+                  fmt::join(words, " or ")));
   for (const figures::Figure& figure : list)
-    fmt::print(stderr, FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
+    say(fmt::format(FMT_STRING("  {:<44} {}\n"), figure.base, figure.what));
   return {};
 }
 
@@ -112,9 +113,9 @@ int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat
   if (own_folder) folder.write(files::kDrawnList, files::drawn_list(folder.target(), folder.names()));
   folder.commit({});
   if (quiet) return kDone;
-  fmt::print(FMT_STRING("Written to {}:\n"), fs::proximate(folder.target()).string());
+  tell(fmt::format(FMT_STRING("Written to {}:\n"), fs::proximate(folder.target()).string()));
   for (const figures::Figure& figure : list)
-    fmt::print(FMT_STRING("  {:<44} {}\n"), figure.base, figure.what);
+    tell(fmt::format(FMT_STRING("  {:<44} {}\n"), figure.base, figure.what));
   return kDone;
 }
 
@@ -146,16 +147,16 @@ int command_draw(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   if (!arguments.has("source")) {
-    fmt::print(stderr,
-               FMT_STRING("glowgrid draw: which results, or which project? See glowgrid draw --help\n"));
+    say(fmt::format(
+        FMT_STRING("glowgrid draw: which results, or which project? See glowgrid draw --help\n")));
     return kBadInput;
   }
   const auto formats = parse_formats(arguments.text("format"));
   if (!formats) {
-    fmt::print(stderr,
-               FMT_STRING("glowgrid draw: --format is \"{}\"; expected any of svg, png, pdf and script, with "
-                          "commas between\n"),
-               arguments.text("format"));
+    say(fmt::format(
+        FMT_STRING("glowgrid draw: --format is \"{}\"; expected any of svg, png, pdf and script, with "
+                   "commas between\n"),
+        arguments.text("format")));
     return kBadInput;
   }
   const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);

@@ -7,12 +7,13 @@
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/sheets/data_sheet.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
+#include "core/model/file_names.hpp"
 #include "core/photometry/derived.hpp"
 #include "core/units/quantity.hpp"
 #include "figures/convert_svg.hpp"
 #include "figures/curves/intensity_figures.hpp"
-#include "files/output/file_names.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/photometry/glare_tables.hpp"
 #include "files/project/project_reader.hpp"
@@ -52,12 +53,11 @@ bool parse_directions(const std::vector<std::string>& texts, std::vector<files::
   for (const std::string& text : texts) {
     std::vector<double> numbers;
     if (!parse_numbers(text, numbers) || numbers.size() != 2 || numbers[1] < 0 || numbers[1] > 180) {
-      fmt::print(
-          stderr,
+      say(fmt::format(
           FMT_STRING(
               "glowgrid inspect: --at \"{}\": expected C,GAMMA in degrees with gamma from 0 to 180, as in "
               "--at 90,45\n"),
-          text);
+          text));
       return false;
     }
     directions.push_back({numbers[0], numbers[1]});
@@ -76,7 +76,7 @@ class Figures {
       if (i.photometry) curves.push_back({fs::path(i.file).filename().string(), i.photometry});
     if (curves.empty()) return;
     for (const figures::Curve& curve : curves) {
-      const std::string stem = unique(files::file_name_part(fs::path(curve.name).filename().string()));
+      const std::string stem = unique(model::file_name_part(fs::path(curve.name).filename().string()));
       write(stem + "--polar", figures::polar_svg({curve}, scale_));
       const auto beam = photometry::beam_edges(curve.photometry->table, 0, 0.5);
       if (beam && beam->width_deg() < kNarrowBeam) write(stem + "--beam", figures::beam_svg({curve}, scale_));
@@ -106,7 +106,7 @@ class Figures {
     std::string reason;
     if (!figures::convert_svg(png.parent_path() / (name + ".svg"), png, reason)) {
       folder_.forget(name + ".png");
-      fmt::print(stderr, FMT_STRING("{}.png is not written: {}\n"), name, reason);
+      say(fmt::format(FMT_STRING("{}.png is not written: {}\n"), name, reason));
     }
     written_.push_back((folder_.target() / (name + ".png")).string());
   }
@@ -152,7 +152,7 @@ void print_findings(const std::vector<files::Inspection>& inspections, bool quie
   for (const files::Inspection& inspection : inspections)
     for (const Problem& problem : inspection.findings)
       if (!quiet || problem.severity == Severity::error)
-        fmt::print(stderr, FMT_STRING("{}\n"), to_string(problem));
+        say(fmt::format(FMT_STRING("{}\n"), to_string(problem)));
 }
 
 }  // namespace
@@ -169,18 +169,18 @@ int command_inspect(const std::vector<std::string>& words) {
   const units::Parsed height = units::parse_quantity(
       arguments.has("height") ? arguments.text("height") : "2.5", units::Dimension::length);
   if (names.empty()) {
-    fmt::print(stderr, FMT_STRING("glowgrid inspect: which files? See glowgrid inspect --help\n"));
+    say(fmt::format(FMT_STRING("glowgrid inspect: which files? See glowgrid inspect --help\n")));
     return kBadInput;
   }
   if (!parse_directions(arguments.texts("at"), directions)) return kBadInput;
   if (arguments.has("planes") && !parse_numbers(arguments.text("planes"), scale.more_planes)) {
-    fmt::print(stderr,
-               FMT_STRING("glowgrid inspect: --planes wants C planes in degrees, as in --planes 30,60\n"));
+    say(fmt::format(
+        FMT_STRING("glowgrid inspect: --planes wants C planes in degrees, as in --planes 30,60\n")));
     return kBadInput;
   }
   if (!height.ok || height.value <= 0) {
-    fmt::print(stderr, FMT_STRING("glowgrid inspect: --height: {}\n"),
-               height.ok ? "expected a height above 0" : height.problem);
+    say(fmt::format(FMT_STRING("glowgrid inspect: --height: {}\n"),
+                    height.ok ? "expected a height above 0" : height.problem));
     return kBadInput;
   }
   std::vector<files::Inspection> inspections;
@@ -192,12 +192,12 @@ int command_inspect(const std::vector<std::string>& words) {
     written = drawn.written();
   }
   if (arguments.values.count("json")) {
-    fmt::print(FMT_STRING("{}"), files::inspection_json(inspections, directions, tables));
+    tell(fmt::format(FMT_STRING("{}"), files::inspection_json(inspections, directions, tables)));
   } else {
     for (std::size_t i = 0; i < inspections.size(); ++i)
-      fmt::print(FMT_STRING("{}{}"), i ? "\n" : "", data_sheet(inspections[i], directions, tables));
+      tell(fmt::format(FMT_STRING("{}{}"), i ? "\n" : "", data_sheet(inspections[i], directions, tables)));
     for (const std::string& path : written)
-      fmt::print(FMT_STRING("{}{}\n"), &path == &written[0] ? "\nDrawn:\n  " : "  ", path);
+      tell(fmt::format(FMT_STRING("{}{}\n"), &path == &written[0] ? "\nDrawn:\n  " : "  ", path));
   }
   std::fflush(stdout);
   if (!arguments.values.count("json")) print_findings(inspections, arguments.values.count("quiet") > 0);

@@ -6,6 +6,7 @@
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/space/facing.hpp"
 #include "core/studies/probe.hpp"
@@ -23,14 +24,14 @@ const OpenProject::Room* find_room(const OpenProject& open, const std::string& n
     names.push_back(room.name());
   }
   if (name.empty()) {
-    fmt::print(stderr, FMT_STRING("glowgrid probe: which room? Give --room with one of: {}\n"),
-               fmt::join(names, ", "));
+    say(fmt::format(FMT_STRING("glowgrid probe: which room? Give --room with one of: {}\n"),
+                    fmt::join(names, ", ")));
     return nullptr;
   }
   const std::string near = nearest_word(name, names);
-  fmt::print(stderr, FMT_STRING("glowgrid probe: there is no room \"{}\"; {}\n"), name,
-             near.empty() ? fmt::format(FMT_STRING("the rooms are: {}"), fmt::join(names, ", "))
-                          : fmt::format(FMT_STRING("did you mean \"{}\"?"), near));
+  say(fmt::format(FMT_STRING("glowgrid probe: there is no room \"{}\"; {}\n"), name,
+                  near.empty() ? fmt::format(FMT_STRING("the rooms are: {}"), fmt::join(names, ", "))
+                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
   return nullptr;
 }
 
@@ -38,8 +39,8 @@ const OpenProject::Room* find_room(const OpenProject& open, const std::string& n
 std::optional<Vec3> facing_of(const std::string& words, const Vec3& at, const space::Space& room) {
   const space::Facing facing = space::parse_facing(words, at, room.objects);
   if (!facing.direction)
-    fmt::print(stderr, FMT_STRING("glowgrid probe: --facing is \"{}\"; {} in \"{}\"\n"), words,
-               facing.expected, room.name);
+    say(fmt::format(FMT_STRING("glowgrid probe: --facing is \"{}\"; {} in \"{}\"\n"), words, facing.expected,
+                    room.name));
   return facing.direction;
 }
 
@@ -52,17 +53,17 @@ void print_table(const space::Space& room, double maintenance, const Vec3& at, c
                  const studies::ProbeResult& result, const units::ShownUnits& units) {
   const auto light = [&](double lux) { return units.light(lux); };
   const std::string lx = units.light_unit();
-  fmt::print(FMT_STRING("{} at {} {}, facing {}; maintained, factor {:.2f}\n"), room.name,
-             in_words(at, units), units.length_unit(), facing, maintenance);
-  fmt::print(
+  tell(fmt::format(FMT_STRING("{} at {} {}, facing {}; maintained, factor {:.2f}\n"), room.name,
+                   in_words(at, units), units.length_unit(), facing, maintenance));
+  tell(fmt::format(
       FMT_STRING(
           "  direct          {0:>9.1f} {4}\n  interreflected  {1:>9.1f} {4}\n  total           {2:>9.1f} "
           "{4}, sure to +/- {3:.2g} {4}\n\n"),
       light(result.direct_lx), light(result.interreflected_lx), light(result.total_lx()),
-      light(result.uncertainty_lx), lx);
-  fmt::print(FMT_STRING("  {:<10} {:<24} {:>9} {:>7} {:>9} {:>15}\n"), "luminaire",
-             fmt::format(FMT_STRING("at, {}"), units.length_unit()), "total " + lx, "share", "direct",
-             "interreflected");
+      light(result.uncertainty_lx), lx));
+  tell(fmt::format(FMT_STRING("  {:<10} {:<24} {:>9} {:>7} {:>9} {:>15}\n"), "luminaire",
+                   fmt::format(FMT_STRING("at, {}"), units.length_unit()), "total " + lx, "share", "direct",
+                   "interreflected"));
   studies::LuminaireShare rest;
   for (std::size_t i = 0; i < result.luminaires.size(); ++i) {
     const studies::LuminaireShare& l = result.luminaires[i];
@@ -71,16 +72,16 @@ void print_table(const space::Space& room, double maintenance, const Vec3& at, c
       rest.interreflected_lx += l.interreflected_lx;
       continue;
     }
-    fmt::print(FMT_STRING("  {:<10} {:<24} {:>9.1f} {:>5.0f} % {:>9.1f} {:>15.1f}\n"), l.mark,
-               in_words(l.position, units), light(l.total_lx()),
-               result.total_lx() > 0 ? 100 * l.total_lx() / result.total_lx() : 0, light(l.direct_lx),
-               light(l.interreflected_lx));
+    tell(fmt::format(FMT_STRING("  {:<10} {:<24} {:>9.1f} {:>5.0f} % {:>9.1f} {:>15.1f}\n"), l.mark,
+                     in_words(l.position, units), light(l.total_lx()),
+                     result.total_lx() > 0 ? 100 * l.total_lx() / result.total_lx() : 0, light(l.direct_lx),
+                     light(l.interreflected_lx)));
   }
   if (result.luminaires.size() > kMostShown)
-    fmt::print(FMT_STRING("  {:<35} {:>9.1f} {:>5.0f} % {:>9.1f} {:>15.1f}\n"),
-               fmt::format(FMT_STRING("{} others together"), result.luminaires.size() - kMostShown),
-               light(rest.total_lx()), 100 * rest.total_lx() / result.total_lx(), light(rest.direct_lx),
-               light(rest.interreflected_lx));
+    tell(fmt::format(FMT_STRING("  {:<35} {:>9.1f} {:>5.0f} % {:>9.1f} {:>15.1f}\n"),
+                     fmt::format(FMT_STRING("{} others together"), result.luminaires.size() - kMostShown),
+                     light(rest.total_lx()), 100 * rest.total_lx() / result.total_lx(), light(rest.direct_lx),
+                     light(rest.interreflected_lx)));
 }
 
 void print_json(const space::Space& room, const readings::Receiver& point,
@@ -100,7 +101,7 @@ void print_json(const space::Space& room, const readings::Receiver& point,
                                {"direct_lx", l.direct_lx},
                                {"interreflected_lx", l.interreflected_lx},
                                {"total_lx", l.total_lx()}});
-  fmt::print(FMT_STRING("{}\n"), j.dump(2));
+  tell(fmt::format(FMT_STRING("{}\n"), j.dump(2)));
 }
 
 int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
@@ -116,11 +117,11 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
     result = studies::probe(room, weights, point, transport::Effort::fine(), progress.watch(room.name));
   }
   if (result.misplaced) {
-    fmt::print(stderr, FMT_STRING("glowgrid probe: {} m, facing {}, lies {}; expected a point in the open\n"),
-               in_words(at, {}), facing,
-               result.misplaced->inside.empty()
-                   ? fmt::format(FMT_STRING("outside \"{}\""), room.name)
-                   : fmt::format(FMT_STRING("inside or behind \"{}\""), result.misplaced->inside));
+    say(fmt::format(FMT_STRING("glowgrid probe: {} m, facing {}, lies {}; expected a point in the open\n"),
+                    in_words(at, {}), facing,
+                    result.misplaced->inside.empty()
+                        ? fmt::format(FMT_STRING("outside \"{}\""), room.name)
+                        : fmt::format(FMT_STRING("inside or behind \"{}\""), result.misplaced->inside)));
     return kBadInput;
   }
   if (arguments.values.count("json") > 0)
@@ -154,7 +155,7 @@ int command_probe(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   if (!arguments.has("project")) {
-    fmt::print(stderr, FMT_STRING("glowgrid probe: which project? See glowgrid probe --help\n"));
+    say(fmt::format(FMT_STRING("glowgrid probe: which project? See glowgrid probe --help\n")));
     return kBadInput;
   }
   const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
@@ -163,16 +164,16 @@ int command_probe(const std::vector<std::string>& words) {
   const OpenProject& open = *opened;
   print_problems(open.problems, open.sources, arguments.values.count("quiet") > 0);
   if (!open.usable) {
-    fmt::print(stderr, FMT_STRING("{}\n"), error_summary(open, path));
+    say(fmt::format(FMT_STRING("{}\n"), error_summary(open, path)));
     return kBadInput;
   }
   units::ShownUnits units = open.project.units;
   if (!apply_units_option(arguments, "probe", units)) return kBadInput;
   const auto at = space::parse_point(arguments.text("at"), units);
   if (!at) {
-    fmt::print(stderr,
-               FMT_STRING("glowgrid probe: --at is \"{}\"; expected three lengths, such as 2.4,3.2,0.85\n"),
-               arguments.text("at"));
+    say(fmt::format(
+        FMT_STRING("glowgrid probe: --at is \"{}\"; expected three lengths, such as 2.4,3.2,0.85\n"),
+        arguments.text("at")));
     return kBadInput;
   }
   const OpenProject::Room* room = find_room(open, arguments.text("room"));

@@ -4,6 +4,7 @@
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
 #include "cli/run_project.hpp"
+#include "cli/streams.hpp"
 #include "core/parallel/parallel.hpp"
 
 namespace glow::cli {
@@ -41,18 +42,17 @@ int command_run(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   if (!arguments.has("project")) {
-    fmt::print(stderr, FMT_STRING("glowgrid run: which project? See glowgrid run --help\n"));
+    say(fmt::format(FMT_STRING("glowgrid run: which project? See glowgrid run --help\n")));
     return kBadInput;
   }
   const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
   RunOptions options;
   const auto accuracy = run::Accuracy::parse(arguments.text("accuracy"));
   if (!accuracy) {
-    fmt::print(
-        stderr,
+    say(fmt::format(
         FMT_STRING("glowgrid run: --accuracy is \"{}\"; expected draft, normal, fine, or per cent from "
                    "0.1 to 20\n"),
-        arguments.text("accuracy"));
+        arguments.text("accuracy")));
     return kBadInput;
   }
   options.accuracy = *accuracy;

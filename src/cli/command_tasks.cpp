@@ -6,6 +6,7 @@
 #include "cli/commands.hpp"
 #include "cli/open_project.hpp"
 #include "cli/sheets/task_sheet.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/standards/task_search.hpp"
 #include "files/project/project_reader.hpp"
@@ -59,33 +60,33 @@ void print_areas(const standards::RequirementTable& table) {
     else
       ++same->second;
   }
-  fmt::print(FMT_STRING("{}: {} tasks\n"), table.name(), table.rows().size());
-  for (const auto& [area, count] : areas) fmt::print(FMT_STRING("  {:<36} {:>3}\n"), area, count);
+  tell(fmt::format(FMT_STRING("{}: {} tasks\n"), table.name(), table.rows().size()));
+  for (const auto& [area, count] : areas) tell(fmt::format(FMT_STRING("  {:<36} {:>3}\n"), area, count));
   std::string others;
   for (const std::string& name : files::built_in_standards())
     if (name != table.name()) others += (others.empty() ? "" : ", ") + name;
-  fmt::print(FMT_STRING("Look for one: glowgrid tasks WORDS. Other standards: {}\n"), others);
+  tell(fmt::format(FMT_STRING("Look for one: glowgrid tasks WORDS. Other standards: {}\n"), others));
 }
 
 void print_found(const standards::RequirementTable& table, const Rows& rows, const std::string& said) {
-  fmt::print(FMT_STRING("{}: {} task{} with {}\n\n"), table.name(), rows.size(), rows.size() == 1 ? "" : "s",
-             said);
+  tell(fmt::format(FMT_STRING("{}: {} task{} with {}\n\n"), table.name(), rows.size(),
+                   rows.size() == 1 ? "" : "s", said));
   if (rows.size() <= kMostSheets) {
     for (std::size_t i = 0; i < rows.size(); ++i)
-      fmt::print(FMT_STRING("{}{}"), i ? "\n" : "", task_sheet(*rows[i]));
+      tell(fmt::format(FMT_STRING("{}{}"), i ? "\n" : "", task_sheet(*rows[i])));
   } else {
     const Rows first(rows.begin(), rows.begin() + std::ptrdiff_t(std::min(rows.size(), kMostListed)));
-    fmt::print(FMT_STRING("{}"), task_list(first));
+    tell(fmt::format(FMT_STRING("{}"), task_list(first)));
     if (rows.size() > kMostListed)
-      fmt::print(FMT_STRING("  and {} more; add a word\n"), rows.size() - kMostListed);
-    fmt::print(
+      tell(fmt::format(FMT_STRING("  and {} more; add a word\n"), rows.size() - kMostListed));
+    tell(fmt::format(
         FMT_STRING("* held with less than full certainty; ? not held; - no value set. All of one task:\n"
                    "glowgrid tasks {}\n"),
-        rows.front()->key);
+        rows.front()->key));
   }
-  fmt::print(
+  tell(fmt::format(
       FMT_STRING("\nValues are held from general knowledge of the standards, not copied from a print:\n"
-                 "check the edition that binds your project.\n"));
+                 "check the edition that binds your project.\n")));
 }
 
 std::string joined(const std::vector<std::string>& words) {
@@ -102,10 +103,10 @@ void print_elsewhere(const standards::RequirementTable& table, const std::vector
     Rows rows;
     for (const standards::FoundTask& task : found) rows.push_back(task.row);
     rows.resize(std::min(rows.size(), kMostListed));
-    fmt::print(FMT_STRING("{} has none with all of {}. {} has:\n{}"), table.name(), joined(words), name,
-               task_list(rows));
-    fmt::print(FMT_STRING("glowgrid tasks {} --standard \"{}\" shows all of it.\n\n"), rows.front()->key,
-               name);
+    tell(fmt::format(FMT_STRING("{} has none with all of {}. {} has:\n{}"), table.name(), joined(words), name,
+                     task_list(rows)));
+    tell(fmt::format(FMT_STRING("glowgrid tasks {} --standard \"{}\" shows all of it.\n\n"),
+                     rows.front()->key, name));
     return;
   }
 }
@@ -115,8 +116,8 @@ int show(const standards::RequirementTable& table, const std::vector<std::string
   const bool near = found.empty();
   if (near) found = standards::nearest_tasks(table, words);
   if (near && (json || found.empty())) {
-    if (json) fmt::print(FMT_STRING("{}"), files::requirements_json(table, {}));
-    fmt::print(stderr, FMT_STRING("glowgrid tasks: {} has no task with {}\n"), table.name(), joined(words));
+    if (json) tell(fmt::format(FMT_STRING("{}"), files::requirements_json(table, {})));
+    say(fmt::format(FMT_STRING("glowgrid tasks: {} has no task with {}\n"), table.name(), joined(words)));
     return kBadInput;
   }
   if (near) print_elsewhere(table, words);
@@ -124,7 +125,7 @@ int show(const standards::RequirementTable& table, const std::vector<std::string
   for (const standards::FoundTask& task : found) rows.push_back(task.row);
   if (!near && words.size() == 1 && rows.size() > 1 && rows.front()->key == words[0]) rows.resize(1);
   if (json)
-    fmt::print(FMT_STRING("{}"), files::requirements_json(table, rows));
+    tell(fmt::format(FMT_STRING("{}"), files::requirements_json(table, rows)));
   else
     print_found(table, rows, (near ? "some words of " : "") + joined(words));
   return kDone;

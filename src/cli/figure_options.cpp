@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include "cli/streams.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -42,9 +43,9 @@ bool apply_units_option(const Arguments& arguments, const std::string& command, 
     units = *parsed;
     return true;
   }
-  fmt::print(stderr,
-             FMT_STRING("glowgrid {}: --units is \"{}\"; expected lx or fc, and m or ft, such as fc,ft\n"),
-             command, arguments.text("units"));
+  say(fmt::format(
+      FMT_STRING("glowgrid {}: --units is \"{}\"; expected lx or fc, and m or ft, such as fc,ft\n"), command,
+      arguments.text("units")));
   return false;
 }
 
@@ -55,8 +56,8 @@ bool apply_figure_options(const Arguments& arguments, const std::string& command
     if (!arguments.has(name.c_str())) continue;
     const std::string words = arguments.text(name.c_str());
     if (const auto expected = style.set(key, words, units)) {
-      fmt::print(stderr, FMT_STRING("glowgrid {}: --{} is \"{}\"; expected {}\n"), command, name, words,
-                 *expected);
+      say(fmt::format(FMT_STRING("glowgrid {}: --{} is \"{}\"; expected {}\n"), command, name, words,
+                      *expected));
       return false;
     }
   }

@@ -1,10 +1,10 @@
 #include <fmt/format.h>
 
-#include <cstdio>
 #include <new>
 
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/parallel/parallel.hpp"
 #include "core/problems/problems.hpp"
@@ -31,29 +31,28 @@ constexpr Command kCommands[] = {
     {"draw", "make figures again from results: other colours, levels, formats", command_draw},
 };
 
-void print_help(std::FILE* stream) {
-  fmt::print(stream,
-             FMT_STRING("glowgrid {}: lighting of rooms, computed and held against standards\n\n"
-                        "Usage: glowgrid COMMAND [ARGUMENTS]\n\n"),
-             kVersion);
+void print_help(void (*write)(const std::string&)) {
+  write(fmt::format(FMT_STRING("glowgrid {}: lighting of rooms, computed and held against standards\n\n"
+                               "Usage: glowgrid COMMAND [ARGUMENTS]\n\n"),
+                    kVersion));
   for (const Command& command : kCommands)
-    fmt::print(stream, FMT_STRING("  {:<8} {}\n"), command.name, command.about);
-  fmt::print(stream,
-             FMT_STRING("\nglowgrid COMMAND --help tells more; glowgrid --version names the version.\n"
-                        "\nExample:\n  glowgrid demo\n"));
+    write(fmt::format(FMT_STRING("  {:<8} {}\n"), command.name, command.about));
+  write(
+      fmt::format(FMT_STRING("\nglowgrid COMMAND --help tells more; glowgrid --version names the version.\n"
+                             "\nExample:\n  glowgrid demo\n")));
 }
 
 int dispatch(const std::vector<std::string>& words) {
   if (words.empty()) {
-    print_help(stderr);
+    print_help(say);
     return kBadInput;
   }
   if (words[0] == "--help" || words[0] == "-h" || words[0] == "help") {
-    print_help(stdout);
+    print_help(tell);
     return kDone;
   }
   if (words[0] == "--version") {
-    fmt::print(FMT_STRING("glowgrid {}\n"), kVersion);
+    tell(fmt::format(FMT_STRING("glowgrid {}\n"), kVersion));
     return kDone;
   }
   std::vector<std::string> names;
@@ -62,9 +61,9 @@ int dispatch(const std::vector<std::string>& words) {
     names.emplace_back(command.name);
   }
   const std::string near = nearest_word(words[0], names);
-  fmt::print(stderr, FMT_STRING("glowgrid: there is no command \"{}\"; {}\n"), words[0],
-             near.empty() ? std::string("see glowgrid --help")
-                          : fmt::format(FMT_STRING("did you mean \"{}\"?"), near));
+  say(fmt::format(FMT_STRING("glowgrid: there is no command \"{}\"; {}\n"), words[0],
+                  near.empty() ? std::string("see glowgrid --help")
+                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
   return kBadInput;
 }
 
@@ -72,17 +71,17 @@ int dispatch(const std::vector<std::string>& words) {
 int guarded(const std::vector<std::string>& words) {
   try {
     const int code = dispatch(words);
-    if (std::fflush(stdout) == 0 && !std::ferror(stdout)) return code;
-    fmt::print(stderr, FMT_STRING("glowgrid: standard output could not be written\n"));
+    if (!output_failed()) return code;
+    say(fmt::format(FMT_STRING("glowgrid: standard output could not be written\n")));
   } catch (const Cancelled&) {
-    fmt::print(stderr, FMT_STRING("glowgrid: interrupted; nothing was written\n"));
+    say(fmt::format(FMT_STRING("glowgrid: interrupted; nothing was written\n")));
     return kInterrupted;
   } catch (const files::OutputError& error) {
-    fmt::print(stderr, FMT_STRING("glowgrid: {}\n"), error.what());
+    say(fmt::format(FMT_STRING("glowgrid: {}\n"), error.what()));
   } catch (const std::bad_alloc&) {
-    fmt::print(stderr, FMT_STRING("glowgrid: not enough memory\n"));
+    say(fmt::format(FMT_STRING("glowgrid: not enough memory\n")));
   } catch (const std::exception& error) {
-    fmt::print(stderr, FMT_STRING("glowgrid: internal failure: {}\n"), error.what());
+    say(fmt::format(FMT_STRING("glowgrid: internal failure: {}\n"), error.what()));
   }
   return kFailure;
 }
@@ -91,6 +90,7 @@ int guarded(const std::vector<std::string>& words) {
 }  // namespace glow::cli
 
 int main(int argc, char** argv) {
+  glow::cli::hold_streams();
   glow::cli::catch_interrupts();
   return glow::cli::guarded({argv + 1, argv + argc});
 }

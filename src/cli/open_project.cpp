@@ -38,6 +38,9 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
         open.rooms.push_back({&room, planned->space.outline, run::receivers_of(*planned)});
     }
   }
+  std::vector<std::string> names;
+  for (const model::Room& room : open.project.rooms) names.push_back(room.name);
+  open.problems.merge_alike(names);
   open.problems.sort_by_place();
   open.usable = !open.problems.has_errors();
   return opened;

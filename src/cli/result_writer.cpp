@@ -4,7 +4,7 @@
 #include <sstream>
 
 #include "cli/write_figures.hpp"
-#include "files/output/file_names.hpp"
+#include "core/model/file_names.hpp"
 #include "files/results/drawn_list.hpp"
 #include "files/results/grid_csv.hpp"
 #include "files/results/record_json.hpp"
@@ -44,9 +44,9 @@ void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, cons
 void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
   document_ << files::results_room(files::room_json(room, run_.units), run_.rooms.empty());
   for (const assess::GridReading& grid : room.assessment.grids)
-    folder_.write(files::grid_file("grids", room.name, grid.name, "csv"), files::grid_csv(grid, run_.units));
+    folder_.write(model::grid_file("grids", room.name, grid.name, "csv"), files::grid_csv(grid, run_.units));
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
-    folder_.write(files::grid_file("eyes", room.name, set.set.name, "csv"),
+    folder_.write(model::grid_file("eyes", room.name, set.set.name, "csv"),
                   files::eyes_csv(room.assessment.glare, set, run_.units));
   if (run_.style.common_scale)
     undrawn_.push_back(room);

@@ -8,9 +8,10 @@
 #include "cli/arguments.hpp"
 #include "cli/open_project.hpp"
 #include "cli/result_writer.hpp"
+#include "cli/streams.hpp"
 #include "cli/terminal.hpp"
+#include "core/model/file_names.hpp"
 #include "core/run/run_rooms.hpp"
-#include "files/output/file_names.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/record_json.hpp"
 #include "store/transport_cache.hpp"
@@ -25,35 +26,35 @@ namespace fs = std::filesystem;
 /// What did not have to be computed again: said beside the answer, which is the same either way.
 void say_reused(std::size_t reused, std::size_t rooms, const fs::path& cache) {
   if (reused > 0)
-    fmt::print(stderr, FMT_STRING("Light transport of {} of {} rooms reused from {}\n"), reused, rooms,
-               fs::proximate(cache).string());
+    say(fmt::format(FMT_STRING("Light transport of {} of {} rooms reused from {}\n"), reused, rooms,
+                    fs::proximate(cache).string()));
 }
 
 /// What to open first; the rest is counted.
 void name_files(const files::OutputFolder& folder, const record::RunRecord& run, const std::string& project) {
-  fmt::print(FMT_STRING("\nWritten to {}:\n"), fs::proximate(folder.target()).string());
+  tell(fmt::format(FMT_STRING("\nWritten to {}:\n"), fs::proximate(folder.target()).string()));
   const auto has = [&](const std::string& name) {
     return std::find(run.files.begin(), run.files.end(), name) != run.files.end();
   };
   const auto show = [&](const std::string& name, const std::string& what) {
-    fmt::print(FMT_STRING("  {:<46} {}\n"), name, what);
+    tell(fmt::format(FMT_STRING("  {:<46} {}\n"), name, what));
   };
   show(files::kResultsFile, "everything, for other programs");
   show("figures/project--status.svg", "the verdict of each room");
   for (const record::RoomRecord& room : run.rooms) {
     const std::string& name = room.name;
-    const std::string plan = files::grid_file("figures", name, room.assessment.grids.front().name, "");
+    const std::string plan = model::grid_file("figures", name, room.assessment.grids.front().name, "");
     show(plan + "svg", "the plan, to look at");
     for (const assess::EyeSetGlare& set : room.assessment.glare.sets) {
-      const std::string map = fmt::format(FMT_STRING("figures/{}--{}--ugr.svg"), files::file_name_part(name),
-                                          files::file_name_part(set.set.name));
+      const std::string map = fmt::format(FMT_STRING("figures/{}--{}--ugr.svg"), model::file_name_part(name),
+                                          model::file_name_part(set.set.name));
       if (has(map)) show(map, "UGR all over the room");
     }
     const std::string seats =
-        fmt::format(FMT_STRING("figures/{}--eyes--sheet.svg"), files::file_name_part(name));
+        fmt::format(FMT_STRING("figures/{}--eyes--sheet.svg"), model::file_name_part(name));
     if (has(seats)) show(seats, "UGR of people at their places");
     const std::string sheet =
-        fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), files::file_name_part(name));
+        fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), model::file_name_part(name));
     if (has(sheet)) show(sheet, "floor, ceiling and walls");
   }
   std::size_t figures = 0, grids = 0;
@@ -63,7 +64,7 @@ void name_files(const files::OutputFolder& folder, const record::RunRecord& run,
   }
   show("figures/*.svg", fmt::format(FMT_STRING("{} figures"), figures));
   show("grids/*.csv", fmt::format(FMT_STRING("values at points of {} grids"), grids));
-  fmt::print(FMT_STRING("As PNG or PDF, more of them, other levels: glowgrid draw {}\n"), project);
+  tell(fmt::format(FMT_STRING("As PNG or PDF, more of them, other levels: glowgrid draw {}\n"), project));
 }
 
 /// Says which of the names is none of a room.
@@ -73,9 +74,9 @@ bool are_rooms(const OpenProject& open, const std::vector<std::string>& names) {
   for (const std::string& name : names) {
     if (std::find(known.begin(), known.end(), name) != known.end()) continue;
     const std::string near = nearest_word(name, known);
-    fmt::print(stderr, FMT_STRING("glowgrid run: there is no room \"{}\"; {}\n"), name,
-               near.empty() ? fmt::format(FMT_STRING("there are: {}"), fmt::join(known, ", "))
-                            : fmt::format(FMT_STRING("did you mean \"{}\"?"), near));
+    say(fmt::format(FMT_STRING("glowgrid run: there is no room \"{}\"; {}\n"), name,
+                    near.empty() ? fmt::format(FMT_STRING("there are: {}"), fmt::join(known, ", "))
+                                 : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
     return false;
   }
   return true;
@@ -198,13 +199,13 @@ void print_file(const fs::path& path) {
   std::ifstream file(path, std::ios::binary);
   char part[1 << 16];
   while (file.read(part, sizeof part) || file.gcount() > 0)
-    std::fwrite(part, 1, std::size_t(file.gcount()), stdout);
+    tell(std::string(part, std::size_t(file.gcount())));
 }
 
 void print_answer(const ProjectRun& run, const RunOptions& options, const fs::path& path) {
   if (options.json) return print_file(run.folder().target() / files::kResultsFile);
-  fmt::print(FMT_STRING("{}{}{}"), words::run_heading(run.run()), run.tables(),
-             words::run_summary(run.run(), colour_on_output()));
+  tell(fmt::format(FMT_STRING("{}{}{}"), words::run_heading(run.run()), run.tables(),
+                   words::run_summary(run.run(), colour_on_output())));
   if (options.say_files) name_files(run.folder(), run.run(), path.string());
 }
 
@@ -214,7 +215,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
   const auto open = open_project(path);
   print_problems(open->problems, open->sources, options.quiet);
   if (!open->usable) {
-    fmt::print(stderr, FMT_STRING("{}\n"), error_summary(*open, path));
+    say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;
   }
   if (!are_rooms(*open, options.rooms)) return kBadInput;

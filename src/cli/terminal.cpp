@@ -8,6 +8,7 @@
 #include <cstdlib>
 #include <mutex>
 
+#include "cli/streams.hpp"
 #include "files/text/text_scanner.hpp"
 
 namespace glow::cli {
@@ -21,15 +22,27 @@ extern "C" void on_interrupt(int signal_number) {
 }
 
 constexpr std::size_t kLongestQuote = 100;  // characters of a source line
+constexpr std::size_t kMostTold = 100;      // problems of each severity that are told one by one
 
-void quote(const Problem& problem, const std::string& source) {
-  const auto lines = files::split_lines(source);
-  if (problem.place.line < 1 || std::size_t(problem.place.line) > lines.size()) return;
-  const std::string line = files::to_utf8(lines[std::size_t(problem.place.line) - 1]);
-  if (line.size() > kLongestQuote || std::size_t(problem.place.column) > line.size() + 1) return;
-  fmt::print(stderr, FMT_STRING("{:>5} | {}\n"), problem.place.line, line);
-  if (problem.place.column > 0) fmt::print(stderr, FMT_STRING("      | {:>{}}\n"), "^", problem.place.column);
-}
+/// Lines of the files that problems are about.
+class Quotes {
+ public:
+  explicit Quotes(const std::map<std::string, std::string>& sources) {
+    for (const auto& [file, text] : sources) lines_.emplace(file, files::split_lines(text));
+  }
+
+  std::string of(const Place& place) const {
+    const auto found = lines_.find(place.file);
+    if (found == lines_.end() || place.line < 1 || std::size_t(place.line) > found->second.size()) return {};
+    const std::string line = printable(files::to_utf8(found->second[std::size_t(place.line) - 1]));
+    if (line.size() > kLongestQuote || std::size_t(place.column) > line.size() + 1) return {};
+    const std::string quote = fmt::format(FMT_STRING("{:>5} | {}\n"), place.line, line);
+    return place.column > 0 ? quote + fmt::format(FMT_STRING("      | {:>{}}\n"), "^", place.column) : quote;
+  }
+
+ private:
+  std::map<std::string, std::vector<std::string_view>> lines_;
+};
 
 }  // namespace
 
@@ -38,12 +51,16 @@ bool colour_on_output() {
 }
 
 void print_problems(const Problems& problems, const std::map<std::string, std::string>& sources, bool quiet) {
+  const Quotes quotes(sources);
+  std::map<Severity, std::size_t> told;
   for (const Problem& problem : problems.all()) {
     if (quiet && problem.severity != Severity::error) continue;
-    fmt::print(stderr, FMT_STRING("{}\n"), to_string(problem));
-    const auto source = sources.find(problem.place.file);
-    if (source != sources.end()) quote(problem, source->second);
+    if (++told[problem.severity] > kMostTold) continue;
+    say(fmt::format(FMT_STRING("{}\n"), to_string(problem)) + quotes.of(problem.place));
   }
+  for (const auto& [severity, count] : told)
+    if (count > kMostTold)
+      say(fmt::format(FMT_STRING("{} more {}s\n"), count - kMostTold, to_string(severity)));
 }
 
 struct Progress::State {
@@ -53,7 +70,7 @@ struct Progress::State {
   bool line_open = false;
 
   void clear() {
-    if (line_open) fmt::print(stderr, FMT_STRING("\r\x1b[K"));
+    if (line_open) say(fmt::format(FMT_STRING("\r\x1b[K")));
     line_open = false;
   }
 };
@@ -78,14 +95,16 @@ Watch Progress::watch(const std::string& subject) {
     if (now - state->last < kPause) return;
     state->last = now;
     state->line_open = true;
-    fmt::print(stderr, FMT_STRING("\r\x1b[K  {}: {} {:.0f} %"), subject, stage, 100 * share);
+    say(fmt::format(FMT_STRING("\r\x1b[K  {}: {} {:.0f} %"), subject, stage, 100 * share));
     std::fflush(stderr);
   };
   return watch;
 }
 
 void catch_interrupts() {
-  std::signal(SIGINT, on_interrupt);
+  for (const int signal_number : {SIGINT, SIGTERM, SIGHUP}) std::signal(signal_number, on_interrupt);
+  // What cannot be written is told by the one who writes it.
+  for (const int signal_number : {SIGPIPE, SIGXFSZ}) std::signal(signal_number, SIG_IGN);
 }
 
 }  // namespace glow::cli

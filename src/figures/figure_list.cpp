@@ -4,12 +4,12 @@
 
 #include <algorithm>
 
+#include "core/model/file_names.hpp"
 #include "figures/columns_figure.hpp"
 #include "figures/glare_figure.hpp"
 #include "figures/plan_figure.hpp"
 #include "figures/room_sheet.hpp"
 #include "figures/status_figure.hpp"
-#include "files/output/file_names.hpp"
 
 namespace glow::figures {
 namespace {
@@ -30,14 +30,14 @@ class RoomFigures {
  private:
   void add(const record::RoomRecord& room) {
     const auto input = std::make_shared<const FigureInput>(FigureInput{&room, style_, units_, common_});
-    const std::string first = files::file_name_part(room.name) + "--";
+    const std::string first = model::file_name_part(room.name) + "--";
     Grids surfaces, ceiling;
     for (const assess::GridReading& grid : room.assessment.grids) {
       if (grid.total_lx.empty()) continue;
       if (grid.role == space::GridRole::floor) surfaces.push_back(&grid);
       if (grid.role == space::GridRole::ceiling) ceiling.push_back(&grid);
       if (grid.role == space::GridRole::wall || grid.role == space::GridRole::eye_level) continue;
-      const std::string base = first + files::file_name_part(grid.name);
+      const std::string base = first + model::file_name_part(grid.name);
       add(base, fmt::format(FMT_STRING("{}: {}"), room.name, grid.name), input, {&grid}, false,
           [input, &grid] { return plan_svg(*input, grid); });
       figures_.back().main = grid.role == space::GridRole::work_plane;
@@ -68,7 +68,7 @@ class RoomFigures {
         seats.push_back(&eyes);
         continue;
       }
-      figures_.push_back({first + files::file_name_part(eyes.set.name) + "--ugr",
+      figures_.push_back({first + model::file_name_part(eyes.set.name) + "--ugr",
                           fmt::format(FMT_STRING("{}: UGR of {}"), room.name, eyes.set.name),
                           false,
                           true,

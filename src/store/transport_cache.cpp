@@ -163,7 +163,9 @@ bool TransportCache::make_room(std::uintmax_t needed) const {
   std::uintmax_t sum = needed;
   std::error_code error;
   for (fs::directory_iterator file(folder_, error), end; !error && file != end; file.increment(error)) {
-    if (file->path().extension() != ".hits") continue;
+    // What another run is writing, or was when it was killed, takes room as well.
+    const bool unfinished = file->path().filename().string().find(".hits.unfinished-") != std::string::npos;
+    if (file->path().extension() != ".hits" && !unfinished) continue;
     std::error_code gone;  // another run may just have removed it
     const std::uintmax_t size = file->file_size(gone);
     const auto used = file->last_write_time(gone);

@@ -2,8 +2,8 @@
 
 #include <gtest/gtest.h>
 
+#include "core/model/file_names.hpp"
 #include "files/output/embedded_files.hpp"
-#include "files/output/file_names.hpp"
 #include "files/requirements/requirement_table_reader.hpp"
 
 namespace glow::files {
@@ -104,14 +104,14 @@ TEST(ProjectReader, RefusesHostileNesting) {
 }
 
 TEST(ProjectReader, NamesFilesAfterRooms) {
-  EXPECT_EQ(file_name_part("Throwing room"), "throwing-room");
-  EXPECT_EQ(file_name_part("../../etc"), "etc");
-  EXPECT_EQ(file_name_part("Bay 3 / east"), "bay-3-east");
-  EXPECT_EQ(file_name_part("K\xC3\xBC"
-                           "che"),
+  EXPECT_EQ(model::file_name_part("Throwing room"), "throwing-room");
+  EXPECT_EQ(model::file_name_part("../../etc"), "etc");
+  EXPECT_EQ(model::file_name_part("Bay 3 / east"), "bay-3-east");
+  EXPECT_EQ(model::file_name_part("K\xC3\xBC"
+                                  "che"),
             "k\xC3\xBC"
             "che");
-  EXPECT_EQ(file_name_part("..."), "");
+  EXPECT_EQ(model::file_name_part("..."), "");
 }
 
 TEST(RequirementTable, BuiltInOnesAreReadWhole) {

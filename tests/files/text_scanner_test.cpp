@@ -59,7 +59,7 @@ TEST(NumberScanner, KnowsWhereEachNumberStood) {
     EXPECT_EQ(value, values[i]);
     EXPECT_EQ(std::pair(scanner.place().line, scanner.place().column), places[i]);
   }
-  EXPECT_TRUE(scanner.at_end());
+  EXPECT_TRUE(scanner.word_ahead().empty());
   double value = 0;
   EXPECT_FALSE(scanner.next(value, "one more", problems));
   EXPECT_EQ(problems.all()[0].code, "truncated");

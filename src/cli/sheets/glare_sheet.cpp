@@ -38,6 +38,12 @@ std::string value_cell(double value) {
   return std::isfinite(value) ? fmt::format(FMT_STRING("{:6.1f}"), value) : std::string("     -");
 }
 
+/// Of a beam so narrow that no luminaire of the table's rooms shines towards the eye there is no value.
+std::string ugr_value(double ugr) {
+  return std::isfinite(ugr) ? fmt::format(FMT_STRING("{:.1f}"), ugr)
+                            : std::string("none (no light to the eye)");
+}
+
 void add_reflectances(std::string& text, const std::string& name, double Reflectances::*part) {
   text += fmt::format(FMT_STRING("  {:<11}"), name);
   for (int block = 0; block < 2; ++block) {
@@ -88,8 +94,8 @@ void add_ugr_table(std::string& text, const Photometry& p) {
   add_ugr_rows(text, p);
   text += "\n";
   words::wrap(text, "  ",
-              fmt::format(FMT_STRING("4H x 8H, 70/50/20, corrected: {:.1f} crosswise, {:.1f} endwise"),
-                          sights.crosswise_value, sights.endwise_value),
+              fmt::format(FMT_STRING("4H x 8H, 70/50/20, corrected: {} crosswise, {} endwise"),
+                          ugr_value(sights.crosswise_value), ugr_value(sights.endwise_value)),
               2);
   words::wrap(
       text, "  ",
@@ -132,8 +138,9 @@ std::string ugr_words(const Photometry& p) {
   const cavity::UgrHeadline headline = cavity::ugr_headline(p);
   const Sights sights = sights_of(headline, p);
   return fmt::format(
-      FMT_STRING("{:.1f} crosswise (along {}), {:.1f} endwise; tabular, 4H x 8H, 70/50/20, {}{}"),
-      sights.crosswise_value, sights.crosswise, sights.endwise_value, flux_words(headline, p),
+      FMT_STRING("{} crosswise (along {}), {} endwise; tabular, 4H x 8H, 70/50/20, {}{}"),
+      ugr_value(sights.crosswise_value), sights.crosswise, ugr_value(sights.endwise_value),
+      flux_words(headline, p),
       headline.symmetric ? "" : "; not symmetric, as the method wants: the worse way of looking");
 }
 

@@ -95,7 +95,8 @@ std::vector<PointReading> read_points(const Setting& setting, const lighting::Ro
     std::vector<double> weights(light.maintained.direct_lx.size(), 0.0);
     weights[r] = 1;
     const transport::Deviations d = error.deviations(weights);
-    reading.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches);
+    reading.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches) +
+                             light.maintained.direct_error_lx[r];
   }
   return readings;
 }

@@ -61,8 +61,12 @@ readings::Uncertainty grid_uncertainty(const transport::NumericalError& confiden
                                           : confidence.deviations(of_least);
   const double bias = selection_bias(total, deviations, statistics.min_lx);
   readings::Uncertainty result;
-  result.mean_lx = readings::half_width_95(mean.of_sets) + std::abs(mean.of_coarse_patches);
-  result.min_lx = readings::half_width_95(least.of_sets) + std::abs(least.of_coarse_patches) + bias;
+  const double least_straight = light.direct_error_lx[receivers[statistics.min_at]];
+  double mean_straight = 0;
+  for (const std::size_t r : receivers) mean_straight += light.direct_error_lx[r] / double(receivers.size());
+  result.mean_lx = readings::half_width_95(mean.of_sets) + std::abs(mean.of_coarse_patches) + mean_straight;
+  result.min_lx =
+      readings::half_width_95(least.of_sets) + std::abs(least.of_coarse_patches) + bias + least_straight;
   if (statistics.u0 && *statistics.u0 > 0) {
     // U0 = min / mean: relative deviations subtract.
     Sets relative;
@@ -70,7 +74,8 @@ readings::Uncertainty grid_uncertainty(const transport::NumericalError& confiden
       relative[set] = least.of_sets[set] / statistics.min_lx - mean.of_sets[set] / statistics.mean_lx;
     const double patches =
         std::abs(least.of_coarse_patches / statistics.min_lx - mean.of_coarse_patches / statistics.mean_lx);
-    result.u0 = *statistics.u0 * (readings::half_width_95(relative) + patches + bias / statistics.min_lx);
+    const double straight = (bias + least_straight) / statistics.min_lx + mean_straight / statistics.mean_lx;
+    result.u0 = *statistics.u0 * (readings::half_width_95(relative) + patches + straight);
   }
   return result;
 }

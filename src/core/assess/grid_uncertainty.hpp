@@ -6,9 +6,9 @@
 namespace glow::assess {
 
 /// Half widths of the 95 % intervals of a grid's mean, minimum and U0, initial values. Covers what
-/// transport::NumericalError covers, and that the lowest of many uncertain values is lower than each of them
-/// would be alone. `light` and `transport` are those that `confidence` was made of.
-/// `receivers`: numbers, in the transport, of the grid's points.
+/// transport::NumericalError covers, what straight light may be off, and that the lowest of many uncertain
+/// values is lower than each of them would be alone. `light` and `transport` are those that `confidence` was
+/// made of. `receivers`: numbers, in the transport, of the grid's points.
 readings::Uncertainty grid_uncertainty(const transport::NumericalError& confidence,
                                        const transport::GroupLight& light,
                                        const std::vector<std::size_t>& receivers);

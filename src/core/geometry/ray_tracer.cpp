@@ -4,6 +4,7 @@
 #include <tbb/task_arena.h>
 
 #include <limits>
+#include <map>
 #include <stdexcept>
 
 namespace glow::geometry {
@@ -19,7 +20,8 @@ struct RayTracer::Scene {
     float clear;
   };
   std::vector<Side> facets;
-  bool opaque = true;  // nothing lets light through, no facet belongs to a luminaire
+  bool opaque = true;                      // nothing lets light through, no facet belongs to a luminaire
+  std::map<int, std::vector<bool>> owned;  // by owner: which triangles are its own
 
   Scene() = default;
   Scene(const Scene&) = delete;
@@ -69,8 +71,17 @@ RayTracer::RayTracer(const Geometry& geometry) : space_(std::make_unique<Scene>(
     space_->opaque = space_->opaque && clear == 0 && facet.owner == kNobody;
   }
   const Arrays arrays = arrays_of(geometry, space_->origin, space_->facet_of_triangle);
+  for (std::size_t t = 0; t < space_->facet_of_triangle.size(); ++t)
+    if (const int owner = space_->facets[std::size_t(space_->facet_of_triangle[t])].owner; owner != kNobody) {
+      std::vector<bool>& own = space_->owned[owner];
+      own.resize(space_->facet_of_triangle.size());
+      own[t] = true;
+    }
   space_->space = rtcNewScene(space_->device);
-  rtcSetSceneFlags(space_->space, RTC_SCENE_FLAG_ROBUST);
+  rtcSetSceneFlags(space_->space,
+                   space_->owned.empty()
+                       ? RTC_SCENE_FLAG_ROBUST
+                       : RTCSceneFlags(RTC_SCENE_FLAG_ROBUST | RTC_SCENE_FLAG_CONTEXT_FILTER_FUNCTION));
   rtcSetSceneBuildQuality(space_->space, RTC_BUILD_QUALITY_HIGH);
   if (!arrays.indices.empty()) {
     RTCGeometry mesh = rtcNewGeometry(space_->device, RTC_GEOMETRY_TYPE_TRIANGLE);
@@ -113,29 +124,40 @@ RTCRay ray_from(const Vec3f& origin, const Vec3f& direction, float length) {
   return ray;
 }
 
-RTCRayHit traced(RTCScene space, const Vec3f& origin, const Vec3f& direction) {
+/// A query that looks through what belongs to one owner.
+struct ThroughOwner {
+  RTCIntersectContext context;  // first: embree hands out the address of the whole
+  const std::vector<bool>* is_owned;
+};
+
+void look_through(const RTCFilterFunctionNArguments* hit) {
+  // Rays are sent one by one.
+  const ThroughOwner& query = *reinterpret_cast<const ThroughOwner*>(hit->context);
+  if ((*query.is_owned)[RTCHitN_primID(hit->hit, hit->N, 0)]) hit->valid[0] = 0;
+}
+
+RTCRayHit traced(RTCScene space, const Vec3f& origin, const Vec3f& direction,
+                 const std::vector<bool>* looked_through = nullptr) {
   RTCRayHit query;
   query.ray = ray_from(origin, direction, std::numeric_limits<float>::infinity());
   query.hit.geomID = RTC_INVALID_GEOMETRY_ID;
-  RTCIntersectContext context;
-  rtcInitIntersectContext(&context);
-  rtcIntersect1(space, &context, &query);
+  ThroughOwner through;
+  rtcInitIntersectContext(&through.context);
+  through.is_owned = looked_through;
+  if (looked_through) through.context.filter = look_through;
+  rtcIntersect1(space, &through.context, &query);
   return query;
 }
 
 }  // namespace
 
 Hit RayTracer::nearest(const Vec3f& origin, const Vec3f& direction, int owner) const {
-  const RTCRayHit query = traced(space_->space, origin, direction);
+  const auto owned = owner == kNobody ? space_->owned.end() : space_->owned.find(owner);
+  const RTCRayHit query =
+      traced(space_->space, origin, direction, owned == space_->owned.end() ? nullptr : &owned->second);
   if (query.hit.geomID == RTC_INVALID_GEOMETRY_ID) return {};
   const int facet = space_->facet_of_triangle[query.hit.primID];
   const Scene::Side& side = space_->facets[std::size_t(facet)];
-  if (owner != kNobody && side.owner == owner) {
-    const float step = query.ray.tfar + static_cast<float>(kStartOffset);
-    Hit hit = nearest(origin + step * direction, direction, owner);
-    hit.distance += step;
-    return hit;
-  }
   const bool from_behind = side.normal.dot(direction) > 0;
   if (from_behind && side.back >= 0) return {side.back, query.ray.tfar, false};
   return {facet, query.ray.tfar, from_behind};
@@ -178,12 +200,18 @@ float RayTracer::passed(const Vec3& from, const Vec3& to, int owner) const {
     rtcOccluded1(space_->space, &context, &ray);
     return ray.tfar < 0 ? 0.0f : 1.0f;
   }
-  float share = 1;
+  float share = 1, beyond = static_cast<float>(kStartOffset);
+  int last = -1;
   while (share > 0) {
     const Hit hit = nearest(origin, direction, owner);
     if (hit.facet < 0 || hit.distance >= rest) return share;
-    share *= space_->facets[std::size_t(hit.facet)].clear;
-    const float step = hit.distance + static_cast<float>(kStartOffset);
+    // A sight line along a pane meets it again and again: it passes once, in growing steps.
+    if (hit.facet == last)
+      beyond *= 2;
+    else
+      share *= space_->facets[std::size_t(hit.facet)].clear;
+    last = hit.facet;
+    const float step = hit.distance + beyond;
     origin += step * direction;
     rest -= step;
   }

@@ -66,6 +66,7 @@ IntensityTable::IntensityTable(std::vector<double> c_deg, std::vector<double> ga
       // A cell that straddles the horizontal is shared out by its height; makers' tables have a node at 90.
       upward_flux_ += flux * std::clamp((top - 90.0) / (top - bottom), 0.0, 1.0);
     }
+  bends_ = std::make_shared<const TableBends>(*this);
 }
 
 double IntensityTable::intensity(double c_deg, double gamma_deg) const {
@@ -93,6 +94,18 @@ double IntensityTable::intensity_along(double along_c0, double along_c90, double
   if (rotational()) return intensity(0, gamma_deg);
   const double c_deg = atan2_deg(along_c90, along_c0);
   return intensity(c_deg < 0 ? c_deg + 360 : c_deg, gamma_deg);
+}
+
+BentIntensity IntensityTable::bent_intensity_along(const Vec3& along, double width) const {
+  const auto& gammas = gamma_axis_.nodes();
+  if (gammas.size() < 2) return {};
+  const double across = std::sqrt(along.x() * along.x() + along.y() * along.y());
+  const double gamma = std::min(atan2_deg(across, along.z()), 180.0);
+  double c = rotational() ? 0 : atan2_deg(along.y(), along.x());
+  if (c < 0) c += 360;
+  const std::size_t row = gamma_axis_.interval(std::clamp(gamma, gammas.front(), gammas.back()));
+  const std::size_t column = rotational() || c >= 360 ? 0 : c_axis_.interval(c);
+  return {intensity(c, gamma), bends_->near(column * cell_rows() + row, width)};
 }
 
 Peak IntensityTable::peak() const {

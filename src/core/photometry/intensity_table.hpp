@@ -1,8 +1,10 @@
 #pragma once
 
+#include <memory>
 #include <vector>
 
 #include "core/geometry/vec.hpp"
+#include "core/photometry/table_bends.hpp"
 
 namespace glow::photometry {
 
@@ -28,6 +30,12 @@ struct Peak {
   double gamma_deg = 0;
 };
 
+/// An intensity, and by how much its slope jumps in the neighbourhood: cd, cd per radian.
+struct BentIntensity {
+  double candela = 0;
+  double bend = 0;
+};
+
 /// Luminous intensity of a luminaire in all directions, as its maker tabulated it.
 ///
 /// Frame    C-gamma: gamma 0 points down, C turns counter-clockwise seen from above; degrees.
@@ -46,6 +54,8 @@ class IntensityTable {
   double intensity(double c_deg, double gamma_deg) const;
   /// cd in the direction given by its components along C0, C90 and gamma 0; need not be of unit length.
   double intensity_along(double along_c0, double along_c90, double along_g0) const;
+  /// The same, and how sharply the table bends within about half of `width` (radian) of there.
+  BentIntensity bent_intensity_along(const Vec3& along, double width) const;
 
   /// lm; integral over the sphere, exact for the bilinear surface. A cosine table in 5 degree steps comes out
   /// 0.06 % low; the loss falls with the square of the step.
@@ -73,6 +83,7 @@ class IntensityTable {
   std::vector<double> candela_;
   double flux_ = 0;
   double upward_flux_ = 0;
+  std::shared_ptr<const TableBends> bends_;
 };
 
 }  // namespace glow::photometry

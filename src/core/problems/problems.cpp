@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 #include <numeric>
 #include <tuple>
 
@@ -19,6 +20,7 @@ void Problems::add(Severity severity, std::string code, Place place, std::string
       return;
   }
   if (severity == Severity::error) ++error_count_;
+  if (is_full()) return;
   problems_.push_back({severity, std::move(code), std::move(place), std::move(text)});
 }
 
@@ -48,8 +50,45 @@ std::string Problems::position(const Vec3& p) const {
 }
 
 void Problems::append(const Problems& other) {
-  problems_.insert(problems_.end(), other.problems_.begin(), other.problems_.end());
+  for (const Problem& problem : other.problems_)
+    if (!is_full()) problems_.push_back(problem);
   error_count_ += other.error_count_;
+}
+
+void Problems::merge_alike(const std::vector<std::string>& names) {
+  constexpr std::size_t kMostNamed = 3;
+  const std::string blank(1, '\0');
+  std::map<std::pair<std::string, std::string>, std::size_t> first;  // by code and text without the name
+  std::vector<std::vector<std::string>> subjects(problems_.size());
+  std::vector<Problem> merged;
+  for (Problem& problem : problems_) {
+    std::string text = problem.text, subject;
+    for (const std::string& name : names) {
+      const std::size_t at = text.find('"' + name + '"');
+      if (at == std::string::npos) continue;
+      subject = name;
+      text.replace(at, name.size() + 2, blank);
+      break;
+    }
+    if (problem.severity == Severity::error || subject.empty()) {
+      merged.push_back(std::move(problem));
+      continue;
+    }
+    const auto [known, is_new] = first.emplace(std::pair(problem.code, text), merged.size());
+    subjects[known->second].push_back(subject);
+    if (is_new) merged.push_back(std::move(problem));
+  }
+  for (const auto& [key, at] : first) {
+    const std::vector<std::string>& of = subjects[at];
+    if (of.size() < 2) continue;
+    std::string list;
+    for (std::size_t i = 0; i < std::min(of.size(), kMostNamed); ++i)
+      list += (i ? ", \"" : "\"") + of[i] + '"';
+    if (of.size() > kMostNamed) list += fmt::format(FMT_STRING(" and {} more"), of.size() - kMostNamed);
+    merged[at].text = key.second;
+    merged[at].text.replace(key.second.find('\0'), 1, list);
+  }
+  problems_ = std::move(merged);
 }
 
 void Problems::sort_by_place() {
@@ -59,16 +98,42 @@ void Problems::sort_by_place() {
   });
 }
 
+std::string to_string(Severity severity) {
+  return severity == Severity::error ? "error" : severity == Severity::warning ? "warning" : "note";
+}
+
+namespace {
+
+/// Bytes of the control character that begins at `i`; 0: there is none.
+std::size_t control_at(const std::string& text, std::size_t i) {
+  const auto byte = [&](std::size_t k) { return static_cast<unsigned char>(text[k]); };
+  if ((byte(i) < 0x20 && text[i] != '\t' && text[i] != '\n') || byte(i) == 0x7f) return 1;
+  const bool second = byte(i) == 0xc2 && i + 1 < text.size() && byte(i + 1) >= 0x80 && byte(i + 1) < 0xa0;
+  return second ? 2 : 0;
+}
+
+}  // namespace
+
+bool has_control_characters(const std::string& text) {
+  for (std::size_t i = 0; i < text.size(); ++i)
+    if (control_at(text, i) > 0) return true;
+  return false;
+}
+
+std::string printable(std::string text) {
+  for (std::size_t i = 0; i < text.size(); ++i)
+    if (const std::size_t bytes = control_at(text, i)) text.replace(i, bytes, "?");
+  return text;
+}
+
 std::string to_string(const Problem& problem) {
   std::string place = problem.place.file;
   if (problem.place.line > 0) place += fmt::format(FMT_STRING(":{}"), problem.place.line);
   if (problem.place.line > 0 && problem.place.column > 0)
     place += fmt::format(FMT_STRING(":{}"), problem.place.column);
   if (!place.empty()) place += ": ";
-  const char* word = problem.severity == Severity::error     ? "error"
-                     : problem.severity == Severity::warning ? "warning"
-                                                             : "note";
-  return fmt::format(FMT_STRING("{}{}[{}]: {}"), place, word, problem.code, problem.text);
+  return printable(fmt::format(FMT_STRING("{}{}[{}]: {}"), place, to_string(problem.severity), problem.code,
+                               problem.text));
 }
 
 namespace {

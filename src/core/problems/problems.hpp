@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cstddef>
 #include <string>
 #include <vector>
 
@@ -41,20 +42,35 @@ class Problems {
   std::string position(const Vec2& p) const;
   std::string position(const Vec3& p) const;
 
+  /// In the order they were found; of very many only the first kMostKept.
   const std::vector<Problem>& all() const { return problems_; }
   bool has_errors() const { return error_count_ > 0; }
   int error_count() const { return error_count_; }
+  /// Whether so much was found that looking on helps nobody.
+  bool is_full() const { return problems_.size() >= kMostKept; }
   /// Takes over everything from `other`.
   void append(const Problems& other);
+  /// Warnings and notes that say the same of several subjects (rooms) become one, with their names in it.
+  /// `names`: as the texts have them, in quotes.
+  void merge_alike(const std::vector<std::string>& names);
   /// Orders by file, line and column, so that a reader can walk through the file. Stable.
   void sort_by_place();
 
  private:
+  static constexpr std::size_t kMostKept = 1000;
   void add(Severity severity, std::string code, Place place, std::string text);
   std::vector<Problem> problems_;
   units::ShownUnits units_;
   int error_count_ = 0;
 };
+
+/// "error", "warning", "note".
+std::string to_string(Severity severity);
+
+/// The same text with control characters, which a terminal would obey, as question marks; tabs stay.
+std::string printable(std::string text);
+/// Whether there is a control character in the text: C0, DEL or, in UTF-8, C1.
+bool has_control_characters(const std::string& text);
 
 /// "file:line:column: error[P012]: text"; parts that are not known are left out.
 std::string to_string(const Problem& problem);

@@ -43,18 +43,26 @@ double DirectLight::passed(const Sight& sight, const Vec2& place) const {
 
 /// Intensity along the components in the luminaire: from its table, or to be filled in.
 template <>
-double DirectLight::candela<double>(const Vec3& along, LightTerms*) const {
+double DirectLight::candela<double>(const Vec3& along, double, LightTerms*) const {
   return luminaire_->table->intensity_along(along.x(), along.y(), along.z());
 }
 
+/// The error is cd per radian here: what it comes to is for the rule to say.
 template <>
-LightStretch DirectLight::candela<LightStretch>(const Vec3& along, LightTerms* tape) const {
+DirectLux DirectLight::candela<DirectLux>(const Vec3& along, double width, LightTerms*) const {
+  const photometry::BentIntensity intensity = luminaire_->table->bent_intensity_along(along, width);
+  return {intensity.candela, intensity.bend};
+}
+
+template <>
+LightStretch DirectLight::candela<LightStretch>(const Vec3& along, double, LightTerms* tape) const {
   return tape->record(along);
 }
 
-/// lx from a face with all its light at one place, if nothing hides it.
+/// lx from a face with all its light at one place, if nothing hides it. `width`: radian, of what it stands
+/// for.
 template <class Value>
-Value DirectLight::unhidden(const Sight& sight, const Vec2& place) const {
+Value DirectLight::unhidden(const Sight& sight, const Vec2& place, double width) const {
   const Vec3 way = sight.way_from(place);
   const double distance2 = way.squaredNorm();
   if (distance2 < kTouching * kTouching) return {};
@@ -63,7 +71,7 @@ Value DirectLight::unhidden(const Sight& sight, const Vec2& place) const {
   if (facing <= 0) return {};
   if (surface_.closed() && way.z() <= 0) return {};
   const Vec3 along = sight.in_luminaire(way);
-  const Value intensity = candela<Value>(along, sight.tape);
+  const Value intensity = candela<Value>(along, width, sight.tape);
   if (is_dark(intensity)) return {};
   const double distance = std::sqrt(distance2);
   double share = 1;
@@ -76,8 +84,11 @@ Value DirectLight::unhidden(const Sight& sight, const Vec2& place) const {
 template <class Value>
 Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbra_level) const {
   // Along a side that is short against the distance one point does as well as two; not so where shadows are.
-  const double distance = sight.way_from(element.at(0.5, 0.5)).norm();
+  const Vec2 middle = element.at(0.5, 0.5);
+  const Vec3 way = sight.way_from(middle);
+  const double distance = way.norm();
   const Vec2 extent = element.extent();
+  const double width = extent.maxCoeff() / distance;
   const bool thin_s = !sight.hidden && !element.polar && extent.x() < kPointLike * distance;
   const bool thin_t = !sight.hidden && !element.polar && extent.y() < kPointLike * distance;
   const double along_s[] = {thin_s ? 0.5 : 0.5 - kGauss, 0.5 + kGauss};
@@ -88,7 +99,7 @@ Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbr
   for (int i = 0; i < count_s; ++i)
     for (int j = 0; j < count_t; ++j) {
       const Vec2 place = element.at(along_s[i], along_t[j]);
-      const Value lux = unhidden<Value>(sight, place);
+      const Value lux = unhidden<Value>(sight, place, width);
       if (is_dark(lux)) continue;
       const double share = sight.hidden ? passed(sight, place) : 1.0;
       least = std::min(least, share);
@@ -105,7 +116,25 @@ Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbr
     return gauss<Value>(sight, a1, next) + gauss<Value>(sight, a2, next) + gauss<Value>(sight, b1, next) +
            gauss<Value>(sight, b2, next);
   }
-  return element.share * sum;
+  Value light = element.share * sum;
+  if constexpr (std::is_same_v<Value, DirectLux>) {
+    // Seen from the side an element is narrower, but its distance changes as much.
+    const auto seen = [&](int axis) {
+      if (element.polar) return extent[axis] / distance;
+      const double cosine = way[axis] / distance;
+      return extent[axis] / distance * std::sqrt(std::max(0.0, 1 - cosine * cosine));
+    };
+    light.error *=
+        (thin_s ? kBendOfOne : kBendOfTwo) * seen(0) + (thin_t ? kBendOfOne : kBendOfTwo) * seen(1);
+    const auto smooth = [&](int axis, bool thin) {
+      const double square = extent[axis] * extent[axis] / (distance * distance);
+      return thin ? kSmoothOfOne * square : kSmoothOfTwo * square * square;
+    };
+    light.error += (smooth(0, thin_s) + smooth(1, thin_t)) * light.lux;
+    light.error += element.share * kink_error(sight, middle, extent);
+    if (sight.parts && !sight.hidden) sight.parts->push_back({sight, element, light});
+  }
+  return light;
 }
 
 template <class Value>
@@ -128,7 +157,7 @@ Value DirectLight::divided(const Sight& sight, const Element& element, int level
   if (most <= 0 && !element.polar) return {};
   const bool kink = (least < 0 && most > 0) || sight.on_axis(element.at(0.5, 0.5), diagonal);
   const double division = kink ? (sight.coarse ? kCoarseHorizon : kHorizonDivision)
-                               : (sight.coarse ? kCoarseDivision : kDivision);
+                               : (sight.coarse ? kCoarseDivision : sight.division());
   if (diagonal <= division * distance || level >= kDeepestDivision)
     return sight.hidden ? probed<Value>(sight, element) : gauss<Value>(sight, element, 0);
   const auto [a, b] = element.halves();
@@ -152,7 +181,8 @@ Value DirectLight::face_light(const Sight& sight) const {
   const double behind = plane ? sight.receiver.normal.dot(sight.receiver.position) : -distance;
   // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
   // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
-  if (2 * reach <= kDivision * (distance - reach) && behind <= -reach && !sight.on_axis({0, 0}, 2 * reach)) {
+  if (2 * reach <= sight.division() * (distance - reach) && behind <= -reach &&
+      !sight.on_axis({0, 0}, 2 * reach)) {
     const Vec2 half = face.disc ? Vec2(kDiscSquare * face.half) : face.half;
     const Element whole{-half, half, 1.0, false, face.half};
     if (!sight.hidden) return gauss<Value>(sight, whole, 0);
@@ -164,7 +194,7 @@ Value DirectLight::face_light(const Sight& sight) const {
 
 template <class Value>
 Value DirectLight::on_face(const readings::Receiver& receiver, const photometry::LuminousFace& face,
-                           bool coarse, LightTerms* tape) const {
+                           bool coarse, LightTerms* tape, std::vector<Part>* parts) const {
   const geometry::Frame& frame = luminaire_->frame;
   const auto in_face = [&](const Vec3& v) {
     const Vec3 p(v.dot(frame.c0), v.dot(frame.c90), v.dot(frame.g0));
@@ -178,7 +208,7 @@ Value DirectLight::on_face(const readings::Receiver& receiver, const photometry:
   std::vector<ShadowEdge> edges;
   const bool known = occluders_ && shadow_edges(*occluders_, frame, surface_.reach_m(), face,
                                                 receiver.position, own.position, edges);
-  Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_), tape};
+  Sight sight{&face, own, receiver.ray_start(), coarse, bool(passed_), tape, parts};
   if (surface_.closed() && own.position.z() <= 0) return {};
   const bool plane = receiver.kernel == readings::Kernel::plane;
   if (plane && own.normal.dot(own.position) >= face.half.norm()) return {};
@@ -188,6 +218,7 @@ Value DirectLight::on_face(const readings::Receiver& receiver, const photometry:
   const geometry::Polygon front = front_of(sight);
   const double share = front.size() > 2 ? passed(sight, middle_of(front)) : 0;
   sight.hidden = false;
+  sight.share = share;
   return share > 0 ? share * face_light<Value>(sight) : Value{};
 }
 
@@ -232,26 +263,30 @@ Value DirectLight::on_plane(const Vec3& point, const Vec3& normal, LightTerms* t
       const double x = along.x() - s, y = along.y() - t;
       const double d2 = x * x + y * y + along.z() * along.z();
       const double cosine = -(behind - s * facing.x() - t * facing.y());
-      sum += cosine / (d2 * std::sqrt(d2)) * candela<Value>({x, y, along.z()}, tape);
+      sum += cosine / (d2 * std::sqrt(d2)) * candela<Value>({x, y, along.z()}, 0, tape);
     }
   return 1.0 / (count[0] * count[1]) * sum;
 }
 
 template <class Value>
-Value DirectLight::summed(const readings::Receiver& receiver, bool coarse, LightTerms* tape) const {
+Value DirectLight::summed(const readings::Receiver& receiver, bool coarse, LightTerms* tape,
+                          std::vector<Part>* parts) const {
   const geometry::Frame& frame = luminaire_->frame;
   const Vec3 way = receiver.position - frame.origin;
   const double reach = surface_.reach_m();
   if (receiver.kernel == readings::Kernel::plane && receiver.normal.dot(way) > reach)
     return {};  // wholly behind
   const double distance = way.norm();
-  if (surface_.point() || (!passed_ && 2 * reach < kPointLike * distance)) {
+  if (surface_.point() || (!passed_ && !parts && 2 * reach < kPointLike * distance)) {
     // One place for all of it, with all of the intensity.
     const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
     if (distance < kTouching) return {};
     const double weight = receiver.weight(-way / distance);
     if (weight <= 0) return {};
-    const Value lux = weight / (distance * distance) * candela<Value>(along, tape);
+    const double width = 2 * reach / distance;
+    Value lux = weight / (distance * distance) * candela<Value>(along, width, tape);
+    if constexpr (std::is_same_v<Value, DirectLux>)
+      lux.error = kBendOfOne * width * lux.error + kSmoothOfOne * width * width * lux.lux;
     return !is_dark(lux) && passed_ ? passed_(receiver.ray_start(), frame.origin) * lux : lux;
   }
   if (surface_.sphere_radius_m() > 0) {
@@ -266,16 +301,27 @@ Value DirectLight::summed(const readings::Receiver& receiver, bool coarse, Light
     seen.centre = r * r / distance * along;
     seen.half = Vec2::Constant(r * std::sqrt(1 - r * r / (distance * distance)));
     seen.disc = true;
-    return on_face<Value>(receiver, seen, coarse, tape);
+    return on_face<Value>(receiver, seen, coarse, tape, parts);
   }
   Value sum{};
   for (const photometry::LuminousFace& face : surface_.faces())
-    sum += on_face<Value>(receiver, face, coarse, tape);
+    sum += on_face<Value>(receiver, face, coarse, tape, parts);
   return sum;
 }
 
 double DirectLight::illuminance(const readings::Receiver& receiver) const {
   return summed<double>(receiver, false, nullptr);
+}
+
+DirectLux DirectLight::with_error(const readings::Receiver& receiver) const {
+  return summed<DirectLux>(receiver, false, nullptr);
+}
+
+DirectLux DirectLight::with_error(const readings::Receiver& receiver, double allowed_lx) const {
+  std::vector<Part> parts;
+  DirectLux light = summed<DirectLux>(receiver, false, nullptr, &parts);
+  refine(parts, light, allowed_lx);
+  return light;
 }
 
 void DirectLight::illuminance(const readings::Receiver& receiver, LightTerms& tape) const {
@@ -290,9 +336,11 @@ LightStretch DirectLight::plane_illuminance(const Vec3& point, const Vec3& norma
   return on_plane<LightStretch>(point, normal, &tape);
 }
 
-template double DirectLight::unhidden<double>(const Sight&, const Vec2&) const;
-template LightStretch DirectLight::unhidden<LightStretch>(const Sight&, const Vec2&) const;
+template double DirectLight::unhidden<double>(const Sight&, const Vec2&, double) const;
+template DirectLux DirectLight::unhidden<DirectLux>(const Sight&, const Vec2&, double) const;
+template LightStretch DirectLight::unhidden<LightStretch>(const Sight&, const Vec2&, double) const;
 template double DirectLight::gauss<double>(const Sight&, const Element&, int) const;
+template DirectLux DirectLight::gauss<DirectLux>(const Sight&, const Element&, int) const;
 template LightStretch DirectLight::gauss<LightStretch>(const Sight&, const Element&, int) const;
 
 }  // namespace glow::sources

@@ -1,11 +1,14 @@
 #pragma once
 
+#include <array>
 #include <functional>
+#include <vector>
 
 #include "core/geometry/ray_tracer.hpp"
 #include "core/photometry/luminous_faces.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/readings/receiver.hpp"
+#include "core/sources/direct_lux.hpp"
 #include "core/sources/light_terms.hpp"
 #include "core/sources/luminous_element.hpp"
 #include "core/sources/shadow_edges.hpp"
@@ -16,10 +19,13 @@ namespace glow::sources {
 ///
 /// Each luminous face is divided until an element's diagonal is below kDivision times its distance; four
 /// points of Gauss's rule then stand for an element, a single one where the whole area is small against its
-/// distance. Where things may hide it, the edges of these are projected on it from the receiver and it is cut
-/// along them: each piece is seen in full or not at all. Where edges are too many, and for light over
-/// mirrors, a net of sight lines tells instead; what hides less than a mesh of it (1/15 of the distance, or a
-/// sixth of the element) may then slip through. Measured against closed forms: see docs/validation.md.
+/// distance. What the rule may miss is told from how sharply the table bends where the element is seen from,
+/// from the element's width over its distance, and from the receiver's horizon where that crosses it; where
+/// less is allowed, the element with the greatest error is halved, again and again. Where things may hide it,
+/// the edges of these are projected on it from the receiver and it is cut along them: each piece is seen in
+/// full or not at all. Where edges are too many, and for light over mirrors, a net of sight lines tells
+/// instead; what hides less than a mesh of it (1/15 of the distance, or a sixth of the element) may then slip
+/// through. Measured against closed forms: see docs/validation.md.
 class DirectLight {
  public:
   /// Share, 0 to 1, of the light from a place that reaches a point (world).
@@ -33,6 +39,10 @@ class DirectLight {
 
   /// lx at the receiver.
   double illuminance(const readings::Receiver& receiver) const;
+  /// The same, and how far it may be off; what hides less than the net's meshes is not in it.
+  DirectLux with_error(const readings::Receiver& receiver) const;
+  /// Divided until the error is no more than `allowed_lx`, or what is left of it lies in penumbras.
+  DirectLux with_error(const readings::Receiver& receiver, double allowed_lx) const;
   /// The same for any intensity table in its place: directions and weights, onto the tape.
   void illuminance(const readings::Receiver& receiver, LightTerms& tape) const;
   /// lx on a plane facing `normal` at `point`, as if nothing were hidden: quicker and within about 1 %, for
@@ -45,16 +55,18 @@ class DirectLight {
  private:
   using Element = LuminousElement;
   struct Sight;  // the receiver in a face's coordinates
-  // Value: double, or LightStretch when a tape is recorded.
+  struct Part;   // a piece of a face with its light
+  // Value: DirectLux; double where an error is not asked for; LightStretch when a tape is recorded.
   template <class Value>
-  Value candela(const Vec3& along, LightTerms* tape) const;
+  Value candela(const Vec3& along, double width, LightTerms* tape) const;
   template <class Value>
   Value on_plane(const Vec3& point, const Vec3& normal, LightTerms* tape) const;
   template <class Value>
-  Value summed(const readings::Receiver& receiver, bool coarse, LightTerms* tape) const;
+  Value summed(const readings::Receiver& receiver, bool coarse, LightTerms* tape,
+               std::vector<Part>* parts = nullptr) const;
   template <class Value>
   Value on_face(const readings::Receiver& receiver, const photometry::LuminousFace& face, bool coarse,
-                LightTerms* tape) const;
+                LightTerms* tape, std::vector<Part>* parts) const;
   template <class Value>
   Value divided(const Sight& sight, const Element& element, int level) const;
   template <class Value>
@@ -69,7 +81,12 @@ class DirectLight {
   template <class Value>
   Value open_part(const Sight& sight, const geometry::Polygon& part, int level) const;
   template <class Value>
-  Value unhidden(const Sight& sight, const Vec2& place) const;
+  Value triangles(const Sight& sight, const geometry::Polygon& part) const;
+  template <class Value>
+  Value unhidden(const Sight& sight, const Vec2& place, double width) const;
+  double kink_error(const Sight& sight, const Vec2& middle, const Vec2& extent) const;
+  std::array<Part, 2> halves(const Part& part) const;
+  void refine(std::vector<Part>& parts, DirectLux& light, double allowed_lx) const;
   template <class Value>
   Value disc(const Sight& sight) const;
   bool corners_differ(const Sight& sight, const Element& element, double share) const;

@@ -27,8 +27,7 @@ bool DirectLight::corners_differ(const Sight& sight, const Element& element, dou
   return false;
 }
 
-/// A convex part of the face that is seen in full. In parts that are small against the distance, cut into
-/// triangles with three points each: exact for quadratics.
+/// A convex part of the face that is seen in full, in parts that are small against the distance.
 template <class Value>
 Value DirectLight::open_part(const Sight& sight, const geometry::Polygon& part, int level) const {
   const geometry::Box2 box = geometry::bounding_box(part);
@@ -36,7 +35,7 @@ Value DirectLight::open_part(const Sight& sight, const geometry::Polygon& part, 
   const Vec3& point = sight.receiver.position;
   const double distance = sight.way_from(point.head<2>().cwiseMax(box.low).cwiseMin(box.high)).norm();
   const bool kink = sight.on_axis((box.low + box.high) / 2, size.norm());
-  if (size.norm() > (kink ? kHorizonDivision : kDivision) * distance && level < kDeepestDivision) {
+  if (size.norm() > (kink ? kHorizonDivision : sight.division()) * distance && level < kDeepestDivision) {
     const Vec2 axis = size.x() >= size.y() ? Vec2(1, 0) : Vec2(0, 1);
     const double middle = axis.dot(box.low + box.high) / 2;
     Value sum{};
@@ -46,17 +45,7 @@ Value DirectLight::open_part(const Sight& sight, const geometry::Polygon& part, 
     }
     return sum;
   }
-  if (size.maxCoeff() < kPointLike * distance)
-    return geometry::signed_area(part) * unhidden<Value>(sight, middle_of(part));
-  Value sum{};
-  for (std::size_t k = 2; k < part.size(); ++k) {
-    const Vec2 &a = part[0], &b = part[k - 1], &c = part[k];
-    const double third = geometry::signed_area({a, b, c}) / 3;
-    for (const Vec2& place :
-         {Vec2((4 * a + b + c) / 6), Vec2((a + 4 * b + c) / 6), Vec2((a + b + 4 * c) / 6)})
-      sum += third * unhidden<Value>(sight, place);
-  }
-  return sum;
+  return triangles<Value>(sight, part);
 }
 
 namespace {
@@ -96,7 +85,8 @@ Value DirectLight::between_edges(const Sight& sight, const std::vector<ShadowEdg
   Value sum{};
   for (const geometry::Polygon& part : pieces_between(front, edges)) {
     const double share = passed(sight, middle_of(part));
-    if (share > 0) sum += share / area * open_part<Value>(open, part, 0);
+    open.share = share / area;
+    if (share > 0) sum += open.share * open_part<Value>(open, part, 0);
   }
   return sum;
 }
@@ -124,6 +114,7 @@ Value DirectLight::probed(const Sight& sight, const Element& element) const {
   if (most - least <= kSameShare && !corners_differ(sight, element, most)) {
     Sight open = sight;
     open.hidden = false;
+    open.share *= most;
     return most > 0 ? most * gauss<Value>(open, element, kDeepestPenumbra) : Value{};
   }
   Value sum{};
@@ -141,9 +132,11 @@ Value DirectLight::probed(const Sight& sight, const Element& element) const {
 }
 
 template double DirectLight::between_edges<double>(const Sight&, const std::vector<ShadowEdge>&) const;
+template DirectLux DirectLight::between_edges<DirectLux>(const Sight&, const std::vector<ShadowEdge>&) const;
 template LightStretch DirectLight::between_edges<LightStretch>(const Sight&,
                                                                const std::vector<ShadowEdge>&) const;
 template double DirectLight::probed<double>(const Sight&, const Element&) const;
+template DirectLux DirectLight::probed<DirectLux>(const Sight&, const Element&) const;
 template LightStretch DirectLight::probed<LightStretch>(const Sight&, const Element&) const;
 
 }  // namespace glow::sources

@@ -4,6 +4,7 @@
 
 #include "core/sources/direct_light.hpp"
 #include "core/sources/patch_light.hpp"
+#include "core/sources/received_light.hpp"
 
 namespace glow::sources {
 namespace {
@@ -21,8 +22,8 @@ photometry::PlacedLuminaire image_of(const photometry::PlacedLuminaire& luminair
 
 /// Straight, and over mirrors.
 void read_direct(const transport::Transport& transport,
-                 const std::vector<photometry::PlacedLuminaire>& luminaires, const Watch& watch,
-                 const transport::ReceiverChoice& choice, transport::Inflow& inflow) {
+                 const std::vector<photometry::PlacedLuminaire>& luminaires, double tolerance,
+                 const Watch& watch, const transport::ReceiverChoice& choice, transport::Inflow& inflow) {
   const transport::MirrorPaths& mirrors = transport.mirrors();
   std::vector<DirectLight> open, shaded, mirrored;
   std::vector<std::unique_ptr<const photometry::PlacedLuminaire>> images;
@@ -40,15 +41,24 @@ void read_direct(const transport::Transport& transport,
   }
   const std::vector<readings::Receiver>& receivers = transport.receivers();
   inflow.direct_lx.assign(receivers.size(), 0.0);
-  if (!mirrored.empty()) inflow.mirrored_lx.assign(receivers.size(), 0.0);
+  inflow.error_lx = inflow.direct_lx;
+  if (!mirrored.empty()) inflow.mirrored_lx = inflow.direct_lx;
   parallel_for(receivers.size(), watch, "direct light", [&](std::size_t r) {
     if (!transport::is_chosen(choice, r)) return;
+    std::vector<const DirectLight*> straight, by_mirrors;
     for (std::size_t l = 0; l < luminaires.size() && !receivers[r].reflected_only; ++l) {
       const bool hidden = transport.occluders().may_block(receivers[r].position, luminaires[l].frame.origin,
                                                           open[l].surface().reach_m());
-      inflow.direct_lx[r] += (hidden ? shaded : open)[l].illuminance(receivers[r]);
+      straight.push_back(&(hidden ? shaded : open)[l]);
     }
-    for (const DirectLight& source : mirrored) inflow.mirrored_lx[r] += source.illuminance(receivers[r]);
+    for (const DirectLight& source : mirrored) by_mirrors.push_back(&source);
+    const DirectLux direct = received(straight, receivers[r], tolerance);
+    inflow.direct_lx[r] = direct.lux;
+    inflow.error_lx[r] = direct.error;
+    if (by_mirrors.empty()) return;
+    const DirectLux image = received(by_mirrors, receivers[r], tolerance);
+    inflow.mirrored_lx[r] = image.lux;
+    inflow.error_lx[r] += image.error;
   });
 }
 
@@ -58,9 +68,9 @@ transport::Inflow luminaire_inflow(const transport::Transport& transport,
                                    const std::vector<photometry::PlacedLuminaire>& luminaires,
                                    const Watch& watch, const transport::ReceiverChoice& choice,
                                    const std::optional<transport::Effort>& effort) {
-  transport::Inflow inflow =
-      light_on_patches(transport, luminaires, effort.value_or(transport.effort()), watch);
-  read_direct(transport, luminaires, watch, choice, inflow);
+  const transport::Effort own = effort.value_or(transport.effort());
+  transport::Inflow inflow = light_on_patches(transport, luminaires, own, watch);
+  read_direct(transport, luminaires, own.direct_tolerance, watch, choice, inflow);
   return inflow;
 }
 

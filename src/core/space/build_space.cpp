@@ -4,8 +4,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
+#include <map>
 
+#include "core/model/file_names.hpp"
 #include "core/space/doubtful_input.hpp"
 #include "core/space/placing/area_placing.hpp"
 #include "core/space/placing/eye_placing.hpp"
@@ -17,6 +18,7 @@ namespace {
 
 constexpr double kDefaultInset = 0.5;        // m; EN 12464-1: strip along the walls
 constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
+constexpr double kNarrowestPlane = 0.01;     // m; less is what rounding leaves of an inset that takes all
 constexpr double kSamePitch = 0.02;          // relative
 
 class Builder {
@@ -127,14 +129,35 @@ void Builder::describe(const RoomGeometry& built) {
   space_.meetings = built.meetings;
 }
 
-/// Two grids of one name would write the same files.
+/// Names that differ in signs or case only would share a file. Where a grid was written is known of those
+/// that were asked for.
 void Builder::check_grid_names() {
-  std::set<std::string> names;
-  for (const Grid& grid : space_.grids)
-    if (!names.insert(grid.name).second)
-      problems_.error("P008", room_.place,
+  std::map<std::string, std::string> names;
+  const auto place_of = [&](const std::string& name) {
+    for (const model::GridWish& wish : room_.grids)
+      if (wish.name == name) return wish.place;
+    for (const model::AreaWish& wish : room_.areas)
+      if (wish.grid.name == name) return wish.grid.place;
+    return room_.place;
+  };
+  for (const Grid& grid : space_.grids) {
+    const std::string part = model::file_name_part(grid.name);
+    const auto [known, is_new] = names.emplace(part, grid.name);
+    if (part.empty() || (part == "status" && model::file_name_part(room_.name) == "project"))
+      problems_.error("P008", place_of(grid.name),
+                      fmt::format(FMT_STRING("no file can be named by the grid \"{}\" of \"{}\"; give it "
+                                             "another name, with a letter or digit"),
+                                  grid.name, room_.name));
+    else if (!is_new && known->second == grid.name)
+      problems_.error("P008", place_of(grid.name),
                       fmt::format(FMT_STRING("\"{}\" has two grids called \"{}\"; give one another name"),
                                   room_.name, grid.name));
+    else if (!is_new)
+      problems_.error("P008", place_of(grid.name),
+                      fmt::format(FMT_STRING("grids \"{}\" and \"{}\" of \"{}\" would write the same "
+                                             "files; give one another name"),
+                                  known->second, grid.name, room_.name));
+  }
 }
 
 /// Task areas; and who asks for light on walls, ceiling and faces: the room's task, or the task of an area.
@@ -233,7 +256,7 @@ void Builder::lay_work_plane() {
   const bool whole = !brief_.tasks.empty() && brief_.tasks.front().row.area.rfind("health", 0) == 0;
   const double inset = plane.inset_m.value_or(whole ? 0 : kDefaultInset);
   const auto box = geometry::inset_bounding_box(space_.outline, inset);
-  if (!box || box->size().minCoeff() <= 0) {
+  if (!box || box->size().minCoeff() < kNarrowestPlane) {
     problems_.error(
         "P017", plane.place,
         fmt::format(FMT_STRING("an inset of {} leaves nothing of the work plane of \"{}\"; give a "

@@ -22,6 +22,8 @@ class DoubtfulInput {
     reflectances();
     colour();
     buried_luminaires();
+    colliding_luminaires();
+    buried_eyes();
     coarse_grids();
     maintenance();
     dimensions();
@@ -32,6 +34,8 @@ class DoubtfulInput {
   void reflectances();
   void colour();
   void buried_luminaires();
+  void colliding_luminaires();
+  void buried_eyes();
   void coarse_grids();
   void maintenance();
   void dimensions();
@@ -97,6 +101,83 @@ void DoubtfulInput::buried_luminaires() {
                                    "of them"),
                         group.mark, problems_.position(at), object.name));
       }
+}
+
+namespace {
+
+/// A luminaire's luminous part, as large as it is in plan and height.
+struct Taken {
+  const LuminaireGroup* group;
+  const photometry::PlacedLuminaire* luminaire;
+  double radius;  ///< of the circle that fits into its plan, m
+};
+
+/// Whether the luminous parts run into each other. Those in the very same place are one luminaire with two
+/// kinds of light, unless both are of one mark.
+bool collide(const Taken& a, const Taken& b) {
+  constexpr double kSamePlace = 1e-3;  // m
+  const Vec3 way = b.luminaire->frame.origin - a.luminaire->frame.origin;
+  if (way.norm() < kSamePlace) return a.group->mark == b.group->mark;
+  const double high = (a.luminaire->area.height_m() + b.luminaire->area.height_m()) / 2;
+  return std::abs(way.z()) <= high + kSamePlace && way.head<2>().norm() < a.radius + b.radius - kSamePlace;
+}
+
+}  // namespace
+
+void DoubtfulInput::colliding_luminaires() {
+  std::vector<Taken> all;
+  double widest = 0;
+  for (const LuminaireGroup& group : space_.groups)
+    for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
+      all.push_back(
+          {&group, &luminaire, std::min(luminaire.area.extent_c0_m, luminaire.area.extent_c90_m) / 2});
+      widest = std::max(widest, all.back().radius);
+    }
+  const auto x = [&](const Taken& t) { return t.luminaire->frame.origin.x(); };
+  std::stable_sort(all.begin(), all.end(), [&](const Taken& a, const Taken& b) { return x(a) < x(b); });
+  std::size_t pairs = 0;
+  const Taken *first = nullptr, *second = nullptr;
+  for (std::size_t i = 0; i < all.size(); ++i)
+    for (std::size_t k = i + 1; k < all.size() && x(all[k]) <= x(all[i]) + 2 * widest + 1e-3; ++k)
+      if (collide(all[i], all[k]) && pairs++ == 0) {
+        first = &all[i];
+        second = &all[k];
+      }
+  if (pairs == 0) return;
+  const std::string more =
+      pairs > 1 ? fmt::format(FMT_STRING(", and {} more pairs"), pairs - 1) : std::string();
+  problems_.warning(
+      "P075", room_.luminaires[second->group->placement].place,
+      fmt::format(
+          FMT_STRING("in \"{}\" luminaires {} and {} are in the same place at {}{}; is one of them there "
+                     "twice?"),
+          room_.name, first->group->mark, second->group->mark,
+          problems_.position(second->luminaire->frame.origin), more));
+}
+
+void DoubtfulInput::buried_eyes() {
+  for (const EyeSet& set : space_.eyes) {
+    std::size_t buried = 0;
+    const PlanShape* inside = nullptr;
+    for (const Vec3& eye : set.positions)
+      for (const PlanShape& object : space_.objects) {
+        const bool holds = object.solid && object.outline.size() > 2 && eye.z() > object.bottom_m &&
+                           eye.z() < object.top_m && geometry::contains(object.outline, eye.head<2>());
+        if (!holds) continue;
+        ++buried;
+        inside = &object;
+        break;
+      }
+    if (!inside) continue;
+    Place place = room_.place;
+    for (const model::EyesWish& wish : room_.eye_wishes)
+      if (wish.name == set.name) place = wish.place;
+    problems_.warning(
+        "P076", place,
+        fmt::format(FMT_STRING("{} of {} eyes of \"{}\" are inside \"{}\" and will be left out; move "
+                               "them"),
+                    buried, set.positions.size(), set.name, inside->name));
+  }
 }
 
 /// A grid of its own density that is coarser than the standard's cannot be held against it.

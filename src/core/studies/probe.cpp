@@ -29,7 +29,8 @@ ProbeResult probe(const space::Space& space, const lighting::Weights& weights,
   result.direct_lx = sum.direct_lx[0];
   result.interreflected_lx = sum.interreflected_lx[0];
   const transport::Deviations d = transport::NumericalError(transport, sum).deviations({1.0});
-  result.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches);
+  result.uncertainty_lx =
+      readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches) + sum.direct_error_lx[0];
   std::stable_sort(result.luminaires.begin(), result.luminaires.end(),
                    [](const auto& a, const auto& b) { return a.total_lx() > b.total_lx(); });
   return result;

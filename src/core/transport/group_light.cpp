@@ -22,6 +22,7 @@ void GroupLight::add(const GroupLight& other, double factor) {
   };
   add_to(direct_lx, other.direct_lx);
   add_to(interreflected_lx, other.interreflected_lx);
+  add_to(direct_error_lx, other.direct_error_lx);
   if (patch_irradiance_lx.size() == 0) patch_irradiance_lx.setZero(other.patch_irradiance_lx.size());
   if (exitance_by_rays.size() == 0) exitance_by_rays.setZero(other.exitance_by_rays.size());
   on_patches.add(other.on_patches, factor);

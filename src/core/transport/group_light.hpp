@@ -24,9 +24,10 @@ struct FluxBalance {
 struct GroupLight {
   std::vector<double> direct_lx;          ///< per receiver; through clear panes as well
   std::vector<double> interreflected_lx;  ///< per receiver; over mirrors as well
-  SampledFlux on_patches;                 ///< straight on each patch
-  Eigen::VectorXd patch_irradiance_lx;    ///< per patch, total
-  Eigen::VectorXd exitance_by_rays;  ///< per patch, lm/m2: what receivers found with rays (BrightPatches)
+  std::vector<double> direct_error_lx;  ///< per receiver: what light that is not reflected evenly may be off
+  SampledFlux on_patches;               ///< straight on each patch
+  Eigen::VectorXd patch_irradiance_lx;  ///< per patch, total
+  Eigen::VectorXd exitance_by_rays;     ///< per patch, lm/m2: what receivers found with rays (BrightPatches)
   FluxBalance balance;
 
   /// Direct and interreflected light at a receiver.

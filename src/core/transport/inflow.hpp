@@ -12,6 +12,7 @@ struct Inflow {
   SampledFlux on_patches;           ///< straight, through clear panes and over mirrors
   std::vector<double> direct_lx;    ///< per receiver; through clear panes as well
   std::vector<double> mirrored_lx;  ///< per receiver, over mirrors; counts as interreflected
+  std::vector<double> error_lx;     ///< per receiver: what both may be off for their own sake; empty: nothing
   double emitted_lm = 0;
   double escaped_lm = 0;  ///< leaves an open space without having met a surface that scatters
   double lost_lm = 0;     ///< starts inside a surface or an object and lights nothing

@@ -49,6 +49,8 @@ GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight*
   light.balance.escaped_lm += leaving.dot(exchange_.open_area_m2);
   light.direct_lx = std::move(inflow.direct_lx);
   light.direct_lx.resize(receivers_.size(), 0.0);
+  light.direct_error_lx = std::move(inflow.error_lx);
+  light.direct_error_lx.resize(receivers_.size(), 0.0);
   light.interreflected_lx = gathered(leaving, light.exitance_by_rays, watch, choice);
   for (std::size_t r = 0; r < inflow.mirrored_lx.size(); ++r)
     light.interreflected_lx[r] += inflow.mirrored_lx[r];

@@ -3,10 +3,13 @@
 #include <filesystem>
 #include <functional>
 #include <iosfwd>
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <string_view>
 #include <vector>
+
+#include "files/output/folder_lock.hpp"
 
 namespace glow::files {
 
@@ -25,10 +28,11 @@ void write_whole(const std::filesystem::path& path, const std::function<void(std
 /// Writes a run's files whole or not at all: everything goes to a folder aside first and is moved into place
 /// only when all of it is there. Files of the previous run that are not written again are taken away, other
 /// files are left alone. While files are being moved there is no results.json, so nothing half-done looks
-/// whole.
+/// whole; what cannot be moved puts the earlier run back. One writer at a time; what a killed one left behind
+/// is swept. A link to a folder stays a link.
 class OutputFolder {
  public:
-  /// Makes the folder aside, beside `target`. Throws OutputError.
+  /// Makes the folder aside, in `target`. Throws OutputError, also when another process writes there.
   explicit OutputFolder(std::filesystem::path target);
   /// Takes the folder aside away when `commit` was not reached.
   ~OutputFolder();
@@ -50,8 +54,15 @@ class OutputFolder {
   const std::filesystem::path& target() const { return target_; }
 
  private:
+  void put_in_place(const std::string& name);
+  void take_away(const std::string& name);
+  void undo();
+
   std::filesystem::path target_;
+  bool made_ = false;  ///< the folder was not there before
+  std::optional<FolderLock> lock_;
   std::filesystem::path aside_;
+  std::vector<std::string> replaced_, placed_;  ///< while files are moved
   std::vector<std::string> names_;
 };
 

@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "files/text/text_scanner.hpp"
+
 namespace glow::files {
 namespace {
 
@@ -34,6 +36,10 @@ LuminousShape shape_of(double width, double length, double height) {
 }
 
 }  // namespace
+
+bool is_tilt_line(std::string_view line) {
+  return in_capitals(trimmed(line).substr(0, 5)) == "TILT=";
+}
 
 LuminousArea luminous_opening(double width_m, double length_m, double height_m, bool one_extent) {
   // A round shape without its second extent is written so by the older rule, whatever the edition line says.

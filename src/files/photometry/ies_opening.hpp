@@ -1,8 +1,13 @@
 #pragma once
 
+#include <string_view>
+
 #include "core/photometry/photometry.hpp"
 
 namespace glow::files {
+
+/// Whether a line of a file is the TILT line that LM-63 files are known by; upper or lower case.
+bool is_tilt_line(std::string_view line);
 
 /// The luminous opening of an LM-63 file from its three numbers, in metres (signs kept).
 /// `one_extent`: editions of 1991 and 1995, which write round shapes with one extent only (diameter in the

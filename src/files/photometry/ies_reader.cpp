@@ -78,7 +78,7 @@ class IesReader {
 };
 
 bool IesReader::read_head() {
-  const auto is_tilt = [](std::string_view line) { return trimmed(line).substr(0, 5) == "TILT="; };
+  const auto is_tilt = [](std::string_view line) { return is_tilt_line(line); };
   tilt_line_ = std::size_t(std::find_if(lines_.begin(), lines_.end(), is_tilt) - lines_.begin());
   if (tilt_line_ == lines_.size()) {
     problems_.error("no-tilt-line", {name_, 0, 0},
@@ -118,9 +118,14 @@ bool IesReader::read_tilt_block(NumberScanner& scanner) {
                           "bad-code") ||
       !scanner.next_count(pairs, 1, kMostAngles, "the number of TILT angles", problems_))
     return false;
-  double value = 0, before = -1;
+  double value = 0, before = -INFINITY;
   for (int i = 0; i < 2 * pairs; ++i) {
     if (!scanner.next(value, i < pairs ? "a TILT angle" : "a TILT factor", problems_)) return false;
+    if (i < pairs && std::abs(value) > 180) {
+      problems_.error("angles-out-of-range", scanner.place(),
+                      fmt::format(FMT_STRING("a TILT angle is {}; expected -180 to 180"), value));
+      return false;
+    }
     if (i < pairs && value <= before) {
       problems_.error("angles-not-increasing", scanner.place(),
                       fmt::format(FMT_STRING("TILT angles must rise: {} follows {}; is their number right?"),
@@ -157,8 +162,8 @@ void IesReader::read_tilt_file(const std::string& file) {
 
 bool IesReader::read_tilt(NumberScanner& scanner) {
   const std::string tilt = to_utf8(trimmed(trimmed(lines_[tilt_line_]).substr(5)));
-  if (tilt == "INCLUDE") return read_tilt_block(scanner);
-  if (tilt != "NONE") read_tilt_file(tilt);
+  if (in_capitals(tilt) == "INCLUDE") return read_tilt_block(scanner);
+  if (in_capitals(tilt) != "NONE") read_tilt_file(tilt);
   return true;
 }
 
@@ -301,7 +306,11 @@ bool IesReader::find_symmetry() {
 }
 
 void IesReader::check_relations(NumberScanner& scanner) {
-  if (!scanner.at_end())
+  if (const std::string_view next = scanner.word_ahead(); !next.empty() && !is_number_like(next))
+    problems_.warning("trailing-words", scanner.place(),
+                      fmt::format(FMT_STRING("\"{}\" follows after the last intensity; it is passed over"),
+                                  to_utf8(next.substr(0, 24))));
+  else if (!next.empty())
     problems_.error(
         "count-mismatch", scanner.place(),
         fmt::format(

@@ -12,9 +12,11 @@ constexpr double kMoreThanLamps =
     1.05;  // a luminaire cannot give more than its lamps; 5 % for steps and rounding
 constexpr double kFarLessThanLamps = 0.2;  // below this share of the lamps' flux a slip of units is likelier
 constexpr double kRatioAgreement = 0.1;    // relative, stated output ratio against the table
-constexpr double kLargest = 10.0;        // m; larger luminous areas are millimetres or feet taken for metres
-constexpr double kSmallest = 0.005;      // m; smaller ones metres taken for millimetres
-constexpr double kSameIntensity = 0.02;  // of the peak
+constexpr double kLargest = 10.0;  // m; larger luminous areas are millimetres or feet taken for metres
+constexpr double kLargestPossible = 2000;  // m
+constexpr double kMostFlux = 1e9;          // lm
+constexpr double kSmallest = 0.005;        // m; smaller ones metres taken for millimetres
+constexpr double kSameIntensity = 0.02;    // of the peak
 constexpr double kSameAngle = 1e-6;
 constexpr double kWidestStep = 15.0;  // degrees; wider ones hide the shape of a beam
 
@@ -55,6 +57,24 @@ void judge_size(const photometry::Photometry& p, const FileClaims& claims, Probl
                     1000 * p.area.extent_c0_m, 1000 * p.area.extent_c90_m));
 }
 
+/// Beyond anything that was ever built: a slip that no calculation should meet.
+bool is_possible(const photometry::Photometry& p, const FileClaims& claims, Problems& problems) {
+  const double largest =
+      std::max({p.area.extent_c0_m, p.area.extent_c90_m, p.area.height_m(),
+                p.body ? std::max({p.body->extent_c0_m, p.body->extent_c90_m, p.body->height_m}) : 0});
+  if (!(largest <= kLargestPossible))
+    problems.error("out-of-range", {claims.file, claims.size_line, 0},
+                   fmt::format(FMT_STRING("the luminaire is {:g} m long; expected up to {:.0f} m"), largest,
+                               kLargestPossible));
+  if (!(p.flux_lm() <= kMostFlux))
+    problems.error(
+        "out-of-range", {claims.file, claims.flux_line, 0},
+        fmt::format(FMT_STRING("the luminaire gives {:.3g} lm; expected up to {:.0e} lm. Is a factor "
+                               "or multiplier wrong?"),
+                    p.flux_lm(), kMostFlux));
+  return largest <= kLargestPossible && p.flux_lm() <= kMostFlux;
+}
+
 /// Notes on what the file leaves open; none of it is a fault.
 void judge_gaps(const photometry::Photometry& p, const FileClaims& claims, Problems& problems) {
   const auto& gammas = p.table.gamma_deg();
@@ -73,7 +93,13 @@ void judge_gaps(const photometry::Photometry& p, const FileClaims& claims, Probl
             gammas[g - 1], gammas[g]));
     break;
   }
-  if (gammas.back() < 180 && lit(gammas.size() - 1))
+  if (gammas.back() < 90)
+    problems.warning(
+        "gamma-ends-early", {claims.file, 0, 0},
+        fmt::format(FMT_STRING("the table ends at gamma {:g}{}; up to 90 the direction of walls and eyes is "
+                               "missing. Beyond the end it is taken as dark"),
+                    gammas.back(), lit(gammas.size() - 1) ? " with light in it" : ""));
+  else if (gammas.back() < 180 && lit(gammas.size() - 1))
     problems.note(
         "light-ends-abruptly", {claims.file, 0, 0},
         fmt::format(FMT_STRING("the table ends at gamma {:g} with light in it; beyond there is none"),
@@ -89,6 +115,7 @@ void judge_gaps(const photometry::Photometry& p, const FileClaims& claims, Probl
 }  // namespace
 
 void judge(const photometry::Photometry& photometry, const FileClaims& claims, Problems& problems) {
+  if (!is_possible(photometry, claims, problems)) return;
   judge_flux(photometry, claims, problems);
   judge_size(photometry, claims, problems);
   judge_gaps(photometry, claims, problems);

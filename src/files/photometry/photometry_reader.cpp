@@ -6,14 +6,14 @@
 #include <cctype>
 #include <cstring>
 
+#include "files/photometry/ies_opening.hpp"
 #include "files/text/text_scanner.hpp"
 
 namespace glow::files {
 namespace {
 
 bool looks_like_ies(const std::vector<std::string_view>& lines) {
-  return std::any_of(lines.begin(), lines.end(),
-                     [](std::string_view line) { return trimmed(line).substr(0, 5) == "TILT="; });
+  return std::any_of(lines.begin(), lines.end(), is_tilt_line);
 }
 
 /// EULUMDAT has whole numbers on lines 2 to 4: the kind, the symmetry and the number of planes.

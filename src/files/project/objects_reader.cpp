@@ -22,6 +22,8 @@ constexpr double kUsualReflectance = 0.5;
 
 constexpr std::array<const char*, 6> kShapeKeys = {"box", "panel", "block", "cylinder", "furniture", "mesh"};
 
+constexpr const char* kFormerFurniture = "thing";
+
 /// Typical sizes of furniture: data/furniture.toml.
 struct TypicalFurniture {
   Vec3 size;
@@ -92,10 +94,16 @@ class ObjectReader {
   std::vector<std::string>& assumed_;
   Object object_;
   std::string usual_finish_;
+  std::string furniture_ = "furniture";  ///< its key
 };
 
 bool ObjectReader::read_shape() {
-  int shapes = 0;
+  if (table_.has(kFormerFurniture) && !table_.has("furniture")) {
+    furniture_ = kFormerFurniture;
+    table_.problems().warning("P071", table_.place_of(furniture_),
+                              "\"thing\" is now called \"furniture\"; it is read as that");
+  }
+  int shapes = furniture_ == kFormerFurniture;
   for (const char* key : kShapeKeys) shapes += table_.has(key);
   if (shapes != 1) {
     table_.problems().error(
@@ -112,7 +120,7 @@ bool ObjectReader::read_shape() {
   if (table_.has("panel")) return read_panel();
   if (table_.has("block")) return read_block();
   if (table_.has("cylinder")) return read_cylinder();
-  return table_.has("furniture") ? read_furniture() : read_mesh();
+  return table_.has(furniture_) ? read_furniture() : read_mesh();
 }
 
 bool ObjectReader::read_box() {
@@ -166,7 +174,7 @@ bool ObjectReader::read_cylinder() {
 }
 
 bool ObjectReader::read_furniture() {
-  const auto kind = table_.text("furniture");
+  const auto kind = table_.text(furniture_);
   const auto found = kind ? typical_furniture().find(*kind) : typical_furniture().end();
   object_.shape = ObjectShape::furniture;
   const auto size = table_.position("size");
@@ -180,7 +188,7 @@ bool ObjectReader::read_furniture() {
     for (const auto& [name, own] : typical_furniture()) names.push_back(name);
     const std::string near = nearest_word(*kind, names);
     table_.problems().error(
-        "P041", table_.place_of("furniture"),
+        "P041", table_.place_of(furniture_),
         fmt::format(FMT_STRING("there is no furniture called \"{}\"; {}"), *kind,
                     near.empty() ? fmt::format(FMT_STRING("expected one of: {}"), fmt::join(names, ", "))
                                  : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));

@@ -6,13 +6,14 @@
 #include <algorithm>
 #include <map>
 
-#include "files/output/file_names.hpp"
+#include "core/model/file_names.hpp"
 #include "files/project/glare_reader.hpp"
 #include "files/project/maintenance_reader.hpp"
 #include "files/project/objects_reader.hpp"
 #include "files/project/placement_reader.hpp"
 #include "files/project/readings_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
+#include "files/text/text_scanner.hpp"
 #include "files/text/toml_table.hpp"
 
 namespace glow::files {
@@ -23,7 +24,7 @@ using model::Room;
 using units::Dimension;
 
 constexpr int kFormat = 1;
-constexpr int kMostDots = 64;  // in one key; the parser's own recursion has no limit
+constexpr double kLongestRoom = 2000;  // m
 constexpr Range kReflectance{0, 0.98};
 constexpr Range kHeight{0, 200, true};
 constexpr Range kPlaneHeight{0, 200};
@@ -40,24 +41,6 @@ struct Defaults {
   model::WorkPlane work_plane;
   bool surfaces = true;
 };
-
-/// Line of the first key or table head that nests deeper than anyone means; 0 when there is none.
-int line_of_deep_key(std::string_view bytes) {
-  int line = 1, dots = 0;
-  bool in_key = true;
-  for (const char c : bytes) {
-    if (c == '\n') {
-      ++line;
-      dots = 0;
-      in_key = true;
-    } else if (c == '=' || c == '"' || c == '\'' || c == '#') {
-      in_key = false;
-    } else if (c == '.' && in_key && ++dots > kMostDots) {
-      return line;
-    }
-  }
-  return 0;
-}
 
 model::WorkPlane read_work_plane(TomlTable& owner) {
   model::WorkPlane plane;
@@ -96,6 +79,17 @@ Defaults read_defaults(TomlTable& root) {
   return defaults;
 }
 
+/// Whether a room could be so long; says what its unit probably is where not.
+bool is_room_size(TomlTable& table, const char* key, const Vec2& size, const Place& place) {
+  if (size.minCoeff() > 0 && size.maxCoeff() <= kLongestRoom) return true;
+  table.problems().error(
+      "P005", place,
+      fmt::format(FMT_STRING("\"{}\" is {:g} x {:g} m; expected above 0 and up to {:.0f} m. If these are "
+                             "millimetres, say so: [\"{:g} mm\", \"{:g} mm\"]"),
+                  key, size.x(), size.y(), kLongestRoom, size.x(), size.y()));
+  return false;
+}
+
 void read_outline(TomlTable& table, Room& room) {
   const bool both = table.has("size") && table.has("outline");
   if (both || (!table.has("size") && !table.has("outline")))
@@ -103,18 +97,13 @@ void read_outline(TomlTable& table, Room& room) {
         "P007", table.place(),
         "a room needs either \"size\" = [length along x, width along y] or \"outline\" = [[x, y], "
         "...], and not both");
-  if (const auto outline = table.points("outline")) room.outline = *outline;
   room.outline_place = table.place_of(table.has("outline") ? "outline" : "size");
-  const auto size = table.point("size");
-  if (!size) return;
-  if (size->minCoeff() <= 0 || size->maxCoeff() > 2000) {
-    table.problems().error(
-        "P005", room.outline_place,
-        fmt::format(FMT_STRING("\"size\" is {} x {} m; expected above 0 and up to 2000 m. If "
-                               "these are millimetres, say so: [\"{:g} mm\", \"{:g} mm\"]"),
-                    size->x(), size->y(), size->x(), size->y()));
-    return;
+  if (const auto outline = table.points("outline")) {
+    const Vec2 extent = geometry::bounding_box(*outline).size();
+    if (is_room_size(table, "outline", extent.cwiseMax(1e-9), room.outline_place)) room.outline = *outline;
   }
+  const auto size = table.point("size");
+  if (!size || !is_room_size(table, "size", *size, room.outline_place)) return;
   room.outline = {{0, 0}, {size->x(), 0}, *size, {0, size->y()}};
 }
 
@@ -250,7 +239,7 @@ void check_names(const Project& project, Problems& problems) {
   std::map<std::string, const Room*> seen;
   for (const Room& room : project.rooms) {
     if (room.name.empty()) continue;
-    const std::string part = file_name_part(room.name);
+    const std::string part = model::file_name_part(room.name);
     if (part.empty())
       problems.error(
           "P008", room.place,
@@ -267,8 +256,8 @@ void check_names(const Project& project, Problems& problems) {
 }  // namespace
 
 std::optional<Project> read_project(std::string_view bytes, const std::string& name, Problems& problems) {
-  if (const int line = line_of_deep_key(bytes)) {
-    problems.error("P001", {name, line, 1}, "this key is nested deeper than 64 levels");
+  if (const int line = line_nested_too_deeply(bytes)) {
+    problems.error("P001", {name, line, 1}, "this is nested deeper than 64 levels");
     return std::nullopt;
   }
   toml::table document;

@@ -68,7 +68,7 @@ constexpr double kLargest = 1e6;            // of any value
 
 std::vector<std::string> fields_of(std::string_view line) {
   std::vector<std::string> fields(1);
-  for (const char c : line) {
+  for (const char c : to_utf8(line)) {
     if (c == ',')
       fields.emplace_back();
     else

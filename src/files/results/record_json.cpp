@@ -2,7 +2,7 @@
 
 #include <set>
 
-#include "files/output/file_names.hpp"
+#include "core/model/file_names.hpp"
 #include "files/results/describe_glare.hpp"
 #include "files/results/describe_grids.hpp"
 #include "words/room_words.hpp"
@@ -275,7 +275,7 @@ void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& un
   });
   a.list("grids", room.assessment.grids, [&](auto& own, auto& grid, std::size_t id) {
     own.derived("id", [&] { return id; });
-    describe(own, grid, files::grid_file("grids", room.name, grid.name, "csv"));
+    describe(own, grid, model::grid_file("grids", room.name, grid.name, "csv"));
   });
 }
 
@@ -326,7 +326,7 @@ void check_glare(const RoomRecord& room) {
   };
   std::set<std::string> names;
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets) {
-    const std::string name = files::file_name_part(set.set.name);
+    const std::string name = model::file_name_part(set.set.name);
     refuse_unless(!name.empty() && names.insert(name).second,
                   "two sets of eyes have one name, or a set has none");
     for (const assess::ViewGlare& view : set.views) known(view.worst_source);
@@ -347,7 +347,7 @@ void check_room(const RoomRecord& room) {
   refuse_unless(!room.assessment.grids.empty(), "a room has no grids");
   std::set<std::string> grids;
   for (const assess::GridReading& grid : room.assessment.grids) {
-    const std::string name = files::file_name_part(grid.name);
+    const std::string name = model::file_name_part(grid.name);
     refuse_unless(!name.empty() && grids.insert(name).second, "two grids have one name, or a grid has none");
   }
   check_findings(room);

@@ -6,7 +6,7 @@
 #include <set>
 #include <stdexcept>
 
-#include "files/output/file_names.hpp"
+#include "core/model/file_names.hpp"
 #include "files/results/record_json.hpp"
 
 namespace glow::files {
@@ -50,7 +50,7 @@ void read_tail(const json& document, record::RunRecord& run) {
 void check_names(const record::RunRecord& run) {
   std::set<std::string> rooms;
   for (const record::RoomRecord& room : run.rooms)
-    if (file_name_part(room.name).empty() || !rooms.insert(file_name_part(room.name)).second)
+    if (model::file_name_part(room.name).empty() || !rooms.insert(model::file_name_part(room.name)).second)
       throw std::runtime_error("two rooms have one name, or a room has none");
 }
 

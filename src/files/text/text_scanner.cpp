@@ -69,10 +69,64 @@ std::string to_utf8(std::string_view bytes) {
   return text;
 }
 
+namespace {
+
+/// Behind the string that begins at `i`; counts the lines in it.
+std::size_t past_string(std::string_view bytes, std::size_t i, int& line) {
+  const char mark = bytes[i];
+  const bool several_lines = bytes.substr(i, 3) == std::string(3, mark);
+  const std::string end(several_lines ? 3 : 1, mark);
+  for (i += end.size(); i < bytes.size() && bytes.substr(i, end.size()) != end; ++i) {
+    if (bytes[i] == '\n' && !several_lines) return i;  // the parser will say so
+    line += bytes[i] == '\n';
+    if (bytes[i] == '\\' && mark == '"') ++i;
+  }
+  return i + end.size();
+}
+
+}  // namespace
+
+int line_nested_too_deeply(std::string_view bytes) {
+  constexpr int kDeepest = 64;
+  int line = 1, dots = 0, depth = 0;
+  for (std::size_t i = 0; i < bytes.size();) {
+    const char c = bytes[i];
+    if (c == '"' || c == '\'') {
+      i = past_string(bytes, i, line);
+      continue;
+    }
+    if (c == '#') {
+      while (i < bytes.size() && bytes[i] != '\n') ++i;
+      continue;
+    }
+    if (c == '\n') ++line;
+    if (c == '\n' || c == '=' || c == ',') dots = 0;
+    if (c == '.') ++dots;
+    if (c == '[' || c == '{') ++depth;
+    if ((c == ']' || c == '}') && depth > 0) --depth;
+    if (dots > kDeepest || depth > kDeepest) return line;
+    ++i;
+  }
+  return 0;
+}
+
 std::string_view trimmed(std::string_view text) {
   while (!text.empty() && (separates(text.front()) && text.front() != ',')) text.remove_prefix(1);
   while (!text.empty() && (separates(text.back()) && text.back() != ',')) text.remove_suffix(1);
   return text;
+}
+
+std::string in_capitals(std::string_view text) {
+  std::string result(text);
+  for (char& c : result)
+    if (c >= 'a' && c <= 'z') c = char(c - 'a' + 'A');
+  return result;
+}
+
+bool is_number_like(std::string_view word) {
+  const std::size_t sign = !word.empty() && (word[0] == '-' || word[0] == '+');
+  const std::size_t point = word.size() > sign && (word[sign] == '.' || word[sign] == ',');
+  return word.size() > sign + point && word[sign + point] >= '0' && word[sign + point] <= '9';
 }
 
 std::string number_fault(std::string_view word) {
@@ -131,13 +185,13 @@ bool NumberScanner::next_count(int& value, int low, int high, const std::string&
   return true;
 }
 
-bool NumberScanner::at_end() {
+std::string_view NumberScanner::word_ahead() {
   const std::size_t line = line_, column = column_;
   std::string_view word;
-  const bool more = next_word(word);
+  next_word(word);
   line_ = line;
   column_ = column;
-  return !more;
+  return word;
 }
 
 std::size_t NumberScanner::bytes_left() const {

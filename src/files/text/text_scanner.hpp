@@ -15,7 +15,17 @@ std::vector<std::string_view> split_lines(std::string_view bytes);
 /// Text of a file as UTF-8: bytes that are not UTF-8 are taken as Latin-1. Control characters become blanks.
 std::string to_utf8(std::string_view bytes);
 
+/// Line where a TOML text nests deeper than anyone means, in one key, in tables or in lists; 0: nowhere. The
+/// parser's own recursion has no limit.
+int line_nested_too_deeply(std::string_view bytes);
+
 std::string_view trimmed(std::string_view text);
+
+/// Letters a to z as capitals.
+std::string in_capitals(std::string_view text);
+
+/// Whether a word begins as a number does.
+bool is_number_like(std::string_view word);
 
 /// The word of a number that is no number: "not-finite" for nan and inf, else "not-a-number".
 std::string number_fault(std::string_view word);
@@ -31,8 +41,8 @@ class NumberScanner {
   /// The same, a whole number within [low, high]; outside of it the error has the given code.
   bool next_count(int& value, int low, int high, const std::string& what, Problems& problems,
                   const std::string& code = "bad-count");
-  /// Whether only blanks are left.
-  bool at_end();
+  /// The word that comes next, not read yet; empty: only blanks are left. `place` is its own then.
+  std::string_view word_ahead();
   /// Where the last word that was read began.
   Place place() const { return last_; }
   /// Bytes from here to the end: a bound for how many numbers can still come.

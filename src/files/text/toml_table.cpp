@@ -9,6 +9,15 @@
 namespace glow::files {
 namespace {
 
+std::string one_line(std::string text) {
+  for (char& c : text)
+    if (c == '\n' || c == '\t') c = '?';
+  return printable(text);
+}
+
+}  // namespace
+namespace {
+
 std::string type_name(const toml::node& node) {
   switch (node.type()) {
     case toml::node_type::table:
@@ -95,7 +104,16 @@ std::optional<std::string> TomlTable::text(const std::string& key, Need need) {
         fmt::format(FMT_STRING("\"{}\" has {} characters; expected 1 to 1000"), key, value->size()));
     return std::nullopt;
   }
-  return value;
+  return check_characters(*value, place_of(*node)) ? value : std::nullopt;
+}
+
+/// Names go to terminals and into files.
+bool TomlTable::check_characters(const std::string& text, const Place& place) {
+  if (!has_control_characters(text) && text.find_first_of("\n\t") == std::string::npos) return true;
+  problems_->error("P072", place,
+                   fmt::format(FMT_STRING("\"{}\" has a control character in it (shown as ?); take it out"),
+                               one_line(text.substr(0, 60))));
+  return false;
 }
 
 std::optional<double> TomlTable::to_quantity(const std::string& key, const toml::node& node,
@@ -363,6 +381,8 @@ std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std
     return result;
   }
   for (const auto& [name, inner] : *outer) {
+    const Place place{file_, int(name.source().begin.line), int(name.source().begin.column)};
+    if (!check_characters(std::string(name.str()), place)) continue;
     if (const toml::table* table = inner.as_table()) {
       result.emplace_back(std::string(name.str()), this->inner(*table, key + "." + std::string(name.str())));
     } else {
@@ -379,6 +399,7 @@ std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std
 
 void TomlTable::finish() {
   for (const auto& [key, node] : *table_) {
+    if (problems_->is_full()) return;
     const std::string name(key.str());
     if (std::find(known_.begin(), known_.end(), name) != known_.end()) continue;
     const std::string near = nearest_word(name, known_);

@@ -84,6 +84,7 @@ class TomlTable {
   void finish();
 
  private:
+  bool check_characters(const std::string& text, const Place& place);
   const toml::node* take(const std::string& key, Need need);
   Place place_of(const toml::node& node) const;
   void wrong_type(const std::string& key, const toml::node& node, const std::string& expected);

@@ -4,8 +4,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
+#include "core/model/file_names.hpp"
 #include "core/standards/general_rules.hpp"
 #include "core/standards/glare_rules.hpp"
 #include "core/units/quantity.hpp"
@@ -71,7 +73,17 @@ bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
   const double inset = wish.inset_m.value_or(kDefaultInset);
   const double usual =
       std::max(kLeastSpacing, std::sqrt(geometry::signed_area(space_.outline) / kPlacesAllOver));
-  const auto grid = readings::plane_grid(space_.outline, set.height_m, inset, wish.spacing_m.value_or(usual));
+  const double spacing = wish.spacing_m.value_or(usual);
+  if (const double most = readings::most_points(space_.outline, inset, {spacing, {}, {}, {}});
+      most > kMostViews) {
+    problems_.error(
+        "P069", wish.place,
+        fmt::format(FMT_STRING("\"{}\" would be {:.0f} eyes; at most {:.0f} are rated. Give a wider "
+                               "\"spacing\""),
+                    wish.name, most, kMostViews));
+    return false;
+  }
+  const auto grid = readings::plane_grid(space_.outline, set.height_m, inset, spacing);
   if (!grid) {
     problems_.error("P069", wish.place,
                     fmt::format(FMT_STRING("no eyes fit into \"{}\" with {} to the walls; give a smaller "
@@ -227,7 +239,7 @@ std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, cons
                                bool seated, Problems& problems) {
   EyePlacer placer(room, space, glare, seated, problems);
   std::vector<model::EyesWish> wishes = room.eye_wishes;
-  std::set<std::string> names;
+  std::map<std::string, std::string> names;  // by the names of their files
   if (wishes.empty() && !glare.limits.empty()) {
     wishes.emplace_back();
     wishes.back().name = "eyes";
@@ -242,11 +254,12 @@ std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, cons
   const bool seats =
       std::any_of(wishes.begin(), wishes.end(), [](const auto& wish) { return bool(wish.at); });
   for (const model::EyesWish& wish : wishes) {
-    if (!names.insert(wish.name).second)
+    const auto [known, is_new] = names.emplace(model::file_name_part(wish.name), wish.name);
+    if (!is_new)
       problems.error("P008", wish.place,
-                     fmt::format(FMT_STRING("\"{}\" has two sets of eyes called \"{}\"; give one another "
-                                            "name"),
-                                 room.name, wish.name));
+                     fmt::format(FMT_STRING("sets of eyes \"{}\" and \"{}\" of \"{}\" would write the same "
+                                            "files; give one another name"),
+                                 known->second, wish.name, room.name));
     auto set = placer.place(wish);
     if (!set) continue;
     set->verified = wish.verified.value_or(wish.at || !seats);

@@ -71,6 +71,8 @@ class GridPlacer {
   void place(const GridWish& wish);
   void place_on(const GridWish& wish);
   bool place_on_objects(const GridWish& wish);
+  void warn_of_wall(const GridWish& wish, const PlacedObject& placed, const std::string& face,
+                    const Flat& flat);
   void place_floor(const GridWish& wish, const std::string& name);
   void place_ceiling(const GridWish& wish, const std::string& name);
   void place_wall(const GridWish& wish, std::size_t wall, const std::string& name);
@@ -177,9 +179,25 @@ bool GridPlacer::place_on_objects(const GridWish& wish) {
     else if (placed.name != object_name)
       name += placed.name.substr(placed.base.size());
     const Flat flat = flat_of(face->corners);
+    warn_of_wall(wish, placed, face->name, flat);
     lay(wish, name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m);
   }
   return found;
+}
+
+/// A face that stands against a wall is read in the dark.
+void GridPlacer::warn_of_wall(const GridWish& wish, const PlacedObject& placed, const std::string& face,
+                              const Flat& flat) {
+  constexpr double kBefore = 0.02;  // m
+  Vec2 middle = Vec2::Zero();
+  for (const Vec2& p : flat.outline) middle += p / double(flat.outline.size());
+  const Vec3 before = flat.plane.at(middle) + (wish.turned ? -kBefore : kBefore) * flat.plane.normal;
+  if (geometry::contains(built_.shell.outline, before.head<2>())) return;
+  problems_.warning(
+      "P077", wish.on_place,
+      fmt::format(FMT_STRING("face \"{}\" of \"{}\" stands against a wall of \"{}\": it will be dark. "
+                             "Turn the object or take another face"),
+                  face, placed.name, room_.name));
 }
 
 void GridPlacer::place_on(const GridWish& wish) {

@@ -47,6 +47,8 @@ class Placing {
                                 const photometry::Photometry* photometry);
   std::vector<Position> array_of(const model::LuminairePlacement& placement);
   bool is_inside(const model::LuminairePlacement& placement, const Vec2& at);
+  double ceiling_over(const Vec2& at) const;
+  void warn_of_aim(const model::LuminairePlacement& placement);
   const model::ScheduledLuminaire* scheduled(const model::LuminairePlacement& placement);
   void warn_of_wall(const model::LuminairePlacement& placement, const photometry::PlacedLuminaire& luminaire);
   void add_body(const model::LuminairePlacement& placement, const photometry::Photometry& photometry,
@@ -82,7 +84,7 @@ std::optional<double> Placing::height_of(const model::LuminairePlacement& placem
                     placement.mark, room_.name));
     return std::nullopt;
   }
-  const double ceiling = shell_.roofed ? shell_.ceiling_height(at) : std::numeric_limits<double>::infinity();
+  const double ceiling = ceiling_over(at);
   double bottom = ceiling - area.height_m();
   if (placement.mounting == model::Mounting::surface) bottom = ceiling - body;
   if (placement.mounting == model::Mounting::standing) bottom = body - area.height_m();
@@ -105,6 +107,17 @@ std::optional<double> Placing::height_of(const model::LuminairePlacement& placem
   return std::min((bottom + top) / 2, ceiling);
 }
 
+/// Of the shell, or of a lower part over that place; infinite in the open.
+double Placing::ceiling_over(const Vec2& at) const {
+  if (!shell_.roofed) return std::numeric_limits<double>::infinity();
+  double height = shell_.ceiling_height(at);
+  for (const model::CeilingPart& part : room_.ceiling)
+    if (part.over.size() > 2 && geometry::contains(part.over, at) &&
+        geometry::distance_to_edges(part.over, at) > kHair)
+      height = std::min(height, part.height_m);
+  return height;
+}
+
 bool Placing::is_inside(const model::LuminairePlacement& placement, const Vec2& at) {
   if (geometry::contains(shell_.outline, at)) return true;
   const geometry::Box2 box = geometry::bounding_box(shell_.outline);
@@ -115,6 +128,25 @@ bool Placing::is_inside(const model::LuminairePlacement& placement, const Vec2& 
                               placement.mark, problems_.position(at), room_.name, shown(box.low.x()),
                               shown(box.high.x()), shown(box.low.y()), shown(box.high.y())));
   return false;
+}
+
+/// How far a luminaire as it hangs reaches from its middle towards the wall behind it, m.
+double reach_behind(const model::LuminairePlacement& placement, const photometry::Photometry& photometry,
+                    const Vec2& inwards, double turn_deg) {
+  const geometry::Frame frame =
+      geometry::Frame::tilted(Vec3::Zero(), placement.rotation_deg + turn_deg, placement.tilt_deg);
+  const Vec3 outwards(-inwards.x(), -inwards.y(), 0);
+  const photometry::LuminousArea& area = photometry.area;
+  const auto reach = [&](double along_c0, double along_c90, double down, double up) {
+    return std::abs(outwards.dot(frame.c0)) * along_c0 / 2 +
+           std::abs(outwards.dot(frame.c90)) * along_c90 / 2 +
+           std::max(outwards.dot(frame.g0) * down, -outwards.dot(frame.g0) * up);
+  };
+  const double lower = area.height_m() / 2;
+  double most = reach(area.extent_c0_m, area.extent_c90_m, lower, lower);
+  if (const auto& body = photometry.body)
+    most = std::max(most, reach(body->extent_c0_m, body->extent_c90_m, lower, body->height_m - lower));
+  return most;
 }
 
 /// C0 looks into the room; the back of the body, or of the luminous area, touches the wall.
@@ -139,11 +171,9 @@ std::vector<Position> Placing::on_wall(const model::LuminairePlacement& placemen
     return {};
   }
   const Vec2 inwards = Vec2(-way.y(), way.x()).normalized();
-  double deep = 0;
-  if (photometry)
-    deep = std::max(photometry->area.extent_c0_m, photometry->body ? photometry->body->extent_c0_m : 0);
-  return {{a + along * way.normalized() + (deep / 2 + kOffWall) * inwards,
-           std::atan2(inwards.y(), inwards.x()) / kDegree}};
+  const double turn = std::atan2(inwards.y(), inwards.x()) / kDegree;
+  const double behind = photometry ? reach_behind(placement, *photometry, inwards, turn) : 0;
+  return {{a + along * way.normalized() + (behind + kOffWall) * inwards, turn}};
 }
 
 std::vector<Position> Placing::positions_of(const model::LuminairePlacement& placement,
@@ -209,6 +239,18 @@ void Placing::place(const model::LuminairePlacement& placement) {
   const std::vector<Position> positions = positions_of(placement, entry->photometry.get());
   if (!entry->photometry || positions.empty()) return;
   const photometry::Photometry& photometry = *entry->photometry;
+  const geometry::Box2 box = geometry::bounding_box(shell_.outline);
+  if (const double longest = std::max(photometry.area.extent_c0_m, photometry.area.extent_c90_m);
+      longest > box.size().norm()) {
+    problems_.error(
+        "P073", placement.mark_place,
+        fmt::format(
+            FMT_STRING("luminaire {} is {:g} m long, more than the room \"{}\"; its file probably states "
+                       "millimetres or feet where metres are read"),
+            placement.mark, longest, room_.name));
+    return;
+  }
+  warn_of_aim(placement);
   LuminaireGroup group;
   group.mark = placement.mark;
   group.photometry = entry->photometry;
@@ -237,6 +279,24 @@ void Placing::place(const model::LuminairePlacement& placement) {
                                 count, kMostLuminaires));
 }
 
+/// What is aimed at lies in the room, most often on one of its surfaces.
+void Placing::warn_of_aim(const model::LuminairePlacement& placement) {
+  if (!placement.aim) return;
+  constexpr double kBeyond = 0.01;  // m
+  const Vec3& aim = *placement.aim;
+  const Vec2 plan = aim.head<2>();
+  const bool beside = !geometry::contains(shell_.outline, plan) &&
+                      geometry::distance_to_edges(shell_.outline, plan) > kBeyond;
+  const bool above = !beside && aim.z() > ceiling_over(plan) + kBeyond;
+  if (!beside && !above && aim.z() > -kBeyond) return;
+  problems_.warning("P074", placement.place,
+                    fmt::format(FMT_STRING("luminaire {} is aimed at {}, {}; aim it at a point in the room"),
+                                placement.mark, problems_.position(aim),
+                                beside  ? "outside \"" + room_.name + "\""
+                                : above ? std::string("above the ceiling")
+                                        : std::string("below the floor")));
+}
+
 /// A luminous area that reaches into a wall loses light there.
 void Placing::warn_of_wall(const model::LuminairePlacement& placement,
                            const photometry::PlacedLuminaire& luminaire) {
@@ -245,8 +305,9 @@ void Placing::warn_of_wall(const model::LuminairePlacement& placement,
     for (const double t : {-0.5, 0.5}) {
       const Vec3 corner =
           f.origin + s * luminaire.area.extent_c0_m * f.c0 + t * luminaire.area.extent_c90_m * f.c90;
-      const bool inside = geometry::contains(shell_.outline, corner.head<2>());
-      if (inside && geometry::distance_to_edges(shell_.outline, f.origin.head<2>()) > kHair) continue;
+      if (geometry::contains(shell_.outline, corner.head<2>()) ||
+          geometry::distance_to_edges(shell_.outline, corner.head<2>()) < 2 * kOffWall)
+        continue;
       problems_.warning(
           "P025", placement.place,
           fmt::format(FMT_STRING("luminaire {} at {} reaches into a wall of \"{}\"; light is "

@@ -15,29 +15,69 @@ constexpr double kDamping = 0.05;    // where two surfaces see only each other, 
 constexpr double kMostChange = 1.0;  // of a factor's logarithm in one step
 constexpr double kNoArea = 1e-12;    // m2
 constexpr double kClosed = 1e-6;     // relative error of a row sum at which closing stops
+constexpr double kDiverges = 1.5;    // times the error of the step before: no factors close
+constexpr double kTolerated = 1e-2;  // of a row sum: more than that is not left to chance
+constexpr int kMostHeldSteps = 10;
+constexpr double kMostHeld = 2;  // of a factor in one step
+
+/// Row sums of the exchange against the patches' areas.
+struct Rows {
+  Eigen::VectorXd sums;     ///< with what escapes, m2
+  Eigen::VectorXd missing;  ///< of each area; a buried patch sees nothing, and nothing is what it gets
+  double residual = 0;      ///< the worst, relative
+
+  Rows(const Exchange& exchange, const Eigen::VectorXd& diagonal)
+      : sums(exchange.areas.times(Eigen::VectorXd::Ones(diagonal.size())) + exchange.open_area_m2),
+        missing((sums.array() > 0).select(exchange.visible_area_m2 - sums, 0.0)),
+        residual(missing.cwiseQuotient(diagonal).cwiseAbs().maxCoeff()) {}
+};
+
+void scale(Exchange& exchange, const Eigen::VectorXd& factors) {
+  exchange.open_area_m2 = exchange.open_area_m2.cwiseProduct(factors);
+  exchange.areas.scale(factors);
+}
+
+/// Where surfaces run through each other one sees another that does not see it, and no factors close. The
+/// light of a row that adds up to too much would grow with every turn, so such rows are made smaller; what is
+/// lost by that shows in the balance of flux.
+void hold_down(Exchange& exchange, const Eigen::VectorXd& diagonal) {
+  for (int step = 0; step < kMostHeldSteps; ++step) {
+    const Rows rows(exchange, diagonal);
+    scale(exchange, (rows.sums.array() > 0)
+                        .select(diagonal.cwiseQuotient(rows.sums.cwiseMax(kNoArea)).cwiseSqrt(), 1.0)
+                        .cwiseMin(kMostHeld)
+                        .cwiseMax(1 / kMostHeld));
+  }
+  const Rows rows(exchange, diagonal);
+  scale(exchange, diagonal.cwiseQuotient(rows.sums.cwiseMax(kNoArea)).cwiseMin(1.0));
+  exchange.closure_residual = Rows(exchange, diagonal).residual;
+}
 
 /// Scales rows and columns alike until each row, with the light that escapes, adds up to the patch's area, by
 /// Newton's iteration: the factors 1 + a change row i by row_i a_i + sum_j G_ij a_j to first order.
 void close(Exchange& exchange) {
-  const Eigen::VectorXd& area = exchange.visible_area_m2;
-  const Eigen::VectorXd diagonal = area.cwiseMax(kNoArea);
+  const Eigen::VectorXd diagonal = exchange.visible_area_m2.cwiseMax(kNoArea);
+  double last = INFINITY;
+  Eigen::VectorXd factors = Eigen::VectorXd::Ones(diagonal.size());
   for (int step = 0; step < kMostClosingSteps; ++step) {
-    const Eigen::VectorXd row =
-        exchange.areas.times(Eigen::VectorXd::Ones(area.size())) + exchange.open_area_m2;
-    // A buried patch sees nothing, and nothing is what it gets.
-    const Eigen::VectorXd missing = (row.array() > 0).select(area - row, 0.0);
-    exchange.closure_residual = missing.cwiseQuotient(diagonal).cwiseAbs().maxCoeff();
-    if (exchange.closure_residual < kClosed) break;
-    Eigen::VectorXd change = missing.cwiseQuotient(2 * diagonal);
+    const Rows rows(exchange, diagonal);
+    exchange.closure_residual = rows.residual;
+    if (rows.residual < kClosed) return;
+    if (rows.residual > kDiverges * last) {
+      scale(exchange, factors.cwiseInverse());
+      break;
+    }
+    last = rows.residual;
+    Eigen::VectorXd change = rows.missing.cwiseQuotient(2 * diagonal);
     conjugate_gradients(
         [&](const Eigen::VectorXd& x) {
           return Eigen::VectorXd((1 + kDamping) * diagonal.cwiseProduct(x) + exchange.areas.times(x));
         },
-        diagonal, missing, kClosingResidual, kMostProducts, change);
-    const Eigen::VectorXd factors = change.cwiseMax(-kMostChange).cwiseMin(kMostChange).array().exp();
-    exchange.open_area_m2 = exchange.open_area_m2.cwiseProduct(factors);
-    exchange.areas.scale(factors);
+        diagonal, rows.missing, kClosingResidual, kMostProducts, change);
+    factors = change.cwiseMax(-kMostChange).cwiseMin(kMostChange).array().exp();
+    scale(exchange, factors);
   }
+  if (exchange.closure_residual > kTolerated) hold_down(exchange, diagonal);
 }
 
 /// In a closed room without mirrors and clear panes all light lands; panes of its shell let some of it go.

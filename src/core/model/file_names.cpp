@@ -1,8 +1,15 @@
-#include "files/output/file_names.hpp"
+#include "core/model/file_names.hpp"
 
 #include <fmt/format.h>
 
-namespace glow::files {
+#include <algorithm>
+
+namespace glow::model {
+namespace {
+
+constexpr std::size_t kLongestPart = 100;  // bytes
+
+}  // namespace
 
 std::string file_name_part(const std::string& name) {
   std::string part;
@@ -16,7 +23,11 @@ std::string file_name_part(const std::string& name) {
       part += '-';
   }
   while (!part.empty() && part.back() == '-') part.pop_back();
-  return part.substr(0, 100);
+  // Not in the middle of a letter of several bytes.
+  std::size_t length = std::min(part.size(), kLongestPart);
+  while (length < part.size() && length > 0 && (static_cast<unsigned char>(part[length]) & 0xc0) == 0x80)
+    --length;
+  return part.substr(0, length);
 }
 
 std::string grid_file(const std::string& folder, const std::string& room, const std::string& grid,
@@ -24,4 +35,4 @@ std::string grid_file(const std::string& folder, const std::string& room, const 
   return fmt::format(FMT_STRING("{}/{}--{}.{}"), folder, file_name_part(room), file_name_part(grid), suffix);
 }
 
-}  // namespace glow::files
+}  // namespace glow::model

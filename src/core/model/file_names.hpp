@@ -2,7 +2,7 @@
 
 #include <string>
 
-namespace glow::files {
+namespace glow::model {
 
 /// A name as part of a file name: lower case letters, digits and hyphens only ("Throwing room" ->
 /// "throwing-room").
@@ -12,4 +12,4 @@ std::string file_name_part(const std::string& name);
 std::string grid_file(const std::string& folder, const std::string& room, const std::string& grid,
                       const std::string& suffix);
 
-}  // namespace glow::files
+}  // namespace glow::model

@@ -1,0 +1,29 @@
+#include "cli/streams.hpp"
+
+#include <fcntl.h>
+#include <unistd.h>
+
+#include <cerrno>
+
+namespace glow::cli {
+
+void hold_streams() {
+  // open() takes the lowest number that is free: the closed one.
+  for (int number = 0; number <= STDERR_FILENO; ++number)
+    if (::fcntl(number, F_GETFD) < 0 && errno == EBADF)
+      (void)::open("/dev/null", number == STDERR_FILENO ? O_WRONLY : O_RDONLY);
+}
+
+void say(const std::string& text) {
+  (void)std::fwrite(text.data(), 1, text.size(), stderr);
+}
+
+void tell(const std::string& text) {
+  (void)std::fwrite(text.data(), 1, text.size(), stdout);
+}
+
+bool output_failed() {
+  return std::fflush(stdout) != 0 || std::ferror(stdout);
+}
+
+}  // namespace glow::cli
