@@ -1,7 +1,7 @@
-// Whether the stated uncertainty is honest: a furnished room, computed many times with other seeds, against
-// runs of far greater effort. Prints how often the truth lies inside the stated 95 % interval.
+// Whether the stated uncertainty is honest: three rooms, computed many times with other seeds, against runs
+// of far greater effort. Prints how often the truth lies inside the stated 95 % interval.
 //
-//   confidence_bench [repetitions, 200] [accuracy: draft, normal]
+//   confidence_bench [repetitions, 100] [accuracy: draft, normal, fine] [room: furnished, plain, long-low]
 #include <fmt/format.h>
 
 #include <cstdlib>
@@ -16,69 +16,132 @@ namespace {
 
 using namespace glow;
 
+constexpr int kLongRuns = 4;
+constexpr std::size_t kPoints = 8;  // that are looked at one by one
+
 struct Values {
   double mean = 0, least = 0, u0 = 0;
   readings::Uncertainty uncertainty;
+  std::vector<double> points, point_uncertainty;
 };
+
+/// Every so many of the receivers.
+std::vector<std::size_t> chosen_points(const rooms::TestRoom& room) {
+  std::vector<std::size_t> points;
+  for (std::size_t k = 0; k < kPoints; ++k)
+    points.push_back((2 * k + 1) * room.receivers.size() / (2 * kPoints));
+  return points;
+}
 
 Values computed(const rooms::TestRoom& space, const transport::Effort& effort, bool with_uncertainty) {
   const transport::Transport transport(space.geometry, space.receivers, effort, Watch{});
   const transport::GroupLight light = sources::relight(transport, space.luminaires, {});
   std::vector<double> total(light.direct_lx.size());
-  for (std::size_t i = 0; i < total.size(); ++i) total[i] = light.direct_lx[i] + light.interreflected_lx[i];
+  for (std::size_t i = 0; i < total.size(); ++i) total[i] = light.total_lx(i);
   const readings::Statistics s = readings::statistics(total);
-  Values values{s.mean_lx, s.min_lx, *s.u0, {}};
+  Values values;
+  values.mean = s.mean_lx;
+  values.least = s.min_lx;
+  values.u0 = *s.u0;
+  for (const std::size_t p : chosen_points(space)) values.points.push_back(total[p]);
   if (!with_uncertainty) return values;
   std::vector<std::size_t> all(total.size());
   std::iota(all.begin(), all.end(), std::size_t{0});
-  values.uncertainty = assess::grid_uncertainty(transport::NumericalError(transport, light), light, all);
+  const transport::NumericalError error(transport, light);
+  values.uncertainty = assess::grid_uncertainty(error, light, all);
+  for (const std::size_t p : chosen_points(space))
+    values.point_uncertainty.push_back(assess::point_uncertainty(error, light, p));
   return values;
 }
 
 struct Tally {
   const char* name;
-  int inside = 0;
-  double error = 0, largest = 0, width = 0;
+  int inside = 0, count = 0;
+  double error = 0, bias = 0, largest = 0, width = 0;
   void add(double value, double truth, double half_width) {
-    const double off = std::abs(value / truth - 1), half = half_width / truth;
-    inside += off <= half;
+    const double off = value / truth - 1, half = half_width / truth;
+    ++count;
+    inside += std::abs(off) <= half;
     error += off * off;
-    largest = std::max(largest, off);
+    bias += off;
+    largest = std::max(largest, std::abs(off));
     width += half;
+  }
+  void print() const {
+    fmt::print(FMT_STRING("| {} | {:.1f} % | {:+.3f} % | {:.3f} % | {:.3f} % | {:.3f} % |\n"), name,
+               100.0 * inside / count, 100 * bias / count, 100 * std::sqrt(error / count), 100 * largest,
+               100 * width / count);
   }
 };
 
-}  // namespace
+/// Downlights of a cosine beam, nothing else.
+rooms::TestRoom bare_room(const Vec2& size, double height, const std::vector<Vec2>& luminaires) {
+  rooms::TestRoom room;
+  const geometry::Polygon outline = {{0, 0}, {size.x(), 0}, size, {0, size.y()}};
+  geometry::add_room(room.geometry, outline, height, 0.2, 0.5, 0.7);
+  photometry::PlacedLuminaire luminaire;
+  luminaire.table = rooms::lobe(900, 1, 0);
+  luminaire.area = {photometry::LuminousShape::rectangle, 0.6, 0.6, {}};
+  for (const Vec2& at : luminaires) {
+    luminaire.frame = geometry::Frame::upright({at.x(), at.y(), height - 0.001}, 0);
+    room.luminaires.push_back(luminaire);
+  }
+  const auto grid = readings::plane_grid(outline, 0.75, 0.5, 0.6);
+  for (const Vec3& p : grid->points)
+    room.receivers.push_back({p, Vec3::UnitZ()});
+  return room;
+}
 
-int main(int argc, char** argv) {
-  const int repetitions = argc > 1 ? std::atoi(argv[1]) : 200;
-  const bool draft = argc > 2 && std::string(argv[2]) == "draft";
-  const rooms::TestRoom space = rooms::furnished_room();
+rooms::TestRoom room_called(const std::string& name) {
+  if (name == "plain") return bare_room({6, 4}, 3, {{1.5, 2}, {4.5, 2}});
+  if (name == "long-low") {
+    std::vector<Vec2> row;
+    for (double x = 2; x < 20; x += 4) row.emplace_back(x, 1.5);
+    return bare_room({20, 3}, 2.4, row);
+  }
+  return rooms::furnished_room();
+}
+
+void examine(const std::string& name, const transport::Effort& normal, int repetitions) {
+  const rooms::TestRoom space = room_called(name);
   Values truth;
-  constexpr int kLongRuns = 4;
+  truth.points.assign(kPoints, 0.0);
   for (int seed = 1; seed <= kLongRuns; ++seed) {
-    const Values v = computed(space, {12000, 256, 16384, std::uint64_t(100000 + seed)}, false);
+    const Values v = computed(space, {12000, 256, 16384, std::uint64_t(100000 + seed), 1e-4}, false);
     truth.mean += v.mean / kLongRuns;
     truth.least += v.least / kLongRuns;
     truth.u0 += v.u0 / kLongRuns;
+    for (std::size_t p = 0; p < kPoints; ++p) truth.points[p] += v.points[p] / kLongRuns;
   }
-  Tally mean{"mean"}, least{"minimum"}, u0{"U0"};
+  Tally mean{"mean"}, least{"minimum"}, u0{"U0"}, points{"points, one by one"};
   for (int seed = 1; seed <= repetitions; ++seed) {
-    transport::Effort effort = draft ? transport::Effort::draft() : transport::Effort::normal();
+    transport::Effort effort = normal;
     effort.seed = std::uint64_t(seed);
     const Values v = computed(space, effort, true);
     mean.add(v.mean, truth.mean, v.uncertainty.mean_lx);
     least.add(v.least, truth.least, v.uncertainty.min_lx);
     u0.add(v.u0, truth.u0, v.uncertainty.u0);
+    for (std::size_t p = 0; p < kPoints; ++p)
+      points.add(v.points[p], truth.points[p], v.point_uncertainty[p]);
   }
-  fmt::print(FMT_STRING("long runs: mean {:.3f} lx, minimum {:.3f} lx, U0 {:.4f}\n\n"), truth.mean,
-             truth.least, truth.u0);
-  fmt::print(FMT_STRING("| of {} | inside | error, root mean square | largest | stated half width, mean |\n"
-                        "| --- | ---: | ---: | ---: | ---: |\n"),
-             repetitions);
-  for (const Tally& t : {mean, least, u0})
-    fmt::print(FMT_STRING("| {} | {:.1f} % | {:.3f} % | {:.3f} % | {:.3f} % |\n"), t.name,
-               100.0 * t.inside / repetitions, 100 * std::sqrt(t.error / repetitions), 100 * t.largest,
-               100 * t.width / repetitions);
+  fmt::print(FMT_STRING("\n{}: long runs: mean {:.3f} lx, minimum {:.3f} lx, U0 {:.4f}\n\n"), name,
+             truth.mean, truth.least, truth.u0);
+  fmt::print(
+      FMT_STRING("| of {} | truth inside | bias | error, root mean square | largest | stated half width, "
+                 "mean |\n| --- | ---: | ---: | ---: | ---: | ---: |\n"),
+      repetitions);
+  for (const Tally& tally : {mean, least, u0, points}) tally.print();
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  const int repetitions = argc > 1 ? std::atoi(argv[1]) : 100;
+  const std::string accuracy = argc > 2 ? argv[2] : "normal";
+  const transport::Effort effort = accuracy == "draft"  ? transport::Effort::draft()
+                                   : accuracy == "fine" ? transport::Effort::fine()
+                                                        : transport::Effort::normal();
+  for (const char* room : {"furnished", "plain", "long-low"})
+    if (argc <= 3 || std::string(argv[3]) == room) examine(room, effort, repetitions);
   return 0;
 }

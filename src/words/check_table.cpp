@@ -119,9 +119,10 @@ void CheckTable::write_advice(std::size_t number) {
   const bool met = check.verdict == Verdict::met;
   wrap(text_, "  ",
        fmt::format(FMT_STRING("{}, {} is {}:"), name(check), to_string(check.demand.quantity),
-                   met             ? "met by far"
-                   : check.binding ? "not met"
-                                   : "above the limit, for information"),
+                   met                                   ? "met by far"
+                   : check.verdict == Verdict::undecided ? "undecided"
+                   : check.binding                       ? "not met"
+                                                         : "above the limit, for information"),
        4);
   for (const std::string& sentence : causes) wrap(text_, "    - ", sentence, 6);
   if (met || mends.empty()) return;

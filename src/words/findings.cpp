@@ -14,6 +14,7 @@ using standards::Quantity;
 
 using Sentences = std::vector<std::string>;
 
+constexpr double kFinest = 0.1;  // %; the best accuracy that can be asked for
 constexpr double kHidden = 0.7;  // share of light below which things in between are worth telling
 
 /// One sentence, or some, for each kind of cause; none where it tells nothing.
@@ -70,6 +71,7 @@ class CauseWords {
     return list;
   }
   Sentences operator()(const studies::BrightPlanes& bright) const;
+  Sentences operator()(const studies::TooClose& close) const;
   Sentences operator()(const studies::NoShieldingStated&) const {
     return {"the project states no shielding angle for it; none is taken"};
   }
@@ -82,21 +84,37 @@ class CauseWords {
   Values values_;
 };
 
+/// An accuracy is asked for in percent of a mean, and may be three times as much for a minimum.
+Sentences CauseWords::operator()(const studies::TooClose& close) const {
+  const Quantity quantity = check_.demand.quantity;
+  const auto shown = [&](double v) {
+    return standards::unit_of(quantity) == "lx" ? values_.light(v) : fmt::format(FMT_STRING("{:.3f}"), v);
+  };
+  const std::string words = fmt::format(FMT_STRING("{} from the limit, and sure to +/- {} only"),
+                                        shown(std::abs(close.margin)), shown(close.uncertainty));
+  const double percent = 100 * std::abs(close.margin) / std::max(1e-9, std::abs(check_.actual));
+  const double asked = std::floor(10 * percent * (quantity == Quantity::mean_illuminance ? 1 : 0.33)) / 10;
+  if (standards::is_glare(quantity) || asked < kFinest) return {words + "; give it some reserve"};
+  return {words + fmt::format(FMT_STRING("; --accuracy {:.1f} would tell"), asked)};
+}
+
 Sentences CauseWords::operator()(const studies::LowestPoints& low) const {
+  const std::string under =
+      low.under.empty() ? std::string() : fmt::format(FMT_STRING("; they lie in or under \"{}\""), low.under);
   if (low.apart)
-    return {fmt::format(FMT_STRING("the lowest {} points lie in several places; the least, {}, at {}"),
-                        low.count, values_.light(low.lowest_lx), values_.in_plan(low.lowest))};
+    return {fmt::format(FMT_STRING("the lowest {} points lie in several places; the least, {}, at {}{}"),
+                        low.count, values_.light(low.lowest_lx), values_.in_plan(low.lowest), under)};
   const bool single = low.together == 1;
   std::string words = single ? std::string("the lowest point lies")
                              : fmt::format(FMT_STRING("the lowest {} points lie"), low.together);
   if (!low.along.empty()) words += fmt::format(FMT_STRING(" along {}"), fmt::join(low.along, " and "));
   const char* comma = low.along.empty() ? "" : ",";
   if (single)
-    return {words + fmt::format(FMT_STRING("{} at {}: {}"), comma, values_.in_plan(low.lowest),
-                                values_.light(low.lowest_lx))};
-  return {words + fmt::format(FMT_STRING("{} about {}; the least, {}, at {}"), comma,
+    return {words + fmt::format(FMT_STRING("{} at {}: {}{}"), comma, values_.in_plan(low.lowest),
+                                values_.light(low.lowest_lx), under)};
+  return {words + fmt::format(FMT_STRING("{} about {}; the least, {}, at {}{}"), comma,
                               values_.in_plan(low.middle), values_.light(low.lowest_lx),
-                              values_.in_plan(low.lowest))};
+                              values_.in_plan(low.lowest), under)};
 }
 
 Sentences CauseWords::operator()(const studies::LuminairesThere& there) const {
@@ -178,8 +196,7 @@ class ChangeWords {
     for (const auto& of : change.marks)
       marks += fmt::format(FMT_STRING("{}{} {:.0f} instead of {:.0f} lm"), marks.empty() ? "" : ", ", of.mark,
                            of.lm, of.from_lm);
-    return fmt::format(FMT_STRING("{:.2f} times the flux of all luminaires: just met ({})"), change.factor,
-                       marks);
+    return fmt::format(FMT_STRING("{:.2f} times the flux of all luminaires ({})"), change.factor, marks);
   }
   std::string operator()(const studies::OtherArray& change) const {
     return fmt::format(FMT_STRING("{} in {} x {} instead of {} x {}, each with {:.0f} % of the flux"),
@@ -210,8 +227,7 @@ class ChangeWords {
                        change_words(tried, values_.units), quantity, shown(tried.value), shown(tried.worst));
   }
   std::string operator()(const studies::AllDimmed& change) const {
-    return fmt::format(FMT_STRING("all luminaires dimmed to {:.0f} %: just met, with {:.0f} % less light "
-                                  "everywhere"),
+    return fmt::format(FMT_STRING("all luminaires dimmed to {:.0f} %, with {:.0f} % less light everywhere"),
                        100 * change.share, 100 - 100 * change.share);
   }
   std::string operator()(const studies::AllTurned& change) const {

@@ -16,6 +16,10 @@ std::string verified_as_words(space::VerifiedAs verified_as) {
              "not verified";
     case space::VerifiedAs::whole_room_and_areas:
       return "whole room, and each task area without its surroundings";
+    case space::VerifiedAs::room_and_areas_of_other_tasks:
+      return "the room's task on the whole work plane, since no task area is for it; task areas for their "
+             "own "
+             "tasks, with surrounding and background areas";
   }
   return "";
 }

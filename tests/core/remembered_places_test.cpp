@@ -41,7 +41,9 @@ void expect_the_light_of_a_relight(const rooms::TestRoom& space, double toleranc
     EXPECT_NEAR(found.balance.emitted_lm, expected.balance.emitted_lm, 1e-6 * expected.balance.emitted_lm);
     EXPECT_NEAR(found.balance.absorbed_lm, expected.balance.absorbed_lm, 1e-3 * expected.balance.absorbed_lm);
     for (std::size_t r = 0; r < transport.receivers().size(); ++r) {
-      EXPECT_NEAR(found.direct_lx[r], expected.direct_lx[r], tolerance * expected.direct_lx[r] + 1e-3) << r;
+      EXPECT_NEAR(found.direct_lx[r], expected.direct_lx[r],
+                  tolerance * expected.direct_lx[r] + expected.direct_error_lx[r] + 1e-3)
+          << r;
       EXPECT_NEAR(found.interreflected_lx[r], expected.interreflected_lx[r],
                   tolerance * expected.interreflected_lx[r] + 1e-3)
           << r;

@@ -92,11 +92,7 @@ std::vector<PointReading> read_points(const Setting& setting, const lighting::Ro
     }
     reading.direct_lx = light.maintained.direct_lx[r];
     reading.interreflected_lx = light.maintained.interreflected_lx[r];
-    std::vector<double> weights(light.maintained.direct_lx.size(), 0.0);
-    weights[r] = 1;
-    const transport::Deviations d = error.deviations(weights);
-    reading.uncertainty_lx = readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches) +
-                             light.maintained.direct_error_lx[r];
+    reading.uncertainty_lx = point_uncertainty(error, light.maintained, r);
   }
   return readings;
 }

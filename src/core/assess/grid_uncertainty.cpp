@@ -39,6 +39,14 @@ transport::Deviations in_proportion(const transport::Deviations& mean, const std
 
 }  // namespace
 
+double point_uncertainty(const transport::NumericalError& confidence, const transport::GroupLight& light,
+                         std::size_t receiver) {
+  std::vector<double> weights(light.direct_lx.size(), 0.0);
+  weights[receiver] = 1;
+  const transport::Deviations d = confidence.deviations(weights);
+  return readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches) + light.direct_error_lx[receiver];
+}
+
 readings::Uncertainty grid_uncertainty(const transport::NumericalError& confidence,
                                        const transport::GroupLight& light,
                                        const std::vector<std::size_t>& receivers) {

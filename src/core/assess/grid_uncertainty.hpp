@@ -13,4 +13,8 @@ readings::Uncertainty grid_uncertainty(const transport::NumericalError& confiden
                                        const transport::GroupLight& light,
                                        const std::vector<std::size_t>& receivers);
 
+/// The same of the light at one receiver, lx.
+double point_uncertainty(const transport::NumericalError& confidence, const transport::GroupLight& light,
+                         std::size_t receiver);
+
 }  // namespace glow::assess

@@ -26,7 +26,8 @@ struct WorkPlane {
   std::optional<double> height_m;   ///< nothing: by the task
   std::optional<double> inset_m;    ///< nothing: 0.5 m
   std::optional<double> spacing_m;  ///< nothing: by the standard's rule
-  Place place;
+  std::optional<LeaveOut> leave_out;
+  Place place, leave_out_place;
 };
 
 /// One line of the luminaire schedule.

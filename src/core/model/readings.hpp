@@ -18,6 +18,12 @@ struct PlacedRectangle {
   double rotation_deg = 0, tilt_deg = 0;
 };
 
+/// Objects under which, or in which, points of a level plane are not read.
+struct LeaveOut {
+  bool objects = false;            ///< all of them
+  std::vector<std::string> names;  ///< these: "rack", or one of several, "rack 2"
+};
+
 /// A grid that the designer asks for. It lies on something, or is a rectangle or polygon anywhere, or, with a
 /// height only, goes level through the whole room.
 struct GridWish {
@@ -31,7 +37,8 @@ struct GridWish {
   bool turned = false;          ///< light is read on the other side
   double inset_m = 0;
   readings::GridDensity density;
-  Place place, on_place;
+  std::optional<LeaveOut> leave_out;  ///< nothing: by the kind of grid
+  Place place, on_place, leave_out_place;
 };
 
 /// One point where light is read.

@@ -97,6 +97,8 @@ double IntensityTable::intensity_along(double along_c0, double along_c90, double
 }
 
 BentIntensity IntensityTable::bent_intensity_along(const Vec3& along, double width) const {
+  // From one Gauss point to the far corner of a square piece.
+  constexpr double kFarEnd = 1.2;
   const auto& gammas = gamma_axis_.nodes();
   if (gammas.size() < 2) return {};
   const double across = std::sqrt(along.x() * along.x() + along.y() * along.y());
@@ -105,7 +107,15 @@ BentIntensity IntensityTable::bent_intensity_along(const Vec3& along, double wid
   if (c < 0) c += 360;
   const std::size_t row = gamma_axis_.interval(std::clamp(gamma, gammas.front(), gammas.back()));
   const std::size_t column = rotational() || c >= 360 ? 0 : c_axis_.interval(c);
-  return {intensity(c, gamma), bends_->near(column * cell_rows() + row, width)};
+  double to_edge = std::abs(std::min(gamma - gammas[row], gammas[row + 1] - gamma));
+  if (!rotational()) {
+    const auto& planes = c_axis_.nodes();
+    const double sine = across / std::max(along.norm(), 1e-30);
+    to_edge = std::min(to_edge, sine * std::min(c - planes[column], planes[column + 1] - c));
+  }
+  const double bend =
+      to_edge * kDegree > kFarEnd * width ? 0 : bends_->near(column * cell_rows() + row, width);
+  return {intensity(c, gamma), bend};
 }
 
 Peak IntensityTable::peak() const {

@@ -11,7 +11,8 @@ namespace {
 
 constexpr int kMostHalvings = 1000;     // of one luminaire for one receiver
 constexpr double kNotWorth = 1e-3;      // of what is allowed: a piece with less error is left as it is
-constexpr double kKeptDoubt = 1 / 4.0;  // of an error that halving did not show
+constexpr double kOfChange = 1.5;     // error of each half over what halving changed
+constexpr double kKeptDoubt = 0.4; // of an error that halving did not show
 
 }  // namespace
 
@@ -91,7 +92,8 @@ std::array<DirectLight::Part, 2> DirectLight::halves(const Part& part) const {
   }
   const double change = std::abs(both[0].light.lux + both[1].light.lux - part.light.lux);
   for (Part& half : both)
-    half.light.error = std::min(half.light.error, change + kKeptDoubt * half.light.error);
+    half.light.error =
+        std::min(half.light.error, kOfChange * change + kKeptDoubt * std::min(half.light.error, part.light.error / 2));
   return both;
 }
 

@@ -30,7 +30,13 @@ struct GlareBrief {
 enum class PlaneHeight { given, by_task, assumed };
 
 /// What of a room is verified.
-enum class VerifiedAs { nothing, whole_room, areas_with_surroundings, whole_room_and_areas };
+enum class VerifiedAs {
+  nothing,
+  whole_room,
+  areas_with_surroundings,
+  whole_room_and_areas,
+  room_and_areas_of_other_tasks  ///< the room's task on its work plane; areas for tasks of their own
+};
 
 /// What is asked of a space: everything that its light is judged by.
 struct Brief {

@@ -10,6 +10,7 @@
 #include "core/space/doubtful_input.hpp"
 #include "core/space/placing/area_placing.hpp"
 #include "core/space/placing/eye_placing.hpp"
+#include "core/space/placing/footprints.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
 #include "core/space/room_geometry.hpp"
 
@@ -48,7 +49,7 @@ class Builder {
     describe(built);
     if (room_.task)
       brief_.tasks = find_tasks(standards_, *room_.task, room_.task_place, room_.level, problems_);
-    lay_work_plane();
+    lay_work_plane(built);
     lay_areas(built, walls);
     for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     lay_faces();
@@ -64,6 +65,7 @@ class Builder {
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
     warn_of_equal_pitch();
+    warn_of_objects_over(built);
     warn_of_doubtful_input(project_, room_, space_, brief_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
     return PlannedRoom{&room_, std::move(space_), std::move(brief_)};
@@ -75,14 +77,17 @@ class Builder {
     brief_.grids.push_back(std::move(brief));
   }
   void describe(const RoomGeometry& built);
-  void lay_work_plane();
+  void lay_work_plane(const RoomGeometry& built);
   void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
   void note_not_verified(const Tasks& tasks);
   void lay_faces();
   void lay_eyes();
   void demand_of_room();
+  Place place_of_grid(const std::string& name) const;
   void check_grid_names();
+  bool whole_room_counts() const;
   void demand_of_work_plane();
+  void warn_of_objects_over(const RoomGeometry& built);
   double plane_height();
   void warn_of_equal_pitch();
 
@@ -129,34 +134,49 @@ void Builder::describe(const RoomGeometry& built) {
   space_.meetings = built.meetings;
 }
 
+/// Where a grid or area of that name was asked for; the room's place for others.
+Place Builder::place_of_grid(const std::string& name) const {
+  for (const model::GridWish& wish : room_.grids)
+    if (wish.name == name) return wish.place;
+  for (const model::AreaWish& wish : room_.areas)
+    if (wish.grid.name == name) return wish.grid.place;
+  return room_.place;
+}
+
 /// Names that differ in signs or case only would share a file. Where a grid was written is known of those
 /// that were asked for.
 void Builder::check_grid_names() {
   std::map<std::string, std::string> names;
-  const auto place_of = [&](const std::string& name) {
-    for (const model::GridWish& wish : room_.grids)
-      if (wish.name == name) return wish.place;
-    for (const model::AreaWish& wish : room_.areas)
-      if (wish.grid.name == name) return wish.grid.place;
-    return room_.place;
-  };
   for (const Grid& grid : space_.grids) {
     const std::string part = model::file_name_part(grid.name);
     const auto [known, is_new] = names.emplace(part, grid.name);
     if (part.empty() || (part == "status" && model::file_name_part(room_.name) == "project"))
-      problems_.error("P008", place_of(grid.name),
+      problems_.error("P008", place_of_grid(grid.name),
                       fmt::format(FMT_STRING("no file can be named by the grid \"{}\" of \"{}\"; give it "
                                              "another name, with a letter or digit"),
                                   grid.name, room_.name));
     else if (!is_new && known->second == grid.name)
-      problems_.error("P008", place_of(grid.name),
+      problems_.error("P008", place_of_grid(grid.name),
                       fmt::format(FMT_STRING("\"{}\" has two grids called \"{}\"; give one another name"),
                                   room_.name, grid.name));
     else if (!is_new)
-      problems_.error("P008", place_of(grid.name),
+      problems_.error("P008", place_of_grid(grid.name),
                       fmt::format(FMT_STRING("grids \"{}\" and \"{}\" of \"{}\" would write the same "
                                              "files; give one another name"),
                                   known->second, grid.name, room_.name));
+  }
+}
+
+void Builder::warn_of_objects_over(const RoomGeometry& built) {
+  for (std::size_t g = 0; g < space_.grids.size(); ++g) {
+    if (brief_.grids[g].demands.empty()) continue;
+    const Grid& grid = space_.grids[g];
+    if (grid.role == GridRole::work_plane || grid.role == GridRole::task_area)
+      warn_of_footprints(built.objects, grid, room_.name,
+                         grid.role == GridRole::work_plane && room_.work_plane.place.line > 0
+                             ? room_.work_plane.place
+                             : place_of_grid(grid.name),
+                         problems_);
   }
 }
 
@@ -174,9 +194,11 @@ void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
   note_not_verified(brief_.tasks);
   const bool by_areas = room_.verification == model::Verification::by_areas;
   if (room_.areas.empty() && brief_.tasks.empty()) return;
+  const bool room_counts = room_.task && whole_room_counts();
   brief_.verified_as = room_.areas.empty() ? VerifiedAs::whole_room
-                       : by_areas          ? VerifiedAs::areas_with_surroundings
-                                           : VerifiedAs::whole_room_and_areas;
+                       : !by_areas         ? VerifiedAs::whole_room_and_areas
+                       : room_counts       ? VerifiedAs::room_and_areas_of_other_tasks
+                                           : VerifiedAs::areas_with_surroundings;
 }
 
 void Builder::note_not_verified(const Tasks& tasks) {
@@ -242,7 +264,7 @@ double Builder::plane_height() {
   return kDefaultPlaneHeight;
 }
 
-void Builder::lay_work_plane() {
+void Builder::lay_work_plane(const RoomGeometry& built) {
   const model::WorkPlane& plane = room_.work_plane;
   const double height = plane_height();
   if (height < 0 || height >= room_.height_m) {
@@ -277,6 +299,9 @@ void Builder::lay_work_plane() {
   }
   if (auto grid = readings::plane_grid(readings::Plane::level(height), space_.outline, {}, inset,
                                        {plane.spacing_m, {}, {}, count_rule(brief_.tasks)})) {
+    if (plane.leave_out)
+      leave_out_footprints(built.objects, *plane.leave_out, plane.leave_out_place, "work plane", *grid,
+                           problems_);
     add({"work plane", GridRole::work_plane, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid)}, {});
     demand_of_work_plane();
   } else {
@@ -289,10 +314,19 @@ void Builder::lay_work_plane() {
   }
 }
 
+/// Whether the room's task is held against its whole work plane. Task areas refine a room's task; where they
+/// all have tasks of their own, no part of the room is left for it, and it is not dropped for that.
+bool Builder::whole_room_counts() const {
+  const auto& areas = room_.areas;
+  return room_.verification == model::Verification::whole_room ||
+         std::none_of(areas.begin(), areas.end(), [&](const model::AreaWish& area) {
+           return area.task.empty() || area.task == *room_.task;
+         });
+}
+
 /// The task's values, where the whole room is verified and the task is done on a level plane.
 void Builder::demand_of_work_plane() {
-  const bool whole = room_.areas.empty() || room_.verification == model::Verification::whole_room;
-  if (!whole || brief_.tasks.empty()) return;
+  if (brief_.tasks.empty() || !whole_room_counts()) return;
   const standards::Requirement& row = brief_.tasks.front().row;
   const bool upright = row.orientation() == standards::PlaneOrientation::vertical;
   if (upright && !room_.work_plane.height_m) {

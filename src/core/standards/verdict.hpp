@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cmath>
 #include <optional>
 #include <string>
 #include <vector>
@@ -104,6 +105,11 @@ struct Check {
   }
   bool would_meet(double value) const {
     return is_upper_limit(demand.quantity) ? value <= demand.required : value >= demand.required;
+  }
+  /// The same of a value that is as uncertain as `actual` is, in proportion.
+  bool would_surely_meet(double value) const {
+    const double doubt = actual != 0 ? std::abs(uncertainty * value / actual) : uncertainty;
+    return would_meet(is_upper_limit(demand.quantity) ? value + uncertainty : value - doubt);
   }
   std::string unit() const { return unit_of(demand.quantity); }
   /// Whether the other one is the same demand on the same thing.

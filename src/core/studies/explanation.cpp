@@ -22,6 +22,8 @@ constexpr double kMetByFar = 1.3;        // times the required level
 constexpr double kBrighter = 0.2;        // change of reflectance that is tried
 constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
 constexpr double kUpright = 0.7;         // |z| of a plane's normal: below it counts as upright
+constexpr double kStraight = 0.999;      // of a unit vector along -z: so much of it points down
+constexpr double kClear = 0.1;           // m above what stands below a luminaire
 constexpr double kBefore = 1.0;          // m before an upright plane
 constexpr double kStraightDown = 30;     // deg: where the peak of a luminaire lies that could be wider
 constexpr double kWorthTelling = 0.005;  // change of U0 below which a trial does nothing
@@ -34,6 +36,7 @@ class Explainer {
     for (const Check& check : checks_) {
       explanation_ = &explanations_.emplace_back();
       if (check.verdict == Verdict::not_met) explain_failure(check);
+      if (check.verdict == Verdict::undecided) explain_doubt(check);
     }
     // Where something is lacking, talk of too much only confuses.
     for (std::size_t c = 0; assess::status_of(checks_) == Status::met && c < checks_.size(); ++c) {
@@ -45,6 +48,7 @@ class Explainer {
 
  private:
   void explain_failure(const Check& check);
+  void explain_doubt(const Check& check);
   void explain_grid(const Check& check);
   void explain_waste(const Check& check);
   void explain_colour(const Check& check);
@@ -54,6 +58,7 @@ class Explainer {
   void suggest_finishes(const Check& check);
   void suggest_spacing(const Check& check);
   void suggest_wider(const Check& check);
+  bool has_room_for(const photometry::PlacedLuminaire& luminaire) const;
   void suggest_one_more(const Check& check, const LowReceivers& low);
   void suggest(const Check& check, Change change, const assess::Assessment& trial, bool even_if_idle = false);
   /// What a change comes to; it is computed once, however many checks it may help.
@@ -104,13 +109,14 @@ void Explainer::suggest(const Check& check, Change change, const assess::Assessm
   Mend& tried = mend(std::move(change), trial);
   tried.value = then->actual;
   tried.mean_lx = trial.grids[check.target.id].judged.statistics.mean_lx;
-  tried.meets = check.would_meet(then->actual);
+  tried.meets = check.would_surely_meet(then->actual);
 }
 
-/// Light adds up: no relight is needed.
+/// Light adds up: no relight is needed. As much as surely meets, in hundredths, as it is told.
 void Explainer::suggest_flux(const Check& check) {
-  if (check.actual <= 0) return;
-  TimesFlux change{check.demand.required / check.actual, {}};
+  const double sure = check.actual - check.uncertainty;
+  if (sure <= 0) return;
+  TimesFlux change{std::ceil(100 * check.demand.required / sure - 1e-9) / 100, {}};
   for (std::size_t g = 0; g < room_.space().groups.size(); ++g) {
     const space::LuminaireGroup& group = room_.space().groups[g];
     if (assess::first_of_mark(room_.space().groups, group.mark) != g) continue;
@@ -118,7 +124,9 @@ void Explainer::suggest_flux(const Check& check) {
     change.marks.push_back({group.mark, change.factor * lm, lm});
   }
   const double factor = change.factor;
-  Mend& tried = mend(std::move(change), known({1, factor}, [&] { return trials_.dimmed(factor); }));
+  const assess::Assessment& then = known({1, factor}, [&] { return trials_.dimmed(factor); });
+  Mend& tried = mend(std::move(change), then);
+  if (const Check* same = same_check(then, check)) tried.value = same->actual;
   tried.meets = true;
 }
 
@@ -167,15 +175,37 @@ void Explainer::suggest_wider(const Check& check) {
   }
 }
 
-/// Above low points of a level plane, before those of an upright one; clear of the walls.
+/// Whether one more luminaire can hang there: clear of walls, other luminaires and objects, whose extent it
+/// must not meet, nor its cable.
+bool Explainer::has_room_for(const photometry::PlacedLuminaire& luminaire) const {
+  const Vec3& at = luminaire.frame.origin;
+  const double reach = std::max(luminaire.area.extent_c0_m, luminaire.area.extent_c90_m) / 2;
+  if (!geometry::in_inset_area(room_.space().outline, reach, at.head<2>())) return false;
+  for (const space::PlanShape& object : room_.space().objects)
+    if (object.top_m > at.z() - kClear && object.outline.size() > 1 &&
+        (geometry::contains(object.outline, at.head<2>()) ||
+         geometry::distance_to_edges(object.outline, at.head<2>()) < reach))
+      return false;
+  for (const space::LuminaireGroup& group : room_.space().groups)
+    for (const photometry::PlacedLuminaire& other : group.luminaires) {
+      const double own = std::max(other.area.extent_c0_m, other.area.extent_c90_m) / 2;
+      if ((other.frame.origin - at).norm() < reach + own) return false;
+    }
+  return true;
+}
+
+/// Above low points of a level plane, before those of an upright one. Luminaires that hang straight down can
+/// be had once more; what is aimed or hangs on a wall is made for its place.
 void Explainer::suggest_one_more(const Check& check, const LowReceivers& low) {
   const std::vector<space::LuminaireGroup>& groups = room_.space().groups;
   std::size_t nearest = groups.size();
   double distance = 1e30;
   for (std::size_t g = 0; g < groups.size(); ++g) {
-    const double own = (groups[g].luminaires.front().frame.origin - low.points.middle).norm();
-    if (own < distance) nearest = g;
-    distance = std::min(distance, own);
+    const geometry::Frame& frame = groups[g].luminaires.front().frame;
+    const double own = (frame.origin - low.points.middle).norm();
+    if (frame.g0.z() > -kStraight || own >= distance) continue;
+    nearest = g;
+    distance = own;
   }
   if (nearest == groups.size()) return;
   photometry::PlacedLuminaire more = groups[nearest].luminaires.front();
@@ -183,8 +213,7 @@ void Explainer::suggest_one_more(const Check& check, const LowReceivers& low) {
   const bool upright = std::abs(normal.z()) < kUpright;
   more.frame.origin.head<2>() = low.points.middle.head<2>();
   if (upright) more.frame.origin.head<2>() += kBefore * normal.head<2>().normalized();
-  const double reach = std::max(more.area.extent_c0_m, more.area.extent_c90_m) / 2;
-  if (!geometry::in_inset_area(room_.space().outline, reach, more.frame.origin.head<2>())) return;
+  if (!has_room_for(more)) return;
   suggest(check, OneMore{{groups[nearest].mark, more.frame.origin}, upright},
           trials_.judged(trials_.with_one_more(nearest, more)));
 }
@@ -257,6 +286,14 @@ void Explainer::explain_failure(const Check& check) {
   }
 }
 
+/// Why it cannot be told, and what would move the value off its limit.
+void Explainer::explain_doubt(const Check& check) {
+  cause(TooClose{check.margin(), check.uncertainty});
+  const Quantity quantity = check.demand.quantity;
+  if (quantity == Quantity::mean_illuminance || quantity == Quantity::minimum_illuminance)
+    suggest_flux(check);
+}
+
 void Explainer::explain_grid(const Check& check) {
   const std::vector<std::size_t>& judged = room_.setting.judged()[check.target.id].receivers;
   if (judged.empty()) return;
@@ -289,7 +326,7 @@ void Explainer::explain_waste(const Check& check) {
   const Check* limit = &check;
   for (const Check& other : checks_) {
     if (other.unit() != "lx" || other.actual <= 0 || other.verdict != Verdict::met) continue;
-    const double own = other.demand.required / other.actual;
+    const double own = other.demand.required / std::max(1e-9, other.actual - other.uncertainty);
     if (own > dimmed.share) limit = &other;
     dimmed.share = std::max(dimmed.share, own);
   }

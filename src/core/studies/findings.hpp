@@ -27,6 +27,7 @@ struct LowestPoints {
   bool apart = false;  ///< they lie in several places; middle and walls are then of those near the lowest
   std::size_t together = 0;        ///< of them, those near the lowest
   std::vector<std::string> along;  ///< walls that more than half of them lie along
+  std::string under;               ///< object that more than half of them lie in or under; empty: none
   Vec3 middle = Vec3::Zero(), lowest = Vec3::Zero();
   double lowest_lx = 0;
 };
@@ -114,12 +115,17 @@ struct BrightPlanes {
   double c_deg = 0, gamma_deg = 0;
 };
 
+/// The value is nearer to its limit than it is certain.
+struct TooClose {
+  double margin = 0, uncertainty = 0;
+};
+
 /// The project states no shielding angle.
 struct NoShieldingStated {};
 
 using Cause = std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried,
                            LowColourRendering, MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses,
-                           SeeRemarks, TableKeepsLimit, SeeTable, BrightPlanes, NoShieldingStated>;
+                           SeeRemarks, TableKeepsLimit, SeeTable, BrightPlanes, NoShieldingStated, TooClose>;
 
 // ---- changes that may mend it ----
 

@@ -50,9 +50,9 @@ class GlareExplainer {
   Explanation explanation_;
 };
 
-/// UGR falls by 8 lg of the share when all luminaires are dimmed alike.
+/// UGR falls by 8 lg of the share when all luminaires are dimmed alike. As much as surely meets.
 void GlareExplainer::suggest_dimming() {
-  const double exact = std::pow(10, (check_.demand.required - check_.actual) / 8);
+  const double exact = std::pow(10, (check_.demand.required - check_.actual - check_.uncertainty) / 8);
   const double share = std::floor(100 * exact) / 100;
   Mend& mend = explanation_.mends.emplace_back();
   mend.change = AllDimmed{share};
@@ -66,7 +66,7 @@ void GlareExplainer::suggest_changes(const std::vector<assess::GlareChange>& cha
     Mend& mend = explanation_.mends.emplace_back();
     mend.change = SourceChanged{source(first), c};
     mend.value = changes[c].worst;
-    mend.meets = check_.would_meet(changes[c].worst);
+    mend.meets = check_.would_surely_meet(changes[c].worst);
     mend.breaks = changes[c].breaks;
   }
 }
@@ -126,7 +126,7 @@ void GlareExplainer::explain_table() {
     Mend& mend = explanation_.mends.emplace_back();
     mend.change = AllTurned{90};
     mend.value = *value;
-    mend.meets = check_.would_meet(*value);
+    mend.meets = check_.would_surely_meet(*value);
     mend.glare_tried = trials_.is_quick() && trials_.tells_of_glare();
     if (trials_.is_quick()) mend.breaks = trials_.broken(trials_.judged(trials_.with_groups(turned)));
   }

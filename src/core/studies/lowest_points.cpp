@@ -10,7 +10,7 @@ namespace {
 
 constexpr double kLowShare = 0.1;   // of a grid's points count as its low ones
 constexpr double kAlongWall = 1.2;  // m from a wall: "along" it
-constexpr double kOnePlace = 3.0;   // m: low points farther from the lowest lie in another place
+constexpr double kNeighbour = 1.6;  // times the points' spacing: so near low points lie in one place
 
 std::vector<std::string> walls_along(const space::Space& space, const std::vector<Vec3>& points) {
   std::vector<std::string> along;
@@ -25,6 +25,40 @@ std::vector<std::string> walls_along(const space::Space& space, const std::vecto
     if (2 * count > points.size()) along.push_back(space.wall_names[wall]);
   }
   return along;
+}
+
+/// Of the low receivers those that lie together with the lowest, the first, from neighbour to neighbour.
+std::vector<std::size_t> lowest_cluster(const std::vector<readings::Receiver>& all,
+                                        const std::vector<std::size_t>& judged,
+                                        const std::vector<std::size_t>& low) {
+  const auto distance = [&](std::size_t a, std::size_t b) {
+    return (all[a].position - all[b].position).norm();
+  };
+  double spacing = INFINITY;
+  for (const std::size_t r : judged)
+    if (r != low.front()) spacing = std::min(spacing, distance(r, low.front()));
+  std::vector<std::size_t> cluster = {low.front()}, rest(low.begin() + 1, low.end());
+  for (std::size_t i = 0; i < cluster.size(); ++i) {
+    const auto apart = std::stable_partition(rest.begin(), rest.end(), [&](std::size_t r) {
+      return distance(r, cluster[i]) > kNeighbour * spacing;
+    });
+    cluster.insert(cluster.end(), apart, rest.end());
+    rest.erase(apart, rest.end());
+  }
+  return cluster;
+}
+
+/// The object that more than half of the points lie in or close under; empty: none.
+std::string object_over(const space::Space& space, const std::vector<Vec3>& points) {
+  constexpr double kReachUp = 1.0;  // m
+  for (const space::PlanShape& object : space.objects) {
+    const auto count = std::count_if(points.begin(), points.end(), [&](const Vec3& p) {
+      return object.outline.size() > 2 && object.top_m > p.z() && object.bottom_m < p.z() + kReachUp &&
+             geometry::contains(object.outline, p.head<2>());
+    });
+    if (2 * std::size_t(count) > points.size()) return object.name;
+  }
+  return "";
 }
 
 /// A luminaire with what it gives the low points straight.
@@ -67,10 +101,9 @@ LowReceivers lowest_points(const StudiedRoom& room, const std::vector<std::size_
   points.lowest = all[low.receivers.front()].position;
   points.lowest_lx = lux(low.receivers.front());
   points.count = low.receivers.size();
-  const auto elsewhere = [&](std::size_t r) { return (all[r].position - points.lowest).norm() > kOnePlace; };
-  points.apart = std::any_of(low.receivers.begin(), low.receivers.end(), elsewhere);
-  low.receivers.erase(std::remove_if(low.receivers.begin(), low.receivers.end(), elsewhere),
-                      low.receivers.end());
+  std::vector<std::size_t> cluster = lowest_cluster(all, judged, low.receivers);
+  points.apart = cluster.size() < low.receivers.size();
+  low.receivers = std::move(cluster);
   points.together = low.receivers.size();
   std::vector<Vec3> positions;
   for (const std::size_t r : low.receivers) {
@@ -78,6 +111,7 @@ LowReceivers lowest_points(const StudiedRoom& room, const std::vector<std::size_
     positions.push_back(all[r].position);
   }
   points.along = walls_along(room.space(), positions);
+  points.under = object_over(room.space(), positions);
   return low;
 }
 

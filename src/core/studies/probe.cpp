@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/assess/grid_uncertainty.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 #include "core/transport/numerical_error.hpp"
 
@@ -28,9 +29,7 @@ ProbeResult probe(const space::Space& space, const lighting::Weights& weights,
     }
   result.direct_lx = sum.direct_lx[0];
   result.interreflected_lx = sum.interreflected_lx[0];
-  const transport::Deviations d = transport::NumericalError(transport, sum).deviations({1.0});
-  result.uncertainty_lx =
-      readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches) + sum.direct_error_lx[0];
+  result.uncertainty_lx = assess::point_uncertainty(transport::NumericalError(transport, sum), sum, 0);
   std::stable_sort(result.luminaires.begin(), result.luminaires.end(),
                    [](const auto& a, const auto& b) { return a.total_lx() > b.total_lx(); });
   return result;

@@ -385,7 +385,9 @@ std::optional<Photometry> EulumdatReader::read() {
   if (std::all_of(candela_.begin(), candela_.end(), [](double cd) { return cd == 0; }))
     problems_.error("zero-flux", here(), "all intensities are 0: the luminaire gives no light");
   if (problems_.error_count() > errors_before) return std::nullopt;
-  return assemble();
+  Photometry result = assemble();
+  if (problems_.error_count() > errors_before) return std::nullopt;
+  return result;
 }
 
 }  // namespace

@@ -44,7 +44,9 @@ class IesReader {
     if (!read_tilt(scanner) || !read_numbers(scanner) || !read_table(scanner)) return std::nullopt;
     check_relations(scanner);
     if (problems_.error_count() > errors_before) return std::nullopt;
-    return assemble();
+    Photometry result = assemble();
+    if (problems_.error_count() > errors_before) return std::nullopt;
+    return result;
   }
 
  private:

@@ -51,6 +51,8 @@ model::WorkPlane read_work_plane(TomlTable& owner) {
   plane.inset_m = table->quantity("inset", Dimension::length, kInset);
   if (!table->is_word("spacing", "auto"))
     plane.spacing_m = table->quantity("spacing", Dimension::length, kSpacing);
+  plane.leave_out_place = table->place_of("leave_out");
+  plane.leave_out = read_leave_out(*table);
   table->finish();
   return plane;
 }
@@ -170,6 +172,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
   if (!room.work_plane.spacing_m) room.work_plane.spacing_m = defaults.work_plane.spacing_m;
+  if (!room.work_plane.leave_out) room.work_plane.leave_out = defaults.work_plane.leave_out;
   room.walls = read_walls(table, materials);
   room.openings = read_openings(table, materials, room.assumed);
   room.objects = read_objects(table, materials, room.assumed);

@@ -97,6 +97,8 @@ GridWish read_place(TomlTable& table, bool by_task) {
   grid.turned = table.flag("turned").value_or(false);
   grid.inset_m = table.quantity("inset", Dimension::length, kInset).value_or(0);
   read_density(table, grid);
+  grid.leave_out_place = table.place_of("leave_out");
+  grid.leave_out = read_leave_out(table);
   if (grid.name.empty() && grid.on.empty())
     table.problems().error("P004", grid.place, "a grid or area that lies on nothing needs a \"name\"");
   if (grid.name.empty()) grid.name = grid.on;
@@ -161,6 +163,20 @@ model::AreaWish read_area(TomlTable& table) {
 }
 
 }  // namespace
+
+std::optional<model::LeaveOut> read_leave_out(TomlTable& table) {
+  if (!table.has("leave_out")) return std::nullopt;
+  model::LeaveOut leave_out;
+  if (table.is_word("leave_out", "nothing")) return leave_out;
+  leave_out.objects = table.is_word("leave_out", "objects");
+  if (leave_out.objects) return leave_out;
+  for (const auto& [name, place] : table.texts("leave_out")) leave_out.names.push_back(name);
+  if (leave_out.names.empty())
+    table.problems().error("P005", table.place_of("leave_out"),
+                           "\"leave_out\" tells whose footprints are not read; expected \"objects\", "
+                           "\"nothing\" or a list of objects' names");
+  return leave_out;
+}
 
 std::optional<model::LevelChoice> read_level(TomlTable& owner) {
   constexpr int kMostSteps = 5;

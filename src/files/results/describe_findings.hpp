@@ -12,7 +12,7 @@ struct EnumNames<standards::Target::Kind> {
 };
 template <>
 struct EnumNames<standards::NotVerified::Why> {
-  static constexpr std::array<const char*, 15> list = {
+  static constexpr std::array<const char*, 16> list = {
       "ugr_limit_not_held",  "gr_limit_not_held",   "colour_not_held",  "mean_not_held",
       "uniformity_not_held", "surfaces_not_held",   "no_room_for_band", "no_room_for_faces",
       "no_plane_for_task",   "colour_unknown",      "table_fails",      "no_eyes",
@@ -35,10 +35,11 @@ namespace glow::files::archive_detail {
 
 template <>
 struct KindNames<studies::Cause> {
-  static constexpr std::array<const char*, 15> list = {
-      "lowest_points", "luminaires_there",  "direct_share",    "with_darker_walls", "not_tried",
-      "low_colour",    "more_than_asked",   "could_be_dimmed", "worst_view",        "glare_causes",
-      "see_remarks",   "table_keeps_limit", "see_table",       "bright_planes",     "no_shielding_stated"};
+  static constexpr std::array<const char*, 16> list = {
+      "lowest_points", "luminaires_there", "direct_share",        "with_darker_walls",
+      "not_tried",     "low_colour",       "more_than_asked",     "could_be_dimmed",
+      "worst_view",    "glare_causes",     "see_remarks",         "table_keeps_limit",
+      "see_table",     "bright_planes",    "no_shielding_stated", "too_close"};
 };
 template <>
 struct KindNames<studies::Change> {
@@ -108,6 +109,7 @@ void describe(A& a, Field<A, LowestPoints>& v) {
   a("together", v.together);
   a("apart", v.apart);
   a("along", v.along);
+  a("under", v.under);
   a("middle_m", v.middle);
   a("lowest_m", v.lowest);
   a("lowest_lx", v.lowest_lx);
@@ -189,6 +191,11 @@ void describe(A& a, Field<A, BrightPlanes>& v) {
 }
 template <class A>
 void describe(A&, Field<A, NoShieldingStated>&) {}
+template <class A>
+void describe(A& a, Field<A, TooClose>& v) {
+  a("margin", v.margin);
+  a("uncertainty", v.uncertainty);
+}
 template <class A>
 void describe(A& a, Field<A, TimesFlux::OfMark>& v) {
   a("mark", v.mark);

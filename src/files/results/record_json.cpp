@@ -15,8 +15,9 @@ struct EnumNames<assess::Status> {
 };
 template <>
 struct EnumNames<space::VerifiedAs> {
-  static constexpr std::array<const char*, 4> list = {"nothing", "whole_room", "areas_with_surroundings",
-                                                      "whole_room_and_areas"};
+  static constexpr std::array<const char*, 5> list = {"nothing", "whole_room", "areas_with_surroundings",
+                                                      "whole_room_and_areas",
+                                                      "room_and_areas_of_other_tasks"};
 };
 template <>
 struct EnumNames<space::PlaneHeight> {

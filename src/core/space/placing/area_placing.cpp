@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/geometry/polygon_bands.hpp"
+#include "core/space/placing/footprints.hpp"
 
 namespace glow::space {
 namespace {
@@ -50,6 +51,8 @@ class AreaPlacer {
     Grid grid;
     Tasks tasks;
     bool surroundings = true;
+    std::optional<model::LeaveOut> leave_out;
+    Place place;
     GridBrief brief;
   };
 
@@ -61,8 +64,6 @@ class AreaPlacer {
   std::optional<Grid> band(const Area& area, GridRole role, const Polygon& inner, double width,
                            const char* what, Polygon& outer);
   bool is_inside(const Vec3& p, double border) const;
-  template <class Keep>
-  static void thin_out(Grid& grid, const Keep& keep);
 
   const model::Room& room_;
   const RoomGeometry& built_;
@@ -112,7 +113,7 @@ void AreaPlacer::place(const model::AreaWish& wish) {
   result_.tasks.push_back(tasks);
   where.density.rule = count_rule(tasks);
   for (Grid& grid : place_grid(room_, built_, walls_, where, GridRole::task_area, problems_)) {
-    Area area{std::move(grid), tasks, wish.surroundings, {task, {}}};
+    Area area{std::move(grid), tasks, wish.surroundings, wish.grid.leave_out, wish.grid.place, {task, {}}};
     check_orientation(area, wish.grid.place);
     keep_inside(area, wish.grid.place);
     for (const standards::TaskInForce& each : tasks)
@@ -143,26 +144,10 @@ bool AreaPlacer::is_inside(const Vec3& p, double border) const {
          geometry::distance_to_edges(built_.shell.outline, plan) > border - kTouches;
 }
 
-template <class Keep>
-void AreaPlacer::thin_out(Grid& grid, const Keep& keep) {
-  readings::PlaneGrid& g = grid.grid;
-  std::size_t kept = 0;
-  for (std::size_t i = 0; i < g.points.size(); ++i) {
-    if (!keep(g.points[i])) continue;
-    g.points[kept] = g.points[i];
-    g.cells[kept] = g.cells[i];
-    if (!g.normals.empty()) g.normals[kept] = g.normals[i];
-    ++kept;
-  }
-  g.points.resize(kept);
-  g.cells.resize(kept);
-  if (!g.normals.empty()) g.normals.resize(kept);
-}
-
 void AreaPlacer::keep_inside(Area& area, const Place& place) {
   const std::size_t before = area.grid.grid.points.size();
   Grid inside = area.grid;
-  thin_out(inside, [&](const Vec3& p) { return is_inside(p, 0); });
+  thin_out(inside.grid, [&](const Vec3& p) { return is_inside(p, 0); });
   const std::size_t after = inside.grid.points.size();
   if (after == before) return;
   if (after == 0) {
@@ -201,6 +186,7 @@ std::optional<Grid> AreaPlacer::band(const Area& area, GridRole role, const Poly
     holes.push_back(std::move(hole));
   }
   Grid grid;
+  Problems ignored;  // a band without points is noted below, wrong names at the area
   grid.name = area.grid.name + " " + what;
   grid.role = role;
   if (auto laid = readings::plane_grid(own.plane, outer, holes, 0, {})) {
@@ -208,7 +194,10 @@ std::optional<Grid> AreaPlacer::band(const Area& area, GridRole role, const Poly
     bool reaches_wall = false;
     for (const Vec2& p : own.outline) reaches_wall = reaches_wall || !is_inside(own.plane.at(p), kBorder);
     const double border = role == GridRole::background && level && !reaches_wall ? kBorder : 0;
-    thin_out(grid, [&](const Vec3& p) { return is_inside(p, border); });
+    thin_out(grid.grid, [&](const Vec3& p) { return is_inside(p, border); });
+    // Nobody sees what lies under a cabinet: bands go round what stands in them.
+    leave_out_footprints(built_.objects, area.leave_out.value_or(model::LeaveOut{true, {}}), area.place,
+                         grid.name, grid.grid, ignored);
     if (!grid.grid.points.empty()) return grid;
   }
   result_.not_verified.push_back({standards::NotVerified::Why::no_room_for_band, grid.name, 0});

@@ -6,6 +6,7 @@
 
 #include "core/geometry/area_vector.hpp"
 #include "core/space/facing.hpp"
+#include "core/space/placing/footprints.hpp"
 
 namespace glow::space {
 namespace {
@@ -106,6 +107,10 @@ void GridPlacer::lay(const GridWish& wish, const std::string& name, GridRole rol
                                              "inset or spacing"),
                                   name));
     return;
+  }
+  if (wish.leave_out) {
+    leave_out_footprints(built_.objects, *wish.leave_out, wish.leave_out_place, name, *grid, problems_);
+    if (grid->points.empty()) return;
   }
   // What was asked for takes the place of what is read anyway.
   for (Grid& other : grids_)
