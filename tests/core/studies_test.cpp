@@ -190,11 +190,15 @@ TEST(Trials, TellWhatElseWouldBreak) {
   ASSERT_TRUE(flux);
   ASSERT_EQ(flux->breaks.size(), 1u);
   EXPECT_EQ(flux->breaks[0].target, (standards::Target{standards::Target::Kind::eyes, 0}));
-  EXPECT_NEAR(flux->breaks[0].actual, *ugr + 8 * std::log10(1.5), 0.01);
+  // A little more flux, for what the mean is uncertain by.
+  const double factor = std::get<studies::TimesFlux>(flux->change).factor;
+  EXPECT_GE(factor, 1.5);
+  EXPECT_LT(factor, 1.55);
+  EXPECT_NEAR(flux->breaks[0].actual, *ugr + 8 * std::log10(factor), 0.01);
   EXPECT_FALSE(flux->does_alone());
 }
 
-TEST(Explanation, FactorOnFluxJustMeetsTheMean) {
+TEST(Explanation, FactorOnFluxSurelyMeetsTheMean) {
   Office room;
   room.demands()[0].required = 5000;
   room.demands()[1].required = 0.99;
@@ -218,7 +222,7 @@ TEST(Explanation, FactorOnFluxJustMeetsTheMean) {
   for (const char* words : {"the lowest", "the luminaire nearest to them, A at", "straight from luminaires",
                             "with walls darker by 0.2 it would be 0."})
     EXPECT_NE(why.find(words), std::string::npos) << why;
-  room.room.luminaires[0].dimming = factor * 1.01;  // said to two digits
+  room.room.luminaires[0].dimming = factor;
   EXPECT_EQ(room.compute("draft").assessment.checks[0].verdict, standards::Verdict::met);
 }
 

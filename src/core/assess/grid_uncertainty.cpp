@@ -9,6 +9,9 @@ namespace {
 using transport::kSets;
 using Sets = std::array<double, kSets>;
 
+/// A single point hangs on fewer patches than a mean: their sizes' errors do not even out in it.
+constexpr double kOfOnePoint = 1.5;
+
 /// How much lower the minimum of uncertain values is than the value at its place, found by leaving out one
 /// set after the other (jackknife): lx, 0 or more.
 double selection_bias(const std::vector<double>& total, const std::vector<Sets>& deviations, double least) {
@@ -44,7 +47,8 @@ double point_uncertainty(const transport::NumericalError& confidence, const tran
   std::vector<double> weights(light.direct_lx.size(), 0.0);
   weights[receiver] = 1;
   const transport::Deviations d = confidence.deviations(weights);
-  return readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches) + light.direct_error_lx[receiver];
+  return readings::half_width_95(d.of_sets) + kOfOnePoint * std::abs(d.of_coarse_patches) +
+         light.direct_error_lx[receiver];
 }
 
 readings::Uncertainty grid_uncertainty(const transport::NumericalError& confidence,
@@ -73,8 +77,8 @@ readings::Uncertainty grid_uncertainty(const transport::NumericalError& confiden
   double mean_straight = 0;
   for (const std::size_t r : receivers) mean_straight += light.direct_error_lx[r] / double(receivers.size());
   result.mean_lx = readings::half_width_95(mean.of_sets) + std::abs(mean.of_coarse_patches) + mean_straight;
-  result.min_lx =
-      readings::half_width_95(least.of_sets) + std::abs(least.of_coarse_patches) + bias + least_straight;
+  result.min_lx = readings::half_width_95(least.of_sets) + kOfOnePoint * std::abs(least.of_coarse_patches) +
+                  bias + least_straight;
   if (statistics.u0 && *statistics.u0 > 0) {
     // U0 = min / mean: relative deviations subtract.
     Sets relative;

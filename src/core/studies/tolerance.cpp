@@ -138,9 +138,10 @@ void ToleranceStudy::light_groups() {
     const transport::GroupLight& light = room_.lighting.sources()[g];
     Group group;
     group.patch_flux = light.on_patches.mean_lm;
+    const transport::LightBalance balance(transport_.patches(), transport_.exchange());
     const std::vector<double> reflected = transport_.reflected_at(
         receivers_,
-        transport::exitance(transport_.exchange(), transport_.patches(), light.patch_irradiance_lx));
+        balance.leaving(group.patch_flux, light.patch_irradiance_lx, transport_.exchange().reflectance));
     for (std::size_t j = 0; j < receivers_.size(); ++j) {
       group.direct.push_back(light.direct_lx[receivers_[j]]);
       group.mirrored.push_back(light.interreflected_lx[receivers_[j]] - reflected[j]);
@@ -176,10 +177,9 @@ Eigen::VectorXd ToleranceStudy::shifted_reflectance(Normal& normal) const {
 std::vector<double> ToleranceStudy::reflected(const Eigen::VectorXd& on_patches,
                                               const Eigen::VectorXd& reflectance) const {
   double residual = 0;
-  const Eigen::VectorXd on_surfaces = transport::LightBalance(transport_.patches(), transport_.exchange())
-                                          .solve(on_patches, reflectance, residual);
-  return transport_.reflected_at(
-      receivers_, transport::exitance(transport_.exchange(), transport_.patches(), reflectance, on_surfaces));
+  const transport::LightBalance balance(transport_.patches(), transport_.exchange());
+  const Eigen::VectorXd on_surfaces = balance.solve(on_patches, reflectance, residual);
+  return transport_.reflected_at(receivers_, balance.leaving(on_patches, on_surfaces, reflectance));
 }
 
 /// One possible built room: its light where it counts, and what its luminaires give.

@@ -37,7 +37,8 @@ NumericalError::NumericalError(const Transport& transport, const GroupLight& lig
   const LightBalance balance(transport.patches(), transport.exchange());
   exitance_ = exitance(transport.exchange(), transport.patches(), light.patch_irradiance_lx);
   coarse_exitance_ =
-      exitance(transport.exchange(), transport.patches(), balance.solve_coarse(light.on_patches.mean_lm));
+      exitance(transport.exchange(), transport.patches(),
+               balance.solve_coarse(light.on_patches.mean_lm, transport.exchange().reflectance));
 }
 
 Sets NumericalError::sets_at(std::size_t receiver) const {
@@ -131,7 +132,8 @@ Deviations NumericalError::deviations(const std::vector<double>& weights) const 
       result.of_sets[set] += adjoint.dot(light_->on_patches.sets_lm.col(Eigen::Index(set)).cast<double>() -
                                          light_->on_patches.mean_lm);
   }
-  result.of_coarse_patches = seen.dot(coarse_exitance_) - value;
+  // As much as LightBalance::leaving adds may be wrong with it.
+  result.of_coarse_patches = LightBalance::kStillMissing * (seen.dot(coarse_exitance_) - value);
   return result;
 }
 

@@ -8,7 +8,8 @@
 namespace glow::transport {
 
 /// How sure one number is that adds up from interreflected light at receivers: what it would be with each of
-/// the independent sample sets alone, and with patches of twice the width, less what it is. lx.
+/// the independent sample sets alone, less what it is, and what the correction for the size of the patches
+/// comes to: it may be off by as much. lx.
 struct Deviations {
   std::array<double, kSets> of_sets{};
   double of_coarse_patches = 0;

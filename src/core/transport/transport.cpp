@@ -42,6 +42,7 @@ GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight*
           ? balance.solve_from(like->on_patches.mean_lm, like->patch_irradiance_lx, direct_lm, residual)
           : balance.solve(direct_lm, residual);
   const Eigen::VectorXd leaving = exitance(exchange_, patches_, light.patch_irradiance_lx);
+  const Eigen::VectorXd seen = balance.leaving(direct_lm, light.patch_irradiance_lx, exchange_.reflectance);
   const Eigen::VectorXd kept =
       light.patch_irradiance_lx -
       (exchange_.reflectance + exchange_.passing).cwiseProduct(light.patch_irradiance_lx);
@@ -51,7 +52,7 @@ GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight*
   light.direct_lx.resize(receivers_.size(), 0.0);
   light.direct_error_lx = std::move(inflow.error_lx);
   light.direct_error_lx.resize(receivers_.size(), 0.0);
-  light.interreflected_lx = gathered(leaving, light.exitance_by_rays, watch, choice);
+  light.interreflected_lx = gathered(seen, light.exitance_by_rays, watch, choice);
   for (std::size_t r = 0; r < inflow.mirrored_lx.size(); ++r)
     light.interreflected_lx[r] += inflow.mirrored_lx[r];
   return light;
@@ -98,15 +99,15 @@ std::vector<double> Transport::reflected_at(const std::vector<std::size_t>& rece
 GroupLight Transport::refinished(const GroupLight& light, const Eigen::VectorXd& reflectance,
                                  const Watch& watch, const ReceiverChoice& choice) const {
   GroupLight result = light;
-  result.patch_irradiance_lx =
-      LightBalance(patches_, exchange_)
-          .solve(light.on_patches.mean_lm, reflectance, result.balance.solver_residual);
+  const LightBalance balance(patches_, exchange_);
+  const Eigen::VectorXd& direct_lm = light.on_patches.mean_lm;
+  result.patch_irradiance_lx = balance.solve(direct_lm, reflectance, result.balance.solver_residual);
   Eigen::VectorXd ignored;
-  const std::vector<double> before =
-      gathered(exitance(exchange_, patches_, light.patch_irradiance_lx), ignored, watch, choice);
+  const std::vector<double> before = gathered(
+      balance.leaving(direct_lm, light.patch_irradiance_lx, exchange_.reflectance), ignored, watch, choice);
   const std::vector<double> after =
-      gathered(exitance(exchange_, patches_, reflectance, result.patch_irradiance_lx),
-               result.exitance_by_rays, watch, choice);
+      gathered(balance.leaving(direct_lm, result.patch_irradiance_lx, reflectance), result.exitance_by_rays,
+               watch, choice);
   for (std::size_t r = 0; r < receivers_.size(); ++r) result.interreflected_lx[r] += after[r] - before[r];
   return result;
 }

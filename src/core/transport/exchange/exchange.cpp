@@ -14,6 +14,7 @@ constexpr double kClosingResidual = 0.02;
 constexpr double kDamping = 0.05;    // where two surfaces see only each other, unequal, no factors close
 constexpr double kMostChange = 1.0;  // of a factor's logarithm in one step
 constexpr double kNoArea = 1e-12;    // m2
+constexpr std::size_t kMostCoarse = 3000;
 constexpr double kClosed = 1e-6;     // relative error of a row sum at which closing stops
 constexpr double kDiverges = 1.5;    // times the error of the step before: no factors close
 constexpr double kTolerated = 1e-2;  // of a row sum: more than that is not left to chance
@@ -137,6 +138,11 @@ Exchange exchange_from(const TracedHits& hits, const PatchSet& patches) {
   // A patch without rays is met by none; a hair keeps its empty row from dividing by nothing.
   exchange.areas = ExchangeMatrix(hits, exchange.rays_per_m2.cwiseMax(1e-9));
   close(exchange);
+  if (patches.coarse_groups() <= kMostCoarse) {
+    std::vector<int> groups;
+    for (const Patch& patch : patches.patches()) groups.push_back(patch.coarse);
+    exchange.coarse_areas = exchange.areas.between_groups(groups, patches.coarse_groups());
+  }
   return exchange;
 }
 

@@ -19,7 +19,8 @@ struct StraightShares {
 /// symmetric, and the balance keeps its form.
 struct Exchange {
   ExchangeMatrix areas;
-  Eigen::VectorXd rays_per_m2;      ///< of each patch, over all sets
+  Eigen::MatrixXf coarse_areas;  ///< the same between groups of patches of twice the width; empty: too many
+  Eigen::VectorXd rays_per_m2;   ///< of each patch, over all sets
   Eigen::VectorXd visible_area_m2;  ///< of each patch, times a: what is not buried inside an object
   Eigen::VectorXd open_area_m2;     ///< exchange area to nowhere: light that leaves an open space
   Eigen::VectorXd reflectance;      ///< diffuse, of what lands

@@ -193,6 +193,28 @@ Eigen::VectorXd ExchangeMatrix::times(const Eigen::VectorXd& x) const {
   return result;
 }
 
+Eigen::MatrixXf ExchangeMatrix::between_groups(const std::vector<int>& group, std::size_t count) const {
+  std::vector<std::vector<Eigen::Index>> members(count);
+  for (std::size_t i = 0; i < group.size(); ++i) members[std::size_t(group[i])].push_back(Eigen::Index(i));
+  const Eigen::Index side = Eigen::Index(count);
+  Eigen::MatrixXf areas(side, side);
+  parallel_for(count, {}, "", [&](std::size_t g) {
+    Eigen::VectorXd column = Eigen::VectorXd::Zero(side);
+    for (const Eigen::Index i : members[g]) {
+      const auto add = [&](Eigen::Index j, float value) {
+        column[group[std::size_t(j)]] += double(value) * scale_[i] * scale_[j];
+      };
+      if (full_.size() > 0)
+        for (Eigen::Index j = 0; j < size(); ++j) add(j, full_(j, i));
+      else
+        for (std::size_t k = row_begin_[std::size_t(i)]; k < row_begin_[std::size_t(i) + 1]; ++k)
+          add(columns_[k], values_[k]);
+    }
+    areas.col(Eigen::Index(g)) = column.cast<float>();
+  });
+  return areas;
+}
+
 double ExchangeMatrix::area(Eigen::Index i, Eigen::Index j) const {
   double value = 0;
   if (full_.size() > 0) {

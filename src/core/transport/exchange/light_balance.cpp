@@ -52,7 +52,8 @@ struct LightBalance::System {
   std::function<Eigen::VectorXd(const Eigen::VectorXd&)> passing;  ///< lm on each, passed on by panes
 
   Eigen::VectorXd solve(const Eigen::VectorXd& direct, bool any_passing, double& residual) const {
-    Eigen::VectorXd lux = reflected(area, root, times, direct, residual);
+    // What the solver leaves open may take a dark patch a hair below nothing.
+    Eigen::VectorXd lux = reflected(area, root, times, direct, residual).cwiseMax(0.0);
     if (!any_passing) return lux;
     // Light through scattering panes comes on top, pass by pass: each holds less than the one before.
     Eigen::VectorXd light = direct, last = lux;
@@ -110,19 +111,35 @@ Eigen::VectorXd LightBalance::solve_from(const Eigen::VectorXd& known_direct_lm,
   const Eigen::VectorXd start =
       factor * known_lx + first_guess(area, root, direct_lm - factor * known_direct_lm);
   return reflected(
-      area, root, [&](const Eigen::VectorXd& x) { return exchange_->areas.times(x); }, direct_lm, residual,
-      &start);
+             area, root, [&](const Eigen::VectorXd& x) { return exchange_->areas.times(x); }, direct_lm,
+             residual, &start)
+      .cwiseMax(0.0);
 }
 
-Eigen::VectorXd LightBalance::solve_coarse(const Eigen::VectorXd& direct_lm) const {
+Eigen::VectorXd LightBalance::solve_coarse(const Eigen::VectorXd& direct_lm,
+                                           const Eigen::VectorXd& reflectance) const {
   Eigen::VectorXd root = Eigen::VectorXd::Zero(Eigen::Index(patches_->coarse_groups()));
   for (std::size_t i = 0; i < patches_->size(); ++i)
-    root[patches_->patches()[i].coarse] = std::sqrt(exchange_->reflectance[Eigen::Index(i)]);
-  const System system{joined(exchange_->visible_area_m2).cwiseMax(kNoArea), std::move(root),
-                      [&](const Eigen::VectorXd& x) { return joined(exchange_->areas.times(spread(x))); },
+    root[patches_->patches()[i].coarse] = std::sqrt(reflectance[Eigen::Index(i)]);
+  const Eigen::MatrixXf& areas = exchange_->coarse_areas;
+  const Times times = [&](const Eigen::VectorXd& x) {
+    return areas.size() > 0 ? Eigen::VectorXd((areas * x.cast<float>()).cast<double>())
+                            : joined(exchange_->areas.times(spread(x)));
+  };
+  const System system{joined(exchange_->visible_area_m2).cwiseMax(kNoArea), std::move(root), times,
                       [&](const Eigen::VectorXd& lux) { return joined(passed_on(spread(lux))); }};
   double residual = 0;
   return spread(system.solve(joined(direct_lm), exchange_->any_passing, residual));
+}
+
+Eigen::VectorXd LightBalance::leaving(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& lux,
+                                      const Eigen::VectorXd& reflectance) const {
+  const Eigen::VectorXd fine = exitance(*exchange_, *patches_, reflectance, lux);
+  if (patches_->size() == 0) return fine;
+  const Eigen::VectorXd coarse =
+      exitance(*exchange_, *patches_, reflectance, solve_coarse(direct_lm, reflectance));
+  // Never darker than none.
+  return (fine + kStillMissing * (fine - coarse)).cwiseMax(0.0);
 }
 
 }  // namespace glow::transport

@@ -22,7 +22,16 @@ class LightBalance {
   Eigen::VectorXd solve_from(const Eigen::VectorXd& known_direct_lm, const Eigen::VectorXd& known_lx,
                              const Eigen::VectorXd& direct_lm, double& residual) const;
   /// The same with patches of twice the width, from the same rays: tells what the patches' size does.
-  Eigen::VectorXd solve_coarse(const Eigen::VectorXd& direct_lm) const;
+  Eigen::VectorXd solve_coarse(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& reflectance) const;
+
+  /// What leaves each patch, lm/m2, as patches of no size would give it: patches are as bright all over, so
+  /// they take too little light along where they are bright and see each other best. What halving their width
+  /// changed tells how much is missing still. `lux`: the solution for `direct_lm`.
+  Eigen::VectorXd leaving(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& lux,
+                          const Eigen::VectorXd& reflectance) const;
+  /// Of the change from patches of twice the width, the share that `leaving` adds. By experiment in rooms of
+  /// 200 to 12 000 patches (bench/confidence_bench): 0.3 to 0.7 of it is missing.
+  static constexpr double kStillMissing = 0.5;
 
  private:
   struct System;
