@@ -20,7 +20,7 @@ using rooms::diffuse;
 using rooms::lobe;
 
 constexpr double kRoundoff = 1e-9;
-constexpr double kSolver = 2e-5;    // the solution's residual is 1e-6 of the direct light
+constexpr double kSolver = 4e-5;    // the solution's residual is 1e-6 of the direct light
 constexpr double kSampling = 0.02;  // what another set of rays may change at one point of these coarse rooms
 
 struct Room {

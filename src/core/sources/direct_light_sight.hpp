@@ -9,7 +9,7 @@
 namespace glow::sources {
 
 inline constexpr double kDivision = 0.8;          // largest diagonal of an element over its distance
-inline constexpr double kTapeDivision = 0.2;      // the same where any other table may come in its place
+inline constexpr double kTapeDivision = 0.3;      // the same where any other table may come in its place
 inline constexpr double kPointLike = 0.06;        // below this share of the distance one point will do
 inline constexpr double kHorizonDivision = 0.15;  // where the light of an element has a kink
 inline constexpr int kDeepestDivision = 40;       // halvings; reached only by points that touch the area

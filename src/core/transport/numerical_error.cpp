@@ -36,9 +36,9 @@ NumericalError::NumericalError(const Transport& transport, const GroupLight& lig
     : transport_(&transport), light_(&light) {
   const LightBalance balance(transport.patches(), transport.exchange());
   exitance_ = exitance(transport.exchange(), transport.patches(), light.patch_irradiance_lx);
-  coarse_exitance_ =
-      exitance(transport.exchange(), transport.patches(),
-               balance.solve_coarse(light.on_patches.mean_lm, transport.exchange().reflectance));
+  coarse_exitance_ = exitance(transport.exchange(), transport.patches(),
+                              balance.solve_coarse(light.on_patches.mean_lm, light.patch_irradiance_lx,
+                                                   transport.exchange().reflectance));
 }
 
 Sets NumericalError::sets_at(std::size_t receiver) const {

@@ -51,9 +51,11 @@ struct LightBalance::System {
   Times times;                                                     ///< exchange between unknowns
   std::function<Eigen::VectorXd(const Eigen::VectorXd&)> passing;  ///< lm on each, passed on by panes
 
-  Eigen::VectorXd solve(const Eigen::VectorXd& direct, bool any_passing, double& residual) const {
+  /// `known`: as of `reflected`.
+  Eigen::VectorXd solve(const Eigen::VectorXd& direct, bool any_passing, double& residual,
+                        const Eigen::VectorXd* known = nullptr) const {
     // What the solver leaves open may take a dark patch a hair below nothing.
-    Eigen::VectorXd lux = reflected(area, root, times, direct, residual).cwiseMax(0.0);
+    Eigen::VectorXd lux = reflected(area, root, times, direct, residual, known).cwiseMax(0.0);
     if (!any_passing) return lux;
     // Light through scattering panes comes on top, pass by pass: each holds less than the one before.
     Eigen::VectorXd light = direct, last = lux;
@@ -116,7 +118,7 @@ Eigen::VectorXd LightBalance::solve_from(const Eigen::VectorXd& known_direct_lm,
       .cwiseMax(0.0);
 }
 
-Eigen::VectorXd LightBalance::solve_coarse(const Eigen::VectorXd& direct_lm,
+Eigen::VectorXd LightBalance::solve_coarse(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& lux,
                                            const Eigen::VectorXd& reflectance) const {
   Eigen::VectorXd root = Eigen::VectorXd::Zero(Eigen::Index(patches_->coarse_groups()));
   for (std::size_t i = 0; i < patches_->size(); ++i)
@@ -126,10 +128,14 @@ Eigen::VectorXd LightBalance::solve_coarse(const Eigen::VectorXd& direct_lm,
     return areas.size() > 0 ? Eigen::VectorXd((areas * x.cast<float>()).cast<double>())
                             : joined(exchange_->areas.times(spread(x)));
   };
-  const System system{joined(exchange_->visible_area_m2).cwiseMax(kNoArea), std::move(root), times,
-                      [&](const Eigen::VectorXd& lux) { return joined(passed_on(spread(lux))); }};
+  const Eigen::VectorXd area = joined(exchange_->visible_area_m2).cwiseMax(kNoArea);
+  const Eigen::VectorXd start = joined(exchange_->visible_area_m2.cwiseProduct(lux)).cwiseQuotient(area);
+  const System system{area, std::move(root), times,
+                      [&](const Eigen::VectorXd& light) { return joined(passed_on(spread(light))); }};
   double residual = 0;
-  return spread(system.solve(joined(direct_lm), exchange_->any_passing, residual));
+  // With scattering panes the known light holds what they pass, which is solved for apart.
+  const bool passing = exchange_->any_passing;
+  return spread(system.solve(joined(direct_lm), passing, residual, passing ? nullptr : &start));
 }
 
 Eigen::VectorXd LightBalance::leaving(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& lux,
@@ -137,7 +143,7 @@ Eigen::VectorXd LightBalance::leaving(const Eigen::VectorXd& direct_lm, const Ei
   const Eigen::VectorXd fine = exitance(*exchange_, *patches_, reflectance, lux);
   if (patches_->size() == 0) return fine;
   const Eigen::VectorXd coarse =
-      exitance(*exchange_, *patches_, reflectance, solve_coarse(direct_lm, reflectance));
+      exitance(*exchange_, *patches_, reflectance, solve_coarse(direct_lm, lux, reflectance));
   // Never darker than none.
   return (fine + kStillMissing * (fine - coarse)).cwiseMax(0.0);
 }

@@ -21,8 +21,10 @@ class LightBalance {
   /// The same, begun at a light that is known and like it: `known_direct_lm` gave `known_lx`.
   Eigen::VectorXd solve_from(const Eigen::VectorXd& known_direct_lm, const Eigen::VectorXd& known_lx,
                              const Eigen::VectorXd& direct_lm, double& residual) const;
-  /// The same with patches of twice the width, from the same rays: tells what the patches' size does.
-  Eigen::VectorXd solve_coarse(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& reflectance) const;
+  /// The same with patches of twice the width, from the same rays: tells what the patches' size does. `lux`:
+  /// the solution, which it is close to.
+  Eigen::VectorXd solve_coarse(const Eigen::VectorXd& direct_lm, const Eigen::VectorXd& lux,
+                               const Eigen::VectorXd& reflectance) const;
 
   /// What leaves each patch, lm/m2, as patches of no size would give it: patches are as bright all over, so
   /// they take too little light along where they are bright and see each other best. What halving their width

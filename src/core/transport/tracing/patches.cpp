@@ -11,6 +11,7 @@ using geometry::Polygon;
 
 constexpr double kWidestPatch = 1.5;  // m: light between racks and under luminaires changes over less
 constexpr double kNarrowestPatch = 0.02;
+constexpr double kMostPatches = 25000;  // about, whatever the size of the space: 0.6 GB
 constexpr double kInPlane = 1e-3;       // m; an edge this near to a facet's plane touches it
 constexpr double kParallel = 1e-4;      // sine of the angle up to which an edge runs along u or v
 constexpr double kNarrowestCut = 0.02;  // share of a cell's side below which a strip is not cut off
@@ -34,7 +35,8 @@ bool is_rectangle(const geometry::Facet& facet) {
 double patch_edge(const geometry::Geometry& geometry, int wanted) {
   double area = 0;
   for (const geometry::Facet& facet : geometry.facets()) area += facet.area();
-  return std::clamp(std::sqrt(area / std::max(1, wanted)), kNarrowestPatch, kWidestPatch);
+  const double edge = std::clamp(std::sqrt(area / std::max(1, wanted)), kNarrowestPatch, kWidestPatch);
+  return std::max(edge, std::sqrt(area / kMostPatches));
 }
 
 /// An edge of another facet that lies in this one's plane, along u or v.

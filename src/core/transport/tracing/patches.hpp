@@ -100,7 +100,8 @@ class PatchSet {
   std::size_t coarse_groups_ = 0;
 };
 
-/// Patch edge in m that cuts the geometry into about `wanted` patches, but no wider than kWidestPatch.
+/// Patch edge in m that cuts the geometry into about `wanted` patches, but no wider than kWidestPatch
+/// unless that made more than kMostPatches.
 double patch_edge(const geometry::Geometry& geometry, int wanted);
 
 }  // namespace glow::transport
