@@ -112,11 +112,13 @@ int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat
   // The next run takes away what it did not write itself, so that no picture outlives its results.
   if (own_folder) folder.write(files::kDrawnList, files::drawn_list(folder.target(), folder.names()));
   folder.commit({});
-  if (quiet) return kDone;
+  // Something that was asked for is not there.
+  const bool whole = found.all().empty();
+  if (quiet) return whole ? kDone : kFailure;
   tell(fmt::format(FMT_STRING("Written to {}:\n"), fs::proximate(folder.target()).string()));
   for (const figures::Figure& figure : list)
     tell(fmt::format(FMT_STRING("  {:<44} {}\n"), figure.base, figure.what));
-  return kDone;
+  return whole ? kDone : kFailure;
 }
 
 CommandLine command_line() {

@@ -100,6 +100,7 @@ class ProjectRun {
   ProjectRun(const OpenProject& open, const RunOptions& options, const fs::path& path)
       : open_(open),
         options_(options),
+        path_(path),
         folder_(options.output.empty() ? default_output(path) : options.output),
         cache_(cache_folder(path)),
         progress_(options.quiet),
@@ -123,7 +124,7 @@ class ProjectRun {
     run::run_rooms(
         plan_, [&](const std::string& room) { return progress_.watch(room); },
         [&](std::size_t room, run::FinishedRoom finished) { take(*rooms_[room], std::move(finished)); });
-    writer_.commit(open_.problems.all(), found_, progress_.watch(open_.project.name));
+    writer_.commit(warnings(), found_, progress_.watch(open_.project.name));
   }
 
   const record::RunRecord& run() const { return writer_.run(); }
@@ -138,11 +139,22 @@ class ProjectRun {
   record::RunRecord head() const {
     record::RunRecord run;
     run.project = open_.project.name;
-    run.standard = open_.standards.front().name();
+    for (const standards::RequirementTable& table : open_.standards)
+      run.standard += (run.standard.empty() ? "" : " and ") + table.name();
     run.inputs = open_.inputs;
     run.units = options_.units.value_or(open_.project.units);
     run.style = open_.project.figures;
     return run;
+  }
+  /// What was told of the project, its files named from its own folder: the same bytes from wherever it is
+  /// run.
+  std::vector<Problem> warnings() const {
+    std::vector<Problem> list = open_.problems.all();
+    for (Problem& problem : list)
+      if (!problem.place.file.empty())
+        problem.place.file =
+            fs::path(problem.place.file).lexically_relative(path_.parent_path()).generic_string();
+    return list;
   }
   bool is_chosen(const OpenProject::Room& room) const {
     return options_.rooms.empty() ||
@@ -156,6 +168,7 @@ class ProjectRun {
 
   const OpenProject& open_;
   const RunOptions& options_;
+  const fs::path path_;
   files::OutputFolder folder_;
   store::TransportCache cache_;
   Progress progress_;

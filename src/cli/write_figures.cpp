@@ -20,14 +20,14 @@ struct Job {
   std::string fault;
 
   void run() {
-    if (!formats.empty() && *formats.begin() != FigureFormat::script) files::write_whole(svg, figure->svg());
+    if (!formats.empty() && *formats.begin() != FigureFormat::script) files::write_staged(svg, figure->svg());
     for (const auto& [format, target] :
          {std::pair(FigureFormat::png, png), std::pair(FigureFormat::pdf, pdf)})
       if (formats.count(format) && fault.empty()) figures::convert_svg(svg, target, fault);
     if (!formats.count(FigureFormat::script)) return;
     const figures::PlotScript plot = figure->script();
-    files::write_whole(script, plot.script);
-    files::write_whole(data, plot.data);
+    files::write_staged(script, plot.script);
+    files::write_staged(data, plot.data);
   }
 };
 

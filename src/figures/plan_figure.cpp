@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "figures/curves/curve_style.hpp"
 
@@ -66,6 +67,13 @@ class PlanFigure {
   double legend_luminaires(double x, double y);
 
   const FigureInput& input_;
+  /// Whether the grid is held against more than one standard.
+  bool several_standards() const {
+    std::set<std::string> names;
+    for (const standards::Check& check : room_.assessment.checks)
+      if (is_of_grid(check)) names.insert(check.demand.standard);
+    return names.size() > 1;
+  }
   bool is_of_grid(const standards::Check& check) const {
     return check.target.kind == standards::Target::Kind::grid &&
            &room_.assessment.grids[check.target.id] == &grid_;
@@ -141,13 +149,14 @@ void PlanFigure::title() {
     constexpr double kSame = 1e-6;
     const bool part = std::abs(check.actual - shown) > kSame * std::max(1.0, shown);
     number.below =
-        fmt::format(FMT_STRING("{}, {}{} required{}: {}"),
+        fmt::format(FMT_STRING("{}, {}{} required{}{}: {}"),
                     mean  ? "mean"
                     : low ? "min"
                           : "U0",
                     mean || low ? with_unit(check.demand.required)
                                 : fmt::format(FMT_STRING("{:.2f}"), check.demand.required),
                     check.demand.certainty == "agreed" ? "" : "*",
+                    several_standards() ? " by " + check.demand.standard : std::string(),
                     part ? fmt::format(FMT_STRING(" (inner {})"),
                                        mean || low ? with_unit(check.actual)
                                                    : fmt::format(FMT_STRING("{:.2f}"), check.actual))

@@ -120,18 +120,20 @@ std::string not_verified_words(const standards::NotVerified& item, const assess:
   const auto ugr = [&](const std::string& why) {
     return fmt::format(FMT_STRING("glare UGR {:g} ({})"), item.required, why);
   };
+  const std::string of =
+      item.subject.empty() ? std::string() : " of " + item.subject;  // where there are several
   switch (item.why) {
     case Why::ugr_limit_not_held:
     case Why::gr_limit_not_held:
-      return "glare (limit not held)";
+      return "glare (limit" + of + " not held)";
     case Why::colour_not_held:
-      return "colour rendering (value not held)";
+      return "colour rendering (value" + of + " not held)";
     case Why::mean_not_held:
-      return "mean illuminance (value not held)";
+      return "mean illuminance (value" + of + " not held)";
     case Why::uniformity_not_held:
-      return "uniformity (value not held)";
+      return "uniformity (value" + of + " not held)";
     case Why::surfaces_not_held:
-      return "walls, ceiling and cylinders (values not held)";
+      return "walls, ceiling and cylinders (values" + of + " not held)";
     case Why::no_room_for_band:
       return fmt::format(FMT_STRING("{}: does not apply, there is no room for it within the walls"),
                          item.subject);

@@ -155,7 +155,7 @@ std::string screen_words(const Photometry& p) {
     if (plane.cd_m2 > most.cd_m2) most = plane;
   std::string kept;
   for (const auto& [screen, dark] : {std::pair{100.0, true}, {300.0, true}, {300.0, false}}) {
-    const double limit = standards::luminance_limit({screen, dark});
+    const double limit = standards::luminance_limit({screen, dark}, "EN 12464-1");
     kept += fmt::format(FMT_STRING("{}{:.0f} {}"), kept.empty() ? "" : ", ", limit,
                         most.cd_m2 <= limit ? "kept" : "exceeded");
   }

@@ -134,6 +134,7 @@ struct Project {
   Place standard_place;
   std::vector<StandardName> also_verify;  ///< further standards, verified side by side with the first
   std::vector<OwnTable> tables;
+  bool files_outside = false;  ///< files that it names may lie outside its folder
   ToleranceWish spread;
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Room> rooms;

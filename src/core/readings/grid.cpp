@@ -55,6 +55,7 @@ std::optional<PlaneGrid> plane_grid(const Plane& plane, const geometry::Polygon&
   grid.outline = outline;
   grid.holes = holes;
   grid.count = grid_count(box->size().x(), box->size().y(), density.rule);
+  grid.rule = density.rule;
   grid.by_rule = !density.spacing_m && !density.columns;
   if (density.spacing_m) {
     grid.count.p_m = *density.spacing_m;

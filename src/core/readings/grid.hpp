@@ -58,10 +58,11 @@ struct PlaneGrid {
   std::vector<Vec3> normals;              ///< of each point; empty: the plane's
   std::vector<std::array<int, 2>> cells;  ///< column and row of each point
   GridCount count;
-  Vec2 low = Vec2::Zero();   ///< corner of the bounding box that the cells divide
-  Vec2 cell = Vec2::Zero();  ///< m
-  double inset_m = 0;        ///< strip along the edges that is left out
-  bool by_rule = true;       ///< false: the density was given
+  Vec2 low = Vec2::Zero();              ///< corner of the bounding box that the cells divide
+  Vec2 cell = Vec2::Zero();             ///< m
+  double inset_m = 0;                   ///< strip along the edges that is left out
+  bool by_rule = true;                  ///< false: the density was given
+  CountRule rule = CountRule::nearest;  ///< that counts its cells, where it is laid by rule
 
   Vec2 middle_of(const std::array<int, 2>& column_row) const {
     return low + Vec2((column_row[0] + 0.5) * cell.x(), (column_row[1] + 0.5) * cell.y());

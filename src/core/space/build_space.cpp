@@ -203,10 +203,12 @@ void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
 
 void Builder::note_not_verified(const Tasks& tasks) {
   for (const standards::TaskInForce& task : tasks)
-    for (const standards::NotVerified& each : standards::not_verified(task.row))
+    for (standards::NotVerified each : standards::not_verified(task.row)) {
+      if (tasks.size() > 1) each.subject = task.row.standard_name();  // the other one may hold it
       if (std::find(brief_.not_verified.begin(), brief_.not_verified.end(), each) ==
           brief_.not_verified.end())
         brief_.not_verified.push_back(each);
+    }
 }
 
 /// Cylinders at the height of eyes where the task asks for them, and level planes at the same points.

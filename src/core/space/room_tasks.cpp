@@ -60,6 +60,8 @@ void report_lacking(const std::vector<RequirementTable>& standards, const std::s
                     const Place& place, Problems& problems) {
   std::vector<std::string> lacking, holding;
   for (const RequirementTable& table : standards)
+    if (const Requirement* row = table.find(task); row && row->own) return;  // no standard knows it
+  for (const RequirementTable& table : standards)
     (table.find(task) ? holding : lacking).push_back(table.name());
   if (lacking.empty() || holding.empty()) return;
   problems.warning("P054", place,

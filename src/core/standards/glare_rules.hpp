@@ -22,7 +22,8 @@ struct Screens {
   bool dark_background = false;  ///< dark images, or fine work: CAD, colour inspection
 };
 /// Largest mean luminance of luminaires at gamma 65 degrees and above that may be mirrored in them, cd/m2.
-double luminance_limit(const Screens& screens);
+/// `standard`: its name with the edition.
+double luminance_limit(const Screens& screens, const std::string& standard);
 inline constexpr double kScreenLimitFrom = 65;  // degrees of gamma
 
 }  // namespace glow::standards

@@ -78,7 +78,7 @@ struct NotVerified {
     no_luminous_size      ///< of a luminaire type that screens mirror
   };
   Why why = Why::mean_not_held;
-  std::string subject;
+  std::string subject;  ///< see above; of values that are not held, the standard where there are several
   double required = 0;
 };
 inline bool operator==(const NotVerified& a, const NotVerified& b) {

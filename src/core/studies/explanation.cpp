@@ -260,6 +260,7 @@ void Explainer::explain_luminance(const Check& check) {
   cause(std::move(bright));
   lighting::Weights weights = room_.lit.weights;
   const double share = std::floor(100 * check.demand.required / most->cd_m2) / 100;
+  if (!(share > 0)) return;
   for (std::size_t g = 0; g < weights.size(); ++g)
     if (room_.space().groups[g].mark == mark) weights[g].output *= share;
   Mend& tried = mend(DimmedOrShielded{share, from_deg}, trials_.judged(trials_.with_weights(weights)));

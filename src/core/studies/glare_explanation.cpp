@@ -54,6 +54,7 @@ class GlareExplainer {
 void GlareExplainer::suggest_dimming() {
   const double exact = std::pow(10, (check_.demand.required - check_.actual - check_.uncertainty) / 8);
   const double share = std::floor(100 * exact) / 100;
+  if (!(share > 0)) return;  // no light at all is no mend
   Mend& mend = explanation_.mends.emplace_back();
   mend.change = AllDimmed{share};
   mend.meets = true;

@@ -226,7 +226,8 @@ std::vector<standards::Check> Trials::broken(const assess::Assessment& trial) co
   for (const standards::Check& check : room_.assessment.checks) {
     if (!check.binding || check.verdict != standards::Verdict::met) continue;
     const standards::Check* then = same_check(trial, check);
-    if (then && !check.would_meet(then->actual)) broken.push_back(*then);
+    // Where there is no light there is no UGR to break a limit.
+    if (then && std::isfinite(then->actual) && !check.would_meet(then->actual)) broken.push_back(*then);
   }
   return broken;
 }

@@ -34,6 +34,13 @@ GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight*
   light.balance.captured_share = inflow.captured_share;
   light.balance.traced_luminaires = inflow.traced_sources;
   light.on_patches = std::move(inflow.on_patches);
+  // What falls on patches that lie covered lights nothing.
+  const auto covered = exchange_.visible_area_m2.array() <= 0;
+  const double in_the_dark = covered.select(light.on_patches.mean_lm.array(), 0.0).sum();
+  if (in_the_dark > 0) {
+    light.balance.lost_lm += in_the_dark;
+    light.on_patches.reduce((!covered).cast<double>().matrix());
+  }
   const Eigen::VectorXd& direct_lm = light.on_patches.mean_lm;
   const LightBalance balance(patches_, exchange_);
   double& residual = light.balance.solver_residual;

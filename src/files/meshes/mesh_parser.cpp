@@ -44,6 +44,8 @@ class FilesBelow : public Assimp::DefaultIOSystem {
     std::error_code error;
     const fs::path real = fs::weakly_canonical(file, error);
     if (error) return false;
+    // A pipe would be waited for.
+    if (fs::exists(real, error) && !fs::is_regular_file(real, error)) return false;
     const fs::path relative = real.lexically_relative(root_);
     const auto size = fs::file_size(real, error);
     return !relative.empty() && *relative.begin() != ".." && (error || size <= kLargestMeshFile);
@@ -158,7 +160,8 @@ std::string parse_mesh(const fs::path& path, const fs::path& root, geometry::Mes
   importer.SetIOHandler(files);  // takes it over
   const aiScene* space = importer.ReadFile(path.string(), 0);
   if (!files->refused().empty())
-    return fmt::format(FMT_STRING("it names \"{}\", which lies outside its own folder"), files->refused());
+    return fmt::format(FMT_STRING("it names \"{}\", which lies outside its own folder or is no file"),
+                       files->refused());
   if (!space) return std::string(importer.GetErrorString()).substr(0, 200);
   const std::string fault = Collector(*space, mesh).collect();
   if (!fault.empty()) return fault;

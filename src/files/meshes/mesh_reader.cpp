@@ -19,7 +19,7 @@ namespace {
 namespace fs = std::filesystem;
 
 constexpr rlim_t kMostSeconds = 20;
-constexpr rlim_t kMostMemory = rlim_t(4) << 30;
+constexpr rlim_t kMostMemory = rlim_t(3) << 29;  // 1.5 GB
 #if defined(__SANITIZE_ADDRESS__)
 constexpr bool kLimitMemory = false;  // the sanitizer's shadow is larger than any limit
 #else

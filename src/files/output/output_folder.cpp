@@ -82,6 +82,10 @@ void write_aside(const fs::path& path, const std::function<void(const fs::path& 
 
 }  // namespace
 
+void write_staged(const fs::path& path, std::string_view bytes) {
+  write_bytes(path, path.filename(), bytes);
+}
+
 void write_whole(const fs::path& path, std::string_view bytes) {
   write_aside(path, [&](const fs::path& aside) { write_bytes(aside, path, bytes); });
 }

@@ -25,6 +25,9 @@ void write_whole(const std::filesystem::path& path, std::string_view bytes);
 /// The same for what is too large to be held twice: `body` writes it. Not from two threads for one path.
 void write_whole(const std::filesystem::path& path, const std::function<void(std::ostream&)>& body);
 
+/// Writes a file into a folder that is itself aside (OutputFolder::staged). Throws OutputError.
+void write_staged(const std::filesystem::path& path, std::string_view bytes);
+
 /// Writes a run's files whole or not at all: everything goes to a folder aside first and is moved into place
 /// only when all of it is there. Files of the previous run that are not written again are taken away, other
 /// files are left alone. While files are being moved there is no results.json, so nothing half-done looks

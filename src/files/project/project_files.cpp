@@ -35,7 +35,9 @@ void warn_of_flux(const model::ScheduledLuminaire& entry, double file_flux, Prob
 void load_photometry(model::Project& project, const std::filesystem::path& folder, Problems& problems) {
   for (model::ScheduledLuminaire& entry : project.schedule) {
     if (entry.file.empty()) continue;
-    const std::filesystem::path path = folder / entry.file;
+    const auto named = named_path(folder, entry.file, project.files_outside, entry.file_place, problems);
+    if (!named) continue;
+    const std::filesystem::path& path = *named;
     const auto bytes = read_file(path, kLargestPhotometricFile, entry.file_place, problems);
     if (!bytes) continue;
     auto photometry = read_photometry(*bytes, path.string(), problems, beside(path));

@@ -15,7 +15,9 @@ std::vector<standards::RequirementTable> own_tables(const model::Project& projec
                                                     const std::filesystem::path& folder, Problems& problems) {
   std::vector<standards::RequirementTable> tables;
   for (const model::OwnTable& own : project.tables) {
-    const std::filesystem::path path = folder / own.file;
+    const auto named = named_path(folder, own.file, project.files_outside, own.place, problems);
+    if (!named) continue;
+    const std::filesystem::path& path = *named;
     const auto bytes = read_file(path, kLargestTable, own.place, problems);
     if (!bytes) continue;
     const auto table = read_requirement_table(*bytes, path.string(), problems);
@@ -64,7 +66,8 @@ std::vector<standards::RequirementTable> requirement_tables(const model::Project
     standards::RequirementTable table = built_in ? *built_in : standards::RequirementTable({});
     for (const auto& each : own)
       for (const standards::Requirement& row : each.rows())
-        if (built_in || row.standard_name() == name) table.put(row);
+        // The designer's own rows count once: with the standard that is verified first.
+        if ((built_in && tables.empty()) || row.standard_name() == name) table.put(row);
     tables.push_back(std::move(table));
   }
   if (problems.error_count() > errors_before) return {};

@@ -10,6 +10,7 @@ namespace glow::files {
 
 inline constexpr int kMostAlong = 300000;
 inline constexpr double kMostCells = 4e6;
+inline constexpr const char* kSportsRule = "EN 12193: p = 0.2 * 5^(lg d), nearest odd number";
 inline constexpr double kUnitLength = 1e-6;  // how far a direction's length may be from 1
 
 inline void check_direction(const Vec3& way) {
@@ -144,13 +145,19 @@ void describe_counts(A& a, Field<A, readings::PlaneGrid>& grid) {
   if constexpr (A::kReads) {
     grid.count.nx = a.at("counts").at(0).template get<int>();
     grid.count.ny = a.at("counts").at(1).template get<int>();
-    grid.by_rule = a.at("spacing_rule").template get<std::string>() != "given";
+    const std::string rule = a.at("spacing_rule").template get<std::string>();
+    grid.by_rule = rule != "given";
+    if (rule == files::kSportsRule) grid.rule = readings::CountRule::nearest_odd;
   } else {
     a.derived("counts", [&] { return files::json{grid.count.nx, grid.count.ny}; });
   }
   a("spacing_m", grid.cell);
-  a.derived("spacing_rule",
-            [&] { return grid.by_rule ? "EN 12464-1: p = 0.2 * 5^(lg d), nearest whole number" : "given"; });
+  a.derived("spacing_rule", [&] {
+    if (!grid.by_rule) return "given";
+    return grid.rule == readings::CountRule::nearest_odd
+               ? files::kSportsRule
+               : "EN 12464-1: p = 0.2 * 5^(lg d), nearest whole number";
+  });
   a("largest_pitch_m", grid.count.p_m);
   a.derived("height_m", [&] {
     return grid.plane.is_level() ? files::number(grid.plane.origin.z()) : files::json(nullptr);

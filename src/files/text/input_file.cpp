@@ -39,4 +39,21 @@ std::optional<std::string> read_file(const std::filesystem::path& path, std::siz
   return content.str();
 }
 
+std::optional<std::filesystem::path> named_path(const std::filesystem::path& folder, const std::string& name,
+                                                bool anywhere, const Place& named_at, Problems& problems) {
+  namespace fs = std::filesystem;
+  const fs::path path = folder / name;
+  if (anywhere) return path;
+  std::error_code error;
+  const fs::path root = fs::weakly_canonical(fs::absolute(folder.empty() ? fs::path(".") : folder), error);
+  const fs::path relative = fs::weakly_canonical(fs::absolute(path), error).lexically_relative(root);
+  if (!error && !relative.empty() && *relative.begin() != "..") return path;
+  problems.error(
+      "R003", named_at,
+      fmt::format(FMT_STRING("\"{}\" lies outside the project's folder; put it there, or allow it with "
+                             "files_outside = true in [project]"),
+                  name));
+  return std::nullopt;
+}
+
 }  // namespace glow::files

@@ -223,11 +223,13 @@ GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks,
   if (wish.screens && standards.empty()) standards.insert(standard);
   for (const std::string& name : standards) {
     const model::ScreensWish& s = *wish.screens;
-    const double limit = standards::luminance_limit({s.luminance_cd_m2, s.dark_background});
+    const double limit = standards::luminance_limit({s.luminance_cd_m2, s.dark_background}, name);
+    const bool by_class = name.rfind("ISO 8995-1:2002", 0) == 0;
     wish.screen_limits.push_back(
         {standards::Quantity::luminaire_luminance, limit, name, name + ", work with display screens",
-         "agreed",
-         s.assumed
+         by_class ? "single" : "agreed",
+         by_class ? "screens of good or medium class"
+         : s.assumed
              ? "screens brighter than 200 cd/m2 with a light background are assumed; say otherwise with "
                "glare = { screens = { luminance = ... } }"
              : ""});

@@ -1,0 +1,265 @@
+#!/usr/bin/env python3
+"""Random projects, run through the program: nothing may crash, hang, or come out negative.
+
+    tests/soak/random_projects.py PROGRAM FOLDER [--first SEED] [--count N] [--minutes M] [--run]
+
+Every seed makes one project in FOLDER: valid, nearly valid or wild, with every key now and then. `check` reads
+it and, with --run, `run --accuracy draft` computes what check lets pass. What broke the program stays in FOLDER as
+seed-N.toml; the last line counts. The photometric files are those of demo/ and tests/photometry/.
+"""
+import argparse
+import json
+import os
+import pathlib
+import random
+import shutil
+import subprocess
+import sys
+import time
+
+ROOT = pathlib.Path(__file__).resolve().parents[2]
+LIMIT_S = 120
+TASKS = ["ceramics.glazing", "retail.sales-area", "circulation.corridor", "education.board", "foundry.hand-moulding",
+         "offices.writing"]
+FURNITURE = ["table", "desk", "bench", "shelf rack", "cabinet", "board", "partition", "column", "bed", "platform"]
+ODD = ["1e19", "-1", "0", "1e-300", "nan", '"12 parsec"', '"39.3701 in"', "[1]", "true", '""', '"\\u001b[31m"', "9" * 40]
+
+
+class Maker:
+    """One project. `wildness`: 0 valid, 1 a few odd values, 2 many."""
+
+    def __init__(self, seed, files):
+        self.r = random.Random(seed)
+        self.files = files
+        self.wildness = self.r.choice([0, 0, 0, 1, 2])
+
+    def number(self, low, high, digits=2):
+        if self.r.random() < [0, 0.02, 0.15][self.wildness]:
+            return self.r.choice(ODD)
+        if self.r.random() < [0, 0.02, 0.1][self.wildness]:
+            return f"{self.r.uniform(-3 * abs(high) - 1, 3 * abs(high) + 1):.{digits}f}"
+        value = self.r.uniform(low, high)
+        return f'"{value / 0.3048:.3f} ft"' if self.r.random() < 0.03 and high > 1 else f"{value:.{digits}f}"
+
+    def point(self, x, y, z=None):
+        parts = [self.number(*x), self.number(*y)] + ([self.number(*z)] if z else [])
+        return "[" + ", ".join(parts) + "]"
+
+    def some(self, share):
+        return self.r.random() < share
+
+    def name(self, base):
+        return f'"{base}{self.r.choice(["", "", " (x)", " & <co>", " ü"])}"'
+
+    def text(self):
+        out = ["format = 1", "[project]", f"name = {self.name('Soak')}"]
+        if self.some(0.8):
+            out.append('standard = "EN 12464-1:2021"')
+        if self.some(0.3):
+            out.append('also_verify = ["EN 12464-1:2011"]')
+        if self.some(0.1):
+            out.append('units = "fc, m"')
+        out += ["[defaults]", "maintenance_factor = " + self.number(0.5, 1)]
+        if self.some(0.7):
+            out.append("reflectance = { ceiling = %s, walls = %s, floor = %s }" %
+                       tuple(self.number(0.05, 0.9) for _ in range(3)))
+        marks = []
+        for k in range(self.r.randint(1, 3)):
+            marks.append(f"M{k}")
+            out += [f"[luminaires.M{k}]", f'file = "photometry/{self.r.choice(self.files)}"']
+            if self.some(0.3):
+                out.append("flux = " + self.number(100, 20000, 0))
+            if self.some(0.5):
+                out.append("cct = 4000")
+            if self.some(0.2):
+                out.append("lamp_luminance = " + self.number(1000, 900000, 0))
+                out.append("shielding = " + self.number(0, 40))
+            if self.some(0.15):
+                out.append("maintenance = { lamp_flux = 0.9, luminaire = 0.8, lamp_hours = 50000 }")
+        if self.some(0.4):
+            out += ['[materials."own one"]', "reflectance = " + self.number(0, 0.5), "mirror = " + self.number(0, 0.2),
+                    "transmittance = " + self.number(0, 0.2)]
+            if self.some(0.5):
+                out.append("scattering = " + self.number(0, 0.1))
+        for k in range(self.r.randint(1, 2)):
+            out += self.room(k, marks)
+        return "\n".join(out) + "\n"
+
+    def room(self, k, marks):
+        w, d, h = self.r.uniform(1.5, 12), self.r.uniform(1.2, 9), self.r.uniform(2.2, 6)
+        x, y = (0.1, w - 0.1), (0.1, d - 0.1)
+        out = ["[[rooms]]", f"name = {self.name(f'Room {k}')}"]
+        shape = self.r.random()
+        if 0.6 <= shape < 0.8:  # the inside of an L
+            x, y = (0.1, w / 2 - 0.1), (0.1, d / 2 - 0.1)
+        if shape < 0.6:
+            out.append(f"size = [{self.number(w, w)}, {self.number(d, d)}]")
+        elif shape < 0.8:
+            out.append(f"outline = [[0, 0], [{w:.2f}, 0], [{w:.2f}, {d / 2:.2f}], [{w / 2:.2f}, {d / 2:.2f}], "
+                       f"[{w / 2:.2f}, {d:.2f}], [0, {d:.2f}]]")
+        else:
+            out.append(f"outline = [{self.point((0, 0), (0, 0))}, {self.point((w, w), (0, d / 5))}, "
+                       f"{self.point((w, w), (d, d))}, {self.point((0, w / 5), (d, d))}]")
+            x, y = (w / 4, 3 * w / 4), (d / 4, 3 * d / 4)
+        out.append("height = " + self.number(h, h))
+        if self.some(0.1):
+            out.append("roof = false")
+        if self.some(0.7):
+            out.append(f'task = "{self.r.choice(TASKS)}"')
+        if self.some(0.2):
+            out.append('verify = "%s"' % self.r.choice(["areas", "room"]))
+        if self.some(0.1):
+            out.append('posture = "%s"' % self.r.choice(["seated", "standing"]))
+        if self.some(0.2):
+            out.append("work_plane = { height = %s, inset = %s%s }" %
+                       (self.number(0, 1.2), self.number(0, 1), ', leave_out = "objects"' if self.some(0.4) else ""))
+        if self.some(0.1):
+            out.append("surfaces = false")
+        for _ in range(self.r.randint(0, 3)):
+            out += self.luminaires(marks, x, y, h)
+        for i in range(self.r.choice([0, 0, 1, 2, 4])):
+            out += self.thing(i, x, y, h)
+        if self.some(0.3):
+            out += ["[[rooms.openings]]", 'name = "window"', f"wall = {self.r.randint(1, 3)}",
+                    "from = " + self.number(0, 0.3), "width = " + self.number(0.2, 0.6),
+                    "height = " + self.number(0.3, 1), "sill = " + self.number(0, 1)]
+        if self.some(0.15):
+            out += ["[[rooms.ceiling]]", f"over = [[0, 0], [{w / 2:.2f}, 0], [{w / 2:.2f}, {d:.2f}], [0, {d:.2f}]]",
+                    "height = " + self.number(0.6 * h, h)]
+        if self.some(0.15):
+            out += ["[[rooms.ceiling]]", "from = " + self.point(x, y), "to = " + self.point(x, y),
+                    "height = " + self.number(0.7 * h, h), "to_height = " + self.number(0.7 * h, h)]
+        if self.some(0.3):
+            out += ["[[rooms.grids]]", 'name = "grid"', "rectangle = { at = %s, size = %s, rotation = %s, tilt = %s }" %
+                    (self.point(x, y, (0, h)), self.point((0.2, 2), (0.2, 2)), self.number(0, 360), self.number(0, 180))]
+        if self.some(0.2):
+            out += ["[[rooms.areas]]", 'name = "area"', "rectangle = { at = %s, size = %s }" %
+                    (self.point(x, y), self.point((0.3, 2), (0.3, 2))), f'task = "{self.r.choice(TASKS[:5])}"']
+        if self.some(0.2):
+            out += ["[[rooms.points]]", 'name = "point"', "at = " + self.point(x, y, (0, h))]
+        if self.some(0.3):
+            out += ["[[rooms.eyes]]", 'name = "eyes one"', "at = " + self.point(x, y),
+                    "looking = " + self.number(0, 360)]
+        return out
+
+    def luminaires(self, marks, x, y, h):
+        out = ["[[rooms.luminaires]]", f'mark = "{self.r.choice(marks)}"']
+        kind = self.r.randint(0, 4)
+        if kind == 0:
+            out.append("at = " + self.point(x, y))
+        elif kind == 1:
+            out.append(f"array = {{ rows = {self.r.randint(1, 4)}, columns = {self.r.randint(1, 4)} }}")
+        elif kind == 2:
+            out.append(f"row = {{ from = {self.point(x, y)}, to = {self.point(x, y)}, count = {self.r.randint(2, 6)} }}")
+        elif kind == 3:
+            out.append(f"ring = {{ centre = {self.point(x, y)}, radius = {self.number(0.05, 1)}, count = 3 }}")
+        else:
+            out.append(f"on_wall = {{ wall = {self.r.randint(1, 4)}, from = {self.number(0, 2)} }}")
+        if kind == 4 or self.some(0.2):
+            out.append("mounting_height = " + self.number(0.5, h))
+        elif self.some(0.4):
+            out.append("suspension = " + self.number(0.05, 0.4 * h))
+        if self.some(0.2):
+            out.append("rotation = " + self.number(-180, 360))
+        if self.some(0.15):
+            out.append("tilt = " + self.number(0, 90))
+        elif self.some(0.1):
+            out.append("aim = " + self.point(x, y, (0, h)))
+        if self.some(0.2):
+            out.append("dimming = " + self.number(0, 1))
+        if self.some(0.2):
+            out.append("blocks_light = true")
+        return out
+
+    def thing(self, i, x, y, h):
+        out = ["[[rooms.objects]]", f'name = "thing {i}"']
+        kind = self.r.random()
+        if kind < 0.6:
+            out += ["at = " + self.point(x, y), f'furniture = "{self.r.choice(FURNITURE)}"']
+        elif kind < 0.8:
+            out += ["at = " + self.point(x, y, (0, h)), "box = " + self.point((0.1, 3), (0.1, 3), (0.1, h))]
+        else:
+            out += ["at = " + self.point(x, y, (0, h)), "cylinder = " + self.point((0.1, 1), (0.1, h))]
+        if self.some(0.3):
+            out.append("rotation = " + self.number(-180, 180))
+        if self.some(0.3):
+            out.append("repeat = { columns = %d, rows = %d, step = %s }" %
+                       (self.r.randint(1, 4), self.r.randint(1, 3), self.point((0, 1.5), (0, 1.5))))
+        if self.some(0.2):
+            out.append('material = "own one"')
+        return out
+
+
+def fault_of(code, err, folder):
+    """What is wrong with how the program ended; nothing: it held."""
+    if code is None:
+        return "took too long"
+    if code < 0 or code >= 128:
+        return f"ended by signal or abort ({code})"
+    for words in ("Sanitizer", "runtime error", "internal failure", "came out wrong", "Assertion"):
+        if words in err:
+            return words
+    results = folder / "out" / "results.json"
+    if results.exists():
+        for room in json.loads(results.read_text())["rooms"]:
+            balance = room.get("flux_balance") or {}
+            emitted = balance.get("emitted_lm") or 0
+            rest = emitted - sum(balance.get(k) or 0 for k in ("absorbed_lm", "escaped_lm", "lost_lm"))
+            if emitted > 0 and abs(rest) > 0.05 * emitted:
+                return f"flux balance is {100 * rest / emitted:.1f} % off"
+    return ""
+
+
+def call(program, words, folder):
+    try:
+        done = subprocess.run([program, *words], cwd=folder, capture_output=True, text=True, errors="replace",
+                              timeout=LIMIT_S)
+        return done.returncode, done.stderr
+    except subprocess.TimeoutExpired:
+        return None, ""
+
+
+def main():
+    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser.add_argument("program")
+    parser.add_argument("folder")
+    parser.add_argument("--first", type=int, default=1)
+    parser.add_argument("--count", type=int, default=10**9)
+    parser.add_argument("--minutes", type=float, default=10**9)
+    parser.add_argument("--run", action="store_true")
+    wish = parser.parse_args()
+    program = os.path.abspath(wish.program)
+    folder = pathlib.Path(wish.folder)
+    (folder / "photometry").mkdir(parents=True, exist_ok=True)
+    for source in [*(ROOT / "demo/photometry").iterdir(), *(ROOT / "tests/photometry/valid").iterdir()]:
+        if source.suffix in (".ies", ".ldt", ".tlt"):
+            shutil.copy(source, folder / "photometry" / source.name)
+    files = sorted(p.name for p in (folder / "photometry").iterdir() if p.suffix != ".tlt")
+    end = time.monotonic() + 60 * wish.minutes
+    tally = {"projects": 0, "refused": 0, "computed": 0, "faults": 0}
+    seed = wish.first
+    while seed < wish.first + wish.count and time.monotonic() < end:
+        path = folder / f"seed-{seed}.toml"
+        path.write_text(Maker(seed, files).text())
+        tally["projects"] += 1
+        code, err = call(program, ["check", path.name], folder)
+        fault = fault_of(code, err, folder / "none")
+        if not fault and code == 2:
+            tally["refused"] += 1
+        elif not fault and wish.run:
+            shutil.rmtree(folder / "out", ignore_errors=True)
+            code, err = call(program, ["run", path.name, "--accuracy", "draft", "--no-cache", "-o", "out"], folder)
+            fault = fault_of(code, err, folder)
+            tally["computed"] += 1
+        if fault:
+            tally["faults"] += 1
+            print(f"seed {seed}: {fault}", flush=True)
+        else:
+            path.unlink()
+        seed += 1
+    print(", ".join(f"{count} {what}" for what, count in tally.items()))
+    return 1 if tally["faults"] else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
