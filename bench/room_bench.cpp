@@ -72,7 +72,7 @@ const BenchRoom& demo_of_500() {
   static const BenchRoom room = [] {
     BenchRoom own(GLOWGRID_DEMO);
     space::Space& space = own.planned.space;
-    const readings::PlaneGrid usual = space.work_plane();
+    const readings::PlaneGrid usual = *space.work_plane();
     space.grids.resize(1);
     own.planned.brief.grids.resize(1);
     space.grids[0].grid = *readings::plane_grid(space.outline, usual.plane.origin.z(), usual.inset_m, 0.305);

@@ -37,13 +37,15 @@ std::string plane_source(const space::Brief& brief) {
 
 void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& units) {
   const space::Space& room = planned.space;
-  const readings::PlaneGrid& grid = room.work_plane();
   const char* m = units.length_unit();
-  tell(fmt::format(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
-                   units.length(grid.plane.origin.z()), m, plane_source(planned.brief)));
-  tell(fmt::format(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
-                   grid.points.size(), units.length(grid.cell.x()), units.length(grid.cell.y()), m,
-                   units.length(grid.inset_m), m));
+  if (!room.work_plane()) tell("  no work plane\n");
+  if (const readings::PlaneGrid* grid = room.work_plane()) {
+    tell(fmt::format(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
+                     units.length(grid->plane.origin.z()), m, plane_source(planned.brief)));
+    tell(fmt::format(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
+                     grid->points.size(), units.length(grid->cell.x()), units.length(grid->cell.y()), m,
+                     units.length(grid->inset_m), m));
+  }
   std::vector<std::string> wanted;
   std::size_t walls = 0, points = 0;
   for (const space::Grid& each : room.grids) {

@@ -43,8 +43,8 @@ void name_files(const files::OutputFolder& folder, const record::RunRecord& run,
   show("figures/project--status.svg", "the verdict of each room");
   for (const record::RoomRecord& room : run.rooms) {
     const std::string& name = room.name;
-    const std::string plan = model::grid_file("figures", name, room.assessment.grids.front().name, "");
-    show(plan + "svg", "the plan, to look at");
+    const std::string plan = model::grid_file("figures", name, room.assessment.grids.front().name, "svg");
+    if (has(plan)) show(plan, "the plan, to look at");
     for (const assess::EyeSetGlare& set : room.assessment.glare.sets) {
       const std::string map = fmt::format(FMT_STRING("figures/{}--{}--ugr.svg"), model::file_name_part(name),
                                           model::file_name_part(set.set.name));
@@ -139,8 +139,11 @@ class ProjectRun {
   record::RunRecord head() const {
     record::RunRecord run;
     run.project = open_.project.name;
-    for (const standards::RequirementTable& table : open_.standards)
-      run.standard += (run.standard.empty() ? "" : " and ") + table.name();
+    for (std::size_t i = 0; i < open_.standards.size(); ++i)
+      run.standard += (i == 0                           ? ""
+                       : i + 1 < open_.standards.size() ? ", "
+                                                        : " and ") +
+                      open_.standards[i].name();
     run.inputs = open_.inputs;
     run.units = options_.units.value_or(open_.project.units);
     run.style = open_.project.figures;

@@ -59,11 +59,12 @@ std::string RoomTable::row(const std::string& name, const readings::Statistics& 
                      light(s.mean_lx), light(s.min_lx), light(s.max_lx), ratio(s.u0), ratio(s.min_over_max));
 }
 
-/// The work plane.
+/// The head of the table of grids, and the work plane.
 void RoomTable::write_plane(const assess::GridReading& grid) {
   const std::string unit = units_.light_unit();
   line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "", kNameWidth, "mean " + unit,
                    "min " + unit, "max " + unit, "U0", "min/max"));
+  if (grid.role != space::GridRole::work_plane) return;
   line(row(fmt::format(FMT_STRING("{} {:.2f} {}"), grid.name, units_.length(grid.grid.plane.origin.z()),
                        units_.length_unit()),
            grid.statistics));
@@ -180,7 +181,7 @@ void RoomTable::write_room() {
   write_luminaires();
   const assess::GridReading& grid = room_.assessment.grids.front();
   const double direct = grid.direct_mean_lx;
-  if (grid.statistics.mean_lx > 0)
+  if (grid.role == space::GridRole::work_plane && grid.statistics.mean_lx > 0)
     wrapped(
         "  ",
         fmt::format(

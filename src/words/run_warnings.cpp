@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 #include "words/room_words.hpp"
@@ -13,6 +14,13 @@ namespace {
 void warn_of_lost_light(const record::RoomRecord& room, Problems& problems) {
   constexpr double kWorthTelling = 0.001;
   const transport::FluxBalance& b = room.balance;
+  constexpr double kBalanced = 0.01;
+  if (std::abs(b.unaccounted_lm()) > kBalanced * b.emitted_lm)
+    problems.warning(
+        "E010", {room.name, 0, 0},
+        fmt::format(FMT_STRING("{:.0f} of {:.0f} lm are lost where objects run through each other or "
+                               "through walls; check names them. Levels near them are too low"),
+                    b.unaccounted_lm(), b.emitted_lm));
   if (b.emitted_lm <= 0 || b.lost_lm < kWorthTelling * b.emitted_lm) return;
   problems.warning(
       "E001", {room.name, 0, 0},

@@ -104,11 +104,11 @@ TEST(Space, HangsTheLuminousAreaAtItsLowerSide) {
 TEST(Space, TakesThePlaneFromTheTaskUnlessOneIsGiven) {
   Fixture f;
   f.place({3, 2});
-  EXPECT_DOUBLE_EQ(f.build()->work_plane().plane.origin.z(), 0.8);  // neither
+  EXPECT_DOUBLE_EQ(f.build()->work_plane()->plane.origin.z(), 0.8);  // neither
   f.room.task = "circulation.corridor";
-  EXPECT_DOUBLE_EQ(f.build()->work_plane().plane.origin.z(), 0);
+  EXPECT_DOUBLE_EQ(f.build()->work_plane()->plane.origin.z(), 0);
   f.room.work_plane.height_m = 1.2;
-  EXPECT_DOUBLE_EQ(f.build()->work_plane().plane.origin.z(), 1.2);
+  EXPECT_DOUBLE_EQ(f.build()->work_plane()->plane.origin.z(), 1.2);
 }
 
 TEST(Space, WarnsOfWhatWouldMakeTheResultDoubtful) {

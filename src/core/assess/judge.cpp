@@ -76,7 +76,8 @@ std::size_t first_of_mark(const std::vector<space::LuminaireGroup>& groups, cons
 void judge(const space::Space& space, const space::Brief& brief,
            const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights,
            Assessment& assessment) {
-  assessment.power = power_of(space, groups, assessment.grids.front().statistics.mean_lx);
+  assessment.power =
+      power_of(space, groups, space.work_plane() ? assessment.grids.front().statistics.mean_lx : 0);
   assessment.checks.clear();
   assessment.not_verified = brief.not_verified;
   for (std::size_t g = 0; g < assessment.grids.size(); ++g) {

@@ -23,6 +23,7 @@ struct Reflectances {
 };
 
 struct WorkPlane {
+  bool is_read = true;              ///< false: there is none
   std::optional<double> height_m;   ///< nothing: by the task
   std::optional<double> inset_m;    ///< nothing: 0.5 m
   std::optional<double> spacing_m;  ///< nothing: by the standard's rule

@@ -54,6 +54,12 @@ class Builder {
     for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     lay_faces();
     check_grid_names();
+    if (space_.grids.empty() && problems_.error_count() == errors_before)
+      problems_.error(
+          "P080", room_.place,
+          fmt::format(FMT_STRING("nothing is read in \"{}\": it has no work plane, surfaces = false, and "
+                                 "no grids or areas"),
+                      room_.name));
     space_.points = place_points(room_, built, problems_);
     lay_eyes();
     PlacedGroups placed = place_luminaires(project_, room_, built.shell, walls, space_.geometry, problems_);
@@ -187,7 +193,7 @@ void Builder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls) {
   if (surface_tasks_.empty() && !areas.tasks.empty()) surface_tasks_ = areas.tasks.front();
   for (std::size_t g = 0; g < areas.grids.size(); ++g)
     add(std::move(areas.grids[g]), std::move(areas.briefs[g]));
-  brief_.not_verified = std::move(areas.not_verified);
+  brief_.not_verified.insert(brief_.not_verified.end(), areas.not_verified.begin(), areas.not_verified.end());
   for (const Tasks& tasks : areas.tasks) note_not_verified(tasks);
   all_tasks_ = areas.tasks;
   all_tasks_.push_back(brief_.tasks);
@@ -220,7 +226,7 @@ void Builder::lay_faces() {
   if (demands.empty()) return;
   const standards::Requirement& row = surface_tasks_.front().row;
   const double height = is_seated(room_, surface_tasks_) ? standards::kSeatedEye : standards::kStandingEye;
-  const double inset = space_.grids.empty() ? kDefaultInset : space_.work_plane().inset_m;
+  const double inset = space_.work_plane() ? space_.work_plane()->inset_m : kDefaultInset;
   auto grid = height < room_.height_m ? readings::plane_grid(space_.outline, height, inset, std::nullopt)
                                       : std::nullopt;
   if (!grid) {
@@ -268,6 +274,16 @@ double Builder::plane_height() {
 
 void Builder::lay_work_plane(const RoomGeometry& built) {
   const model::WorkPlane& plane = room_.work_plane;
+  if (!plane.is_read) {
+    if (brief_.tasks.empty() || !whole_room_counts()) return;
+    problems_.warning(
+        "P080", plane.place,
+        fmt::format(FMT_STRING("\"{}\" has no work plane and no task area for its task; the task's "
+                               "illuminances are not verified"),
+                    room_.name));
+    brief_.not_verified.push_back({standards::NotVerified::Why::no_plane_for_task, {}, 0});
+    return;
+  }
   const double height = plane_height();
   if (height < 0 || height >= room_.height_m) {
     problems_.error("P016", plane.place,
@@ -350,8 +366,8 @@ void Builder::demand_of_work_plane() {
 /// A grid in step with the luminaires meets every one at the same place and shows too even or too uneven a
 /// picture.
 void Builder::warn_of_equal_pitch() {
-  if (space_.grids.empty()) return;
-  const readings::PlaneGrid& grid = space_.work_plane();
+  if (!space_.work_plane()) return;
+  const readings::PlaneGrid& grid = *space_.work_plane();
   for (const Vec2& spacing : array_spacings_)
     for (int axis = 0; axis < 2; ++axis) {
       const int count = axis == 0 ? grid.count.nx : grid.count.ny;

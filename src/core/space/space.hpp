@@ -112,13 +112,17 @@ struct Space {
   std::vector<PlanShape> objects;
   std::vector<Opening> openings;
   std::vector<LuminaireGroup> groups;
-  std::vector<Grid> grids;  ///< the work plane first
+  std::vector<Grid> grids;  ///< the work plane first, if there is one; at least one
   std::vector<Point> points;
   std::vector<EyeSet> eyes;
   std::vector<SurfaceFinish> finishes;
   std::vector<Meeting> meetings;
 
-  const readings::PlaneGrid& work_plane() const { return grids.front().grid; }
+  /// Null: there is none.
+  const readings::PlaneGrid* work_plane() const {
+    const bool there = !grids.empty() && grids.front().role == GridRole::work_plane;
+    return there ? &grids.front().grid : nullptr;
+  }
 };
 
 }  // namespace glow::space

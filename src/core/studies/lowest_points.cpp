@@ -137,7 +137,8 @@ LuminairesThere luminaires_there(const StudiedRoom& room, const LowReceivers& lo
   there.off_axis_deg = std::acos(std::clamp(way.normalized().dot(frame.g0), -1.0, 1.0)) / kDegree;
   there.peak_share = table.intensity_along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0)) /
                      std::max(1e-9, table.peak().candela);
-  if (best.group != nearest.group || best.number != nearest.number) {
+  const bool another = best.group != nearest.group || best.number != nearest.number;
+  if (another && best.lux > 0) {
     there.best = at(space, best);
     there.best_lx = best.lux;
   }

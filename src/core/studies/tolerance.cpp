@@ -111,11 +111,11 @@ void ToleranceStudy::choose_receivers() {
 Moves ToleranceStudy::moves_of(const photometry::PlacedLuminaire& luminaire) const {
   const sources::DirectLight shaded(luminaire, &transport_.tracer(), &transport_.occluders());
   const sources::DirectLight open(luminaire, nullptr);
-  std::vector<double> seen(judged_, 0.0);
+  std::vector<double> seen(judged_, 0.0), as_it_is = seen;
   parallel_for(judged_, room_.watch, "luminaires moved", [&](std::size_t j) {
     const readings::Receiver& receiver = transport_.receivers()[receivers_[j]];
-    const double lux = open.illuminance(receiver);
-    seen[j] = lux > 0 ? shaded.illuminance(receiver) / lux : 0;
+    as_it_is[j] = open.illuminance(receiver);
+    seen[j] = as_it_is[j] > 0 ? shaded.illuminance(receiver) / as_it_is[j] : 0;
   });
   Moves moves;
   for (int axis = 0; axis < 3; ++axis) {
@@ -127,7 +127,9 @@ Moves ToleranceStudy::moves_of(const photometry::PlacedLuminaire& luminaire) con
     per_m.resize(judged_);
     parallel_for(judged_, room_.watch, "luminaires moved", [&](std::size_t j) {
       const readings::Receiver& receiver = transport_.receivers()[receivers_[j]];
-      per_m[j] = float(seen[j] * (high.illuminance(receiver) - low.illuminance(receiver)) / (2 * kStep));
+      // Where a luminaire all but touches a point its light is no straight line of its place.
+      const double change = high.illuminance(receiver) - low.illuminance(receiver);
+      per_m[j] = float(seen[j] * std::clamp(change, -as_it_is[j], as_it_is[j]) / (2 * kStep));
     });
   }
   return moves;

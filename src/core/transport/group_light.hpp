@@ -15,6 +15,8 @@ struct FluxBalance {
   double captured_share = 1;   ///< see Inflow
   int traced_luminaires = 0;   ///< see Inflow
   double solver_residual = 0;  ///< relative, of the linear system
+  /// What of the emitted light is nowhere: lost where surfaces run through each other; else near 0.
+  double unaccounted_lm() const { return emitted_lm - absorbed_lm - escaped_lm - lost_lm; }
   /// Adds another group's, at `factor` of its output.
   void add(const FluxBalance& other, double factor);
 };

@@ -45,6 +45,8 @@ struct Defaults {
 model::WorkPlane read_work_plane(TomlTable& owner) {
   model::WorkPlane plane;
   plane.place = owner.place_of("work_plane");
+  plane.is_read = !owner.is_false("work_plane");
+  if (!plane.is_read) return plane;
   auto table = owner.table("work_plane");
   if (!table) return plane;
   plane.height_m = table->quantity("height", Dimension::length, kPlaneHeight);
@@ -172,6 +174,8 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;
   if (!room.work_plane.spacing_m) room.work_plane.spacing_m = defaults.work_plane.spacing_m;
+  room.work_plane.is_read =
+      room.work_plane.is_read && (table.has("work_plane") || defaults.work_plane.is_read);
   if (!room.work_plane.leave_out) room.work_plane.leave_out = defaults.work_plane.leave_out;
   room.walls = read_walls(table, materials);
   room.openings = read_openings(table, materials, room.assumed);

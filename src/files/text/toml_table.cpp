@@ -344,6 +344,13 @@ bool TomlTable::is_word(const std::string& key, const std::string& word) {
   return true;
 }
 
+bool TomlTable::is_false(const std::string& key) {
+  const toml::node* node = table_->get(key);
+  if (!node || !node->is_boolean() || node->value<bool>() != false) return false;
+  known_.push_back(key);
+  return true;
+}
+
 std::optional<TomlTable> TomlTable::table(const std::string& key) {
   const toml::node* node = take(key, Need::optional);
   if (!node) return std::nullopt;

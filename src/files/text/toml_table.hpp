@@ -64,6 +64,8 @@ class TomlTable {
   /// True when the key holds this very text ("auto"); consumes the key then.
   bool is_text(const std::string& key) const;
   bool is_word(const std::string& key, const std::string& word);
+  /// The same for "false" where something else usually stands.
+  bool is_false(const std::string& key);
   std::optional<TomlTable> table(const std::string& key);
   /// [[key]] tables, in the order of the file.
   std::vector<TomlTable> tables(const std::string& key);
