@@ -131,12 +131,13 @@ void PlanFigure::title() {
   struct Number {
     std::string value, below;
     bool failed;
+    std::string standard;
   };
   std::vector<Number> numbers = {
-      {with_unit(s.mean_lx), "mean", false},
-      {s.u0 ? fmt::format(FMT_STRING("{:.2f}"), *s.u0) : "-", "U0 = min / mean", false},
-      {with_unit(s.min_lx), "min", false},
-      {with_unit(s.max_lx), "max", false}};
+      {with_unit(s.mean_lx), "mean", false, ""},
+      {s.u0 ? fmt::format(FMT_STRING("{:.2f}"), *s.u0) : "-", "U0 = min / mean", false, ""},
+      {with_unit(s.min_lx), "min", false, ""},
+      {with_unit(s.max_lx), "max", false, ""}};
   for (const standards::Check& check : room_.assessment.checks) {
     if (!is_of_grid(check)) continue;
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
@@ -144,24 +145,31 @@ void PlanFigure::title() {
     Number& number = numbers[mean ? 0 : low ? 2 : 1];
     if (number.failed) continue;  // of several standards the first that is not met
     number.failed = check.verdict != standards::Verdict::met;
+    number.standard = check.demand.standard;
     // Of walls and ceiling less than what is shown is judged: without their edges.
     const double shown = mean ? s.mean_lx : low ? s.min_lx : s.u0.value_or(0);
     constexpr double kSame = 1e-6;
     const bool part = std::abs(check.actual - shown) > kSame * std::max(1.0, shown);
     number.below =
-        fmt::format(FMT_STRING("{}, {}{} required{}{}: {}"),
+        fmt::format(FMT_STRING("{}, {}{} required{}: {}"),
                     mean  ? "mean"
                     : low ? "min"
                           : "U0",
                     mean || low ? with_unit(check.demand.required)
                                 : fmt::format(FMT_STRING("{:.2f}"), check.demand.required),
                     check.demand.certainty == "agreed" ? "" : "*",
-                    several_standards() ? " by " + check.demand.standard : std::string(),
                     part ? fmt::format(FMT_STRING(" (inner {})"),
                                        mean || low ? with_unit(check.actual)
                                                    : fmt::format(FMT_STRING("{:.2f}"), check.actual))
                          : std::string(),
                     standards::to_string(check.verdict));
+  }
+  if (several_standards()) {
+    std::string words;
+    for (const Number& number : numbers)
+      if (!number.standard.empty() && words.find(number.standard) == std::string::npos)
+        words += (words.empty() ? "required by " : ", ") + number.standard;
+    canvas_.text({kLeft - 52, 86}, words, {12.5, "start", kSheetGrey});
   }
   const auto width = [](const Number& number) {
     return std::max(kSpread, text_width(number.below, 12.5) + 30);
