@@ -62,6 +62,13 @@ class PlanFigure {
     return fmt::format(FMT_STRING("{} {}"), light_label(input_.units.light(lux)), input_.units.light_unit());
   }
   void axes(const FlatView& view);
+  /// A number of the grid and the words below it.
+  struct Number {
+    std::string value, below;
+    bool failed;
+    std::string standard;
+  };
+  std::vector<Number> numbers() const;
   void title();
   void legend();
   double legend_luminaires(double x, double y);
@@ -121,18 +128,9 @@ void PlanFigure::axes(const FlatView& view) {
                {12, "middle", kSheetGrey, false, nullptr, -90});
 }
 
-void PlanFigure::title() {
+/// Mean, U0, minimum and maximum, each with what is asked of it.
+std::vector<PlanFigure::Number> PlanFigure::numbers() const {
   const readings::Statistics& s = grid_.statistics;
-  canvas_.text({kLeft - 52, 40}, room_.name, {24, "start", kSheetInk, true});
-  canvas_.text({kLeft - 52, 66},
-               fmt::format(FMT_STRING("{}, {}; maintained (factor {:.2f})"), grid_.name,
-                           place_words(grid_, input_.units), room_.maintenance_factor),
-               {14, "start", kSheetGrey});
-  struct Number {
-    std::string value, below;
-    bool failed;
-    std::string standard;
-  };
   std::vector<Number> numbers = {
       {with_unit(s.mean_lx), "mean", false, ""},
       {s.u0 ? fmt::format(FMT_STRING("{:.2f}"), *s.u0) : "-", "U0 = min / mean", false, ""},
@@ -164,6 +162,16 @@ void PlanFigure::title() {
                          : std::string(),
                     standards::to_string(check.verdict));
   }
+  return numbers;
+}
+
+void PlanFigure::title() {
+  canvas_.text({kLeft - 52, 40}, room_.name, {24, "start", kSheetInk, true});
+  canvas_.text({kLeft - 52, 66},
+               fmt::format(FMT_STRING("{}, {}; maintained (factor {:.2f})"), grid_.name,
+                           place_words(grid_, input_.units), room_.maintenance_factor),
+               {14, "start", kSheetGrey});
+  const std::vector<Number> numbers = this->numbers();
   if (several_standards()) {
     std::string words;
     for (const Number& number : numbers)

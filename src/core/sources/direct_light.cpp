@@ -118,20 +118,7 @@ Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbr
   }
   Value light = element.share * sum;
   if constexpr (std::is_same_v<Value, DirectLux>) {
-    // Seen from the side an element is narrower, but its distance changes as much.
-    const auto seen = [&](int axis) {
-      if (element.polar) return extent[axis] / distance;
-      const double cosine = way[axis] / distance;
-      return extent[axis] / distance * std::sqrt(std::max(0.0, 1 - cosine * cosine));
-    };
-    light.error *=
-        (thin_s ? kBendOfOne : kBendOfTwo) * seen(0) + (thin_t ? kBendOfOne : kBendOfTwo) * seen(1);
-    const auto smooth = [&](int axis, bool thin) {
-      const double square = extent[axis] * extent[axis] / (distance * distance);
-      return thin ? kSmoothOfOne * square : kSmoothOfTwo * square * square;
-    };
-    light.error += (smooth(0, thin_s) + smooth(1, thin_t)) * light.lux;
-    light.error += element.share * kink_error(sight, middle, extent);
+    tell_error(sight, element, thin_s, thin_t, light);
     if (sight.parts && !sight.hidden) sight.parts->push_back({sight, element, light});
   }
   return light;

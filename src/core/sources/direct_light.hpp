@@ -84,6 +84,8 @@ class DirectLight {
   Value triangles(const Sight& sight, const geometry::Polygon& part) const;
   template <class Value>
   Value unhidden(const Sight& sight, const Vec2& place, double width) const;
+  void tell_error(const Sight& sight, const Element& element, bool thin_s, bool thin_t,
+                  DirectLux& light) const;
   double kink_error(const Sight& sight, const Vec2& middle, const Vec2& extent) const;
   std::array<Part, 2> halves(const Part& part) const;
   void refine(std::vector<Part>& parts, DirectLux& light, double allowed_lx) const;

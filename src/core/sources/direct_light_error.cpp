@@ -9,10 +9,10 @@
 namespace glow::sources {
 namespace {
 
-constexpr int kMostHalvings = 1000;     // of one luminaire for one receiver
-constexpr double kNotWorth = 1e-3;      // of what is allowed: a piece with less error is left as it is
-constexpr double kOfChange = 1.5;     // error of each half over what halving changed
-constexpr double kKeptDoubt = 0.4; // of an error that halving did not show
+constexpr int kMostHalvings = 1000;  // of one luminaire for one receiver
+constexpr double kNotWorth = 1e-3;   // of what is allowed: a piece with less error is left as it is
+constexpr double kOfChange = 1.5;    // error of each half over what halving changed
+constexpr double kKeptDoubt = 0.4;   // of an error that halving did not show
 
 }  // namespace
 
@@ -46,6 +46,24 @@ Value DirectLight::triangles(const Sight& sight, const geometry::Polygon& part) 
     if (sight.parts) sight.parts->push_back({sight, part, light});
   }
   return light;
+}
+
+/// What Gauss's points may miss of an element: `light.error` comes in as lx per radian of its width.
+/// `thin_s`, `thin_t`: along which of its sides there is only one.
+void DirectLight::tell_error(const Sight& sight, const Element& element, bool thin_s, bool thin_t,
+                             DirectLux& light) const {
+  const Vec2 middle = element.at(0.5, 0.5), extent = element.extent();
+  const Vec3 way = sight.way_from(middle);
+  const double distance = way.norm();
+  double bends = 0, smooth = 0;
+  for (const int axis : {0, 1}) {
+    const bool thin = axis == 0 ? thin_s : thin_t;
+    const double width = extent[axis] / distance, cosine = element.polar ? 0 : way[axis] / distance;
+    // Seen from the side an element is narrower, but its distance changes as much.
+    bends += (thin ? kBendOfOne : kBendOfTwo) * width * std::sqrt(std::max(0.0, 1 - cosine * cosine));
+    smooth += thin ? kSmoothOfOne * width * width : kSmoothOfTwo * width * width * width * width;
+  }
+  light.error = bends * light.error + smooth * light.lux + element.share * kink_error(sight, middle, extent);
 }
 
 /// lx that Gauss's points may miss, of a face with all its light about `middle`, because a plane's horizon or
@@ -92,8 +110,8 @@ std::array<DirectLight::Part, 2> DirectLight::halves(const Part& part) const {
   }
   const double change = std::abs(both[0].light.lux + both[1].light.lux - part.light.lux);
   for (Part& half : both)
-    half.light.error =
-        std::min(half.light.error, kOfChange * change + kKeptDoubt * std::min(half.light.error, part.light.error / 2));
+    half.light.error = std::min(
+        half.light.error, kOfChange * change + kKeptDoubt * std::min(half.light.error, part.light.error / 2));
   return both;
 }
 

@@ -8,6 +8,7 @@
 
 #include "core/model/file_names.hpp"
 #include "core/space/doubtful_input.hpp"
+#include "core/space/grid_checks.hpp"
 #include "core/space/placing/area_placing.hpp"
 #include "core/space/placing/eye_placing.hpp"
 #include "core/space/placing/footprints.hpp"
@@ -53,7 +54,7 @@ class Builder {
     lay_areas(built, walls);
     for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     lay_faces();
-    check_grid_names();
+    check_grid_names(room_, space_, problems_);
     if (space_.grids.empty() && problems_.error_count() == errors_before)
       problems_.error(
           "P080", room_.place,
@@ -71,7 +72,7 @@ class Builder {
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
     warn_of_equal_pitch();
-    warn_of_objects_over(built);
+    warn_of_objects_over(room_, space_, brief_, built.objects, problems_);
     warn_of_doubtful_input(project_, room_, space_, brief_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
     return PlannedRoom{&room_, std::move(space_), std::move(brief_)};
@@ -83,17 +84,15 @@ class Builder {
     brief_.grids.push_back(std::move(brief));
   }
   void describe(const RoomGeometry& built);
+  void say_no_work_plane();
   void lay_work_plane(const RoomGeometry& built);
   void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
   void note_not_verified(const Tasks& tasks);
   void lay_faces();
   void lay_eyes();
   void demand_of_room();
-  Place place_of_grid(const std::string& name) const;
-  void check_grid_names();
   bool whole_room_counts() const;
   void demand_of_work_plane();
-  void warn_of_objects_over(const RoomGeometry& built);
   double plane_height();
   void warn_of_equal_pitch();
 
@@ -138,52 +137,6 @@ void Builder::describe(const RoomGeometry& built) {
   for (const model::Opening& opening : room_.openings)
     if (opening.pane) space_.finishes.push_back({opening.name, *opening.pane});
   space_.meetings = built.meetings;
-}
-
-/// Where a grid or area of that name was asked for; the room's place for others.
-Place Builder::place_of_grid(const std::string& name) const {
-  for (const model::GridWish& wish : room_.grids)
-    if (wish.name == name) return wish.place;
-  for (const model::AreaWish& wish : room_.areas)
-    if (wish.grid.name == name) return wish.grid.place;
-  return room_.place;
-}
-
-/// Names that differ in signs or case only would share a file. Where a grid was written is known of those
-/// that were asked for.
-void Builder::check_grid_names() {
-  std::map<std::string, std::string> names;
-  for (const Grid& grid : space_.grids) {
-    const std::string part = model::file_name_part(grid.name);
-    const auto [known, is_new] = names.emplace(part, grid.name);
-    if (part.empty() || (part == "status" && model::file_name_part(room_.name) == "project"))
-      problems_.error("P008", place_of_grid(grid.name),
-                      fmt::format(FMT_STRING("no file can be named by the grid \"{}\" of \"{}\"; give it "
-                                             "another name, with a letter or digit"),
-                                  grid.name, room_.name));
-    else if (!is_new && known->second == grid.name)
-      problems_.error("P008", place_of_grid(grid.name),
-                      fmt::format(FMT_STRING("\"{}\" has two grids called \"{}\"; give one another name"),
-                                  room_.name, grid.name));
-    else if (!is_new)
-      problems_.error("P008", place_of_grid(grid.name),
-                      fmt::format(FMT_STRING("grids \"{}\" and \"{}\" of \"{}\" would write the same "
-                                             "files; give one another name"),
-                                  known->second, grid.name, room_.name));
-  }
-}
-
-void Builder::warn_of_objects_over(const RoomGeometry& built) {
-  for (std::size_t g = 0; g < space_.grids.size(); ++g) {
-    if (brief_.grids[g].demands.empty()) continue;
-    const Grid& grid = space_.grids[g];
-    if (grid.role == GridRole::work_plane || grid.role == GridRole::task_area)
-      warn_of_footprints(built.objects, grid, room_.name,
-                         grid.role == GridRole::work_plane && room_.work_plane.place.line > 0
-                             ? room_.work_plane.place
-                             : place_of_grid(grid.name),
-                         problems_);
-  }
 }
 
 /// Task areas; and who asks for light on walls, ceiling and faces: the room's task, or the task of an area.
@@ -272,18 +225,19 @@ double Builder::plane_height() {
   return kDefaultPlaneHeight;
 }
 
+void Builder::say_no_work_plane() {
+  if (brief_.tasks.empty() || !whole_room_counts()) return;
+  problems_.warning(
+      "P080", room_.work_plane.place,
+      fmt::format(FMT_STRING("\"{}\" has no work plane and no task area for its task; the task's "
+                             "illuminances are not verified"),
+                  room_.name));
+  brief_.not_verified.push_back({standards::NotVerified::Why::no_plane_for_task, {}, 0});
+}
+
 void Builder::lay_work_plane(const RoomGeometry& built) {
   const model::WorkPlane& plane = room_.work_plane;
-  if (!plane.is_read) {
-    if (brief_.tasks.empty() || !whole_room_counts()) return;
-    problems_.warning(
-        "P080", plane.place,
-        fmt::format(FMT_STRING("\"{}\" has no work plane and no task area for its task; the task's "
-                               "illuminances are not verified"),
-                    room_.name));
-    brief_.not_verified.push_back({standards::NotVerified::Why::no_plane_for_task, {}, 0});
-    return;
-  }
+  if (!plane.is_read) return say_no_work_plane();
   const double height = plane_height();
   if (height < 0 || height >= room_.height_m) {
     problems_.error("P016", plane.place,
