@@ -48,8 +48,8 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
 
 std::string error_summary(const OpenProject& open, const std::filesystem::path& path) {
   const int n = open.problems.error_count();
-  return fmt::format(FMT_STRING("{}: {} error{}, nothing was calculated"), path.string(), n,
-                     n == 1 ? "" : "s");
+  return fmt::format(FMT_STRING("{}: {}{} error{}, nothing was calculated"), path.string(),
+                     open.problems.is_full() ? "more than " : "", n, n == 1 ? "" : "s");
 }
 
 }  // namespace glow::cli

@@ -48,7 +48,7 @@ Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std:
     for (std::size_t g = 0; g < rows; ++g) sum_to_cell.push_back(sum += table.cell_flux(c, g));
   const Vec2 shift_direction(transport::unit_interval(transport::mixed(seed, 1)),
                              transport::unit_interval(transport::mixed(seed, 2)));
-  const Vec2 shift_spot(transport::unit_interval(transport::mixed(seed, 3)),
+  const Vec2 shift_point(transport::unit_interval(transport::mixed(seed, 3)),
                         transport::unit_interval(transport::mixed(seed, 4)));
   double total = 0;
   for (int i = 0; i < count; ++i) {
@@ -59,7 +59,7 @@ Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std:
     const Drawn drawn = draw_from_cell(table, cell / rows, cell % rows, st.x(), st.y());
     // Within the cell directions are drawn evenly, so a portion carries more where the intensity is higher.
     const double flux = drawn.candela / mean_intensity(table, cell / rows, cell % rows);
-    const Vec2 uv = transport::even_point(std::uint32_t(i) * 7 + 3, shift_spot);
+    const Vec2 uv = transport::even_point(std::uint32_t(i) * 7 + 3, shift_point);
     const geometry::Frame& f = luminaire.frame;
     const auto world = [&](const Vec3& v) { return Vec3(v.x() * f.c0 + v.y() * f.c90 + v.z() * f.g0); };
     // Off the luminous face to the side it shines to: the face may lie in the ceiling.

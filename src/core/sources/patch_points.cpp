@@ -139,7 +139,7 @@ float PatchPoints::seen(const geometry::RayTracer& tracer, std::size_t i, int se
   const std::uint64_t own = transport::mixed(seed ^ 0x7365656Eull, i);
   const Vec2 shift_patch(transport::unit_interval(transport::mixed(own, 1)),
                          transport::unit_interval(transport::mixed(own, 2)));
-  const Vec2 shift_spot(transport::unit_interval(transport::mixed(own, 3)),
+  const Vec2 shift_point(transport::unit_interval(transport::mixed(own, 3)),
                         transport::unit_interval(transport::mixed(own, 4)));
   const Vec2 st = transport::even_point(std::uint32_t(set), shift_patch);
   const Vec3 point =
@@ -148,7 +148,7 @@ float PatchPoints::seen(const geometry::RayTracer& tracer, std::size_t i, int se
   const Vec3 along(way.dot(f.c0), way.dot(f.c90), way.dot(f.g0));
   for (int attempt = 0; attempt < kAttempts; ++attempt) {
     const Vec2 uv =
-        transport::even_point(std::uint32_t(attempt * transport::kSets + set) * 5 + 2, shift_spot);
+        transport::even_point(std::uint32_t(attempt * transport::kSets + set) * 5 + 2, shift_point);
     const Vec3 at = light.surface().point_seen(along, uv.x(), uv.y());
     const Vec3 place = f.origin + at.x() * f.c0 + at.y() * f.c90 + at.z() * f.g0;
     // What lies behind the patch's plane gives it nothing, and is not part of the share.
