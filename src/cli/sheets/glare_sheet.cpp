@@ -40,6 +40,7 @@ std::string value_cell(double value) {
 
 /// Of a beam so narrow that no luminaire of the table's rooms shines towards the eye there is no value.
 std::string ugr_value(double ugr) {
+  if (std::isfinite(ugr) && ugr < 0) return "below 0";
   return std::isfinite(ugr) ? fmt::format(FMT_STRING("{:.1f}"), ugr)
                             : std::string("none (no light to the eye)");
 }
