@@ -87,8 +87,7 @@ rooms::TestRoom bare_room(const Vec2& size, double height, const std::vector<Vec
     room.luminaires.push_back(luminaire);
   }
   const auto grid = readings::plane_grid(outline, 0.75, 0.5, 0.6);
-  for (const Vec3& p : grid->points)
-    room.receivers.push_back({p, Vec3::UnitZ()});
+  for (const Vec3& p : grid->points) room.receivers.push_back({p, Vec3::UnitZ()});
   return room;
 }
 

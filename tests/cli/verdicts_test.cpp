@@ -98,7 +98,8 @@ TEST(Verdicts, TaskAreasCarryTheirOwnChecks) {
     EXPECT_EQ(checks[0].at("standard"), "EN 12464-1:2021");
     EXPECT_EQ(checks[1].at("quantity"), "uniformity U0");
   }
-  EXPECT_TRUE(says(room.at("verified_as"), "the room's task on the whole work plane, since no task area is for it"));
+  EXPECT_TRUE(
+      says(room.at("verified_as"), "the room's task on the whole work plane, since no task area is for it"));
   const std::string table = run(folder, "run millrace.toml -q --accuracy draft").out;
   EXPECT_TRUE(says(table, "bench surrounding, U0"));
   EXPECT_TRUE(std::filesystem::exists(folder.path() / "millrace-results/figures/project--status.svg"));

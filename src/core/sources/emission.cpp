@@ -49,7 +49,7 @@ Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std:
   const Vec2 shift_direction(transport::unit_interval(transport::mixed(seed, 1)),
                              transport::unit_interval(transport::mixed(seed, 2)));
   const Vec2 shift_point(transport::unit_interval(transport::mixed(seed, 3)),
-                        transport::unit_interval(transport::mixed(seed, 4)));
+                         transport::unit_interval(transport::mixed(seed, 4)));
   double total = 0;
   for (int i = 0; i < count; ++i) {
     const double wanted = (i + 0.5) / count * sum;

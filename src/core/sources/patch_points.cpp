@@ -140,7 +140,7 @@ float PatchPoints::seen(const geometry::RayTracer& tracer, std::size_t i, int se
   const Vec2 shift_patch(transport::unit_interval(transport::mixed(own, 1)),
                          transport::unit_interval(transport::mixed(own, 2)));
   const Vec2 shift_point(transport::unit_interval(transport::mixed(own, 3)),
-                        transport::unit_interval(transport::mixed(own, 4)));
+                         transport::unit_interval(transport::mixed(own, 4)));
   const Vec2 st = transport::even_point(std::uint32_t(set), shift_patch);
   const Vec3 point =
       patches.point_on(static_cast<int>(i), st.x(), st.y()) + geometry::kStartOffset * facet.normal;
