@@ -34,13 +34,13 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
   if (!open.standards.empty()) {
     for (const model::Room& room : open.project.rooms) {
       if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
+      open.problems.set_subject(room.name);
       if (auto planned = space::build_space(open.project, room, open.standards, open.problems))
         open.rooms.push_back({&room, planned->space.outline, run::receivers_of(*planned)});
     }
   }
-  std::vector<std::string> names;
-  for (const model::Room& room : open.project.rooms) names.push_back(room.name);
-  open.problems.merge_alike(names);
+  open.problems.set_subject({});
+  open.problems.merge_alike();
   open.problems.sort_by_place();
   open.usable = !open.problems.has_errors();
   return opened;

@@ -20,11 +20,12 @@ std::vector<FlatShape> shapes_in_plan(const record::RoomRecord& room, const asse
   const bool ceiling = grid.role == space::GridRole::ceiling;
   std::vector<FlatShape> shapes;
   for (const space::PlanShape& object : room.objects) {
-    FlatShape shape{object.name, object.outline, false, false};
+    FlatShape shape{object.name, object.extent.plan, false, false};
     // A plane that lies on an object is read there; one that goes through it is not.
-    shape.covers = object.solid && object.bottom_m <= level + kOnSurface && object.top_m > level + kOnSurface;
-    if (ceiling) shape.covers = object.solid && object.top_m >= level - kOnSurface;
-    if (ceiling && object.top_m < level - kOnSurface) continue;
+    shape.covers = object.solid && object.extent.bottom_m <= level + kOnSurface &&
+                   object.extent.top_m > level + kOnSurface;
+    if (ceiling) shape.covers = object.solid && object.extent.top_m >= level - kOnSurface;
+    if (ceiling && object.extent.top_m < level - kOnSurface) continue;
     shapes.push_back(std::move(shape));
   }
   for (const space::Opening& opening : room.openings)
@@ -51,9 +52,10 @@ std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const asse
   std::vector<FlatShape> shapes;
   for (const space::PlanShape& object : room.objects) {
     double nearest = INFINITY;
-    for (const Vec2& p : object.outline)
+    for (const Vec2& p : object.extent.plan)
       nearest = std::min(nearest, (Vec3(p.x(), p.y(), 0) - plane.origin).dot(plane.normal));
-    FlatShape shape = elevation_of(plane, object.name, object.outline, object.bottom_m, object.top_m);
+    FlatShape shape =
+        elevation_of(plane, object.name, object.extent.plan, object.extent.bottom_m, object.extent.top_m);
     const geometry::Box2 box = geometry::bounding_box(shape.outline);
     const bool before = box.high.x() > wall.low.x() + kOnSurface && box.low.x() < wall.high.x() - kOnSurface;
     if (!before || nearest > kNearWall || nearest < -kOnSurface) continue;

@@ -75,7 +75,7 @@ class Plan {
   /// Objects, luminaires and walls, over what was drawn.
   void overlay(bool names) {
     for (const space::PlanShape& object : room_.objects)
-      canvas_.path(path(object.outline, object.outline.size() > 2), "none", kSheetInk, 1, "4 3");
+      canvas_.path(path(object.extent.plan, object.extent.plan.size() > 2), "none", kSheetInk, 1, "4 3");
     for (const space::Opening& opening : room_.openings)
       canvas_.path(path(opening.plan(), false), "none", "#ffffff", 7);
     for (const record::LuminaireRecord& luminaire : room_.luminaires()) draw(luminaire);
@@ -84,7 +84,7 @@ class Plan {
       canvas_.path(path(opening.plan(), false), "none", "#8fb0b8", 4);
     if (!names) return;
     for (const space::PlanShape& object : room_.objects) {
-      const geometry::Box2 extent = geometry::bounding_box(object.outline);
+      const geometry::Box2 extent = geometry::bounding_box(object.extent.plan);
       const Vec2 size = extent.size() * scale_;
       if (size.x() > text_width(object.name, 11) && size.y() > 12)
         canvas_.text(px(extent.low) + Vec2(5, -5), object.name, {11, "start", kSheetGrey});

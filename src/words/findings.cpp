@@ -71,7 +71,7 @@ class CauseWords {
     return list;
   }
   Sentences operator()(const studies::BrightPlanes& bright) const;
-  Sentences operator()(const studies::TooClose& close) const;
+  Sentences operator()(const studies::TooClose&) const;
   Sentences operator()(const studies::NoShieldingStated&) const {
     return {"the project states no shielding angle for it; none is taken"};
   }
@@ -85,15 +85,17 @@ class CauseWords {
 };
 
 /// An accuracy is asked for in percent of a mean, and may be three times as much for a minimum.
-Sentences CauseWords::operator()(const studies::TooClose& close) const {
+Sentences CauseWords::operator()(const studies::TooClose&) const {
   const Quantity quantity = check_.demand.quantity;
   const auto shown = [&](double v) {
     return standards::unit_of(quantity) == "lx" ? values_.light(v) : fmt::format(FMT_STRING("{:.3f}"), v);
   };
   const std::string words = fmt::format(FMT_STRING("{} from the limit, and sure to +/- {} only"),
-                                        shown(std::abs(close.margin)), shown(close.uncertainty));
-  const double percent = 100 * std::abs(close.margin) / std::max(1e-9, std::abs(check_.actual));
-  const double asked = std::floor(10 * percent * (quantity == Quantity::mean_illuminance ? 1 : 0.33)) / 10;
+                                        shown(std::abs(check_.margin())), shown(check_.uncertainty));
+  const double percent = 100 * std::abs(check_.margin()) / std::max(1e-9, std::abs(check_.actual));
+  const double allowance =
+      quantity == Quantity::mean_illuminance ? 1 : assess::GridReading::kMinimumAllowance;
+  const double asked = std::floor(10 * percent / allowance) / 10;
   if (standards::is_glare(quantity) || asked < kFinest) return {words + "; give it some reserve"};
   return {words + fmt::format(FMT_STRING("; --accuracy {:.1f} would tell"), asked)};
 }

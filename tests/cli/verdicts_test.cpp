@@ -2,6 +2,7 @@
 #include <regex>
 
 #include "cli/run_program.hpp"
+#include "core/standards/glare_rules.hpp"
 
 namespace glow::cli {
 namespace {
@@ -125,7 +126,7 @@ TEST(Verdicts, StandardsSideBySideOwnTablesAndChangedLevels) {
   const json room = run_json(folder, "millrace.toml").at("rooms").at(0);
   const auto checks = checks_at(room, "work plane");
   ASSERT_EQ(checks.size(), 6u);
-  // The own row takes the place of the one with its key, in every standard.
+  // The own row takes the place of the one with its key in the first standard.
   EXPECT_EQ(checks[0].at("source"), "House:2026, 3 (own table)");
   EXPECT_NEAR(checks[0].at("required").get<double>(), 500, 1e-9);  // one step up from 450
   EXPECT_TRUE(says(checks[0].at("reason"), "1 step up from 450 lx: small print"));
@@ -197,6 +198,43 @@ TEST(Verdicts, CylindersWallsAndCeilingAreHeldWhereTheTaskAsks) {
 }
 
 /// A check knows what it is about by a number: names are free.
+/// What only an own table knows is verified once, however many standards there are; all of them are named.
+TEST(Verdicts, AnOwnTaskIsVerifiedOnceAndEveryStandardIsNamed) {
+  const TemporaryFolder folder;
+  write_project(
+      folder, "standard = \"EN 12464-1:2021\"",
+      "standard = \"EN 12464-1:2021\"\nalso_verify = [\"EN 12464-1:2011\"]\ntables = [\"own.csv\"]");
+  folder.write("own.csv",
+               "standard,edition,key,task,Em_lx,Uo,plane_height_m\nHouse,2026,zoo.cage,K\xe4"
+               "fig,200,0.4,0\n");
+  replace(folder, "millrace.toml", "task = \"ceramics.glazing\"", "task = \"zoo.cage\"");
+  const Ran ran = run(folder, "run millrace.toml --json --accuracy draft");
+  EXPECT_EQ(ran.code, 0);
+  EXPECT_FALSE(says(ran.err, "P054")) << ran.err;
+  const json results = json::parse(ran.out);
+  EXPECT_EQ(results.at("standard"), "EN 12464-1:2021 and EN 12464-1:2011");
+  EXPECT_EQ(checks_at(results.at("rooms").at(0), "work plane").size(), 2u);
+  EXPECT_TRUE(says(content_of(folder.path() / "millrace-results/figures/project--status.svg"),
+                   "verdicts by EN 12464-1:2021 and EN 12464-1:2011"));
+}
+
+/// The value that one standard does not hold and the other does is not called unverified as such.
+TEST(Verdicts, SayWhichStandardHoldsNoValue) {
+  const TemporaryFolder folder;
+  write_project(folder, "standard = \"EN 12464-1:2021\"",
+                "standard = \"EN 12464-1:2021\"\nalso_verify = [\"EN 12464-1:2011\"]");
+  const std::string table = run(folder, "run millrace.toml -q --accuracy draft").out;
+  EXPECT_TRUE(says(table, "(values of EN 12464-1:2021"));
+  EXPECT_TRUE(says(content_of(folder.path() / "millrace-results/figures/throwing-room--work-plane.svg"),
+                   "required by EN 12464-1:2021"));
+}
+
+/// Each by its own limits: one standard goes by the screen's class, not by its luminance.
+TEST(Verdicts, ScreensAreHeldToTheLimitsOfTheirStandard) {
+  for (const auto& [standard, limit] : {std::pair{"EN 12464-1:2011", 3000.0}, {"ISO 8995-1:2002", 1000.0}})
+    EXPECT_EQ(standards::luminance_limit({300, false}, standard), limit);
+}
+
 TEST(Verdicts, ATaskAreaMayBeCalledAnything) {
   const TemporaryFolder folder;
   write_project(folder, "[[rooms.luminaires]]\nmark = \"P1\"",

@@ -74,7 +74,7 @@ TEST(GridPlacing, ReadsEverySurfaceFromInsideAndLeavesOpeningsOut) {
 }
 
 TEST(Facing, IsUpDownADirectionOrTowardsAThing) {
-  const std::vector<PlanShape> things = {{"till", {{4, 0}, {6, 0}, {6, 2}, {4, 2}}, 0, 1, true}};
+  const std::vector<PlanShape> things = {{"till", {{{4, 0}, {6, 0}, {6, 2}, {4, 2}}, 0, 1}, true}};
   const Vec3 at(1, 1, 0.5);
   EXPECT_EQ(*parse_facing("up", at, things).direction, Vec3::UnitZ());
   EXPECT_EQ(*parse_facing("0,-2,0", at, things).direction, -Vec3::UnitY());

@@ -56,6 +56,30 @@ TEST(IntensityTable, DirectionsAndAnglesAgree) {
     }
 }
 
+/// A table that is a straight line but for one jump of its slope, at gamma 40.
+TEST(TableBends, AreWhereTheSlopeJumps) {
+  const auto table = rotational(
+      steps(0, 180, 5), [](double g) { return g < 40 * kDegree ? 100.0 : 100 + 50 * (g - 40 * kDegree); });
+  const auto bend = [&](double gamma, double width_deg) {
+    return table
+        .bent_intensity_along({std::sin(gamma * kDegree), 0, std::cos(gamma * kDegree)}, width_deg * kDegree)
+        .bend;
+  };
+  EXPECT_NEAR(bend(39.9, 1), 50, 0.5);  // cd per radian
+  EXPECT_EQ(bend(22.5, 1), 0);          // within a cell there is none
+  EXPECT_NEAR(bend(22.5, 60), 25 + 12.5,
+              1);  // a rule over several cells: half of how uneven, a quarter as it is
+  EXPECT_NEAR(table.bent_intensity_along({0, 0, 1}, 0.01).candela, 100, 1e-9);
+}
+
+TEST(TableBends, CountAnEdgeWhereLightEnds) {
+  const auto open = rotational(steps(0, 60, 5), [](double) { return 100.0; });
+  const auto closed = rotational(steps(0, 180, 5), [](double) { return 100.0; });
+  const Vec3 near_edge(std::sin(59.9 * kDegree), 0, std::cos(59.9 * kDegree));
+  EXPECT_GT(open.bent_intensity_along(near_edge, 0.05).bend, 1000);
+  EXPECT_NEAR(closed.bent_intensity_along(near_edge, 0.05).bend, 0, 1e-6);
+}
+
 TEST(Arctangent, IsTheLibrarysToFiveTenBillionthsOfADegree) {
   for (double a = -180; a < 180; a += 0.0137)
     for (const double r : {1e-6, 1.0, 3e5}) {

@@ -14,7 +14,7 @@ record::RoomRecord room() {
   room.name = "Glaze kitchen";
   room.outline = {{0, 0}, {6, 0}, {6, 4}, {0, 4}};
   room.height_m = 2.8;
-  room.objects = {{"table", {{1, 1}, {2, 1}, {2, 2}, {1, 2}}, 0, 0.7, false}};
+  room.objects = {{"table", {{{1, 1}, {2, 1}, {2, 2}, {1, 2}}, 0, 0.7}, false}};
   return room;
 }
 

@@ -104,8 +104,8 @@ space::Space space_with_objects() {
   space.outline = {{0, 0}, {6, 0}, {6, 4}, {0, 4}};
   space.height_m = 3;
   space.wall_names = {"wall 1", "wall 2", "wall 3", "wall 4"};
-  space.objects = {{"cupboard", {{0, 3}, {2, 3}, {2, 4}, {0, 4}}, 0, 2.0, true},
-                   {"step", {{4, 0}, {6, 0}, {6, 2}, {4, 2}}, 0, 0.15, true}};
+  space.objects = {{"cupboard", {{{0, 3}, {2, 3}, {2, 4}, {0, 4}}, 0, 2.0}, true},
+                   {"step", {{{4, 0}, {6, 0}, {6, 2}, {4, 2}}, 0, 0.15}, true}};
   return space;
 }
 

@@ -158,5 +158,53 @@ INSTANTIATE_TEST_SUITE_P(Faults, IesFaultTest,
                                          Fault{"1317.80", "-1317.80", "negative-intensity", 15},
                                          Fault{"1 4000 1 19", "1 4000 1 1900", "truncated", 11}));
 
+struct Doubt {
+  const char* from;
+  const char* to;
+  const char* code;  ///< of the one warning or note; empty: none
+};
+
+class IesDoubtTest : public testing::TestWithParam<Doubt> {};
+
+/// What is read all the same, the intensities unchanged, and what is said about it.
+TEST_P(IesDoubtTest, IsReadAndTold) {
+  const std::string plain = content_of(corpus_folder() + "valid/i01-panel.ies");
+  std::string text = plain + "\n";
+  const std::string from = GetParam().from;
+  const std::size_t at = from.empty() ? text.size() : text.find(from);
+  ASSERT_NE(at, std::string::npos);
+  text.replace(at, from.size(), GetParam().to);
+  Problems before, problems;
+  const auto expected = read_photometry(plain, "panel.ies", before);
+  const auto found = read_photometry(text, "panel.ies", problems);
+  ASSERT_TRUE(found) << to_string(problems.all().front());
+  EXPECT_EQ(found->table.peak().candela, expected->table.peak().candela);
+  std::set<std::string> codes;
+  for (const Problem& problem : problems.all()) codes.insert(problem.code);
+  for (const Problem& problem : before.all()) codes.erase(problem.code);
+  EXPECT_EQ(codes, *GetParam().code ? std::set<std::string>{GetParam().code} : std::set<std::string>{});
+}
+
+INSTANTIATE_TEST_SUITE_P(Files, IesDoubtTest,
+                         testing::Values(Doubt{"TILT=NONE", "tilt=none", ""},
+                                         Doubt{"TILT=NONE", "Tilt=None", ""},
+                                         Doubt{"TILT=NONE", "TILT=INCLUDE\n1\n3\n-30 0 30\n0.9 1 0.9", ""},
+                                         Doubt{"", "END\n", "trailing-words"},
+                                         Doubt{"", "[END]", "trailing-words"},
+                                         Doubt{" 90\r\n", " 89.5\r\n", "gamma-ends-early"}));
+
+TEST(PhotometryReader, WhatWasNeverBuiltIsRefused) {
+  const std::string plain = content_of(corpus_folder() + "valid/i01-panel.ies");
+  for (const auto& [from, to] :
+       {std::pair{"0.595 0.595 0", "1e19 0.595 0"}, {"1 4000 1 19", "1 4000 1e30 19"}}) {
+    std::string text = plain;
+    text.replace(text.find(from), std::string(from).size(), to);
+    Problems problems;
+    EXPECT_FALSE(read_photometry(text, "panel.ies", problems)) << to;
+    ASSERT_EQ(problems.error_count(), 1) << to;
+    EXPECT_EQ(problems.all().back().code, "out-of-range");
+  }
+}
+
 }  // namespace
 }  // namespace glow::files

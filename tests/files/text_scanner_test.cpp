@@ -1,5 +1,6 @@
 #include "files/text/text_scanner.hpp"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include "core/problems/problems.hpp"
@@ -106,6 +107,61 @@ TEST(Problems, AreOrderedByPlaceAndKeepTheirOrderWithinOne) {
   EXPECT_EQ(order, "azbc");
   EXPECT_EQ(problems.error_count(), 1);
 }
+
+/// The same said of several rooms is told once; what differs, and every error, stays.
+TEST(Problems, SaidOfSeveralRoomsBecomeOne) {
+  Problems problems;
+  for (const char* room : {"A", "B", "C", "D", "E"}) {
+    problems.set_subject(room);
+    problems.warning("P1", {"p", 1, 1}, fmt::format(FMT_STRING("\"{}\" is dark"), room));
+    problems.error("P2", {"p", 2, 1}, fmt::format(FMT_STRING("\"{}\" is open"), room));
+    problems.warning("P3", {"p", 3, 1},
+                     fmt::format(FMT_STRING("\"{}\": height {}"), room, *room == 'A' ? 2 : 3));
+  }
+  problems.merge_alike();
+  std::vector<std::string> texts;
+  for (const Problem& problem : problems.all())
+    if (problem.severity == Severity::warning) texts.push_back(problem.text);
+  EXPECT_EQ(texts, (std::vector<std::string>{"\"A\", \"B\", \"C\" and 2 more is dark", "\"A\": height 2",
+                                             "\"B\", \"C\", \"D\" and 1 more: height 3"}));
+  EXPECT_EQ(problems.all().size(), 8u);
+}
+
+TEST(Problems, AreNotKeptWithoutEnd) {
+  Problems problems;
+  for (int k = 0; k < 5000; ++k) problems.error("P1", {"p", k + 1, 1}, "wrong");
+  EXPECT_TRUE(problems.is_full());
+  EXPECT_EQ(problems.all().size(), 1000u);
+  EXPECT_EQ(problems.error_count(), 5000);
+}
+
+TEST(Printable, IsWhatATerminalDoesNotObey) {
+  EXPECT_EQ(printable("K\x1b[31mred\x07\n\x7f"), "K?[31mred???");
+  EXPECT_EQ(printable("k\xc3\xbchl\t\xc2\x9b"), "k\xc3\xbchl\t?");  // C1 in UTF-8
+  EXPECT_FALSE(has_control_characters("T\xc3\xb6pferei"));
+}
+
+class NestingTest : public testing::TestWithParam<std::pair<const char*, int>> {};
+
+TEST_P(NestingTest, IsMeasuredOutsideOfTexts) {
+  std::string text = GetParam().first;
+  for (std::size_t at; (at = text.find('*')) != std::string::npos;) {
+    const char what = text[at + 1];
+    text.replace(at, 2, what == '.' ? [] {
+      std::string key = "a";
+      for (int k = 0; k < 100; ++k) key += ".'a'";
+      return key;
+    }() : std::string(100, what));
+  }
+  EXPECT_EQ(files::line_nested_too_deeply(text), GetParam().second) << GetParam().first;
+}
+
+INSTANTIATE_TEST_SUITE_P(Texts, NestingTest,
+                         testing::Values(std::pair{"a = 1\n*. = 2\n", 2}, std::pair{"a = \n*[", 2},
+                                         std::pair{"a = {\n\n*{", 3}, std::pair{"a = '*['", 0},
+                                         std::pair{"a = \"\\\"*[\"", 0}, std::pair{"# *[\na = 1", 0},
+                                         std::pair{"a = \"\"\"\n*[\n\"\"\"\nb = 1", 0},
+                                         std::pair{"a = [1.5, 2.5]\n", 0}, std::pair{"a = 'open\n*[", 2}));
 
 TEST(NearestWord, IsOnlyOfferedWhenItCouldBeMeant) {
   const std::vector<std::string> words = {"height", "outline", "rotation", "at"};

@@ -3,11 +3,6 @@
 #include <algorithm>
 
 namespace glow::assess {
-namespace {
-
-constexpr double kMinimumAllowance = 3;  // a minimum may be so many times as rough as a mean
-
-}  // namespace
 
 Power power_of(const space::Space& space, const std::vector<space::LuminaireGroup>& groups, double mean_lx) {
   double watts = 0;

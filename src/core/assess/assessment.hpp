@@ -61,6 +61,7 @@ struct GridReading {
   /// the minimum if that is more, as a share of them. 0 for floor, ceiling, walls, which are read anyway, and
   /// for grids without values.
   double roughness() const;
+  static constexpr double kMinimumAllowance = 3;  ///< a minimum may be so many times as rough as a mean
 };
 
 /// The light at one of the designer's points, maintained.

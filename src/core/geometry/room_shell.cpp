@@ -122,6 +122,15 @@ double RoomShell::ceiling_height(const Vec2& p) const {
   return lowest;
 }
 
+double RoomShell::clear_height(const Vec2& p) const {
+  constexpr double kEdge = 1e-6;  // m
+  double lowest = ceiling_height(p);
+  for (const LowerCeiling& step : steps)
+    if (contains(step.over, p) && distance_to_edges(step.over, p) > kEdge)
+      lowest = std::min(lowest, step.height_m);
+  return lowest;
+}
+
 void add_room(Geometry& geometry, const RoomShell& shell) {
   const bool first = geometry.facets().empty();
   std::vector<Vec3> floor;

@@ -23,12 +23,19 @@ struct WallOpening {
   bool has_pane = false;
 };
 
+/// A part of the ceiling that hangs lower, level over a place in plan.
+struct LowerCeiling {
+  Polygon over;
+  double height_m = 0;
+};
+
 /// Floor, walls and ceiling of a room, all facing inwards. The floor lies at z = 0.
 struct RoomShell {
   Polygon outline;  ///< simple and tidied, counter-clockwise
   /// The ceiling is the lowest of the planes at each place: one level plane is a flat ceiling, one sloped a
   /// shed roof, two a ridge. Steps are blocks that hang from it (Geometry::add_block).
   std::vector<CeilingPlane> ceiling;
+  std::vector<LowerCeiling> steps;
   bool roofed = true;  ///< false: open above; `ceiling` is then where the walls end
   Material floor_material, ceiling_material;
   std::vector<Material> walls;  ///< one, or one for each wall
@@ -37,7 +44,10 @@ struct RoomShell {
 
   static RoomShell flat(const Polygon& outline, double height, double floor_reflectance,
                         double wall_reflectance, double ceiling_reflectance);
+  /// m; of the planes, where walls end.
   double ceiling_height(const Vec2& p) const;
+  /// m; what is clear below the planes and the steps that reach over the place, edges not counted.
+  double clear_height(const Vec2& p) const;
   const Material& wall_material(std::size_t wall) const { return walls[walls.size() == 1 ? 0 : wall]; }
 };
 

@@ -21,7 +21,7 @@ void Problems::add(Severity severity, std::string code, Place place, std::string
   }
   if (severity == Severity::error) ++error_count_;
   if (is_full()) return;
-  problems_.push_back({severity, std::move(code), std::move(place), std::move(text)});
+  problems_.push_back({severity, std::move(code), std::move(place), std::move(text), subject_});
 }
 
 void Problems::error(std::string code, Place place, std::string text) {
@@ -55,27 +55,23 @@ void Problems::append(const Problems& other) {
   error_count_ += other.error_count_;
 }
 
-void Problems::merge_alike(const std::vector<std::string>& names) {
+void Problems::merge_alike() {
   constexpr std::size_t kMostNamed = 3;
   const std::string blank(1, '\0');
   std::map<std::pair<std::string, std::string>, std::size_t> first;  // by code and text without the name
   std::vector<std::vector<std::string>> subjects(problems_.size());
   std::vector<Problem> merged;
   for (Problem& problem : problems_) {
-    std::string text = problem.text, subject;
-    for (const std::string& name : names) {
-      const std::size_t at = text.find('"' + name + '"');
-      if (at == std::string::npos) continue;
-      subject = name;
-      text.replace(at, name.size() + 2, blank);
-      break;
-    }
-    if (problem.severity == Severity::error || subject.empty()) {
+    const std::string quoted = '"' + problem.subject + '"';
+    const std::size_t at = problem.subject.empty() ? std::string::npos : problem.text.find(quoted);
+    if (problem.severity == Severity::error || at == std::string::npos) {
       merged.push_back(std::move(problem));
       continue;
     }
+    std::string text = problem.text;
+    text.replace(at, quoted.size(), blank);
     const auto [known, is_new] = first.emplace(std::pair(problem.code, text), merged.size());
-    subjects[known->second].push_back(subject);
+    subjects[known->second].push_back(problem.subject);
     if (is_new) merged.push_back(std::move(problem));
   }
   for (const auto& [key, at] : first) {
@@ -107,7 +103,7 @@ namespace {
 /// Bytes of the control character that begins at `i`; 0: there is none.
 std::size_t control_at(const std::string& text, std::size_t i) {
   const auto byte = [&](std::size_t k) { return static_cast<unsigned char>(text[k]); };
-  if ((byte(i) < 0x20 && text[i] != '\t' && text[i] != '\n') || byte(i) == 0x7f) return 1;
+  if ((byte(i) < 0x20 && text[i] != '\t') || byte(i) == 0x7f) return 1;
   const bool second = byte(i) == 0xc2 && i + 1 < text.size() && byte(i + 1) >= 0x80 && byte(i + 1) < 0xa0;
   return second ? 2 : 0;
 }

@@ -24,6 +24,7 @@ struct Problem {
   std::string code;  ///< stable, such as "P012"; the wording may improve, the code stays
   Place place;
   std::string text;
+  std::string subject = {};  ///< the room that it is about, named in quotes in the text; empty: none
 };
 
 /// Collects everything that is wrong with an input, so that all of it is told in one go.
@@ -50,9 +51,10 @@ class Problems {
   bool is_full() const { return problems_.size() >= kMostKept; }
   /// Takes over everything from `other`.
   void append(const Problems& other);
-  /// Warnings and notes that say the same of several subjects (rooms) become one, with their names in it.
-  /// `names`: as the texts have them, in quotes.
-  void merge_alike(const std::vector<std::string>& names);
+  /// What is found from now on is about this room; empty: about none.
+  void set_subject(std::string subject) { subject_ = std::move(subject); }
+  /// Warnings and notes that say the same of several subjects become one, with their names in it.
+  void merge_alike();
   /// Orders by file, line and column, so that a reader can walk through the file. Stable.
   void sort_by_place();
 
@@ -61,15 +63,16 @@ class Problems {
   void add(Severity severity, std::string code, Place place, std::string text);
   std::vector<Problem> problems_;
   units::ShownUnits units_;
+  std::string subject_;
   int error_count_ = 0;
 };
 
 /// "error", "warning", "note".
 std::string to_string(Severity severity);
 
-/// The same text with control characters, which a terminal would obey, as question marks; tabs stay.
+/// The same text with control characters, which a terminal would obey, as question marks.
 std::string printable(std::string text);
-/// Whether there is a control character in the text: C0, DEL or, in UTF-8, C1.
+/// Whether there is a control character in the text: C0 but for tabs, DEL or, in UTF-8, C1.
 bool has_control_characters(const std::string& text);
 
 /// "file:line:column: error[P012]: text"; parts that are not known are left out.

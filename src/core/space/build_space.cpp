@@ -110,8 +110,7 @@ class Builder {
 /// What plans show of the room and its objects, and what all of it is made of.
 void Builder::describe(const RoomGeometry& built) {
   for (const PlacedObject& placed : built.objects) {
-    space_.objects.push_back({placed.name, placed.extent.plan, placed.extent.bottom_m, placed.extent.top_m,
-                              placed.solids.size() == 1});
+    space_.objects.push_back({placed.name, placed.extent, placed.solids.size() == 1});
     space_.finishes.push_back({placed.name, placed.object->finish});
   }
   for (const geometry::WallOpening& opening : built.shell.openings) {
@@ -197,6 +196,12 @@ void Builder::lay_eyes() {
   const bool seated = is_seated(room_, surface_tasks_);
   brief_.glare = glare_brief(room_, all_tasks_, standards_.front().name());
   brief_.glare.table_eye_m = seated ? standards::kSeatedEye : standards::kStandingEye;
+  if (brief_.glare.rates_gr && !space_.work_plane())
+    problems_.error(
+        "P080", room_.work_plane.place,
+        fmt::format(FMT_STRING("the task of \"{}\" limits GR, which needs the light of the work plane; "
+                               "take work_plane = false out"),
+                    room_.name));
   space_.eyes = place_eyes(room_, space_, brief_.glare, seated, problems_);
 }
 

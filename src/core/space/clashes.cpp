@@ -103,7 +103,7 @@ void Clashes::check_room(const PlacedObject& placed) {
   for (const Vec3& p : corners) {
     const bool inside = geometry::contains(shell_.outline, p.head<2>()) ||
                         geometry::distance_to_edges(shell_.outline, p.head<2>()) < kHair;
-    if (inside && p.z() > -kHair && p.z() < shell_.ceiling_height(p.head<2>()) + kHair) continue;
+    if (inside && p.z() > -kHair && p.z() < shell_.clear_height(p.head<2>()) + kHair) continue;
     problems_.warning("P037", placed.object->place,
                       fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at {}"), placed.name, room_,
                                   problems_.position(p)));
@@ -148,7 +148,7 @@ void Clashes::check_floating(std::size_t i) {
   const Solid& e = placed.extent;
   if (held_[i] || e.bottom_m < kHair || wall_distance(shell_, e) < kOnWall) return;
   for (const Vec2& p : e.plan)
-    if (shell_.ceiling_height(p) - e.top_m < kHair) return;
+    if (shell_.clear_height(p) - e.top_m < kHair) return;
   problems_.warning("P046", placed.object->place,
                     fmt::format(FMT_STRING("\"{}\" floats in \"{}\": its underside is at {} and nothing "
                                            "below, beside or above it holds it"),

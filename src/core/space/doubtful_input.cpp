@@ -92,9 +92,7 @@ void DoubtfulInput::buried_luminaires() {
     for (const photometry::PlacedLuminaire& luminaire : group.luminaires)
       for (const PlanShape& object : space_.objects) {
         const Vec3& at = luminaire.frame.origin;
-        if (!object.solid || object.outline.size() < 3) continue;
-        if (at.z() <= object.bottom_m || at.z() >= object.top_m) continue;
-        if (!geometry::contains(object.outline, at.head<2>())) continue;
+        if (!object.solid || !object.extent.holds(at)) continue;
         problems_.warning(
             "P063", room_.place,
             fmt::format(FMT_STRING("luminaire {} at {} is inside \"{}\"; its light is lost there. Move one "
@@ -161,9 +159,7 @@ void DoubtfulInput::buried_eyes() {
     const PlanShape* inside = nullptr;
     for (const Vec3& eye : set.positions)
       for (const PlanShape& object : space_.objects) {
-        const bool holds = object.solid && object.outline.size() > 2 && eye.z() > object.bottom_m &&
-                           eye.z() < object.top_m && geometry::contains(object.outline, eye.head<2>());
-        if (!holds) continue;
+        if (!object.solid || !object.extent.holds(eye)) continue;
         ++buried;
         inside = &object;
         break;

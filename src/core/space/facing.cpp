@@ -33,8 +33,8 @@ Facing parse_facing(const std::string& words, const Vec3& at, const std::vector<
     names.push_back(object.name);
     if (object.name != words) continue;
     Vec2 middle = Vec2::Zero();
-    for (const Vec2& p : object.outline) middle += p / double(object.outline.size());
-    way = Vec3(middle.x(), middle.y(), (object.bottom_m + object.top_m) / 2) - at;
+    for (const Vec2& p : object.extent.plan) middle += p / double(object.extent.plan.size());
+    way = Vec3(middle.x(), middle.y(), (object.extent.bottom_m + object.extent.top_m) / 2) - at;
   }
   if (way.norm() > 1e-9) return {Vec3(way.normalized()), {}};
   const std::string near = nearest_word(words, names);

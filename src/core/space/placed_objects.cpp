@@ -143,6 +143,10 @@ class Placer {
 
 }  // namespace
 
+bool PlacedObject::holds(const Vec3& point) const {
+  return std::any_of(solids.begin(), solids.end(), [&](const Solid& solid) { return solid.holds(point); });
+}
+
 const Face* PlacedObject::face(const std::string& wanted) const {
   const std::string& name_of_face = wanted.empty() ? usual_face : wanted;
   for (const Face& face : faces)

@@ -8,14 +8,9 @@
 #include "core/geometry/mesh.hpp"
 #include "core/geometry/polygon.hpp"
 #include "core/model/room_parts.hpp"
+#include "core/space/solid.hpp"
 
 namespace glow::space {
-
-/// An upright solid, m. A sheet has an outline of two corners.
-struct Solid {
-  geometry::Polygon plan;
-  double bottom_m = 0, top_m = 0;
-};
 
 /// A flat side of an object where light can be read: counter-clockwise seen from outside, upright ones from
 /// the lower left corner.
@@ -38,6 +33,8 @@ struct PlacedObject {
   std::size_t triangles_in_file = 0;
 
   const Face* face(const std::string& name_or_empty) const;
+  /// Whether the point lies in one of its solids, where nothing can be read.
+  bool holds(const Vec3& point) const;
 };
 
 /// The objects of a room in their places. `ceiling_height` at a place is asked for by columns that reach up

@@ -48,7 +48,7 @@ class Builder {
     geometry::add_room(geometry_, shell);
     for (const model::CeilingPart& part : room_.ceiling)
       if (!part.over.empty()) add_lower_ceiling(part);
-    result_.objects = place_objects(room_.objects, [&](const Vec2& p) { return shell.ceiling_height(p); });
+    result_.objects = place_objects(room_.objects, [&](const Vec2& p) { return shell.clear_height(p); });
     for (const PlacedObject& placed : result_.objects) add(placed);
     result_.meetings = find_clashes(room_.name, shell, result_.objects, problems_);
     return std::move(result_);
@@ -173,6 +173,7 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
                     problems_.length(part.height_m), problems_.length(kLowestRoom), problems_.length(top)));
     return;
   }
+  result_.shell.steps.push_back({part.over, part.height_m});
   geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material,
                       geometry::SurfaceRole::ceiling);
 }

@@ -11,6 +11,7 @@
 #include "core/readings/receiver.hpp"
 #include "core/space/eye_set.hpp"
 #include "core/space/room_tasks.hpp"
+#include "core/space/solid.hpp"
 
 namespace glow::space {
 
@@ -31,8 +32,7 @@ struct LuminaireGroup {
 /// What an object looks like from above.
 struct PlanShape {
   std::string name;
-  geometry::Polygon outline;  ///< a panel's has two corners
-  double bottom_m = 0, top_m = 0;
+  Solid extent;       ///< about all of it; a panel's plan has two corners
   bool solid = true;  ///< false: legs and shelves, or a mesh; one can look into it
 };
 

@@ -23,7 +23,6 @@ constexpr double kBrighter = 0.2;        // change of reflectance that is tried
 constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
 constexpr double kUpright = 0.7;         // |z| of a plane's normal: below it counts as upright
 constexpr double kStraight = 0.999;      // of a unit vector along -z: so much of it points down
-constexpr double kClear = 0.1;           // m above what stands below a luminaire
 constexpr double kBefore = 1.0;          // m before an upright plane
 constexpr double kStraightDown = 30;     // deg: where the peak of a luminaire lies that could be wider
 constexpr double kWorthTelling = 0.005;  // change of U0 below which a trial does nothing
@@ -58,7 +57,6 @@ class Explainer {
   void suggest_finishes(const Check& check);
   void suggest_spacing(const Check& check);
   void suggest_wider(const Check& check);
-  bool has_room_for(const photometry::PlacedLuminaire& luminaire) const;
   void suggest_one_more(const Check& check, const LowReceivers& low);
   void suggest(const Check& check, Change change, const assess::Assessment& trial, bool even_if_idle = false);
   /// What a change comes to; it is computed once, however many checks it may help.
@@ -175,25 +173,6 @@ void Explainer::suggest_wider(const Check& check) {
   }
 }
 
-/// Whether one more luminaire can hang there: clear of walls, other luminaires and objects, whose extent it
-/// must not meet, nor its cable.
-bool Explainer::has_room_for(const photometry::PlacedLuminaire& luminaire) const {
-  const Vec3& at = luminaire.frame.origin;
-  const double reach = std::max(luminaire.area.extent_c0_m, luminaire.area.extent_c90_m) / 2;
-  if (!geometry::in_inset_area(room_.space().outline, reach, at.head<2>())) return false;
-  for (const space::PlanShape& object : room_.space().objects)
-    if (object.top_m > at.z() - kClear && object.outline.size() > 1 &&
-        (geometry::contains(object.outline, at.head<2>()) ||
-         geometry::distance_to_edges(object.outline, at.head<2>()) < reach))
-      return false;
-  for (const space::LuminaireGroup& group : room_.space().groups)
-    for (const photometry::PlacedLuminaire& other : group.luminaires) {
-      const double own = std::max(other.area.extent_c0_m, other.area.extent_c90_m) / 2;
-      if ((other.frame.origin - at).norm() < reach + own) return false;
-    }
-  return true;
-}
-
 /// Above low points of a level plane, before those of an upright one. Luminaires that hang straight down can
 /// be had once more; what is aimed or hangs on a wall is made for its place.
 void Explainer::suggest_one_more(const Check& check, const LowReceivers& low) {
@@ -213,7 +192,7 @@ void Explainer::suggest_one_more(const Check& check, const LowReceivers& low) {
   const bool upright = std::abs(normal.z()) < kUpright;
   more.frame.origin.head<2>() = low.points.middle.head<2>();
   if (upright) more.frame.origin.head<2>() += kBefore * normal.head<2>().normalized();
-  if (!has_room_for(more)) return;
+  if (!has_room_for(room_.space(), more, {})) return;
   suggest(check, OneMore{{groups[nearest].mark, more.frame.origin}, upright},
           trials_.judged(trials_.with_one_more(nearest, more)));
 }
@@ -289,7 +268,7 @@ void Explainer::explain_failure(const Check& check) {
 
 /// Why it cannot be told, and what would move the value off its limit.
 void Explainer::explain_doubt(const Check& check) {
-  cause(TooClose{check.margin(), check.uncertainty});
+  cause(TooClose{});
   const Quantity quantity = check.demand.quantity;
   if (quantity == Quantity::mean_illuminance || quantity == Quantity::minimum_illuminance)
     suggest_flux(check);

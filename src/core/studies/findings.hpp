@@ -116,9 +116,7 @@ struct BrightPlanes {
 };
 
 /// The value is nearer to its limit than it is certain.
-struct TooClose {
-  double margin = 0, uncertainty = 0;
-};
+struct TooClose {};
 
 /// The project states no shielding angle.
 struct NoShieldingStated {};

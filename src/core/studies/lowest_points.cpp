@@ -50,12 +50,9 @@ std::vector<std::size_t> lowest_cluster(const std::vector<readings::Receiver>& a
 
 /// The object that more than half of the points lie in or close under; empty: none.
 std::string object_over(const space::Space& space, const std::vector<Vec3>& points) {
-  constexpr double kReachUp = 1.0;  // m
   for (const space::PlanShape& object : space.objects) {
-    const auto count = std::count_if(points.begin(), points.end(), [&](const Vec3& p) {
-      return object.outline.size() > 2 && object.top_m > p.z() && object.bottom_m < p.z() + kReachUp &&
-             geometry::contains(object.outline, p.head<2>());
-    });
+    const auto count = std::count_if(points.begin(), points.end(),
+                                     [&](const Vec3& point) { return object.extent.covers(point); });
     if (2 * std::size_t(count) > points.size()) return object.name;
   }
   return "";

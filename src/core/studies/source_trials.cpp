@@ -92,9 +92,7 @@ void SourceTrials::try_places(std::size_t s, const GlareSourceName& source) {
       bool fits = true;
       for (PlacedLuminaire& luminaire : moved) {
         luminaire.frame.origin.head<2>() += step * way;
-        const double reach = std::max(luminaire.area.extent_c0_m, luminaire.area.extent_c90_m) / 2;
-        fits =
-            fits && geometry::in_inset_area(room_.space().outline, reach, luminaire.frame.origin.head<2>());
+        fits = fits && has_room_for(room_.space(), luminaire, source.luminaires);
       }
       if (!fits) continue;
       const double value = roughly(s, source, moved).value_or(-INFINITY);

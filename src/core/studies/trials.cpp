@@ -246,6 +246,29 @@ std::vector<photometry::PlacedLuminaire> placed_of(const space::Space& space,
   return list;
 }
 
+bool has_room_for(const space::Space& space, const photometry::PlacedLuminaire& luminaire,
+                  const std::vector<std::pair<std::size_t, std::size_t>>& itself) {
+  constexpr double kClear = 0.1;  // m above what stands below
+  const Vec3& at = luminaire.frame.origin;
+  const auto reach_of = [](const photometry::PlacedLuminaire& l) {
+    return std::max(l.area.extent_c0_m, l.area.extent_c90_m) / 2;
+  };
+  const double reach = reach_of(luminaire);
+  if (!geometry::in_inset_area(space.outline, reach, at.head<2>())) return false;
+  for (const space::PlanShape& object : space.objects)
+    if (object.extent.top_m > at.z() - kClear &&
+        (object.extent.is_over(at.head<2>()) ||
+         geometry::distance_to_edges(object.extent.plan, at.head<2>()) < reach))
+      return false;
+  for (std::size_t g = 0; g < space.groups.size(); ++g)
+    for (std::size_t l = 0; l < space.groups[g].luminaires.size(); ++l) {
+      if (std::find(itself.begin(), itself.end(), std::pair(g, l)) != itself.end()) continue;
+      const photometry::PlacedLuminaire& other = space.groups[g].luminaires[l];
+      if ((other.frame.origin - at).norm() < reach + reach_of(other)) return false;
+    }
+  return true;
+}
+
 std::vector<photometry::PlacedLuminaire> as_array(const space::Space& space, std::size_t group, int rows,
                                                   int columns) {
   std::vector<photometry::PlacedLuminaire> luminaires;

@@ -85,6 +85,11 @@ const standards::Check* same_check(const assess::Assessment& assessment, const s
 std::vector<photometry::PlacedLuminaire> placed_of(const space::Space& space,
                                                    const assess::GlareSourceName& source);
 
+/// Whether a luminaire can hang there: clear of the walls, of objects, whose extent neither it nor its cable
+/// may meet, and of all luminaires but `itself`, by group and number.
+bool has_room_for(const space::Space& space, const photometry::PlacedLuminaire& luminaire,
+                  const std::vector<std::pair<std::size_t, std::size_t>>& itself);
+
 /// The group laid anew as an even array over the room, all else as of its first luminaire.
 std::vector<photometry::PlacedLuminaire> as_array(const space::Space& space, std::size_t group, int rows,
                                                   int columns);

@@ -142,6 +142,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   Room room;
   room.place = table.place();
   room.name = table.text("name", Need::required).value_or("");
+  table.problems().set_subject(room.name);
   read_outline(table, room);
   room.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
   room.roofed = table.flag("roof").value_or(true);
@@ -309,6 +310,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.spread = read_spread(root);
   const Materials materials = read_materials(root);
   for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
+  problems.set_subject({});
   if (project.rooms.empty() && !root.has("rooms"))
     problems.error("P004", {name, 0, 0}, "the project has no [[rooms]]; expected at least one");
   root.finish();

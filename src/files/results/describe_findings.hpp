@@ -192,10 +192,7 @@ void describe(A& a, Field<A, BrightPlanes>& v) {
 template <class A>
 void describe(A&, Field<A, NoShieldingStated>&) {}
 template <class A>
-void describe(A& a, Field<A, TooClose>& v) {
-  a("margin", v.margin);
-  a("uncertainty", v.uncertainty);
-}
+void describe(A&, Field<A, TooClose>&) {}
 template <class A>
 void describe(A& a, Field<A, TimesFlux::OfMark>& v) {
   a("mark", v.mark);

@@ -33,11 +33,11 @@ using files::Field;
 template <class A>
 void describe(A& a, Field<A, PlanShape>& shape) {
   a("name", shape.name);
-  a("outline_m", shape.outline);
-  a("bottom_m", shape.bottom_m);
-  a("top_m", shape.top_m);
+  a("outline_m", shape.extent.plan);
+  a("bottom_m", shape.extent.bottom_m);
+  a("top_m", shape.extent.top_m);
   a("solid", shape.solid);
-  if (shape.outline.size() < 2) throw std::runtime_error("a shape has too few corners");
+  if (shape.extent.plan.size() < 2) throw std::runtime_error("a shape has too few corners");
 }
 
 template <class A>

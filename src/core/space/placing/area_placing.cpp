@@ -139,7 +139,7 @@ void AreaPlacer::check_orientation(const Area& area, const Place& place) {
 
 bool AreaPlacer::is_inside(const Vec3& p, double border) const {
   const Vec2 plan = p.head<2>();
-  if (p.z() < -kTouches || p.z() > built_.shell.ceiling_height(plan) + kTouches) return false;
+  if (p.z() < -kTouches || p.z() > built_.shell.clear_height(plan) + kTouches) return false;
   return geometry::contains(built_.shell.outline, plan) &&
          geometry::distance_to_edges(built_.shell.outline, plan) > border - kTouches;
 }

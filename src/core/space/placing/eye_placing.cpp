@@ -64,8 +64,8 @@ bool EyePlacer::settle_height(const model::EyesWish& wish, EyeSet& set) {
 /// Whether something stands there that nobody sits or stands on.
 bool EyePlacer::is_taken(const Vec3& eye) const {
   return std::any_of(space_.objects.begin(), space_.objects.end(), [&](const PlanShape& object) {
-    return object.outline.size() > 2 && object.bottom_m < eye.z() && object.top_m > kStepOver &&
-           geometry::contains(object.outline, eye.head<2>());
+    return object.extent.bottom_m < eye.z() && object.extent.top_m > kStepOver &&
+           object.extent.is_over(eye.head<2>());
   });
 }
 
@@ -112,7 +112,7 @@ bool EyePlacer::look_at_object(const model::EyesWish& wish, EyeSet& set) {
     target = Vec2::Zero();
     for (const Vec2& p : outline) *target += p / double(outline.size());
   };
-  for (const PlanShape& object : space_.objects) consider(object.name, object.outline);
+  for (const PlanShape& object : space_.objects) consider(object.name, object.extent.plan);
   for (const Opening& opening : space_.openings) consider(opening.name, opening.plan());
   for (std::size_t w = 0; w < space_.wall_names.size(); ++w)
     consider(space_.wall_names[w], {space_.outline[w], space_.outline[(w + 1) % space_.outline.size()]});

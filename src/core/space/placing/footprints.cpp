@@ -8,26 +8,13 @@
 namespace glow::space {
 namespace {
 
-constexpr double kReachUp = 1.0;  // m: what hangs higher over a plane does not stand on it
-constexpr double kHair = 1e-6;    // m
-
-bool is_named(const PlacedObject& placed, const model::LeaveOut& wish) {
-  return std::any_of(wish.names.begin(), wish.names.end(),
-                     [&](const std::string& name) { return name == placed.name || name == placed.base; });
+bool is_called(const PlacedObject& placed, const std::string& name) {
+  return name == placed.name || name == placed.base;
 }
 
-bool lies_under(const Vec3& point, const PlacedObject& placed) {
-  const Solid& extent = placed.extent;
-  return extent.plan.size() > 2 && extent.top_m > point.z() + kHair &&
-         extent.bottom_m < point.z() + kReachUp && geometry::contains(extent.plan, point.head<2>());
-}
-
-/// In the solid itself nothing is read anyway.
-bool is_within(const Vec3& point, const PlacedObject& placed) {
-  return std::any_of(placed.solids.begin(), placed.solids.end(), [&](const Solid& solid) {
-    return solid.plan.size() > 2 && point.z() > solid.bottom_m && point.z() < solid.top_m &&
-           geometry::contains(solid.plan, point.head<2>());
-  });
+bool is_meant(const PlacedObject& placed, const model::LeaveOut& wish) {
+  return wish.objects || std::any_of(wish.names.begin(), wish.names.end(),
+                                     [&](const std::string& name) { return is_called(placed, name); });
 }
 
 }  // namespace
@@ -46,12 +33,6 @@ void thin_out(readings::PlaneGrid& grid, const std::function<bool(const Vec3&)>&
   if (!grid.normals.empty()) grid.normals.resize(kept);
 }
 
-const PlacedObject* object_over(const std::vector<PlacedObject>& objects, const Vec3& point) {
-  const auto found = std::find_if(objects.begin(), objects.end(),
-                                  [&](const PlacedObject& placed) { return lies_under(point, placed); });
-  return found == objects.end() ? nullptr : &*found;
-}
-
 void leave_out_footprints(const std::vector<PlacedObject>& objects, const model::LeaveOut& wish,
                           const Place& place, const std::string& name, readings::PlaneGrid& grid,
                           Problems& problems) {
@@ -59,7 +40,7 @@ void leave_out_footprints(const std::vector<PlacedObject>& objects, const model:
     std::vector<std::string> names;
     bool known = false;
     for (const PlacedObject& placed : objects) {
-      known = known || placed.name == wanted || placed.base == wanted;
+      known = known || is_called(placed, wanted);
       names.push_back(placed.name);
     }
     if (known) continue;
@@ -72,7 +53,7 @@ void leave_out_footprints(const std::vector<PlacedObject>& objects, const model:
   if (!grid.plane.is_level()) return;
   thin_out(grid, [&](const Vec3& point) {
     return std::none_of(objects.begin(), objects.end(), [&](const PlacedObject& placed) {
-      return (wish.objects || is_named(placed, wish)) && lies_under(point, placed);
+      return is_meant(placed, wish) && placed.extent.covers(point);
     });
   });
   if (grid.points.empty())
@@ -85,9 +66,11 @@ void warn_of_footprints(const std::vector<PlacedObject>& objects, const Grid& gr
                         const Place& place, Problems& problems) {
   if (!grid.grid.plane.is_level() || grid.kernel != readings::Kernel::plane) return;
   std::map<std::string, std::size_t> under;  // by the objects' common names
-  for (const Vec3& point : grid.grid.points)
-    if (const PlacedObject* placed = object_over(objects, point); placed && !is_within(point, *placed))
-      ++under[placed->base];
+  for (const Vec3& point : grid.grid.points) {
+    const auto over = std::find_if(objects.begin(), objects.end(),
+                                   [&](const PlacedObject& placed) { return placed.extent.covers(point); });
+    if (over != objects.end() && !over->holds(point)) ++under[over->base];
+  }
   if (under.empty()) return;
   std::size_t points = 0;
   const auto most = std::max_element(under.begin(), under.end(),

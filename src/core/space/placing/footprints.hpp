@@ -11,9 +11,6 @@ namespace glow::space {
 /// Keeps those points of a grid that are wanted.
 void thin_out(readings::PlaneGrid& grid, const std::function<bool(const Vec3&)>& keep);
 
-/// The object that a point of a level plane lies in or close under, as a table or an open rack; null: none.
-const PlacedObject* object_over(const std::vector<PlacedObject>& objects, const Vec3& point);
-
 /// Takes the points under objects out of a level grid, as wished, and adds an error where a name is no object
 /// or nothing is left. Other planes stay as they are.
 void leave_out_footprints(const std::vector<PlacedObject>& objects, const model::LeaveOut& wish,

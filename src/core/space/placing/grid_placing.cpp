@@ -271,8 +271,7 @@ std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
 
 std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems) {
   std::vector<PlanShape> objects;
-  for (const PlacedObject& placed : built.objects)
-    objects.push_back({placed.name, placed.extent.plan, placed.extent.bottom_m, placed.extent.top_m, true});
+  for (const PlacedObject& placed : built.objects) objects.push_back({placed.name, placed.extent, true});
   std::vector<Point> points;
   for (const model::PointWish& wish : room.points) {
     const Facing facing = parse_facing(wish.facing, wish.at, objects);

@@ -107,15 +107,9 @@ std::optional<double> Placing::height_of(const model::LuminairePlacement& placem
   return std::min((bottom + top) / 2, ceiling);
 }
 
-/// Of the shell, or of a lower part over that place; infinite in the open.
+/// Infinite in the open.
 double Placing::ceiling_over(const Vec2& at) const {
-  if (!shell_.roofed) return std::numeric_limits<double>::infinity();
-  double height = shell_.ceiling_height(at);
-  for (const model::CeilingPart& part : room_.ceiling)
-    if (part.over.size() > 2 && geometry::contains(part.over, at) &&
-        geometry::distance_to_edges(part.over, at) > kHair)
-      height = std::min(height, part.height_m);
-  return height;
+  return shell_.roofed ? shell_.clear_height(at) : std::numeric_limits<double>::infinity();
 }
 
 bool Placing::is_inside(const model::LuminairePlacement& placement, const Vec2& at) {
