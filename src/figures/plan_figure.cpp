@@ -141,8 +141,10 @@ std::vector<PlanFigure::Number> PlanFigure::numbers() const {
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
     const bool low = check.demand.quantity == standards::Quantity::minimum_illuminance;
     Number& number = numbers[mean ? 0 : low ? 2 : 1];
-    if (number.failed) continue;  // of several standards the first that is not met
-    number.failed = check.verdict != standards::Verdict::met;
+    // Of several standards the first, or the first that is not met.
+    const bool fails = check.verdict != standards::Verdict::met;
+    if (number.failed || (!number.standard.empty() && !fails)) continue;
+    number.failed = fails;
     number.standard = check.demand.standard;
     // Of walls and ceiling less than what is shown is judged: without their edges.
     const double shown = mean ? s.mean_lx : low ? s.min_lx : s.u0.value_or(0);

@@ -75,7 +75,7 @@ INSTANTIATE_TEST_SUITE_P(
               2, "sets of eyes \"At\" and \"at\""},
         Fault{"control_characters",
               kHead + std::string("[[rooms]]\nname = \"K\\u001b[31m\"\nsize = [3, 3]\nheight = 3\n"), 2,
-              "has a control character in it"},
+              "other control character in it"},
         Fault{"deep_quoted_key", deep_key(), 2, "nested deeper than 64 levels"},
         Fault{"deep_lists", "format = 1\na = " + std::string(100, '[') + std::string(100, ']') + "\n", 2,
               "nested deeper than 64 levels"},
