@@ -76,6 +76,8 @@ TEST_P(DirectLightTest, AgreesWithVeryManyPoints) {
     const double expected = oracle(l, nullptr, point, normal);
     EXPECT_NEAR(DirectLight(l, nullptr).illuminance({point, normal}), expected, 0.004 * expected + 1e-3)
         << "size " << x << " x " << y << " at " << far << " m";
+    const DirectLux refined = DirectLight(l, nullptr).with_error({point, normal}, 2e-4 * expected);
+    EXPECT_NEAR(refined.lux, expected, 0.002 * expected + 1e-3) << "size " << x << " x " << y;
   }
 }
 
@@ -113,6 +115,27 @@ TEST_P(DirectLightTest, ShadowsAgreeWithVeryManyPoints) {
       EXPECT_NEAR(lux, oracle(l, &tracer, point, Vec3::UnitZ()), 0.006 * unshaded) << x << " " << y;
     }
   EXPECT_GE(shaded, 1);
+}
+
+/// Whatever the shape: what is allowed to be off is kept, and what it was before lies within its own error.
+TEST(DirectLight, EveryShapeIsDividedUntilItIsSure) {
+  for (const auto shape : {LuminousShape::rectangle, LuminousShape::disc, LuminousShape::box,
+                           LuminousShape::vertical_cylinder, LuminousShape::sphere}) {
+    PlacedLuminaire l;
+    l.table = skewed_table();
+    l.area = {shape, 0.5, 0.5, {0.5, 0.5, 0.5, 0.5}};
+    l.frame = geometry::Frame::tilted({0, 0, 3}, 20, 10);
+    const DirectLight light(l, nullptr);
+    for (const double z : {0.0, 1.5, 2.2})
+      for (const Kernel kernel : {Kernel::plane, Kernel::cylinder}) {
+        const Receiver receiver{{0.7, 0.4, z}, Vec3::UnitZ(), kernel};
+        const DirectLux first = light.with_error(receiver),
+                        fine = light.with_error(receiver, 1e-3 * first.lux);
+        EXPECT_LE(fine.error, 1.01e-3 * fine.lux) << int(shape) << " " << z;
+        EXPECT_NEAR(first.lux, fine.lux, first.error + fine.error) << int(shape) << " " << z;
+        EXPECT_DOUBLE_EQ(first.lux, light.illuminance(receiver));
+      }
+  }
 }
 
 TEST(DirectLight, PenumbrasAreSmooth) {

@@ -119,7 +119,7 @@ Value DirectLight::gauss(const Sight& sight, const Element& element, int penumbr
   Value light = element.share * sum;
   if constexpr (std::is_same_v<Value, DirectLux>) {
     tell_error(sight, element, thin_s, thin_t, light);
-    if (sight.parts && !sight.hidden) sight.parts->push_back({sight, element, light});
+    if (sight.parts && !sight.hidden) sight.parts->list.push_back({sight, element, light});
   }
   return light;
 }
@@ -167,8 +167,8 @@ Value DirectLight::face_light(const Sight& sight) const {
   const bool plane = sight.receiver.kernel == readings::Kernel::plane;
   const double behind = plane ? sight.receiver.normal.dot(sight.receiver.position) : -distance;
   // Far off and wholly in front: the usual case, without looking any closer. Gauss's four points in the
-  // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well.
-  if (2 * reach <= sight.division() * (distance - reach) && behind <= -reach &&
+  // square of half side sqrt(3)/2 radius are exact for cubics over the disc as well; its halves are none.
+  if (!(face.disc && sight.parts) && 2 * reach <= sight.division() * (distance - reach) && behind <= -reach &&
       !sight.on_axis({0, 0}, 2 * reach)) {
     const Vec2 half = face.disc ? Vec2(kDiscSquare * face.half) : face.half;
     const Element whole{-half, half, 1.0, false, face.half};
@@ -181,7 +181,7 @@ Value DirectLight::face_light(const Sight& sight) const {
 
 template <class Value>
 Value DirectLight::on_face(const readings::Receiver& receiver, const photometry::LuminousFace& face,
-                           bool coarse, LightTerms* tape, std::vector<Part>* parts) const {
+                           bool coarse, LightTerms* tape, Parts* parts) const {
   const geometry::Frame& frame = luminaire_->frame;
   const auto in_face = [&](const Vec3& v) {
     const Vec3 p(v.dot(frame.c0), v.dot(frame.c90), v.dot(frame.g0));
@@ -257,7 +257,7 @@ Value DirectLight::on_plane(const Vec3& point, const Vec3& normal, LightTerms* t
 
 template <class Value>
 Value DirectLight::summed(const readings::Receiver& receiver, bool coarse, LightTerms* tape,
-                          std::vector<Part>* parts) const {
+                          Parts* parts) const {
   const geometry::Frame& frame = luminaire_->frame;
   const Vec3 way = receiver.position - frame.origin;
   const double reach = surface_.reach_m();
@@ -288,7 +288,9 @@ Value DirectLight::summed(const readings::Receiver& receiver, bool coarse, Light
     seen.centre = r * r / distance * along;
     seen.half = Vec2::Constant(r * std::sqrt(1 - r * r / (distance * distance)));
     seen.disc = true;
-    return on_face<Value>(receiver, seen, coarse, tape, parts);
+    // Pieces of it are divided when it is gone.
+    const photometry::LuminousFace& kept = parts ? parts->seen.emplace(seen) : seen;
+    return on_face<Value>(receiver, kept, coarse, tape, parts);
   }
   Value sum{};
   for (const photometry::LuminousFace& face : surface_.faces())
@@ -305,7 +307,7 @@ DirectLux DirectLight::with_error(const readings::Receiver& receiver) const {
 }
 
 DirectLux DirectLight::with_error(const readings::Receiver& receiver, double allowed_lx) const {
-  std::vector<Part> parts;
+  Parts parts;
   DirectLux light = summed<DirectLux>(receiver, false, nullptr, &parts);
   refine(parts, light, allowed_lx);
   return light;

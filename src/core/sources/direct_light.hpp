@@ -56,6 +56,7 @@ class DirectLight {
   using Element = LuminousElement;
   struct Sight;  // the receiver in a face's coordinates
   struct Part;   // a piece of a face with its light
+  struct Parts;  // all of them
   // Value: DirectLux; double where an error is not asked for; LightStretch when a tape is recorded.
   template <class Value>
   Value candela(const Vec3& along, double width, LightTerms* tape) const;
@@ -63,10 +64,10 @@ class DirectLight {
   Value on_plane(const Vec3& point, const Vec3& normal, LightTerms* tape) const;
   template <class Value>
   Value summed(const readings::Receiver& receiver, bool coarse, LightTerms* tape,
-               std::vector<Part>* parts = nullptr) const;
+               Parts* parts = nullptr) const;
   template <class Value>
   Value on_face(const readings::Receiver& receiver, const photometry::LuminousFace& face, bool coarse,
-                LightTerms* tape, std::vector<Part>* parts) const;
+                LightTerms* tape, Parts* parts) const;
   template <class Value>
   Value divided(const Sight& sight, const Element& element, int level) const;
   template <class Value>
@@ -87,8 +88,9 @@ class DirectLight {
   void tell_error(const Sight& sight, const Element& element, bool thin_s, bool thin_t,
                   DirectLux& light) const;
   double kink_error(const Sight& sight, const Vec2& middle, const Vec2& extent) const;
+  double body_kink(const Sight& sight, const Vec3& way, const Vec2& extent) const;
   std::array<Part, 2> halves(const Part& part) const;
-  void refine(std::vector<Part>& parts, DirectLux& light, double allowed_lx) const;
+  void refine(Parts& parts, DirectLux& light, double allowed_lx) const;
   template <class Value>
   Value disc(const Sight& sight) const;
   bool corners_differ(const Sight& sight, const Element& element, double share) const;

@@ -43,7 +43,7 @@ Value DirectLight::triangles(const Sight& sight, const geometry::Polygon& part) 
     light.error +=
         (single ? kSmoothOfOne * width * width : kSmoothOfTriangle * width * width * width) * light.lux;
     light.error += area * kink_error(sight, middle, size);
-    if (sight.parts) sight.parts->push_back({sight, part, light});
+    if (sight.parts) sight.parts->list.push_back({sight, part, light});
   }
   return light;
 }
@@ -78,11 +78,30 @@ double DirectLight::kink_error(const Sight& sight, const Vec2& middle, const Vec
   } else if (sight.on_axis(middle, extent.norm())) {
     jump = 2 * extent.norm() / distance;
   }
-  if (jump <= 0 || distance <= 0) return 0;
+  if (distance <= 0 || (jump <= 0 && !surface_.closed())) return 0;
   const Vec3 along = sight.in_luminaire(way);
-  if (surface_.closed() && way.z() <= 0) return 0;
-  return kBendOfTwo * jump / (distance * distance) *
+  double share = 1;
+  if (surface_.closed()) {
+    if (way.z() <= 0) return 0;
+    const double area = surface_.projected_area_m2(along / distance);
+    share = way.z() / distance * sight.face->area_m2() / area;
+    jump += body_kink(sight, way, extent) / area;
+  }
+  if (jump <= 0) return 0;
+  return kBendOfTwo * jump * share / (distance * distance) *
          luminaire_->table->intensity_along(along.x(), along.y(), along.z());
+}
+
+/// m2: how much the slope of a body's projected area jumps within a piece of this extent, times its width: it
+/// does so in directions along its other faces. Opposite ones jump together, others as chance has it.
+double DirectLight::body_kink(const Sight& sight, const Vec3& way, const Vec2& extent) const {
+  double jump2 = 0;
+  for (const photometry::LuminousFace& other : surface_.faces()) {
+    const Vec3 normal(other.z.dot(sight.face->x), other.z.dot(sight.face->y), other.z.dot(sight.face->z));
+    const double change = normal.head<2>().cwiseAbs().dot(extent);
+    if (std::abs(normal.dot(way)) < change / 2) jump2 += 2 * std::pow(other.area_m2() * change, 2);
+  }
+  return std::sqrt(jump2) / way.norm();
 }
 
 /// The two halves of a piece. What they change together tells about the error of the whole, and so of theirs.
@@ -116,7 +135,8 @@ std::array<DirectLight::Part, 2> DirectLight::halves(const Part& part) const {
 }
 
 /// Halves the piece with the greatest error until the sum of errors is no more than what is allowed.
-void DirectLight::refine(std::vector<Part>& parts, DirectLux& light, double allowed_lx) const {
+void DirectLight::refine(Parts& pieces, DirectLux& light, double allowed_lx) const {
+  std::vector<Part>& parts = pieces.list;
   std::priority_queue<std::pair<double, std::size_t>> by_error;
   const auto queue = [&](std::size_t p) { by_error.emplace(parts[p].sight.share * parts[p].light.error, p); };
   for (std::size_t p = 0; p < parts.size(); ++p) queue(p);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <type_traits>
 #include <variant>
 
@@ -27,13 +28,13 @@ inline constexpr double kBendOfTriangle = 0.04, kSmoothOfTriangle = 0.02;  // th
 /// A receiver in a face's coordinates.
 struct DirectLight::Sight {
   const photometry::LuminousFace* face;
-  readings::Receiver receiver;         ///< position, normal and axis along the face's x, y, z from its middle
-  Vec3 start;                          ///< world; where shadow rays begin
-  bool coarse;                         ///< for a patch
-  bool hidden;                         ///< whether sight lines are to be looked along
-  LightTerms* tape;                    ///< to be recorded on, or null
-  std::vector<Part>* parts = nullptr;  ///< where what was summed up is noted, or null
-  double share = 1;                    ///< of what is summed up, in the luminaire's light
+  readings::Receiver receiver;  ///< position, normal and axis along the face's x, y, z from its middle
+  Vec3 start;                   ///< world; where shadow rays begin
+  bool coarse;                  ///< for a patch
+  bool hidden;                  ///< whether sight lines are to be looked along
+  LightTerms* tape;             ///< to be recorded on, or null
+  Parts* parts = nullptr;       ///< where what was summed up is noted, or null
+  double share = 1;             ///< of what is summed up, in the luminaire's light
 
   double division() const { return tape ? kTapeDivision : kDivision; }
   Vec3 way_from(const Vec2& place) const {
@@ -59,6 +60,11 @@ struct DirectLight::Part {
   Sight sight;
   std::variant<Element, geometry::Polygon> shape;
   DirectLux light;  ///< of the piece alone, to be multiplied by sight.share
+};
+
+struct DirectLight::Parts {
+  std::vector<Part> list;
+  std::optional<photometry::LuminousFace> seen;  ///< of a sphere: the face that they are pieces of
 };
 
 }  // namespace glow::sources
