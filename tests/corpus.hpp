@@ -3,30 +3,24 @@
 #include <fstream>
 #include <nlohmann/json.hpp>
 #include <optional>
-#include <sstream>
 #include <string>
 #include <vector>
 
 #include "core/photometry/placed_luminaire.hpp"
 #include "files/photometry/photometry_reader.hpp"
+#include "test_files.hpp"
 
 /// The made-up photometric files of tests/photometry and the truth about each.
 namespace glow::files {
 
 inline std::string corpus_folder() {
-  return std::string(GLOWGRID_TEST_DATA) + "/photometry/";
+  return test::test_data("photometry/");
 }
 
-inline std::string content_of(const std::string& path) {
-  std::ifstream file(path, std::ios::binary);
-  std::ostringstream content;
-  content << file.rdbuf();
-  return content.str();
-}
+using test::content_of;
 
 inline const nlohmann::json& corpus_truth() {
-  static const nlohmann::json parsed =
-      nlohmann::json::parse(content_of(corpus_folder() + "truth.json")).at("files");
+  static const nlohmann::json parsed = test::json_in(corpus_folder() + "truth.json").at("files");
   return parsed;
 }
 

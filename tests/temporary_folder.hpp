@@ -7,7 +7,7 @@
 #include <fstream>
 #include <string>
 
-namespace glow::testing {
+namespace glow::test {
 
 /// A folder of a test's own, gone at its end unless GLOWGRID_KEEP_FOLDERS is set: tests/same-results.sh runs
 /// the projects in there with two versions of the program.
@@ -35,4 +35,4 @@ class TemporaryFolder {
   std::filesystem::path path_;
 };
 
-}  // namespace glow::testing
+}  // namespace glow::test

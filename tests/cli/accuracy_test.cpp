@@ -52,7 +52,7 @@ TEST(Accuracy, WordsAndPerCentAreTakenOthersRefused) {
   for (const std::string how : {"draft", "normal", "fine", "0.2"}) {
     const Ran ran = run(folder, "run millrace.toml -o out --json --accuracy " + how);
     ASSERT_EQ(ran.code, 0) << ran.err;
-    const json grid = json::parse(ran.out).at("rooms").at(0).at("grids").at(0);
+    const json grid = json_of(ran.out).at("rooms").at(0).at("grids").at(0);
     const double sure = grid.at("uncertainty").at("mean_lx").get<double>() / grid.at("mean_lx").get<double>();
     if (how == "0.2") {
       EXPECT_LE(sure, 0.002);
@@ -129,7 +129,7 @@ TEST(Objects, PointsInsideThemAreLeftOutAndNamed) {
   const Ran ran = run(folder, "run millrace.toml -o out --json");
   ASSERT_EQ(ran.code, 0) << ran.err;
   EXPECT_TRUE(says(run(folder, "run millrace.toml -o out -q").out, "inside or behind kiln"));
-  const json grid = json::parse(ran.out).at("rooms").at(0).at("grids").at(0);
+  const json grid = json_of(ran.out).at("rooms").at(0).at("grids").at(0);
   EXPECT_GT(grid.at("min_lx").get<double>(), 50);
   EXPECT_GT(grid.at("left_out").size(), 3u);
   EXPECT_EQ(grid.at("left_out").at(0).at("inside"), "kiln");

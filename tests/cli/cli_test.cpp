@@ -16,7 +16,7 @@ TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
         "glowgrid run millrace-demo/millrace.toml"})
     EXPECT_TRUE(says(first.out, words)) << words << "\n" << first.out;
   const fs::path results = folder.path() / "millrace-demo/millrace-results";
-  const json document = json::parse(content_of(results / "results.json"));
+  const json document = json_in(results / "results.json");
   for (const std::string& file : document.at("files").get<std::vector<std::string>>())
     EXPECT_TRUE(fs::exists(results / file)) << file;
   // Again: quick, the same bytes; a changed project is left alone.
@@ -45,7 +45,7 @@ TEST(Program, ResultsHoldWhatTheDocumentationNames) {
   const Ran ran = run(folder, "run millrace.toml -o out --json --quiet");
   ASSERT_EQ(ran.code, 0) << ran.err;
   EXPECT_EQ(ran.out, content_of(folder.path() / "out/results.json"));
-  const json room = json::parse(ran.out).at("rooms").at(0);
+  const json room = json_of(ran.out).at("rooms").at(0);
   EXPECT_EQ(room.at("status"), "met");
   const json& grid = room.at("grids").at(0);
   for (const char* key : {"name", "kind", "points", "spacing_m", "mean_lx", "min_lx", "max_lx", "uniformity",
@@ -239,7 +239,7 @@ TEST(Program, CtrlCEndsCleanly) {
 TEST(Program, TheReadmesFirstProjectRunsWithoutAWarning) {
   const TemporaryFolder folder;
   write_project(folder);
-  const std::string readme = content_of(std::string(GLOWGRID_TEST_DATA) + "/../README.md");
+  const std::string readme = content_of(test_data("../README.md"));
   const std::size_t begin = readme.find("```toml\n") + 8;
   folder.write("kitchen.toml", readme.substr(begin, readme.find("```", begin) - begin));
   const Ran ran = run(folder, "run kitchen.toml --strict");
@@ -279,13 +279,13 @@ TEST(Program, InspectShowsWhatAFileHolds) {
 
 TEST(Program, InspectAsJsonNamesFindingsAndLooksAtEveryFile) {
   const TemporaryFolder folder;
-  const std::string corpus = std::string(GLOWGRID_TEST_DATA) + "/photometry/";
+  const std::string corpus = test_data("photometry/");
   const Ran ran =
       run(folder, "inspect --json --at 0,0 '" + corpus + "broken/x01-cut-in-intensities.ies' '" + corpus +
                       "broken/x25-lumens-tenfold.ies' '" + corpus + "valid/i33-tilt-file.ies' missing.ies");
   EXPECT_EQ(ran.code, 2);
   EXPECT_EQ(ran.err, "");
-  const json files = json::parse(ran.out).at("files");
+  const json files = json_of(ran.out).at("files");
   ASSERT_EQ(files.size(), 4u);
   EXPECT_TRUE(files[0].at("format").is_null());
   EXPECT_EQ(files[0].at("findings")[0].at("severity"), "error");
@@ -308,13 +308,13 @@ TEST(Program, ConvertKeepsTheLightAndSaysWhatIsLost) {
   EXPECT_EQ(ran.code, 0) << ran.err;
   EXPECT_EQ(ran.out, "new/p1.ies: IES LM-63-2002, 5000.0 lm\n");
   EXPECT_TRUE(says(ran.err, "LM-63 has no outer size")) << ran.err;
-  const json p1 = json::parse(run(folder, "inspect --json new/p1.ies").out).at("files")[0];
+  const json p1 = json_of(run(folder, "inspect --json new/p1.ies").out).at("files")[0];
   EXPECT_NEAR(p1.at("flux_lm").get<double>(), 5000, 0.01);
   EXPECT_NEAR(p1.at("extent_c0_m").get<double>(), 1.49, 1e-6);  // turned: the long side now lies along C0
   const Ran merged =
       run(folder, "convert photometry/tarnfell-p1.ldt photometry/quillon-d2.ies --merge -o both.ldt -q");
   EXPECT_EQ(merged.code, 0) << merged.err;
-  const json both = json::parse(run(folder, "inspect --json both.ldt").out).at("files")[0];
+  const json both = json_of(run(folder, "inspect --json both.ldt").out).at("files")[0];
   EXPECT_NEAR(both.at("flux_lm").get<double>(), 4650.44 + 1650, 2);
   EXPECT_NEAR(both.at("watts_w").get<double>(), 50.5, 1e-6);
   EXPECT_EQ(

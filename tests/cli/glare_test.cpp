@@ -39,7 +39,7 @@ rotation = 90
 json room_of(const TemporaryFolder& folder, int code = 0) {
   const Ran ran = run(folder, "run office.toml --json -q --no-cache --accuracy draft");
   EXPECT_EQ(ran.code, code) << ran.err;
-  return ran.code == code && code == 0 ? json::parse(ran.out).at("rooms").at(0) : json();
+  return ran.code == code && code == 0 ? json_of(ran.out).at("rooms").at(0) : json();
 }
 
 std::vector<json> checks_of(const json& room, const std::string& quantity) {
@@ -147,7 +147,7 @@ looking = 0
 )");
   const Ran ran = run(folder, "run office.toml --no-cache --json -q --accuracy draft");
   ASSERT_EQ(ran.code, 0) << ran.err;
-  const json room = json::parse(ran.out).at("rooms").at(0);
+  const json room = json_of(ran.out).at("rooms").at(0);
   const auto checks = checks_of(room, "glare UGR");
   ASSERT_EQ(checks.size(), 2u);
   EXPECT_EQ(checks[0]["verdict"], "met");
@@ -293,7 +293,7 @@ TEST(Glare, TheDataSheetHasBothBlocks) {
   for (const char* words : {"crosswise: along C0-C180", "endwise: along C90-C270", "12H", "room index"})
     EXPECT_NE(text.out.find(words), std::string::npos) << words;
   const Ran ran = run(folder, "inspect photometry/tarnfell-p1.ldt --tables --json");
-  const json ugr = json::parse(ran.out).at("files").at(0).at("ugr");
+  const json ugr = json_of(ran.out).at("files").at(0).at("ugr");
   ASSERT_EQ(ugr["uncorrected_along_c0_c180"].size(), 19u);
   EXPECT_EQ(ugr["crosswise"], "along_c0_c180");
   // The headline is the entry at 4H x 8H, corrected.
@@ -308,8 +308,8 @@ TEST(Glare, TheDataSheetHasBothBlocks) {
 
 /// The rooms of the reference cases as projects, with the luminaires as files of both formats.
 TEST(Glare, RoomsOfTheReferenceAsProjectFiles) {
-  const std::string data = std::string(GLOWGRID_TEST_DATA) + "/validation/";
-  const json metrics = json::parse(content_of(data + "metrics.json"));
+  const std::string data = test_data("validation/");
+  const json metrics = json_in(data + "metrics.json");
   int held = 0;
   for (const json& c : metrics.at("cases")) {
     if (c.at("id").get<std::string>().rfind("ugr-room", 0) != 0) continue;
@@ -333,7 +333,7 @@ TEST(Glare, RoomsOfTheReferenceAsProjectFiles) {
       folder.write("room.toml", text);
       const Ran ran = run(folder, "run room.toml --json -q --no-cache");
       ASSERT_EQ(ran.code, 0) << ran.err;
-      const json eyes = json::parse(ran.out).at("rooms").at(0).at("glare").at("eyes");
+      const json eyes = json_of(ran.out).at("rooms").at(0).at("glare").at("eyes");
       for (std::size_t k = 0; k < eyes.size(); ++k, ++held) {
         const json& expected = c.at("expected").at("observers").at(k);
         EXPECT_NEAR(eyes[k]["worst"]["ugr"].get<double>(), expected["ugr_table_range"].get<double>(), 0.15)

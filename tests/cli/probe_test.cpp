@@ -19,7 +19,7 @@ TEST(Probe, AgreesWithTheGridAndItsSharesAddUp) {
   const Ran ran = run(folder, "probe millrace.toml --json --at " + std::to_string(values[0]) + "," +
                                   std::to_string(values[1]) + "," + std::to_string(values[2]));
   ASSERT_EQ(ran.code, 0) << ran.err;
-  const json spot = json::parse(ran.out);
+  const json spot = json_of(ran.out);
   EXPECT_NEAR(spot.at("direct_lx").get<double>(), values[6], 1e-3 * values[6]);
   EXPECT_NEAR(spot.at("total_lx").get<double>(), values[8], 0.01 * values[8]);
   EXPECT_LT(spot.at("uncertainty_lx").get<double>(), 0.01 * values[8]);

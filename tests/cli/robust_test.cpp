@@ -147,7 +147,7 @@ TEST(Robust, ClashingTablesKeepTheirLight) {
   const auto mean_of = [&] {
     const Ran ran = run(folder, "run p.toml --json -q --accuracy draft --no-cache");
     EXPECT_EQ(ran.code, 0) << ran.err;
-    return json::parse(ran.out)["rooms"][0]["grids"][0]["mean_lx"].get<double>();
+    return json_of(ran.out)["rooms"][0]["grids"][0]["mean_lx"].get<double>();
   };
   const double with_tables = mean_of();
   write(folder, room(one));
@@ -169,7 +169,7 @@ TEST(Robust, FootprintsCanBeLeftOut) {
       "[[rooms.objects]]\nname = \"desk\"\nfurniture = \"table\"\nsize = [2, 2, 0.74]\nat = [3, 2]\n";
   const auto statistics = [&](const std::string& plane) {
     write(folder, room("work_plane = " + plane + "\n" + kArray + desk));
-    return json::parse(
+    return json_of(
         run(folder, "run p.toml --json -q --accuracy draft --no-cache").out)["rooms"][0]["grids"][0];
   };
   const json whole = statistics("{ height = 0.5 }"),
@@ -187,7 +187,7 @@ TEST(Robust, ARoomsTaskIsNotDropped) {
                      "[[rooms.areas]]\nname = \"aisle\"\nrectangle = { at = [1, 1], size = [1, 1] }\n"
                      "task = \"circulation.corridor\"\n"));
   const json record =
-      json::parse(run(folder, "run p.toml --json -q --accuracy draft --no-cache").out)["rooms"][0];
+      json_of(run(folder, "run p.toml --json -q --accuracy draft --no-cache").out)["rooms"][0];
   std::size_t of_plane = 0;
   for (const json& check : record["checks"]) of_plane += check.value("where", "") == "work plane";
   EXPECT_EQ(of_plane, 2u) << record["checks"].dump();
@@ -247,7 +247,7 @@ TEST(Robust, AnEarlierRunsListDeletesNothingOutside) {
   ASSERT_EQ(run(folder, call).code, 0);
   folder.write("kept/file", "x");
   std::filesystem::create_symlink("../kept", folder.path() / "out/link");
-  json results = json::parse(content_of(folder.path() / "out/results.json"));
+  json results = json_in(folder.path() / "out/results.json");
   for (const char* name : {"link/file", "../kept/file"}) results["files"].push_back(name);
   folder.write("out/results.json", results.dump());
   ASSERT_EQ(run(folder, call).code, 0);

@@ -9,7 +9,7 @@ namespace {
 json room_of(const TemporaryFolder& folder, const std::string& options = "") {
   const Ran ran = run(folder, "run small.toml --json -q --no-cache --accuracy draft " + options);
   EXPECT_EQ(ran.code, 0) << ran.err;
-  return ran.code == 0 ? json::parse(ran.out).at("rooms").at(0) : json();
+  return ran.code == 0 ? json_of(ran.out).at("rooms").at(0) : json();
 }
 
 json named(const json& list, const std::string& name) {
@@ -102,7 +102,7 @@ TEST(Rooms, PeopleSeeTheirUnitsAndResultsStaySI) {
       "height = 9\nsurfaces = false\n[[rooms.luminaires]]\nmark = \"D2\"\nat = [6, 5]\n");
   const Ran shown = run(folder, "run units.toml");
   EXPECT_TRUE(says(shown.out, "mean fc") && says(shown.out, "work plane 2.62 ft")) << shown.out;
-  const json results = json::parse(content_of(folder.path() / "units-results/results.json"));
+  const json results = json_in(folder.path() / "units-results/results.json");
   EXPECT_NEAR(results.at("rooms")[0].at("floor_area_m2").get<double>(), 120 * 0.09290304, 1e-6);
   const double mean = results.at("rooms")[0].at("grids")[0].at("mean_lx");
   EXPECT_TRUE(says(shown.out, fmt::format(FMT_STRING("{:>9.1f}"), mean / 10.7639104))) << shown.out;
@@ -251,7 +251,7 @@ TEST(Rooms, MayBeOpenAbove) {
   folder.write("millrace.toml", project);
   const Ran ran = run(folder, "run millrace.toml -o out -q --json --accuracy draft");
   ASSERT_EQ(ran.code, 0) << ran.err;
-  const json room = json::parse(ran.out).at("rooms").at(0), &balance = room.at("flux_balance");
+  const json room = json_of(ran.out).at("rooms").at(0), &balance = room.at("flux_balance");
   EXPECT_FALSE(room.at("roofed").get<bool>());
   EXPECT_GT(balance.at("escaped_lm").get<double>(), 0.1 * balance.at("emitted_lm").get<double>());
   EXPECT_NEAR(balance.at("emitted_lm").get<double>(),
@@ -276,7 +276,7 @@ TEST(Rooms, LuminairesSitWhereTheirMountingSays) {
     write_small_room(folder, "row = { from = [1.0, 1.5], to = [2.6, 1.5], count = 2 }", c.text);
     const Ran ran = run(folder, "run small.toml --json -q --no-cache --accuracy draft");
     ASSERT_EQ(ran.code, 0) << ran.err;
-    const json group = json::parse(ran.out).at("rooms")[0].at("luminaires")[0];
+    const json group = json_of(ran.out).at("rooms")[0].at("luminaires")[0];
     const json& at = group.at("positions_m")[0];
     EXPECT_NEAR(at[0].get<double>(), c.x, 0.02) << c.text;
     EXPECT_NEAR(at[1].get<double>(), c.y, 1e-6) << c.text;

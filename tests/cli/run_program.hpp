@@ -12,18 +12,17 @@
 #include "files/results/results_json.hpp"
 #include "files/results/results_reader.hpp"
 #include "temporary_folder.hpp"
+#include "test_files.hpp"
 
 namespace glow::cli {
 
 using nlohmann::json;
-using testing::TemporaryFolder;
+using test::TemporaryFolder;
 
-inline std::string content_of(const std::filesystem::path& path) {
-  std::ifstream file(path, std::ios::binary);
-  std::ostringstream content;
-  content << file.rdbuf();
-  return content.str();
-}
+using test::content_of;
+using test::json_in;
+using test::json_of;
+using test::test_data;
 
 struct Ran {
   int code = -1;
@@ -62,8 +61,7 @@ inline void write_project(const TemporaryFolder& folder, const std::string& from
                           const std::string& to = "") {
   for (const files::EmbeddedFile& file : files::embedded_demo()) {
     std::string content(file.bytes);
-    if (file.name == "millrace.toml")
-      content = content_of(std::string(GLOWGRID_TEST_DATA) + "/cli/plain_room.toml");
+    if (file.name == "millrace.toml") content = content_of(test_data("cli/plain_room.toml"));
     if (file.name == "millrace.toml" && !from.empty()) {
       const std::size_t at = content.find(from);
       ASSERT_NE(at, std::string::npos) << from;
@@ -77,7 +75,7 @@ inline void write_project(const TemporaryFolder& folder, const std::string& from
 inline void write_small_room(const TemporaryFolder& folder, const std::string& from = "",
                              const std::string& to = "") {
   write_project(folder);
-  std::string content = content_of(std::string(GLOWGRID_TEST_DATA) + "/cli/small_room.toml");
+  std::string content = content_of(test_data("cli/small_room.toml"));
   const std::size_t at = content.find(from);
   ASSERT_NE(at, std::string::npos) << from;
   content.replace(at, from.size(), to);

@@ -10,7 +10,7 @@ namespace {
 json run_json(const TemporaryFolder& folder, const std::string& words, int code = 0) {
   const Ran ran = run(folder, "run " + words + " --json -q --no-cache --accuracy draft");
   EXPECT_EQ(ran.code, code) << ran.err;
-  return ran.code == code && !ran.out.empty() ? json::parse(ran.out) : json();
+  return ran.code == code && !ran.out.empty() ? json_of(ran.out) : json();
 }
 
 json named(const json& list, const std::string& name) {
@@ -211,7 +211,7 @@ TEST(Verdicts, AnOwnTaskIsVerifiedOnceAndEveryStandardIsNamed) {
   const Ran ran = run(folder, "run millrace.toml --json --accuracy draft");
   EXPECT_EQ(ran.code, 0);
   EXPECT_FALSE(says(ran.err, "P054")) << ran.err;
-  const json results = json::parse(ran.out);
+  const json results = json_of(ran.out);
   EXPECT_EQ(results.at("standard"), "EN 12464-1:2021 and EN 12464-1:2011");
   EXPECT_EQ(checks_at(results.at("rooms").at(0), "work plane").size(), 2u);
   EXPECT_TRUE(says(content_of(folder.path() / "millrace-results/figures/project--status.svg"),
@@ -341,7 +341,7 @@ TEST(Tasks, ShowEveryRequirementAndThePlaneThatCounts) {
     for (const char* words : call.says)
       EXPECT_TRUE(says(ran.out + ran.err, words)) << call.words << "\n" << ran.out << ran.err;
   }
-  const json rows = json::parse(run(folder, "tasks circulation.corridor --json").out);
+  const json rows = json_of(run(folder, "tasks circulation.corridor --json").out);
   EXPECT_EQ(rows.at("tasks").at(0).at("em_lx"), 100);
   EXPECT_EQ(rows.at("tasks").at(0).at("certainty"), "agreed");
 }

@@ -3,9 +3,6 @@
 
 #include <gtest/gtest.h>
 
-#include <fstream>
-#include <sstream>
-
 #include "files/photometry/photometry_reader.hpp"
 #include "validation/metric_cases.hpp"
 
@@ -21,19 +18,16 @@ std::vector<std::pair<json, std::string>> cases() {
     if (c.at("id").get<std::string>().rfind("photometry-", 0) != 0) continue;
     const std::string name = c.at("inputs").at("photometry");
     for (const char* suffix : {".ies", ".ldt"}) {
-      const std::string path = std::string(GLOWGRID_TEST_DATA) + "/validation/luminaires/" + name + suffix;
-      if (std::ifstream(path)) found.emplace_back(c, path);
+      const std::string path = test::test_data("validation/luminaires/") + name + suffix;
+      if (std::filesystem::exists(path)) found.emplace_back(c, path);
     }
   }
   return found;
 }
 
 Photometry read(const std::string& path) {
-  std::ifstream file(path, std::ios::binary);
-  std::ostringstream content;
-  content << file.rdbuf();
   Problems problems;
-  auto photometry = files::read_photometry(content.str(), path, problems);
+  auto photometry = files::read_photometry(test::content_of(path), path, problems);
   EXPECT_TRUE(photometry) << to_string(problems.all().at(0));
   return *photometry;
 }
@@ -135,7 +129,7 @@ TEST(Derived, NameTheKindAndTheSymmetryOfTheDistribution) {
                         Kind{"O4.ies", "direct, medium beam", Symmetry::rotational},
                         Kind{"O5.ldt", "direct, asymmetric", Symmetry::about_c0},
                         Kind{"O7.ies", "direct-indirect, spread out", Symmetry::rotational}}) {
-    const Photometry p = read(std::string(GLOWGRID_TEST_DATA) + "/validation/luminaires/" + k.file);
+    const Photometry p = read(test::test_data("validation/luminaires/") + k.file);
     EXPECT_EQ(kind_of_distribution(p.table), k.kind) << k.file;
     EXPECT_EQ(symmetry_found(p.table), k.found) << k.file;
   }

@@ -9,7 +9,7 @@
 namespace glow::files {
 namespace {
 
-using glow::testing::TemporaryFolder;
+using test::TemporaryFolder;
 
 const char* kCube =
     "o cube\nv 0 0 0\nv 1 0 0\nv 1 2 0\nv 0 2 0\nv 0 0 3\nv 1 0 3\nv 1 2 3\nv 0 2 3\n"

@@ -6,13 +6,14 @@
 
 #include "files/results/results_json.hpp"
 #include "temporary_folder.hpp"
+#include "test_files.hpp"
 
 namespace glow::files {
 namespace {
 
 namespace fs = std::filesystem;
 
-using testing::TemporaryFolder;
+using test::TemporaryFolder;
 
 std::size_t entries(const fs::path& folder) {
   return std::size_t(
@@ -62,11 +63,6 @@ TEST(OutputFolder, SaysWhyItCannotWrite) {
   EXPECT_EQ(entries(folder.path()), 1u);
 }
 
-std::string text_of(const fs::path& path) {
-  std::ifstream file(path);
-  return {std::istreambuf_iterator<char>(file), {}};
-}
-
 /// Where one file cannot be put in place, the run before is whole again.
 TEST(OutputFolder, ACommitThatFailsPutsTheEarlierRunBack) {
   const TemporaryFolder folder;
@@ -83,8 +79,8 @@ TEST(OutputFolder, ACommitThatFailsPutsTheEarlierRunBack) {
     for (const char* name : {"a.csv", "b.csv", "results.json"}) output.write(name, "after");
     EXPECT_THROW(output.commit({"stale.csv"}), OutputError);
   }
-  EXPECT_EQ(text_of(target / "a.csv"), "before");
-  EXPECT_EQ(text_of(target / "results.json"), "before");
+  EXPECT_EQ(test::content_of(target / "a.csv"), "before");
+  EXPECT_EQ(test::content_of(target / "results.json"), "before");
   EXPECT_EQ(entries(target), 4u);  // and what is in the way
 }
 

@@ -142,7 +142,7 @@ INSTANTIATE_TEST_SUITE_P(
         Fault{"[luminaires.B]\nfile = \"b.ies\"\nra = 120\n", 3, "P005", "from 0 to 100"}));
 
 TEST(OwnTables, TakeThePlaceOfRowsAndAddOthers) {
-  const glow::testing::TemporaryFolder folder;
+  const test::TemporaryFolder folder;
   folder.write("own.csv",
                "standard,edition,key,task,Em_lx\r\nHouse,2026,office.writing,by hand,450\r\n"
                "House,2026,pottery.mixing,mixing clay,220\r\n\r\n");

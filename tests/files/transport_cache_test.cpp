@@ -4,18 +4,17 @@
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
-#include <fstream>
-#include <sstream>
-
 #include "core/transport/content_key.hpp"
 #include "rooms/furnished_room.hpp"
 #include "temporary_folder.hpp"
+#include "test_files.hpp"
 
 namespace glow::store {
 namespace {
 
 namespace fs = std::filesystem;
-using glow::testing::TemporaryFolder;
+using test::content_of;
+using test::TemporaryFolder;
 
 const std::string kKey = "0123456789abcdef0123456789abcdef";
 
@@ -26,12 +25,6 @@ transport::TracedHits some_hits() {
   hits.receiver_begin = {0, 2, 4};
   hits.of_receivers = {0, 1, 1, 0};
   return hits;
-}
-
-std::string content_of(const fs::path& path) {
-  std::ostringstream content;
-  content << std::ifstream(path, std::ios::binary).rdbuf();
-  return content.str();
 }
 
 TEST(TransportCache, GivesBackWhatItKept) {

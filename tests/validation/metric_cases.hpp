@@ -1,18 +1,16 @@
 #pragma once
 
-#include <fstream>
 #include <nlohmann/json.hpp>
 #include <string>
 #include <vector>
+
+#include "test_files.hpp"
 
 namespace glow::reference {
 
 /// Reference values for metrics: `photometries` and `cases`, see docs/validation.md.
 inline const nlohmann::json& metrics() {
-  static const nlohmann::json parsed = [] {
-    std::ifstream file(std::string(GLOWGRID_TEST_DATA) + "/validation/metrics.json");
-    return nlohmann::json::parse(file);
-  }();
+  static const nlohmann::json parsed = test::json_in(test::test_data("validation/metrics.json"));
   return parsed;
 }
 

@@ -1,20 +1,19 @@
 // Straight light near long and steep luminaires, against sums over very fine elements.
 #include <gtest/gtest.h>
 
-#include <fstream>
 #include <random>
 
 #include "core/sources/received_light.hpp"
 #include "core/transport/effort.hpp"
 #include "corpus.hpp"
+#include "test_files.hpp"
 #include "validation/metric_luminaires.hpp"
 
 namespace glow::reference {
 namespace {
 
 const nlohmann::json& near_field() {
-  static const nlohmann::json cases =
-      nlohmann::json::parse(std::ifstream(GLOWGRID_TEST_DATA "/validation/nearfield.json"));
+  static const nlohmann::json cases = test::json_in(test::test_data("validation/nearfield.json"));
   return cases;
 }
 

@@ -13,8 +13,7 @@ namespace {
 constexpr int kGammaSteps = 180, kPlanes = 73;  // 1 and 5 degrees
 
 const json& document() {
-  static const json parsed =
-      json::parse(content_of(std::string(GLOWGRID_TEST_DATA) + "/validation/transport.json"));
+  static const json parsed = json_in(test::test_data("validation/transport.json"));
   return parsed;
 }
 
@@ -130,7 +129,7 @@ TEST_P(ProgramCase, IsWithinItsToleranceAsAProjectFile) {
   folder.write("case.toml", text + room_text(space) + parts_text(space) + points_text((*found)["receivers"]));
   const Ran ran = run(folder, "run case.toml --json -q --no-cache");
   ASSERT_EQ(ran.code, 0) << ran.err;
-  const json room = json::parse(ran.out).at("rooms").at(0);
+  const json room = json_of(ran.out).at("rooms").at(0);
   std::map<std::string, json> points;
   for (const json& point : room.at("points")) points[point.at("name")] = point;
   int held = 0;

@@ -3,12 +3,12 @@
 #include "core/sources/luminaire_inflow.hpp"
 
 #include <cmath>
-#include <fstream>
 #include <map>
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 
 #include "core/geometry/room_shell.hpp"
+#include "test_files.hpp"
 
 namespace glow::validation {
 namespace {
@@ -21,10 +21,7 @@ constexpr double kGammaStep = 1.0;  // degrees; what the notes to the cases ask 
 constexpr double kPlaneStep = 5.0;
 
 const json& document() {
-  static const json parsed = [] {
-    std::ifstream file(std::string(GLOWGRID_TEST_DATA) + "/validation/transport.json");
-    return json::parse(file);
-  }();
+  static const json parsed = test::json_in(test::test_data("validation/transport.json"));
   return parsed;
 }
 
