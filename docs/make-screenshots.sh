@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Makes docs/screenshots/ anew from the demo project. Wants a build in build/release and the font DejaVu Sans Mono.
+# Makes docs/screenshots/ anew from the demo project. Wants a build in build/release, rsvg-convert (librsvg2-bin) and
+# the font DejaVu Sans Mono.
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
 program="$here/../build/release/src/glowgrid"

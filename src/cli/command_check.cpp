@@ -4,6 +4,7 @@
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
+#include "cli/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "words/glare_words.hpp"
@@ -65,7 +66,8 @@ void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& 
   list("points", points_by_name);
 }
 
-void describe_eyes(const space::Space& room, const units::ShownUnits& units) {
+void describe_eyes(const space::PlannedRoom& planned, const units::ShownUnits& units) {
+  const space::Space& room = planned.space;
   std::vector<std::string> sets;
   for (const space::EyeSet& set : room.eyes)
     sets.push_back(
@@ -75,6 +77,11 @@ void describe_eyes(const space::Space& room, const units::ShownUnits& units) {
                     set.directions() == 1 ? ", looking " + set.looking[0]
                                           : fmt::format(FMT_STRING(", {} directions"), set.directions())));
   list("eyes", sets);
+  if (room.eyes.empty() || planned.room->eyes != model::Eyes::by_task || planned.brief.tasks.empty()) return;
+  const bool seated = planned.brief.glare.table_eye_m == standards::kSeatedEye;
+  tell(fmt::format(FMT_STRING("    people are {} for {}; posture = \"{}\" in the room says otherwise\n"),
+                   seated ? "seated" : "standing", planned.brief.tasks.front().row.key,
+                   seated ? "standing" : "seated"));
 }
 
 /// What limits glare, and what verifies it.
@@ -137,7 +144,7 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   list("touching", names);
   list("assumed, since the project does not say", planned.room->assumed);
   describe_grids(planned, units);
-  describe_eyes(room, units);
+  describe_eyes(planned, units);
   if (brief.verified_as == space::VerifiedAs::nothing) {
     tell(fmt::format(FMT_STRING("  no task: nothing will be held against a requirement\n")));
     return;
@@ -170,6 +177,7 @@ int command_check(const std::vector<std::string>& words) {
                    "project",
                    false,
                    po::options_description()};
+  add_room_option(line.options, "describe");
   add_units_option(line.options);
   line.options.add_options()("quiet,q", "errors only")("help,h", "show this help");
   const ParseResult parsed = parse(line, words);
@@ -190,7 +198,10 @@ int command_check(const std::vector<std::string>& words) {
   if (quiet) return kDone;
   units::ShownUnits units = open.project.units;
   if (!apply_units_option(parsed.arguments, "check", units)) return kBadInput;
-  for (const OpenProject::Room& room : open.rooms) describe(open, open.plan(room), units);
+  const auto chosen = chosen_rooms(parsed.arguments.texts("room"), "check", names_of(open));
+  if (!chosen) return kBadInput;
+  for (const OpenProject::Room& room : open.rooms)
+    if (is_chosen(*chosen, room.name())) describe(open, open.plan(room), units);
   const std::size_t remarks = open.problems.all().size();
   const std::string counted = remarks == 0   ? "no warnings"
                               : remarks == 1 ? "1 warning or note"

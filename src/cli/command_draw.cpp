@@ -4,75 +4,22 @@
 
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
-#include "cli/open_project.hpp"
-#include "cli/run_project.hpp"
+#include "cli/open_results.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
-#include "files/project/fingerprint.hpp"
-#include "files/project/project_reader.hpp"
+#include "files/output/output_folder.hpp"
 #include "files/results/drawn_list.hpp"
-#include "files/results/results_reader.hpp"
-#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
 namespace fs = std::filesystem;
 namespace {
 
-/// Results to draw from, and where they came from.
-struct Source {
-  fs::path results;  ///< the results.json
-  record::RunRecord run;
-};
-
 std::string lower(std::string words) {
   for (char& c : words)
     if (c >= 'A' && c <= 'Z') c = char(c - 'A' + 'a');
   return words;
-}
-
-/// Results that no longer belong to the project are drawn, but not in silence.
-void take_from_project(const fs::path& path, Source& source, Problems& problems) {
-  Problems ignored;  // `check` and `run` report on the project
-  const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, ignored);
-  if (!bytes) return;
-  const auto project = files::read_project(*bytes, path.string(), problems);
-  if (!project) return;
-  source.run.style = project->figures;
-  source.run.units = project->units;
-  if (files::fingerprint(*bytes, *project, path.parent_path()) != source.run.inputs)
-    problems.warning(
-        "R011", {path.string(), 0, 0},
-        fmt::format(FMT_STRING("has changed since {} was computed: these figures show the earlier "
-                               "state. Run it again: glowgrid run {}"),
-                    fs::proximate(source.results).string(), path.string()));
-}
-
-/// A results.json, the folder that holds one, or a project whose results lie where `run` puts them.
-std::optional<Source> open_source(const fs::path& path, Problems& problems) {
-  Source source;
-  std::error_code error;
-  const bool is_project = path.extension() == ".toml";
-  source.results = is_project                      ? default_output(path) / files::kResultsFile
-                   : fs::is_directory(path, error) ? path / files::kResultsFile
-                                                   : path;
-  if (is_project && fs::exists(path, error) && !fs::exists(source.results, error)) {
-    problems.error(
-        "R012", {path.string(), 0, 0},
-        fmt::format(FMT_STRING("has no results at {}; compute it first: glowgrid run {}, or name its "
-                               "results"),
-                    fs::proximate(source.results).string(), path.string()));
-    return std::nullopt;
-  }
-  const auto bytes = files::read_file(is_project && !fs::exists(path, error) ? path : source.results,
-                                      files::kLargestResults, {}, problems);
-  if (!bytes) return std::nullopt;
-  auto run = files::read_results(*bytes, source.results.string(), problems);
-  if (!run) return std::nullopt;
-  source.run = std::move(*run);
-  if (is_project) take_from_project(path, source, problems);
-  return source;
 }
 
 /// Figures whose name or title holds one of the words; all without words.
@@ -94,11 +41,11 @@ std::vector<figures::Figure> chosen(std::vector<figures::Figure> list,
   return {};
 }
 
-int draw(const Arguments& arguments, Source& source, const std::set<FigureFormat>& formats, bool quiet) {
+int draw(const Arguments& arguments, OpenResults& source, const std::set<FigureFormat>& formats, bool quiet) {
   const std::vector<figures::Figure> list = chosen(figures::figures_of(source.run), arguments.texts("only"));
   if (list.empty()) return kBadInput;
   const bool own_folder = !arguments.has("output");
-  files::OutputFolder folder(own_folder ? source.results.parent_path() / "figures"
+  files::OutputFolder folder(own_folder ? source.file.parent_path() / "figures"
                                         : fs::path(arguments.text("output")));
   Problems found;
   {
@@ -164,7 +111,7 @@ int command_draw(const std::vector<std::string>& words) {
   const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
   const bool quiet = arguments.values.count("quiet") > 0;
   Problems problems;
-  auto source = open_source(arguments.text("source"), problems);
+  auto source = open_results(arguments.text("source"), problems);
   print_problems(problems, {}, quiet);
   if (!source || problems.has_errors()) return kBadInput;
   if (!apply_units_option(arguments, "draw", source->run.units) ||

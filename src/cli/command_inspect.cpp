@@ -12,8 +12,8 @@
 #include "core/model/file_names.hpp"
 #include "core/photometry/derived.hpp"
 #include "core/units/quantity.hpp"
-#include "figures/convert_svg.hpp"
 #include "figures/curves/intensity_figures.hpp"
+#include "figures/raster/convert_svg.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/photometry/glare_tables.hpp"
 #include "files/project/project_reader.hpp"
@@ -24,6 +24,7 @@ namespace po = boost::program_options;
 namespace fs = std::filesystem;
 namespace {
 
+constexpr std::size_t kMostSheets = 3;  // of more files a line each will do
 constexpr double kNarrowBeam =
     20;  // degrees; below this the polar curve is a needle and the straight one is drawn too
 
@@ -104,7 +105,7 @@ class Figures {
     folder_.write(name + ".svg", svg);
     const fs::path png = folder_.staged(name + ".png");
     std::string reason;
-    if (!figures::convert_svg(png.parent_path() / (name + ".svg"), png, reason)) {
+    if (!figures::convert_svg(svg, png, reason)) {
       folder_.forget(name + ".png");
       say(fmt::format(FMT_STRING("{}.png is not written: {}\n"), name, reason));
     }
@@ -129,6 +130,7 @@ CommandLine command_line() {
       "glowgrid inspect FILE... [options]",
       "Shows what photometric files (IES LM-63, EULUMDAT) hold, what is doubtful or wrong in them, and with\n"
       "-o their curves: polar, straight for narrow beams, an isolux footprint, and several files together.\n"
+      "Of more than three files a line each.\n"
       "Exits with 2 when a file is refused, after all were looked at.",
       "  glowgrid inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves",
       "file",
@@ -143,6 +145,7 @@ CommandLine command_line() {
       "height", po::value<std::string>()->value_name("H"),
       "height of the footprint's plane below; default 2.5 m")(
       "tables", "also give the table of UGR (CIE 190) and utilisation factors; with -o as CSV, too")(
+      "table", "a line for each file")("sheets", "all of each file, however many there are")(
       "json", "print one JSON document instead of the sheets")("quiet,q", "no warnings")("help,h",
                                                                                          "show this help");
   return line;
@@ -194,7 +197,11 @@ int command_inspect(const std::vector<std::string>& words) {
   if (arguments.values.count("json")) {
     tell(fmt::format(FMT_STRING("{}"), files::inspection_json(inspections, directions, tables)));
   } else {
-    for (std::size_t i = 0; i < inspections.size(); ++i)
+    const bool lines = arguments.values.count("table") > 0 ||
+                       (inspections.size() > kMostSheets && arguments.values.count("sheets") == 0 &&
+                        !tables && directions.empty());
+    if (lines) tell(data_table(inspections));
+    for (std::size_t i = 0; i < inspections.size() && !lines; ++i)
       tell(fmt::format(FMT_STRING("{}{}"), i ? "\n" : "", data_sheet(inspections[i], directions, tables)));
     for (const std::string& path : written)
       tell(fmt::format(FMT_STRING("{}{}\n"), &path == &written[0] ? "\nDrawn:\n  " : "  ", path));

@@ -3,6 +3,7 @@
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
+#include "cli/room_choice.hpp"
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
 #include "core/parallel/parallel.hpp"
@@ -24,12 +25,11 @@ CommandLine command_line() {
                              "folder to write to; default: PROJECT-results beside the project file")(
       "accuracy,a", po::value<std::string>()->value_name("HOW")->default_value("normal"),
       "draft, normal (means to about 1 %, minima to 3 %), fine, or per cent for means, such as 0.5")(
-      "room,r", po::value<std::vector<std::string>>()->value_name("NAME")->composing(),
-      "compute only this room; may be given several times")(
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "spread", "also tell how surely built rooms meet each check, given the deviations in [spread]")(
       "strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
+  add_room_option(line.options, "compute");
   add_units_option(line.options);
   add_common_options(line.options);
   return line;

@@ -9,6 +9,8 @@ namespace glow::cli {
 int command_demo(const std::vector<std::string>& words);
 int command_check(const std::vector<std::string>& words);
 int command_probe(const std::vector<std::string>& words);
+int command_catalogue(const std::vector<std::string>& words);
+int command_show(const std::vector<std::string>& words);
 int command_draw(const std::vector<std::string>& words);
 int command_tasks(const std::vector<std::string>& words);
 int command_run(const std::vector<std::string>& words);

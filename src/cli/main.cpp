@@ -25,9 +25,11 @@ constexpr Command kCommands[] = {
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
     {"tasks", "find a task in the standards and see what it asks for", command_tasks},
+    {"catalogue", "everyday finishes and furniture with their values", command_catalogue},
     {"check", "read a project and report errors and doubts; compute nothing", command_check},
     {"probe", "light at one point, and which luminaires give it", command_probe},
     {"run", "compute a project, verify it, write results and figures", command_run},
+    {"show", "results as tables: checks, grids, glare, the luminaire schedule", command_show},
     {"draw", "make figures again from results: other colours, levels, formats", command_draw},
 };
 
@@ -36,7 +38,7 @@ void print_help(void (*write)(const std::string&)) {
                                "Usage: glowgrid COMMAND [ARGUMENTS]\n\n"),
                     kVersion));
   for (const Command& command : kCommands)
-    write(fmt::format(FMT_STRING("  {:<8} {}\n"), command.name, command.about));
+    write(fmt::format(FMT_STRING("  {:<9} {}\n"), command.name, command.about));
   write(
       fmt::format(FMT_STRING("\nglowgrid COMMAND --help tells more; glowgrid --version names the version.\n"
                              "\nExample:\n  glowgrid demo\n")));

@@ -4,9 +4,9 @@
 
 #include "core/run/compute_room.hpp"
 #include "files/meshes/mesh_reader.hpp"
-#include "files/project/fingerprint.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
+#include "files/project/room_inputs.hpp"
 #include "files/text/input_file.hpp"
 
 namespace glow::cli {
@@ -29,14 +29,15 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
   open.project = std::move(*project);
   files::load_photometry(open.project, path.parent_path(), open.problems);
   files::load_meshes(open.project, path.parent_path(), open.problems);
-  open.inputs = files::fingerprint(*bytes, open.project, path.parent_path());
+  const auto inputs = files::room_inputs(*bytes, open.project, path.parent_path());
   open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);
   if (!open.standards.empty()) {
-    for (const model::Room& room : open.project.rooms) {
+    for (std::size_t r = 0; r < open.project.rooms.size(); ++r) {
+      const model::Room& room = open.project.rooms[r];
       if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
       open.problems.set_subject(room.name);
       if (auto planned = space::build_space(open.project, room, open.standards, open.problems))
-        open.rooms.push_back({&room, planned->space.outline, run::receivers_of(*planned)});
+        open.rooms.push_back({&room, planned->space.outline, run::receivers_of(*planned), inputs[r]});
     }
   }
   open.problems.set_subject({});
@@ -44,6 +45,12 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
   open.problems.sort_by_place();
   open.usable = !open.problems.has_errors();
   return opened;
+}
+
+std::vector<std::string> names_of(const OpenProject& open) {
+  std::vector<std::string> names;
+  for (const OpenProject::Room& room : open.rooms) names.push_back(room.name());
+  return names;
 }
 
 std::string error_summary(const OpenProject& open, const std::filesystem::path& path) {

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/lighting/weights.hpp"
+#include "core/record/record.hpp"
 #include "core/space/build_space.hpp"
 
 namespace glow::cli {
@@ -18,13 +19,13 @@ struct OpenProject {
     const model::Room* written = nullptr;
     geometry::Polygon outline;
     double receivers = 0;  ///< see run::receivers_of
+    std::vector<record::InputPart> inputs;
     const std::string& name() const { return written->name; }
   };
 
   model::Project project;
   std::vector<Room> rooms;
   std::vector<standards::RequirementTable> standards;  ///< the main one first
-  std::string inputs;                                  ///< fingerprint of the files
   Problems problems;                                   ///< everything found, ordered by place
   std::map<std::string, std::string> sources;
   bool usable = false;  ///< no errors: `rooms` holds every room
@@ -39,6 +40,9 @@ struct OpenProject {
 /// Reads the project file, its photometric files and its standard, and plans every room once, for what is
 /// wrong with it. Never throws for bad input: what is wrong is in `problems`.
 std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path);
+
+/// Of its rooms.
+std::vector<std::string> names_of(const OpenProject& open);
 
 /// "millrace.toml: 2 errors, nothing was calculated".
 std::string error_summary(const OpenProject& open, const std::filesystem::path& path);

@@ -7,6 +7,7 @@
 #include "core/model/file_names.hpp"
 #include "files/results/drawn_list.hpp"
 #include "files/results/grid_csv.hpp"
+#include "files/results/luminaire_csv.hpp"
 #include "files/results/record_json.hpp"
 #include "files/results/results_json.hpp"
 
@@ -48,6 +49,7 @@ void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
     folder_.write(model::grid_file("eyes", room.name, set.set.name, "csv"),
                   files::eyes_csv(room.assessment.glare, set, run_.units));
+  schedule_ += files::luminaire_csv(room, run_.units, schedule_.empty());
   if (run_.style.common_scale)
     undrawn_.push_back(room);
   else
@@ -59,6 +61,7 @@ void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const
 
 void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch) {
   for (const record::RoomRecord& room : undrawn_) draw(room, problems, watch);
+  folder_.write("luminaires.csv", schedule_);
   write_usual({figures::status_of(run_)}, folder_, problems, watch);
   watch.stop_if_cancelled();
   for (const std::vector<Problem>& list : {warnings, problems.all()})

@@ -37,6 +37,7 @@ class ResultWriter {
   files::OutputFolder& folder_;
   record::RunRecord run_;
   std::ofstream document_;
+  std::string schedule_;                     ///< of luminaires
   std::vector<record::RoomRecord> undrawn_;  ///< whole, waiting for the scale of all
 };
 

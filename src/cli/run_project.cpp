@@ -8,14 +8,17 @@
 #include "cli/arguments.hpp"
 #include "cli/open_project.hpp"
 #include "cli/result_writer.hpp"
+#include "cli/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
 #include "core/run/run_rooms.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/record_json.hpp"
+#include "files/results/results_reader.hpp"
+#include "files/text/input_file.hpp"
 #include "store/transport_cache.hpp"
-#include "words/run_table.hpp"
+#include "words/answer.hpp"
 #include "words/run_warnings.hpp"
 
 namespace glow::cli {
@@ -30,56 +33,35 @@ void say_reused(std::size_t reused, std::size_t rooms, const fs::path& cache) {
                     fs::proximate(cache).string()));
 }
 
-/// What to open first; the rest is counted.
-void name_files(const files::OutputFolder& folder, const record::RunRecord& run, const std::string& project) {
-  tell(fmt::format(FMT_STRING("\nWritten to {}:\n"), fs::proximate(folder.target()).string()));
-  const auto has = [&](const std::string& name) {
-    return std::find(run.files.begin(), run.files.end(), name) != run.files.end();
-  };
-  const auto show = [&](const std::string& name, const std::string& what) {
-    tell(fmt::format(FMT_STRING("  {:<46} {}\n"), name, what));
-  };
-  show(files::kResultsFile, "everything, for other programs");
-  show("figures/project--status.svg", "the verdict of each room");
-  for (const record::RoomRecord& room : run.rooms) {
-    const std::string& name = room.name;
-    const std::string plan = model::grid_file("figures", name, room.assessment.grids.front().name, "svg");
-    if (has(plan)) show(plan, "the plan, to look at");
-    for (const assess::EyeSetGlare& set : room.assessment.glare.sets) {
-      const std::string map = fmt::format(FMT_STRING("figures/{}--{}--ugr.svg"), model::file_name_part(name),
-                                          model::file_name_part(set.set.name));
-      if (has(map)) show(map, "UGR all over the room");
-    }
-    const std::string seats =
-        fmt::format(FMT_STRING("figures/{}--eyes--sheet.svg"), model::file_name_part(name));
-    if (has(seats)) show(seats, "UGR of people at their places");
-    const std::string sheet =
-        fmt::format(FMT_STRING("figures/{}--room--sheet.svg"), model::file_name_part(name));
-    if (has(sheet)) show(sheet, "floor, ceiling and walls");
-  }
-  std::size_t figures = 0, grids = 0;
-  for (const std::string& name : run.files) {
-    figures += name.rfind("figures/", 0) == 0 && name.find(".svg") != std::string::npos;
-    grids += name.rfind("grids/", 0) == 0;
-  }
-  show("figures/*.svg", fmt::format(FMT_STRING("{} figures"), figures));
-  show("grids/*.csv", fmt::format(FMT_STRING("values at points of {} grids"), grids));
-  tell(fmt::format(FMT_STRING("As PNG or PDF, more of them, other levels: glowgrid draw {}\n"), project));
+/// The room whose figures are looked at first: one that fails, where there is one.
+const record::RoomRecord* first_to_look_at(const record::RunRecord& run) {
+  for (const record::RoomRecord& room : run.rooms)
+    if (room.assessment.status == assess::Status::not_met ||
+        room.assessment.status == assess::Status::undecided)
+      return &room;
+  return run.rooms.empty() ? nullptr : &run.rooms.front();
 }
 
-/// Says which of the names is none of a room.
-bool are_rooms(const OpenProject& open, const std::vector<std::string>& names) {
-  std::vector<std::string> known;
-  for (const OpenProject::Room& room : open.rooms) known.push_back(room.name());
-  for (const std::string& name : names) {
-    if (std::find(known.begin(), known.end(), name) != known.end()) continue;
-    const std::string near = nearest_word(name, known);
-    say(fmt::format(FMT_STRING("glowgrid run: there is no room \"{}\"; {}\n"), name,
-                    near.empty() ? fmt::format(FMT_STRING("there are: {}"), fmt::join(known, ", "))
-                                 : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
-    return false;
+/// Where the rest is.
+void name_files(const files::OutputFolder& folder, const record::RunRecord& run) {
+  const std::string target = fs::proximate(folder.target()).string();
+  std::size_t figures = 0, tables = 0;
+  for (const std::string& name : run.files) {
+    figures += name.rfind("figures/", 0) == 0 && name.find(".svg") != std::string::npos;
+    tables += name.find(".csv") != std::string::npos;
   }
-  return true;
+  tell(fmt::format(FMT_STRING("\nWritten to {}: {} figures, {} tables. To look at first:\n"), target, figures,
+                   tables));
+  tell("  figures/project--status.svg\n");
+  const record::RoomRecord* room = first_to_look_at(run);
+  if (!room) return;
+  const std::string plan =
+      model::grid_file("figures", room->name, room->assessment.grids.front().name, "svg");
+  if (std::find(run.files.begin(), run.files.end(), plan) != run.files.end())
+    tell(fmt::format(FMT_STRING("  {}\n"), plan));
+  tell(fmt::format(
+      FMT_STRING("More: glowgrid show {} all --room \"{}\"\n      glowgrid draw {}  (PNG, PDF)\n"), target,
+      room->name, target));
 }
 
 }  // namespace
@@ -97,24 +79,24 @@ namespace {
 /// One run of a project: rooms computed, and written as they are done.
 class ProjectRun {
  public:
-  ProjectRun(const OpenProject& open, const RunOptions& options, const fs::path& path)
+  /// `earlier`: results that lie where these will; rooms that are not to be computed keep theirs.
+  ProjectRun(const OpenProject& open, const RunOptions& options, const fs::path& path,
+             record::RunRecord earlier)
       : open_(open),
         options_(options),
         path_(path),
         folder_(options.output.empty() ? default_output(path) : options.output),
         cache_(cache_folder(path)),
         progress_(options.quiet),
-        writer_(folder_, head()) {
+        writer_(folder_, head()),
+        earlier_(std::move(earlier)) {
     found_.set_units(head().units);
     plan_.project = &open.project;
     plan_.accuracy = options.accuracy;
     if (options.spread) plan_.studies.tolerance = open.project.spread;
     if (options.use_cache) plan_.store = &cache_;
     for (const OpenProject::Room& room : open.rooms) {
-      if (!is_chosen(room)) {
-        writer_.leave_out({room.name(), room.outline, {}});
-        continue;
-      }
+      if (!is_chosen(options.rooms, room.name())) continue;
       rooms_.push_back(&room);
       plan_.rooms.push_back({room.name(), room.receivers, [this, &room] { return open_.plan(room); }});
     }
@@ -124,13 +106,16 @@ class ProjectRun {
     run::run_rooms(
         plan_, [&](const std::string& room) { return progress_.watch(room); },
         [&](std::size_t room, run::FinishedRoom finished) { take(*rooms_[room], std::move(finished)); });
+    keep_until(nullptr);
     writer_.commit(warnings(), found_, progress_.watch(open_.project.name));
   }
 
   const record::RunRecord& run() const { return writer_.run(); }
   const files::OutputFolder& folder() const { return folder_; }
   const Problems& found() const { return found_; }
-  const std::string& tables() const { return tables_; }
+  std::string answer() const {
+    return words::answer_heading(writer_.run()) + answer_ + words::answer_end(writer_.run());
+  }
   std::size_t reused() const { return reused_; }
   /// 0, or what the faults of rooms come to.
   int fault_code() const { return fault_code_; }
@@ -139,12 +124,7 @@ class ProjectRun {
   record::RunRecord head() const {
     record::RunRecord run;
     run.project = open_.project.name;
-    for (std::size_t i = 0; i < open_.standards.size(); ++i)
-      run.standard += (i == 0                           ? ""
-                       : i + 1 < open_.standards.size() ? ", "
-                                                        : " and ") +
-                      open_.standards[i].name();
-    run.inputs = open_.inputs;
+    for (const standards::RequirementTable& table : open_.standards) run.standards.push_back(table.name());
     run.units = options_.units.value_or(open_.project.units);
     run.style = open_.project.figures;
     return run;
@@ -159,11 +139,12 @@ class ProjectRun {
             fs::path(problem.place.file).lexically_relative(path_.parent_path()).generic_string();
     return list;
   }
-  bool is_chosen(const OpenProject::Room& room) const {
-    return options_.rooms.empty() ||
-           std::find(options_.rooms.begin(), options_.rooms.end(), room.name()) != options_.rooms.end();
-  }
+  void keep_until(const OpenProject::Room* next);
   void take(const OpenProject::Room& room, run::FinishedRoom finished);
+  void add(const record::RoomRecord& record) {
+    answer_ += words::room_answer(record, writer_.run(), colour_on_output());
+    writer_.add(record, found_, progress_.watch(record.name));
+  }
   void fail(const OpenProject::Room& room, const std::string& fault, int code) {
     writer_.leave_out({room.name(), room.outline, fault});
     fault_code_ = std::max(fault_code_, code);
@@ -177,14 +158,35 @@ class ProjectRun {
   Progress progress_;
   ResultWriter writer_;
   Problems found_;
+  record::RunRecord earlier_;
+  std::size_t written_ = 0;                      ///< rooms of the project that are done with
   std::vector<const OpenProject::Room*> rooms_;  ///< that are computed
   run::RunPlan plan_;
-  std::string tables_;  ///< of each room
+  std::string answer_;  ///< of each room
   std::size_t reused_ = 0;
   int fault_code_ = kDone;
 };
 
+/// Writes what is kept of the rooms before `next` (null: of all that are left), in the project's order.
+void ProjectRun::keep_until(const OpenProject::Room* next) {
+  for (; written_ < open_.rooms.size() && &open_.rooms[written_] != next; ++written_) {
+    const OpenProject::Room& room = open_.rooms[written_];
+    const auto kept =
+        std::find_if(earlier_.rooms.begin(), earlier_.rooms.end(),
+                     [&](const record::RoomRecord& known) { return known.name == room.name(); });
+    if (kept == earlier_.rooms.end()) {
+      writer_.leave_out({room.name(), room.outline, {}});
+      continue;
+    }
+    kept->changed_since = record::changed_inputs(*kept, room.inputs);
+    add(*kept);
+    earlier_.rooms.erase(kept);
+  }
+  ++written_;
+}
+
 void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished) {
+  keep_until(&room);
   if (!finished.fault.empty()) {
     found_.error("E008", {room.name(), 0, 0},
                  fmt::format(FMT_STRING("could not be computed: {}. The other rooms are not touched by it"),
@@ -197,6 +199,7 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
   found_.append(own);
   for (const Problem& problem : own.all())
     if (problem.severity == Severity::error) return fail(room, problem.text, kBadInput);
+  finished.record.inputs = room.inputs;
   record::RoomRecord record;
   try {
     record = files::as_written(finished.record);
@@ -206,8 +209,7 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
     return fail(room, error.what(), kFailure);
   }
   reused_ += finished.reused;
-  writer_.add(record, found_, progress_.watch(room.name()));
-  tables_ += words::room_table(record, writer_.run().units, colour_on_output());
+  add(record);
 }
 
 /// The document as it was written.
@@ -218,11 +220,25 @@ void print_file(const fs::path& path) {
     tell(std::string(part, std::size_t(file.gcount())));
 }
 
-void print_answer(const ProjectRun& run, const RunOptions& options, const fs::path& path) {
+void print_answer(const ProjectRun& run, const RunOptions& options) {
   if (options.json) return print_file(run.folder().target() / files::kResultsFile);
-  tell(fmt::format(FMT_STRING("{}{}{}"), words::run_heading(run.run()), run.tables(),
-                   words::run_summary(run.run(), colour_on_output())));
-  if (options.say_files) name_files(run.folder(), run.run(), path.string());
+  tell(run.answer());
+  if (options.say_files) name_files(run.folder(), run.run());
+}
+
+/// What lies where a run of some rooms will write: the other rooms keep theirs.
+record::RunRecord earlier_results(const RunOptions& options, const fs::path& path) {
+  const fs::path file =
+      (options.output.empty() ? default_output(path) : options.output) / files::kResultsFile;
+  std::error_code error;
+  if (options.rooms.empty() || !fs::exists(file, error)) return {};
+  Problems why_not;
+  const auto bytes = files::read_file(file, files::kLargestResults, {}, why_not);
+  auto run = bytes ? files::read_results(*bytes, file.string(), why_not) : std::nullopt;
+  if (run) return std::move(*run);
+  say("glowgrid run: the results of the other rooms cannot be kept: " + to_string(why_not.all().front()) +
+      "\n");
+  return {};
 }
 
 }  // namespace
@@ -234,12 +250,12 @@ int run_project(const fs::path& path, const RunOptions& options) {
     say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;
   }
-  if (!are_rooms(*open, options.rooms)) return kBadInput;
-  ProjectRun run(*open, options, path);
+  if (!chosen_rooms(options.rooms, "run", names_of(*open))) return kBadInput;
+  ProjectRun run(*open, options, path, earlier_results(options, path));
   run.compute();
   print_problems(run.found(), {}, options.quiet);
   if (!options.quiet) say_reused(run.reused(), run.run().rooms.size(), cache_folder(path));
-  print_answer(run, options, path);
+  print_answer(run, options);
   if (run.fault_code() != kDone) return run.fault_code();
   const bool failed = std::any_of(run.run().rooms.begin(), run.run().rooms.end(), [](const auto& room) {
     return room.assessment.status == assess::Status::not_met ||

@@ -2,7 +2,7 @@
 
 #include <fmt/format.h>
 
-#include "figures/convert_svg.hpp"
+#include "figures/raster/convert_svg.hpp"
 
 namespace glow::cli {
 namespace {
@@ -20,10 +20,12 @@ struct Job {
   std::string fault;
 
   void run() {
-    if (!formats.empty() && *formats.begin() != FigureFormat::script) files::write_staged(svg, figure->svg());
+    const bool drawn = !formats.empty() && *formats.begin() != FigureFormat::script;
+    const std::string drawing = drawn ? figure->svg() : std::string();
+    if (formats.count(FigureFormat::svg)) files::write_staged(svg, drawing);
     for (const auto& [format, target] :
          {std::pair(FigureFormat::png, png), std::pair(FigureFormat::pdf, pdf)})
-      if (formats.count(format) && fault.empty()) figures::convert_svg(svg, target, fault);
+      if (formats.count(format) && fault.empty()) figures::convert_svg(drawing, target, fault);
     if (!formats.count(FigureFormat::script)) return;
     const figures::PlotScript plot = figure->script();
     files::write_staged(script, plot.script);
@@ -56,7 +58,7 @@ void write_figures(const std::vector<figures::Figure>& list,
     Job job{&figure, formats_of(figure), {}, {}, {}, {}, {}, {}};
     if (!figure.script) job.formats.erase(FigureFormat::script);
     const auto stage = [&](const char* suffix) { return folder.staged(prefix + figure.base + suffix); };
-    job.svg = stage(".svg");
+    if (job.formats.count(FigureFormat::svg)) job.svg = stage(".svg");
     if (job.formats.count(FigureFormat::png)) job.png = stage(".png");
     if (job.formats.count(FigureFormat::pdf)) job.pdf = stage(".pdf");
     if (job.formats.count(FigureFormat::script)) {
@@ -68,7 +70,6 @@ void write_figures(const std::vector<figures::Figure>& list,
   parallel_for(jobs.size(), watch, "figures", [&](std::size_t i) { jobs[i].run(); });
   bool warned = false;
   for (const Job& job : jobs) {
-    if (!job.formats.count(FigureFormat::svg)) folder.forget(prefix + job.figure->base + ".svg");
     if (job.fault.empty()) continue;
     for (const auto& [path, suffix] : {std::pair(job.png, ".png"), std::pair(job.pdf, ".pdf")})
       if (!path.empty() && !std::filesystem::exists(path)) folder.forget(prefix + job.figure->base + suffix);

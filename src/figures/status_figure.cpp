@@ -7,8 +7,7 @@
 
 #include "figures/curves/curve_style.hpp"
 #include "figures/svg_canvas.hpp"
-#include "words/room_words.hpp"
-#include "words/values.hpp"
+#include "words/standing.hpp"
 
 namespace glow::figures {
 namespace {
@@ -45,33 +44,14 @@ struct Tile {
   geometry::Polygon outline;
 };
 
-/// Of what fails, the check that misses most; of what is met, the one with the least to spare.
-std::string decisive(const record::RoomRecord& room, const units::ShownUnits& units) {
-  const standards::Check* least = nullptr;
-  const auto share = [](const standards::Check& c) {
-    const double actual = std::max(1e-12, c.actual), required = std::max(1e-12, c.demand.required);
-    return standards::is_upper_limit(c.demand.quantity) ? required / actual : actual / required;
-  };
-  for (const standards::Check& check : room.assessment.checks)
-    if (check.binding && (!least || share(check) < share(*least))) least = &check;
-  if (!least) return "";
-  const std::string mark = least->demand.certainty == "agreed" ? "" : "*";
-  const standards::Quantity quantity = least->demand.quantity;
-  const bool unit_tells = quantity != standards::Quantity::shielding_angle && !least->unit().empty();
-  return fmt::format(FMT_STRING("{}{}{} {} of {}{}"), words::name_of(least->target, room),
-                     unit_tells ? "" : " ", unit_tells ? std::string() : words::symbol(quantity),
-                     words::value(quantity, least->actual, units),
-                     words::value(quantity, least->demand.required, units), mark);
-}
-
 std::vector<Tile> tiles_of(const record::RunRecord& run) {
   std::vector<Tile> tiles;
   for (const record::RoomRecord& room : run.rooms) {
-    const words::CheckCount count = words::count_checks(room);
+    const words::Standing standing = words::standing(room);
     std::string detail;
-    if (count.binding > 0)
-      detail =
-          fmt::format(FMT_STRING("{} of {} checks; {}"), count.met, count.binding, decisive(room, run.units));
+    if (standing.decisive)
+      detail = fmt::format(FMT_STRING("{} of {} checks; {}"), standing.met, standing.binding,
+                           words::check_words(*standing.decisive, room, run.units));
     tiles.push_back({room.name, to_string(room.assessment.status), detail, room.outline});
   }
   for (const record::UncomputedRoom& room : run.not_computed)
@@ -153,8 +133,10 @@ std::string status_svg(const record::RunRecord& run) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const std::vector<Tile> tiles = tiles_of(run);
   canvas.text({kLeft, 40}, run.project, {24, "start", kSheetInk, true});
-  canvas.text({kLeft, 64}, fmt::format(FMT_STRING("verdicts by {}; rooms at one scale"), run.standard),
-              {14, "start", kSheetGrey});
+  canvas.text(
+      {kLeft, 64},
+      fmt::format(FMT_STRING("verdicts by {}; rooms at one scale"), words::standards_words(run.standards)),
+      {14, "start", kSheetGrey});
   draw_key(canvas, tiles);
   const Layout layout = layout_of(tiles);
   double top = kTop;

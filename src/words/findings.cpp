@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "words/glare_words.hpp"
@@ -63,7 +64,10 @@ class CauseWords {
   Sentences operator()(const studies::SeeTable&) const {
     const assess::TableGlare& table = room_.assessment.glare.table;
     Sentences list;
-    for (const assess::TableGlare::Value& v : table.values)
+    std::vector<assess::TableGlare::Value> values = table.values;
+    std::stable_sort(values.begin(), values.end(),
+                     [](const auto& a, const auto& b) { return a.ugr > b.ugr; });
+    for (const assess::TableGlare::Value& v : values)
       list.push_back(
           fmt::format(FMT_STRING("{} looked at along {}, {}, in a room of {:.1f}H x {:.1f}H, {}: UGR {:.1f}"),
                       table.mark, along_words(v), v.crosswise ? "crosswise" : "endwise", v.x_h, v.y_h,

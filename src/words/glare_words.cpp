@@ -156,6 +156,8 @@ std::string not_verified_words(const standards::NotVerified& item, const assess:
           FMT_STRING("glare rating GR {:g} (no luminaire is in the field of view of the eyes that "
                      "are verified)"),
           item.required);
+    case Why::left_out:
+      return fmt::format(FMT_STRING("luminance of {} in screens (left out by the project)"), item.subject);
     case Why::no_luminous_size:
       return fmt::format(FMT_STRING("luminance of {} in screens (its file states no luminous size)"),
                          item.subject);

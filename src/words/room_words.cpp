@@ -46,13 +46,13 @@ std::string place_words(const std::string& inside) {
                         : fmt::format(FMT_STRING("inside or behind \"{}\""), inside);
 }
 
-CheckCount count_checks(const record::RoomRecord& room) {
-  CheckCount count;
-  for (const standards::Check& check : room.assessment.checks) {
-    count.binding += check.binding;
-    count.met += check.binding && check.verdict == standards::Verdict::met;
-  }
-  return count;
+std::string older_rooms_words(const record::RunRecord& run) {
+  std::string words;
+  for (const record::RoomRecord& room : run.rooms)
+    if (!room.changed_since.empty())
+      words += fmt::format(FMT_STRING("{}{} ({})"), words.empty() ? "" : "; ", room.name,
+                           fmt::join(room.changed_since, ", "));
+  return words;
 }
 
 }  // namespace glow::words

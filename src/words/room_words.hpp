@@ -18,10 +18,8 @@ std::string meeting_words(const space::Meeting& meeting);
 /// "inside or behind "table 1"", "outside the room": where a point that cannot be read lies.
 std::string place_words(const std::string& inside);
 
-/// Checks that bind: "7 of 8".
-struct CheckCount {
-  std::size_t met = 0, binding = 0;
-};
-CheckCount count_checks(const record::RoomRecord& room);
+/// Rooms whose results are older than what they were computed from, with what has changed: "Showroom (the
+/// room, luminaire D2)"; empty: none.
+std::string older_rooms_words(const record::RunRecord& run);
 
 }  // namespace glow::words

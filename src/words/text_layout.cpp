@@ -3,6 +3,14 @@
 #include <algorithm>
 
 namespace glow::words {
+namespace {
+
+/// Letters, not bytes.
+std::size_t columns_of(const std::string& words) {
+  return std::size_t(std::count_if(words.begin(), words.end(), [](char c) { return (c & 0xc0) != 0x80; }));
+}
+
+}  // namespace
 
 void wrap(std::string& text, const std::string& lead, const std::string& words, std::size_t indent) {
   std::string current = lead;
@@ -10,7 +18,7 @@ void wrap(std::string& text, const std::string& lead, const std::string& words, 
   for (std::size_t start = 0; start < words.size();) {
     const std::size_t end = std::min(words.find(' ', start), words.size());
     const std::string word = words.substr(start, end - start);
-    if (!fresh && current.size() + word.size() + 1 > kTerminalWidth) {
+    if (!fresh && columns_of(current) + columns_of(word) + 1 > kTerminalWidth) {
       text += current + "\n";
       current = std::string(indent, ' ');
       fresh = true;
@@ -20,6 +28,14 @@ void wrap(std::string& text, const std::string& lead, const std::string& words, 
     start = end + 1;
   }
   text += current + "\n";
+}
+
+std::string fitted(const std::string& words, std::size_t width) {
+  if (columns_of(words) <= width) return words;
+  std::size_t end = 0;
+  for (std::size_t columns = 0; end < words.size(); ++end)
+    if ((words[end] & 0xc0) != 0x80 && ++columns + 2 > width) break;
+  return words.substr(0, end) + "..";
 }
 
 }  // namespace glow::words

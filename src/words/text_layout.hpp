@@ -10,4 +10,7 @@ inline constexpr std::size_t kTerminalWidth = 80;
 /// further lines begin `indent` columns in.
 void wrap(std::string& text, const std::string& lead, const std::string& words, std::size_t indent);
 
+/// Cut to the width, with two dots in place of what is left out; never inside a letter.
+std::string fitted(const std::string& words, std::size_t width);
+
 }  // namespace glow::words

@@ -233,11 +233,7 @@ INSTANTIATE_TEST_SUITE_P(
         Ending{
             "left_behind", "mkdir -p out/.unfinished-1 && touch out/.unfinished-1/x &&",
             "P run p.toml -q --accuracy draft --no-cache -o out > /dev/null && test ! -e out/.unfinished-1",
-            0},
-        Ending{"no_converter",
-               "'" GLOWGRID_PROGRAM
-               "' run p.toml -q --accuracy draft --no-cache -o out > /dev/null; export PATH=/nowhere;",
-               "P draw out --format png > /dev/null 2>&1", 3}),
+            0}),
     [](const auto& of) { return of.param.name; });
 
 TEST(Robust, AnEarlierRunsListDeletesNothingOutside) {

@@ -100,16 +100,17 @@ TEST(Rooms, PeopleSeeTheirUnitsAndResultsStaySI) {
       "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n"
       "[luminaires.D2]\nfile = \"photometry/quillon-d2.ies\"\n[[rooms]]\nname = \"Office\"\nsize = [12, 10]\n"
       "height = 9\nsurfaces = false\n[[rooms.luminaires]]\nmark = \"D2\"\nat = [6, 5]\n");
-  const Ran shown = run(folder, "run units.toml");
-  EXPECT_TRUE(says(shown.out, "mean fc") && says(shown.out, "work plane 2.62 ft")) << shown.out;
+  EXPECT_TRUE(says(run(folder, "run units.toml").out, " fc, U0 "));
+  const std::string table = shown(folder, "units.toml");
+  EXPECT_TRUE(says(table, "mean fc") && says(table, "work plane 2.62 ft")) << table;
   const json results = json_in(folder.path() / "units-results/results.json");
   EXPECT_NEAR(results.at("rooms")[0].at("floor_area_m2").get<double>(), 120 * 0.09290304, 1e-6);
   const double mean = results.at("rooms")[0].at("grids")[0].at("mean_lx");
-  EXPECT_TRUE(says(shown.out, fmt::format(FMT_STRING("{:>9.1f}"), mean / 10.7639104))) << shown.out;
+  EXPECT_TRUE(says(table, fmt::format(FMT_STRING("{:>9.1f}"), mean / 10.7639104))) << table;
   const std::string csv = content_of(folder.path() / "units-results/grids/office--work-plane.csv");
   EXPECT_EQ(csv.substr(0, csv.find('\n')),
             "x_ft,y_ft,z_ft,normal_x,normal_y,normal_z,direct_fc,interreflected_fc,total_fc");
-  EXPECT_TRUE(says(run(folder, "run units.toml --units lx,m").out, "mean lx"));
+  EXPECT_TRUE(says(run(folder, "show units.toml grids --units lx,m").out, "mean lx"));
   std::string outside = content_of(folder.path() / "units.toml");
   outside.replace(outside.find("at = [6, 5]"), 11, "at = [16, 5]\nmounting_height = 700");
   folder.write("outside.toml", outside);

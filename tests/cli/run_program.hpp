@@ -71,6 +71,13 @@ inline void write_project(const TemporaryFolder& folder, const std::string& from
   }
 }
 
+/// All tables of a run's results.
+inline std::string shown(const TemporaryFolder& folder, const std::string& results = "millrace.toml") {
+  const Ran ran = run(folder, "show " + results + " all -q");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  return ran.out;
+}
+
 /// small.toml, a furnished room, with one text of it replaced, and the photometric files.
 inline void write_small_room(const TemporaryFolder& folder, const std::string& from = "",
                              const std::string& to = "") {

@@ -122,8 +122,8 @@ TEST(Space, WarnsOfWhatWouldMakeTheResultDoubtful) {
   Fixture pitch;
   pitch.room.luminaires.push_back({});
   pitch.room.luminaires[0].mark = "P1";
-  pitch.room.luminaires[0].array = model::ArraySize{3, 5};  // 1.2 m apart along x
-  pitch.room.work_plane.spacing_m = 1.25;                   // 4 cells of 1.25 m over 5 m
+  pitch.room.luminaires[0].array = model::Array{3, 5, {}, {}};  // 1.2 m apart along x
+  pitch.room.work_plane.spacing_m = 1.25;                       // 4 cells of 1.25 m over 5 m
   EXPECT_TRUE(pitch.build());
   EXPECT_FALSE(pitch.told("P022"));
   pitch.room.work_plane.inset_m = 0.0;

@@ -117,7 +117,7 @@ TEST(Statistics, UncertaintyIsStudentsIntervalOfTheSets) {
 }
 
 TEST(Array, LiesHalfASpacingFromTheWalls) {
-  const auto array = space::array_positions(rectangle(9.6, 6.4), 2, 4);
+  const auto array = space::array_positions(rectangle(9.6, 6.4), {2, 4, {}, {}});
   ASSERT_EQ(array.inside.size(), 8u);
   EXPECT_TRUE(array.outside.empty());
   EXPECT_NEAR((array.inside[0] - Vec2(1.2, 1.6)).norm(), 0, 1e-12);
@@ -125,13 +125,14 @@ TEST(Array, LiesHalfASpacingFromTheWalls) {
 }
 
 TEST(Array, NamesThePositionsThatAPolygonCutsOff) {
-  const auto array = space::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 2);
+  const auto array = space::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, {2, 2, {}, {}});
   EXPECT_EQ(array.inside.size(), 3u);
   ASSERT_EQ(array.outside.size(), 1u);
   EXPECT_NEAR((array.outside[0] - Vec2(6, 4.5)).norm(), 0, 1e-12);
   // A position on the wall itself cannot be mounted either.
-  EXPECT_EQ(space::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, 2, 3).outside.size(),
-            2u);
+  EXPECT_EQ(
+      space::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, {2, 3, {}, {}}).outside.size(),
+      2u);
 }
 
 }  // namespace

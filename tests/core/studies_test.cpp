@@ -49,7 +49,7 @@ space::Space office() {
                                                                       source.luminaires[0].area,
                                                                       {}});
   room.groups[0].luminaires = source.luminaires;
-  room.groups[0].array = model::ArraySize{2, 3};
+  room.groups[0].array = model::Array{2, 3, {}, {}};
   room.grids.push_back({"work plane", GridRole::work_plane, readings::Kernel::plane, Vec3::UnitX(),
                         *readings::plane_grid(room.outline, 0.8, 0.5, 0.6)});
   return room;

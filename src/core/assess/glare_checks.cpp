@@ -45,7 +45,9 @@ class GlareJudge {
     result_.checks.push_back(std::move(check));
   }
   void leave_out(NotVerified::Why why, double required, const std::string& subject = {}) {
-    result_.not_verified.push_back({why, subject, required});
+    const standards::NotVerified item{why, subject, required};
+    auto& known = result_.not_verified;
+    if (std::find(known.begin(), known.end(), item) == known.end()) known.push_back(item);
   }
   void add_ugr(const standards::Demand& limit);
   void note_nearness(double limit, double table);
@@ -111,6 +113,13 @@ void GlareJudge::add_rating(const standards::Demand& limit) {
 void GlareJudge::add_luminances(const standards::Demand& limit) {
   for (std::size_t g = 0; g < groups_.size(); ++g) {
     const Target target{Target::Kind::luminaire_type, first_of_mark(groups_, groups_[g].mark)};
+    const auto& exempt = brief_.screens->left_out;
+    const auto own = std::find_if(exempt.begin(), exempt.end(),
+                                  [&](const auto& entry) { return entry.mark == groups_[g].mark; });
+    if (own != exempt.end()) {
+      leave_out(NotVerified::Why::left_out, limit.required, own->mark + ", " + own->reason);
+      continue;
+    }
     const auto planes = brightest_planes(groups_[g], weights_[g].output, brief_.screens->from_deg);
     if (planes.empty()) {
       leave_out(NotVerified::Why::no_luminous_size, limit.required, groups_[g].mark);

@@ -46,8 +46,11 @@ struct ScheduledLuminaire {
   std::shared_ptr<const photometry::Photometry> photometry;  ///< null until it has been read
 };
 
-struct ArraySize {
+/// By count, or by the spacing between columns (x) and rows (y).
+struct Array {
   int rows = 1, columns = 1;
+  std::optional<Vec2> spacing;
+  geometry::Polygon within;  ///< the part of the room that it fills; empty: all of it
 };
 
 struct Row {
@@ -74,7 +77,7 @@ enum class Mounting { unstated, recessed, surface, suspended, wall, standing };
 struct LuminairePlacement {
   std::string mark;
   std::optional<Vec2> at;
-  std::optional<ArraySize> array;
+  std::optional<Array> array;
   std::optional<Row> row;
   std::optional<Ring> ring;
   std::optional<OnWall> on_wall;

@@ -35,6 +35,7 @@ struct GridWish {
   readings::Kernel kernel = readings::Kernel::plane;
   Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders, level
   bool turned = false;          ///< light is read on the other side
+  bool together = false;        ///< one grid over the faces of all objects of that name
   double inset_m = 0;
   readings::GridDensity density;
   std::optional<LeaveOut> leave_out;  ///< nothing: by the kind of grid
@@ -96,12 +97,19 @@ enum class GlareMethod {
   eyes
 };
 
+/// Luminaires that no screen mirrors, as the designer says, and why.
+struct LeftOutLuminaire {
+  std::string mark, reason;
+  Place place;
+};
+
 /// Screens that luminaires are mirrored in.
 struct ScreensWish {
   double luminance_cd_m2 = 300;
   bool dark_background = false;
   double from_deg = 65;  ///< gamma from which on the limit holds
   bool assumed = true;   ///< nothing was stated about them
+  std::vector<LeftOutLuminaire> left_out;
 };
 
 }  // namespace glow::model

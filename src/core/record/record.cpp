@@ -1,6 +1,7 @@
 #include "core/record/record.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace glow::record {
 namespace {
@@ -26,7 +27,11 @@ GroupRecord group_of(const model::Project& project, const model::Room& room,
   if (ph.body) record.size_m = {ph.body->extent_c0_m, ph.body->extent_c90_m};
   record.round = ph.body ? ph.body->round : photometry::is_round(ph.area.shape);
   record.rotations_deg = group.rotations_deg;
-  for (const auto& luminaire : group.luminaires) record.positions.push_back(luminaire.frame.origin);
+  for (const auto& luminaire : group.luminaires) {
+    record.positions.push_back(luminaire.frame.origin);
+    record.tilts_deg.push_back(std::acos(std::clamp(-luminaire.frame.g0.z(), -1.0, 1.0)) / kDegree);
+  }
+  record.aim = room.luminaires[group.placement].aim;
   return record;
 }
 
@@ -56,9 +61,24 @@ std::vector<MarkRecord> RoomRecord::marks() const {
   return marks;
 }
 
+std::vector<std::string> changed_inputs(const RoomRecord& room, const std::vector<InputPart>& now) {
+  std::vector<std::string> changed;
+  const auto find = [](const std::vector<InputPart>& list, const std::string& what) {
+    return std::find_if(list.begin(), list.end(), [&](const InputPart& part) { return part.what == what; });
+  };
+  for (const InputPart& part : now) {
+    const auto then = find(room.inputs, part.what);
+    if (then == room.inputs.end() || then->print != part.print) changed.push_back(part.what);
+  }
+  for (const InputPart& part : room.inputs)
+    if (find(now, part.what) == now.end()) changed.push_back(part.what);
+  return changed;
+}
+
 void drop_values(RoomRecord& room) {
   RoomRecord kept;
   kept.name = room.name;
+  kept.changed_since = room.changed_since;
   kept.outline = room.outline;
   kept.assessment.status = room.assessment.status;
   kept.assessment.checks = room.assessment.checks;

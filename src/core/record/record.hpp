@@ -33,8 +33,9 @@ struct GroupRecord {
   std::optional<model::SurfaceMaintenance> room_surfaces;  ///< likewise
   Vec2 size_m = Vec2::Zero();  ///< along C0 and C90: of the body, or of the luminous area
   bool round = false;
-  std::vector<double> rotations_deg;
-  std::vector<Vec3> positions;
+  std::vector<double> rotations_deg, tilts_deg;  ///< by position; tilt: of gamma 0 from straight down
+  std::vector<Vec3> positions;                   ///< of the middle of the luminous area
+  std::optional<Vec3> aim;                       ///< what gamma 0 is directed at, where that was written
 };
 
 /// One luminaire as plans show it.
@@ -57,6 +58,12 @@ struct EngineRecord {
   std::size_t patches = 0, rays = 0;
   int refinements = 0;           ///< times the effort was raised to decide a check or to reach the accuracy
   bool accuracy_reached = true;  ///< of an accuracy in per cent
+};
+
+/// A part of what a room's results depend on, and a fingerprint of it.
+struct InputPart {
+  std::string what;  ///< "the room", "luminaire P1", "[project]"
+  std::string print;
 };
 
 /// One room with all that was found about it.
@@ -83,6 +90,8 @@ struct RoomRecord {
   std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
   transport::FluxBalance balance;                   ///< initial light
   EngineRecord engine;
+  std::vector<InputPart> inputs;           ///< what it was computed from
+  std::vector<std::string> changed_since;  ///< parts of it that have changed; empty: the results are current
 
   /// The grid of this name; null: there is none.
   const assess::GridReading* find_grid(const std::string& name) const;
@@ -102,8 +111,7 @@ struct UncomputedRoom {
 /// A run: its rooms, and what they were computed from.
 struct RunRecord {
   std::string project;
-  std::string standard;
-  std::string inputs;  ///< fingerprint of what the results were computed from
+  std::vector<std::string> standards;  ///< the main one first
   units::ShownUnits units;
   model::FigureStyle style;
   std::vector<RoomRecord> rooms;
@@ -111,6 +119,9 @@ struct RunRecord {
   std::vector<std::string> warnings;
   std::vector<std::string> files;  ///< written beside results.json
 };
+
+/// Names of the parts that are no longer as the room was computed from them.
+std::vector<std::string> changed_inputs(const RoomRecord& room, const std::vector<InputPart>& now);
 
 /// Keeps of a room what tells how it stands among others: its name, outline and status, and its checks with
 /// the names of what they are about.

@@ -90,6 +90,7 @@ class Builder {
   void note_not_verified(const Tasks& tasks);
   void lay_faces();
   void lay_eyes();
+  void check_left_out(const std::vector<model::LeftOutLuminaire>& list);
   void demand_of_room();
   bool whole_room_counts() const;
   void demand_of_work_plane();
@@ -202,7 +203,21 @@ void Builder::lay_eyes() {
         fmt::format(FMT_STRING("the task of \"{}\" limits GR, which needs the light of the work plane; "
                                "take work_plane = false out"),
                     room_.name));
+  if (brief_.glare.screens) check_left_out(brief_.glare.screens->left_out);
   space_.eyes = place_eyes(room_, space_, brief_.glare, seated, problems_);
+}
+
+/// What screens are said not to mirror hangs in the room.
+void Builder::check_left_out(const std::vector<model::LeftOutLuminaire>& list) {
+  std::vector<std::string> marks;
+  for (const model::LuminairePlacement& placement : room_.luminaires) marks.push_back(placement.mark);
+  for (const model::LeftOutLuminaire& entry : list)
+    if (std::find(marks.begin(), marks.end(), entry.mark) == marks.end())
+      problems_.error(
+          "P081", entry.place,
+          fmt::format(FMT_STRING("there is no luminaire {} in \"{}\" to be left out of the check of "
+                                 "screens; there are: {}"),
+                      entry.mark, room_.name, fmt::join(marks, ", ")));
 }
 
 /// What is asked of walls and ceiling, and of the light's colour.

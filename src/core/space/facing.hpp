@@ -14,7 +14,8 @@ struct Facing {
   std::string expected;
 };
 
-/// "up", "down", "X,Y,Z" or the name of one of `objects`, towards whose middle it then goes from `at`.
+/// "up", "down", "X,Y,Z"; or of one of `objects` "towards NAME" (or the bare name): from `at` to its middle;
+/// "off NAME": straight away from its nearest side, as for the light on it.
 Facing parse_facing(const std::string& words, const Vec3& at, const std::vector<PlanShape>& objects);
 
 /// "2.5,1,0.85": three lengths, each of which may carry a unit; bare ones in `units`.

@@ -22,8 +22,8 @@ struct LuminaireGroup {
   std::size_t placement = 0;  ///< number of the entry in model::Room::luminaires
   std::shared_ptr<const photometry::Photometry> photometry;  ///< at the flux that the project states
   std::vector<photometry::PlacedLuminaire> luminaires;
-  std::vector<double> rotations_deg;      ///< of each luminaire
-  std::optional<model::ArraySize> array;  ///< laid as an array
+  std::vector<double> rotations_deg;  ///< of each luminaire
+  std::optional<model::Array> array;  ///< laid as an array, by count
   std::optional<double> cct_k;
   std::optional<double> ra;  ///< general colour rendering index
   std::optional<double> lamp_luminance_cd_m2, shielding_deg;

@@ -22,6 +22,7 @@ struct Requirement {
   std::optional<double> emin_lx;  ///< of emergency lighting: a minimum at each point
   std::optional<double> plane_height_m;
   std::string plane_note, remark, words;
+  std::string posture;  ///< "seated" or "standing", of the people who do it; empty: by the plane's height
   std::string certainty, modified_certainty, surface_certainty, reference_certainty;
   std::string basis, not_held, source_note;
   std::vector<std::pair<std::string, std::string>> others;  ///< columns that are shown and not verified

@@ -75,7 +75,8 @@ struct NotVerified {
     no_eyes,
     nothing_in_sight,     ///< of the eyes that verify UGR
     nothing_in_sight_gr,  ///< of those that verify GR
-    no_luminous_size      ///< of a luminaire type that screens mirror
+    no_luminous_size,     ///< of a luminaire type that screens mirror
+    left_out              ///< by the designer: `subject` is the luminaire's mark and the reason
   };
   Why why = Why::mean_not_held;
   std::string subject;  ///< see above; of values that are not held, the standard where there are several

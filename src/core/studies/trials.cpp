@@ -272,7 +272,10 @@ bool has_room_for(const space::Space& space, const photometry::PlacedLuminaire& 
 std::vector<photometry::PlacedLuminaire> as_array(const space::Space& space, std::size_t group, int rows,
                                                   int columns) {
   std::vector<photometry::PlacedLuminaire> luminaires;
-  for (const Vec2& at : space::array_positions(space.outline, rows, columns).inside) {
+  model::Array array = space.groups[group].array.value_or(model::Array{});
+  array.rows = rows;
+  array.columns = columns;
+  for (const Vec2& at : space::array_positions(space.outline, array).inside) {
     luminaires.push_back(space.groups[group].luminaires.front());
     luminaires.back().frame.origin.head<2>() = at;
   }

@@ -61,9 +61,17 @@ model::EyesWish read_eyes(TomlTable& table) {
 
 model::ScreensWish read_screens(TomlTable& table) {
   model::ScreensWish screens;
-  screens.assumed = false;
-  screens.luminance_cd_m2 =
-      table.quantity("luminance", Dimension::luminance, kScreen, Need::required).value_or(300);
+  const bool described = !table.has("leave_out") || table.has("dark_background") || table.has("from");
+  const auto luminance =
+      table.quantity("luminance", Dimension::luminance, kScreen, described ? Need::required : Need::optional);
+  screens.assumed = !luminance;
+  screens.luminance_cd_m2 = luminance.value_or(screens.luminance_cd_m2);
+  if (auto left_out = table.table("leave_out")) {
+    for (const std::string& mark : left_out->keys())
+      if (const auto reason = left_out->text(mark))
+        screens.left_out.push_back({mark, *reason, left_out->place_of(mark)});
+    left_out->finish();
+  }
   screens.dark_background = table.flag("dark_background").value_or(false);
   screens.from_deg = table.quantity("from", Dimension::angle, kFrom).value_or(standards::kScreenLimitFrom);
   table.finish();

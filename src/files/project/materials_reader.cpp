@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 #include <toml++/toml.h>
 
+#include <sstream>
+
 #include "files/output/embedded_files.hpp"
 #include "files/project/colour_of_finish.hpp"
 
@@ -76,6 +78,30 @@ const std::map<std::string, model::Finish>& everyday_finishes() {
   return finishes;
 }
 
+namespace {
+
+constexpr std::size_t kMostNamed = 6;
+
+bool share_a_word(const std::string& a, const std::string& b) {
+  std::istringstream words(a);
+  for (std::string word; words >> word;)
+    if (word.size() > 2 && (" " + b + " ").find(" " + word + " ") != std::string::npos) return true;
+  return false;
+}
+
+/// The one that was probably misspelt, or those that share a word with it.
+std::string likely_names(const std::string& name, const std::vector<std::string>& known) {
+  const std::string near = nearest_word(name, known);
+  if (!near.empty()) return fmt::format(FMT_STRING("did you mean \"{}\"?"), near);
+  std::vector<std::string> alike;
+  for (const std::string& other : known)
+    if (share_a_word(name, other) && alike.size() < kMostNamed) alike.push_back("\"" + other + "\"");
+  if (alike.empty()) return "expected one such as \"white paint\" or \"light wood\"";
+  return fmt::format(FMT_STRING("there are {}"), fmt::join(alike, ", "));
+}
+
+}  // namespace
+
 std::optional<model::Finish> read_finish(TomlTable& table, const Materials& materials) {
   const auto name = table.text("material");
   const auto reflectance = table.quantity("reflectance", Dimension::ratio, Range{0, 0.98});
@@ -84,13 +110,12 @@ std::optional<model::Finish> read_finish(TomlTable& table, const Materials& mate
                            "both \"material\" and \"reflectance\" are given; keep one of them");
   if (name) {
     if (const model::Finish* found = materials.find(*name)) return *found;
-    const std::string near = nearest_word(*name, materials.names());
     table.problems().error(
         "P030", table.place_of("material"),
-        fmt::format(FMT_STRING("unknown material \"{}\"; {}"), *name,
-                    near.empty() ? std::string("expected one of the [materials.NAME] tables, or an everyday "
-                                               "finish such as \"white paint\" or \"light wood\"")
-                                 : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+        fmt::format(
+            FMT_STRING("unknown material \"{}\"; {}. All of them: glowgrid catalogue finishes; others "
+                       "want a [materials.NAME] table"),
+            *name, likely_names(*name, materials.names())));
   }
   if (!reflectance) return std::nullopt;
   model::Finish finish;

@@ -1,9 +1,8 @@
 #include "files/project/objects_reader.hpp"
 
 #include <fmt/format.h>
-#include <toml++/toml.h>
 
-#include "files/output/embedded_files.hpp"
+#include "files/project/typical_furniture.hpp"
 
 namespace glow::files {
 namespace {
@@ -17,39 +16,11 @@ constexpr Range kLength{0, 2000, true};
 constexpr Range kScale{1e-6, 1e6};
 constexpr Range kAngle{-3600, 3600};
 constexpr int kMostRepeats = 1000;
-constexpr int kMostShelves = 40;
 constexpr double kUsualReflectance = 0.5;
 
 constexpr std::array<const char*, 6> kShapeKeys = {"box", "panel", "block", "cylinder", "furniture", "mesh"};
 
 constexpr const char* kFormerFurniture = "thing";
-
-/// Typical sizes of furniture: data/furniture.toml.
-struct TypicalFurniture {
-  Vec3 size;
-  double thickness = 0, leg = 0, bottom = 0;
-  int shelves = 0;
-  std::string finish;
-};
-
-const std::map<std::string, TypicalFurniture>& typical_furniture() {
-  static const std::map<std::string, TypicalFurniture> list = [] {
-    const EmbeddedFile* file = embedded_table("furniture.toml");
-    const toml::table document = toml::parse(file->bytes, file->name);
-    Problems problems;
-    TomlTable root(document, "furniture", file->name, problems);
-    std::map<std::string, TypicalFurniture> result;
-    for (auto& [name, table] : root.named_tables("furniture"))
-      result[name] = {table.position("size").value_or(Vec3::Ones()),
-                      table.quantity("thickness", Dimension::length, kHeight).value_or(0),
-                      table.quantity("leg", Dimension::length, kHeight).value_or(0),
-                      table.quantity("bottom", Dimension::length, kHeight).value_or(0),
-                      table.count("shelves", 0, kMostShelves).value_or(0),
-                      table.text("finish").value_or("")};
-    return result;
-  }();
-  return list;
-}
 
 class ObjectReader {
  public:

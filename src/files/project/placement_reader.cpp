@@ -25,6 +25,7 @@ constexpr Range kColourTemperature{1000, 20000};
 constexpr Range kColourRendering{0, 100};
 constexpr Range kDimming{0, 1};
 constexpr int kMostRows = 1000;
+constexpr double kLeastSpacing = 0.1;  // m
 
 Mounting read_mounting(TomlTable& table) {
   static const std::map<std::string, Mounting> kinds = {{"recessed", Mounting::recessed},
@@ -43,15 +44,73 @@ Mounting read_mounting(TomlTable& table) {
   return Mounting::unstated;
 }
 
-void read_where(TomlTable& table, LuminairePlacement& placement) {
-  placement.at = table.point("at");
-  placement.at_place = table.place_of("at");
-  if (auto array = table.table("array")) {
-    const auto rows = array->count("rows", 1, kMostRows, Need::required);
-    const auto columns = array->count("columns", 1, kMostRows, Need::required);
-    if (rows && columns) placement.array = model::ArraySize{*rows, *columns};
-    array->finish();
+/// Corners, or two opposite ones of a rectangle.
+geometry::Polygon read_within(TomlTable& table) {
+  const auto corners = table.points("within");
+  if (!corners) return {};
+  geometry::Polygon part = *corners;
+  if (part.size() == 2) {
+    const Vec2 low = part[0].cwiseMin(part[1]), high = part[0].cwiseMax(part[1]);
+    part = {low, {high.x(), low.y()}, high, {low.x(), high.y()}};
   }
+  if (const auto fault = geometry::fault_of_outline(part)) {
+    table.problems().error(
+        "P005", table.place_of("within"),
+        fmt::format(FMT_STRING("\"within\" is not a simple polygon: {}; expected two opposite "
+                               "corners of a rectangle, or an outline"),
+                    *fault));
+    return {};
+  }
+  return part;
+}
+
+/// Its place in plan; heights have keys of their own.
+std::optional<Vec2> read_at(TomlTable& table) {
+  const auto at = table.has("at") ? table.place_in_room("at") : std::nullopt;
+  if (!at) return std::nullopt;
+  if (std::isnan(at->z())) return Vec2(at->head<2>());
+  table.problems().error(
+      "P005", table.place_of("at"),
+      fmt::format(FMT_STRING("\"at\" has three numbers; expected [x, y] in plan. The height is "
+                             "mounting_height = {:g}, of the lower side of the luminous area"),
+                  table.units().length(at->z())));
+  return std::nullopt;
+}
+
+std::optional<model::Array> read_array(TomlTable& table) {
+  model::Array array;
+  array.within = read_within(table);
+  if (table.has("spacing")) {
+    for (const char* key : {"rows", "columns"})
+      if (table.has(key)) {
+        table.problems().error("P007", table.place_of(key),
+                               "both \"spacing\" and counts are given; keep \"spacing\", or \"rows\" and "
+                               "\"columns\"");
+        table.skip(key);
+      }
+    array.spacing = table.point("spacing");
+    if (array.spacing && array.spacing->minCoeff() < kLeastSpacing) {
+      table.problems().error("P005", table.place_of("spacing"),
+                             fmt::format(FMT_STRING("a spacing is {:g} m; expected at least {:g} m"),
+                                         array.spacing->minCoeff(), kLeastSpacing));
+      array.spacing.reset();
+    }
+    table.finish();
+    return array.spacing ? std::optional(array) : std::nullopt;
+  }
+  const auto rows = table.count("rows", 1, kMostRows, Need::required);
+  const auto columns = table.count("columns", 1, kMostRows, Need::required);
+  table.finish();
+  if (!rows || !columns) return std::nullopt;
+  array.rows = *rows;
+  array.columns = *columns;
+  return array;
+}
+
+void read_where(TomlTable& table, LuminairePlacement& placement) {
+  placement.at = read_at(table);
+  placement.at_place = table.place_of("at");
+  if (auto array = table.table("array")) placement.array = read_array(*array);
   if (auto row = table.table("row")) {
     const auto from = row->point("from", Need::required), to = row->point("to", Need::required);
     const auto count = row->count("count", 2, kMostRows, Need::required);

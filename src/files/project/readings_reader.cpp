@@ -95,6 +95,12 @@ GridWish read_place(TomlTable& table, bool by_task) {
   grid.rectangle = read_rectangle(table, by_task);
   grid.polygon = read_polygon(table);
   grid.turned = table.flag("turned").value_or(false);
+  grid.together = table.flag("together").value_or(false);
+  if (grid.together && grid.on.find('.') == std::string::npos)
+    table.problems().error(
+        "P007", table.place_of("together"),
+        "\"together\" makes one grid of the faces of repeated objects; it goes with \"on\" = "
+        "\"NAME.FACE\"");
   grid.inset_m = table.quantity("inset", Dimension::length, kInset).value_or(0);
   read_density(table, grid);
   grid.leave_out_place = table.place_of("leave_out");

@@ -34,6 +34,7 @@ constexpr TextColumn kTexts[] = {{"standard", &Requirement::standard},
                                  {"task", &Requirement::task},
                                  {"class", &Requirement::sport_class},
                                  {"plane_note", &Requirement::plane_note},
+                                 {"posture", &Requirement::posture},
                                  {"remark", &Requirement::remark},
                                  {"words", &Requirement::words},
                                  {"certainty", &Requirement::certainty},
@@ -136,6 +137,10 @@ class TableReader {
                       fmt::format(FMT_STRING("key \"{}\" stands in line {} already; keep one row"), r.key,
                                   first->second));
     if (r.certainty.empty()) r.certainty = "not stated";
+    if (!r.posture.empty() && r.posture != "seated" && r.posture != "standing")
+      problems_.error("S004", {name_, line, 1},
+                      fmt::format(FMT_STRING("posture is \"{}\"; expected seated, standing, or nothing"),
+                                  r.posture.substr(0, kLongestColumn)));
     return r;
   }
 

@@ -16,7 +16,7 @@ struct EnumNames<standards::NotVerified::Why> {
       "ugr_limit_not_held",  "gr_limit_not_held",   "colour_not_held",  "mean_not_held",
       "uniformity_not_held", "surfaces_not_held",   "no_room_for_band", "no_room_for_faces",
       "no_plane_for_task",   "colour_unknown",      "table_fails",      "no_eyes",
-      "nothing_in_sight",    "nothing_in_sight_gr", "no_luminous_size"};
+      "nothing_in_sight",    "nothing_in_sight_gr", "no_luminous_size", "left_out"};
 };
 template <>
 struct EnumNames<standards::Quantity> {

@@ -108,6 +108,12 @@ void describe(A& a, Field<A, TaskRecord>& task) {
 }
 
 template <class A>
+void describe(A& a, Field<A, InputPart>& part) {
+  a("what", part.what);
+  a("print", part.print);
+}
+
+template <class A>
 void describe_maintenance(A& a, Field<A, GroupRecord>& group) {
   a("factor", group.weight.maintenance);
   if constexpr (A::kReads) {
@@ -141,8 +147,11 @@ void describe(A& a, Field<A, GroupRecord>& group) {
   a("size_m", group.size_m);
   a("round", group.round);
   a("rotations_deg", group.rotations_deg);
+  a("tilts_deg", group.tilts_deg);
+  a("aim_m", group.aim);
   a("positions_m", group.positions);
-  if (group.rotations_deg.size() != group.positions.size())
+  if (group.rotations_deg.size() != group.positions.size() ||
+      group.tilts_deg.size() != group.positions.size())
     throw std::runtime_error("luminaires lack their rotations");
 }
 
@@ -234,6 +243,8 @@ template <class A>
 void describe_head(A& a, Field<A, RoomRecord>& room) {
   a("name", room.name);
   a("status", room.assessment.status);
+  a.list("inputs", room.inputs, [](auto& own, auto& part, std::size_t) { describe(own, part); });
+  a("changed_since", room.changed_since);
   a.derived("task", [&] { return room.tasks.empty() ? json(nullptr) : json(room.tasks.front().key); });
   a.list("tasks", room.tasks, [](auto& own, auto& task, std::size_t) { describe(own, task); });
   a.derived("verified_as", [&] { return words::verified_as_words(room.verified_as); });

@@ -23,10 +23,9 @@ bool stays_inside(const std::string& name) {
 }  // namespace
 
 std::string results_head(const record::RunRecord& run) {
-  json head = {{"format", kResultsFormat}, {"made_by", std::string("glowgrid ") + kVersion},
-               {"project", run.project},   {"standard", run.standard},
-               {"inputs", run.inputs},     {"units", run.units.words()},
-               {"figures", json::object()}};
+  json head = {{"format", kResultsFormat},   {"made_by", std::string("glowgrid ") + kVersion},
+               {"project", run.project},     {"standards", run.standards},
+               {"units", run.units.words()}, {"figures", json::object()}};
   for (const auto& [key, words] : run.style.settings()) head["figures"][key] = words;
   std::string text = json_piece(head, 0);
   text.resize(text.size() - 2);  // the closing brace on its line

@@ -21,8 +21,7 @@ void read_head(const json& document, record::RunRecord& run) {
         fmt::format(FMT_STRING("its format is {}, this version reads {}; run the project again"), format,
                     kResultsFormat));
   run.project = document.at("project").get<std::string>();
-  run.standard = document.at("standard").get<std::string>();
-  run.inputs = document.at("inputs").get<std::string>();
+  run.standards = document.at("standards").get<std::vector<std::string>>();
   if (const auto units = units::ShownUnits::parse(document.at("units").get<std::string>()))
     run.units = *units;
   for (const auto& [key, words] : document.at("figures").items())

@@ -134,13 +134,15 @@ std::optional<double> TomlTable::quantity(const std::string& key, units::Dimensi
   if (!value) return std::nullopt;
   const auto shown = [&](double v) { return dimension == units::Dimension::length ? units_.length(v) : v; };
   if (*value > range.high || *value < range.low || (range.above_low && *value == range.low)) {
+    std::string likely;
+    if (dimension == units::Dimension::length && *value > range.high && *value / 1000 > range.low)
+      likely = fmt::format(FMT_STRING(". If these are millimetres, say \"{} mm\""), shown(*value));
+    if (dimension == units::Dimension::ratio && *value > range.high && *value / 100 <= range.high)
+      likely = fmt::format(FMT_STRING(". If this is a percentage, say \"{} %\" or {}"), *value, *value / 100);
     problems_->error(
         "P005", place_of(*node),
         fmt::format(FMT_STRING("\"{}\" is {}; expected {} {} to {}{}"), key, shown(*value),
-                    range.above_low ? "above" : "from", shown(range.low), shown(range.high),
-                    dimension == units::Dimension::length && *value > range.high && *value / 1000 > range.low
-                        ? fmt::format(FMT_STRING(". If these are millimetres, say \"{} mm\""), shown(*value))
-                        : std::string()));
+                    range.above_low ? "above" : "from", shown(range.low), shown(range.high), likely));
     return std::nullopt;
   }
   return value;
@@ -179,49 +181,6 @@ std::optional<int> TomlTable::count(const std::string& key, int low, int high, N
   return static_cast<int>(*value);
 }
 
-std::optional<std::vector<double>> TomlTable::to_lengths(const std::string& key, const toml::node& node,
-                                                         std::size_t count, const char* expected) {
-  const toml::array* array = node.as_array();
-  if (!array || array->size() != count) {
-    wrong_type(key, node, expected);
-    return std::nullopt;
-  }
-  std::vector<double> lengths;
-  for (const toml::node& element : *array) {
-    const auto length = to_quantity(key, element, units::Dimension::length);
-    if (!length) return std::nullopt;
-    constexpr double kFarthest = 1e7;  // m; a plan's own coordinates can be large
-    if (std::abs(*length) > kFarthest) {
-      problems_->error("P005", place_of(node),
-                       fmt::format(FMT_STRING("\"{}\" is farther than 10 000 km from the origin"), key));
-      return std::nullopt;
-    }
-    lengths.push_back(*length);
-  }
-  return lengths;
-}
-
-std::optional<Vec2> TomlTable::to_point(const std::string& key, const toml::node& node) {
-  const auto lengths = to_lengths(key, node, 2, "two lengths, as in [4.5, 2.0]");
-  return lengths ? std::optional(Vec2((*lengths)[0], (*lengths)[1])) : std::nullopt;
-}
-
-std::optional<Vec3> TomlTable::position(const std::string& key, Need need) {
-  const toml::node* node = take(key, need);
-  if (!node) return std::nullopt;
-  const auto lengths = to_lengths(key, *node, 3, "three lengths, as in [4.5, 2.0, 0.8]");
-  return lengths ? std::optional(Vec3((*lengths)[0], (*lengths)[1], (*lengths)[2])) : std::nullopt;
-}
-
-std::optional<Vec3> TomlTable::place_in_room(const std::string& key) {
-  const toml::node* node = take(key, Need::required);
-  if (!node) return std::nullopt;
-  const toml::array* array = node->as_array();
-  if (!array || array->size() != 2) return position(key);
-  const auto p = to_point(key, *node);
-  return p ? std::optional(Vec3(p->x(), p->y(), std::nan(""))) : std::nullopt;
-}
-
 std::vector<std::string> TomlTable::keys() const {
   std::vector<std::string> names;
   for (const auto& [key, node] : *table_) names.emplace_back(key.str());
@@ -236,97 +195,9 @@ std::optional<bool> TomlTable::flag(const std::string& key) {
   return std::nullopt;
 }
 
-std::optional<Vec2> TomlTable::point(const std::string& key, Need need) {
-  const toml::node* node = take(key, need);
-  return node ? to_point(key, *node) : std::nullopt;
-}
-
-const toml::array* TomlTable::take_corners(const std::string& key, const char* expected,
-                                           const toml::node*& node) {
-  node = take(key, Need::optional);
-  if (!node) return nullptr;
-  constexpr std::size_t kMostCorners = 2000;
-  const toml::array* array = node->as_array();
-  if (array && !array->empty() && array->size() <= kMostCorners) return array;
-  wrong_type(key, *node, expected);
-  return nullptr;
-}
-
-std::optional<std::vector<Vec3>> TomlTable::positions(const std::string& key) {
-  const toml::node* node = nullptr;
-  const toml::array* array =
-      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
-  if (!array) return std::nullopt;
-  std::vector<Vec3> list;
-  for (const toml::node& element : *array) {
-    const auto p = to_lengths(key, element, 3, "three lengths, as in [4.5, 2.0, 0.8]");
-    if (!p) return std::nullopt;
-    list.emplace_back((*p)[0], (*p)[1], (*p)[2]);
-  }
-  return list;
-}
-
-std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, std::size_t count, double low,
-                                                      double high) {
-  const toml::node* node = take(key, Need::optional);
-  if (!node) return std::nullopt;
-  std::vector<double> values;
-  if (const toml::array* array = node->as_array())
-    for (const toml::node& element : *array) {
-      const auto value = element.is_number() ? element.value<double>() : std::nullopt;
-      if (value && *value >= low && *value <= high) values.push_back(*value);
-    }
-  const toml::array* array = node->as_array();
-  if (array && values.size() == count && array->size() == count) return values;
-  wrong_type(key, *node, fmt::format(FMT_STRING("{} numbers from {} to {}"), count, low, high));
-  return std::nullopt;
-}
-
-std::optional<std::string> TomlTable::words(const std::string& key) {
-  const toml::node* node = take(key, Need::optional);
-  if (!node) return std::nullopt;
-  const auto one = [](const toml::node& n) -> std::optional<std::string> {
-    if (const auto text = n.value<std::string>(); n.is_string() && text) return text;
-    if (const auto* truth = n.as_boolean()) return std::string(truth->get() ? "true" : "false");
-    if (const auto number = n.value<double>(); n.is_number() && number)
-      return fmt::format(FMT_STRING("{}"), *number);
-    return std::nullopt;
-  };
-  std::optional<std::string> words = one(*node);
-  if (const toml::array* array = node->as_array()) {
-    words = std::string();
-    for (const toml::node& element : *array) {
-      const auto word = one(element);
-      if (!word) words.reset();
-      if (!words) break;
-      *words += (words->empty() ? "" : ", ") + *word;
-    }
-  }
-  if (!words) wrong_type(key, *node, "text, a number, true or false, or a list of them");
-  return words;
-}
-
 bool TomlTable::is_text(const std::string& key) const {
   const toml::node* node = table_->get(key);
   return node && node->is_string();
-}
-
-std::optional<std::vector<Vec2>> TomlTable::points(const std::string& key, Need need) {
-  if (need == Need::required && !has(key)) {
-    take(key, need);
-    return std::nullopt;
-  }
-  const toml::node* node = nullptr;
-  const toml::array* array =
-      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0], [9.6, 0], [9.6, 6.4]]", node);
-  if (!array) return std::nullopt;
-  std::vector<Vec2> points;
-  for (const toml::node& element : *array) {
-    const auto p = to_point(key, element);
-    if (!p) return std::nullopt;
-    points.push_back(*p);
-  }
-  return points;
 }
 
 bool TomlTable::is_word(const std::string& key, const std::string& word) {
@@ -396,12 +267,45 @@ std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std
   return result;
 }
 
+namespace {
+
+/// What others call our keys.
+constexpr std::pair<const char*, const char*> kOtherNames[] = {{"cri", "ra"},
+                                                               {"colour_rendering", "ra"},
+                                                               {"kelvin", "cct"},
+                                                               {"colour_temperature", "cct"},
+                                                               {"lumens", "flux"},
+                                                               {"lm", "flux"},
+                                                               {"color", "colour"},
+                                                               {"dim", "dimming"},
+                                                               {"output", "dimming"},
+                                                               {"angle", "rotation"},
+                                                               {"orientation", "rotation"},
+                                                               {"position", "at"},
+                                                               {"target", "aim"},
+                                                               {"z", "mounting_height"},
+                                                               {"height", "mounting_height"},
+                                                               {"dimensions", "size"},
+                                                               {"ceiling_height", "height"},
+                                                               {"finish", "material"},
+                                                               {"mf", "maintenance_factor"},
+                                                               {"type", "kind"}};
+
+/// The known key that was probably meant; empty: none is near.
+std::string likely_key(const std::string& name, const std::vector<std::string>& known) {
+  for (const auto& [other, ours] : kOtherNames)
+    if (name == other && std::find(known.begin(), known.end(), ours) != known.end()) return ours;
+  return nearest_word(name, known);
+}
+
+}  // namespace
+
 void TomlTable::finish() {
   for (const auto& [key, node] : *table_) {
     if (problems_->is_full()) return;
     const std::string name(key.str());
     if (std::find(known_.begin(), known_.end(), name) != known_.end()) continue;
-    const std::string near = nearest_word(name, known_);
+    const std::string near = likely_key(name, known_);
     std::string hint;
     if (!near.empty()) {
       hint = fmt::format(FMT_STRING("did you mean \"{}\"?"), near);

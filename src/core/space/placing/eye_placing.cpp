@@ -199,7 +199,10 @@ void add_limit(std::vector<standards::Demand>& limits, const standards::Demand& 
 
 bool is_seated(const model::Room& room, const Tasks& tasks) {
   if (room.eyes != model::Eyes::by_task) return room.eyes == model::Eyes::seated;
-  return !tasks.empty() && tasks.front().row.plane_height_m.value_or(0) >= kSeatedPlane;
+  if (tasks.empty()) return false;
+  const standards::Requirement& row = tasks.front().row;
+  if (!row.posture.empty()) return row.posture == "seated";
+  return row.plane_height_m.value_or(0) >= kSeatedPlane;
 }
 
 GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks,

@@ -5,7 +5,8 @@
 
 namespace glow::space {
 
-/// Whether people sit at what they do: as the room says, else by the height of the plane its task brings.
+/// Whether people sit at what they do: as the room says, else as its task has it, by
+/// the posture in its row or by the height of its plane.
 bool is_seated(const model::Room& room, const Tasks& tasks);
 
 /// What limits glare in the room: by all `tasks` of it and of its areas.

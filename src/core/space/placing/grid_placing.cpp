@@ -14,6 +14,7 @@ namespace {
 using model::GridWish;
 using readings::Plane;
 
+constexpr double kSamePlane = 0.001;  // m
 constexpr double kDefaultInset =
     0.5;  // m; level grids through a whole room keep as far from walls as the work plane
 
@@ -72,6 +73,7 @@ class GridPlacer {
   void place(const GridWish& wish);
   void place_on(const GridWish& wish);
   bool place_on_objects(const GridWish& wish);
+  void lay_together(const GridWish& wish, const std::vector<Flat>& faces);
   void warn_of_wall(const GridWish& wish, const PlacedObject& placed, const std::string& face,
                     const Flat& flat);
   void place_floor(const GridWish& wish, const std::string& name);
@@ -162,6 +164,7 @@ bool GridPlacer::place_on_objects(const GridWish& wish) {
   const std::string object_name = wish.on.substr(0, dot);
   const std::string face_name = dot == std::string::npos ? "" : wish.on.substr(dot + 1);
   bool found = false;
+  std::vector<Flat> faces;
   for (const PlacedObject& placed : built_.objects) {
     if (placed.name != object_name && placed.base != object_name) continue;
     const Face* face = placed.face(face_name);
@@ -185,9 +188,53 @@ bool GridPlacer::place_on_objects(const GridWish& wish) {
       name += placed.name.substr(placed.base.size());
     const Flat flat = flat_of(face->corners);
     warn_of_wall(wish, placed, face->name, flat);
+    faces.push_back(flat);
+    if (wish.together) continue;
     lay(wish, name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m);
   }
+  if (wish.together && found) lay_together(wish, faces);
   return found;
+}
+
+/// One grid over all of them, as dense as the first would be alone; only points on a face are kept.
+void GridPlacer::lay_together(const GridWish& wish, const std::vector<Flat>& faces) {
+  const Plane& plane = faces.front().plane;
+  std::vector<geometry::Polygon> parts;
+  geometry::Polygon corners;
+  bool flat = true;
+  for (const Flat& face : faces) {
+    geometry::Polygon& part = parts.emplace_back();
+    for (const Vec2& p : face.outline) {
+      const Vec3 corner = face.plane.at(p);
+      flat = flat && std::abs(plane.normal.dot(corner - plane.origin)) < kSamePlane;
+      part.push_back(plane.local(corner));
+    }
+    flat = flat && face.plane.normal.dot(plane.normal) > 0;
+    corners.insert(corners.end(), part.begin(), part.end());
+  }
+  const auto alone = readings::plane_grid(plane, parts.front(), {}, wish.inset_m, wish.density);
+  const auto refuse = [&](const char* words) {
+    problems_.error("P082", wish.on_place, fmt::format(FMT_STRING("the faces \"{}\" {}"), wish.on, words));
+  };
+  if (!flat) return refuse("do not lie in one plane; leave out together = true to read each alone");
+  if (!alone) return refuse("hold no point; give a smaller inset or spacing");
+  GridWish whole = wish;
+  whole.density = {};
+  whole.density.spacing_m = alone->cell.minCoeff();
+  const std::size_t before = grids_.size();
+  const geometry::Box2 box = geometry::bounding_box(corners);
+  lay(whole, wish.name, GridRole::requested, plane,
+      {box.low, {box.high.x(), box.low.y()}, box.high, {box.low.x(), box.high.y()}}, {}, 0);
+  if (grids_.size() == before) return;
+  thin_out(grids_.back().grid, [&](const Vec3& point) {
+    return std::any_of(parts.begin(), parts.end(), [&](const geometry::Polygon& part) {
+      return readings::is_in_grid_area(part, wish.inset_m, plane.local(point));
+    });
+  });
+  if (grids_.back().grid.points.empty()) {
+    grids_.pop_back();
+    refuse("hold no point of one grid; give a smaller spacing");
+  }
 }
 
 /// A face that stands against a wall is read in the dark.

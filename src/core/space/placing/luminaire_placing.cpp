@@ -192,7 +192,7 @@ std::vector<Position> Placing::positions_of(const model::LuminairePlacement& pla
 }
 
 std::vector<Position> Placing::array_of(const model::LuminairePlacement& placement) {
-  const auto array = space::array_positions(shell_.outline, placement.array->rows, placement.array->columns);
+  const auto array = space::array_positions(shell_.outline, *placement.array);
   placed_.array_spacings.push_back(array.spacing);
   if (!array.outside.empty()) {
     std::string named;
@@ -201,9 +201,10 @@ std::vector<Position> Placing::array_of(const model::LuminairePlacement& placeme
     if (array.outside.size() > kMostPositionsNamed) named += ", ...";
     problems_.warning(
         "P021", placement.place,
-        fmt::format(FMT_STRING("{} of {} positions of the array of {} lie outside the outline of \"{}\" and "
+        fmt::format(FMT_STRING("{} of {} positions of the array of {} lie outside {}\"{}\" and "
                                "stay empty: {}"),
                     array.outside.size(), array.outside.size() + array.inside.size(), placement.mark,
+                    placement.array->within.empty() ? "the outline of " : "what it is to fill in ",
                     room_.name, named));
   }
   if (array.inside.empty())
@@ -253,7 +254,10 @@ void Placing::place(const model::LuminairePlacement& placement) {
   group.ra = entry->ra ? entry->ra : photometry.colour_rendering;
   group.lamp_luminance_cd_m2 = entry->lamp_luminance_cd_m2;
   group.shielding_deg = entry->shielding_deg;
-  group.array = placement.array;
+  if (placement.array) {
+    const auto array = space::array_positions(shell_.outline, *placement.array);
+    group.array = model::Array{array.rows, array.columns, std::nullopt, placement.array->within};
+  }
   const std::shared_ptr<const photometry::IntensityTable> table(entry->photometry, &photometry.table);
   for (const Position& each : positions) {
     const auto height = height_of(placement, photometry, each.at);

@@ -1,4 +1,4 @@
-#include "words/glare_table.hpp"
+#include "words/tables/glare_table.hpp"
 
 #include <fmt/format.h>
 
@@ -43,9 +43,8 @@ class GlareTable {
  private:
   void row(const std::string& name, const std::string& worst, const std::string& typical,
            const std::string& sure, const std::string& where) {
-    const std::string fitted = name.size() <= kNameWidth ? name : name.substr(0, kNameWidth - 2) + "..";
-    text_ += fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  {}\n"), fitted, kNameWidth, worst, typical,
-                         sure, where);
+    text_ += fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  {}\n"), fitted(name, kNameWidth), kNameWidth,
+                         worst, typical, sure, where);
   }
   void write_set(const EyeSetGlare& set);
   void write_causes(const EyeSetGlare& set);

@@ -1,0 +1,72 @@
+#include "cli/open_results.hpp"
+
+#include <fmt/format.h>
+
+#include "cli/run_project.hpp"
+#include "files/output/output_folder.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/project/room_inputs.hpp"
+#include "files/results/results_reader.hpp"
+#include "files/text/input_file.hpp"
+#include "words/room_words.hpp"
+
+namespace glow::cli {
+namespace {
+
+namespace fs = std::filesystem;
+
+/// Holds each room against the project as it is now.
+void mark_older_rooms(const model::Project& project,
+                      const std::vector<std::vector<record::InputPart>>& inputs, record::RunRecord& run) {
+  for (record::RoomRecord& room : run.rooms) {
+    room.changed_since = {"no such room in the project"};
+    for (std::size_t r = 0; r < project.rooms.size(); ++r)
+      if (project.rooms[r].name == room.name) room.changed_since = record::changed_inputs(room, inputs[r]);
+  }
+}
+
+void take_from_project(const fs::path& path, OpenResults& results, Problems& problems) {
+  Problems ignored;  // `check` and `run` report on the project
+  const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, ignored);
+  if (!bytes) return;
+  auto project = files::read_project(*bytes, path.string(), problems);
+  if (!project) return;
+  results.run.style = project->figures;
+  results.run.units = project->units;
+  mark_older_rooms(*project, files::room_inputs(*bytes, *project, path.parent_path()), results.run);
+  const std::string older = words::older_rooms_words(results.run);
+  if (!older.empty())
+    problems.warning("R011", {path.string(), 0, 0},
+                     fmt::format(FMT_STRING("has changed since {} was computed: {}. Run it again: glowgrid "
+                                            "run {}"),
+                                 fs::proximate(results.file).string(), older, path.string()));
+}
+
+}  // namespace
+
+std::optional<OpenResults> open_results(const fs::path& path, Problems& problems) {
+  OpenResults results;
+  std::error_code error;
+  const bool is_project = path.extension() == ".toml";
+  results.file = is_project                      ? default_output(path) / files::kResultsFile
+                 : fs::is_directory(path, error) ? path / files::kResultsFile
+                                                 : path;
+  if (is_project && fs::exists(path, error) && !fs::exists(results.file, error)) {
+    problems.error(
+        "R012", {path.string(), 0, 0},
+        fmt::format(FMT_STRING("has no results at {}; compute it first: glowgrid run {}, or name its "
+                               "results"),
+                    fs::proximate(results.file).string(), path.string()));
+    return std::nullopt;
+  }
+  const auto bytes = files::read_file(is_project && !fs::exists(path, error) ? path : results.file,
+                                      files::kLargestResults, {}, problems);
+  if (!bytes) return std::nullopt;
+  auto run = files::read_results(*bytes, results.file.string(), problems);
+  if (!run) return std::nullopt;
+  results.run = std::move(*run);
+  if (is_project) take_from_project(path, results, problems);
+  return results;
+}
+
+}  // namespace glow::cli

@@ -1,0 +1,100 @@
+#include "files/project/room_inputs.hpp"
+
+#include <fmt/format.h>
+#include <toml++/toml.h>
+#define XXH_INLINE_ALL  // its code comes with the header; nothing to link
+#include <xxhash.h>
+
+#include <map>
+#include <set>
+#include <sstream>
+
+#include "core/version.hpp"
+#include "files/meshes/mesh_reader.hpp"
+#include "files/text/input_file.hpp"
+
+namespace glow::files {
+namespace {
+
+using Parts = std::vector<record::InputPart>;
+
+std::string print_of(std::string_view bytes) {
+  return fmt::format(FMT_STRING("{:016x}"), XXH3_64bits(bytes.data(), bytes.size()));
+}
+
+/// As a parser sees it: comments, blanks and the order of keys do not count.
+std::string text_of(const toml::node& node) {
+  std::ostringstream text;
+  toml::table table;
+  table.insert("x", node);
+  text << table;
+  return text.str();
+}
+
+class InputParts {
+ public:
+  InputParts(std::string_view project_bytes, const model::Project& project,
+             const std::filesystem::path& folder)
+      : project_(project), folder_(folder) {
+    try {
+      document_ = toml::parse(project_bytes);
+    } catch (const toml::parse_error&) {  // said by the project's reader
+    }
+    shared_.push_back({"the program", print_of(kVersion)});
+    for (const auto& [key, node] : document_) {
+      const std::string name(key.str());
+      if (name == "rooms" || name == "luminaires" || name == "figures") continue;
+      shared_.push_back({"[" + name + "]", print_of(text_of(node))});
+    }
+    for (const model::OwnTable& table : project.tables)
+      shared_.push_back({"table " + table.file, print_of_file(table.file)});
+  }
+
+  Parts of(std::size_t number) {
+    const model::Room& room = project_.rooms[number];
+    Parts parts;
+    if (const toml::node* node = document_.at_path("rooms")[number].node())
+      parts.push_back({"the room", print_of(text_of(*node))});
+    std::set<std::string> marks, meshes;
+    for (const model::LuminairePlacement& placement : room.luminaires) marks.insert(placement.mark);
+    for (const model::ScheduledLuminaire& entry : project_.schedule)
+      if (marks.count(entry.mark)) parts.push_back({"luminaire " + entry.mark, print_of_luminaire(entry)});
+    for (const model::Object& object : room.objects)
+      if (object.mesh) meshes.insert(object.mesh->file);
+    for (const std::string& mesh : meshes) parts.push_back({"mesh " + mesh, print_of_file(mesh)});
+    parts.insert(parts.end(), shared_.begin(), shared_.end());
+    return parts;
+  }
+
+ private:
+  std::string print_of_luminaire(const model::ScheduledLuminaire& entry) {
+    std::string own = print_of_file(entry.file);
+    if (const toml::node* node = document_["luminaires"][entry.mark].node()) own += text_of(*node);
+    return print_of(own);
+  }
+  const std::string& print_of_file(const std::string& name) {
+    const auto known = files_.find(name);
+    if (known != files_.end()) return known->second;
+    Problems ignored;  // what cannot be read was noted when it was
+    const auto bytes = read_file(folder_ / name, kLargestMeshFile, {}, ignored);
+    return files_[name] = print_of(bytes ? *bytes : std::string());
+  }
+
+  const model::Project& project_;
+  const std::filesystem::path folder_;
+  toml::table document_;
+  Parts shared_;
+  std::map<std::string, std::string> files_;
+};
+
+}  // namespace
+
+std::vector<Parts> room_inputs(std::string_view project_bytes, const model::Project& project,
+                               const std::filesystem::path& folder) {
+  InputParts inputs(project_bytes, project, folder);
+  std::vector<Parts> rooms;
+  for (std::size_t r = 0; r < project.rooms.size(); ++r) rooms.push_back(inputs.of(r));
+  return rooms;
+}
+
+}  // namespace glow::files

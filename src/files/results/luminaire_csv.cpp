@@ -1,0 +1,40 @@
+#include "files/results/luminaire_csv.hpp"
+
+#include <fmt/format.h>
+
+namespace glow::files {
+namespace {
+
+/// In quotation marks where it must be.
+std::string cell(const std::string& words) {
+  if (words.find_first_of(",\"\n\r") == std::string::npos) return words;
+  std::string quoted = "\"";
+  for (const char c : words) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
+  return quoted + "\"";
+}
+
+std::string place(const Vec3& p, const units::ShownUnits& units) {
+  return fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g}"), units.length(p.x()), units.length(p.y()),
+                     units.length(p.z()));
+}
+
+}  // namespace
+
+std::string luminaire_csv(const record::RoomRecord& room, const units::ShownUnits& units, bool with_head) {
+  std::string text;
+  if (with_head)
+    text = fmt::format(
+        FMT_STRING("room,mark,manufacturer,luminaire,x_{0},y_{0},z_{0},rotation_deg,tilt_deg,aim_x_{0},"
+                   "aim_y_{0},aim_z_{0},dimming,flux_lm,watts_w\n"),
+        units.length_unit());
+  for (const record::GroupRecord& group : room.groups)
+    for (std::size_t i = 0; i < group.positions.size(); ++i)
+      text += fmt::format(FMT_STRING("{},{},{},{},{},{:.6g},{:.6g},{},{:.6g},{:.6g},{}\n"), cell(room.name),
+                          cell(group.mark), cell(group.manufacturer), cell(group.luminaire),
+                          place(group.positions[i], units), group.rotations_deg[i], group.tilts_deg[i],
+                          group.aim ? place(*group.aim, units) : ",,", group.weight.output, group.flux_lm,
+                          group.watts_w ? fmt::format(FMT_STRING("{:.6g}"), *group.watts_w) : std::string());
+  return text;
+}
+
+}  // namespace glow::files

@@ -1,0 +1,124 @@
+#include "words/answer.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "words/check_advice.hpp"
+#include "words/paint.hpp"
+#include "words/standing.hpp"
+#include "words/text_layout.hpp"
+#include "words/values.hpp"
+
+namespace glow::words {
+namespace {
+
+using assess::Status;
+
+constexpr std::size_t kNameWidth = 22, kStatusWidth = 10;
+constexpr std::size_t kMostTold = 3;  // failing checks of a room; the rest is counted
+
+std::size_t column_width(const std::string& standard) {
+  return std::max<std::size_t>(20, standard.size() + 2);
+}
+
+/// "met        9 of 9 checks".
+std::string standing_words(const Standing& standing, bool colour) {
+  const std::string word = to_string(standing.status);
+  if (standing.status == Status::no_target) return fmt::format(FMT_STRING("{:<{}}"), word, kStatusWidth + 8);
+  return painted(word, colour) + std::string(kStatusWidth - word.size(), ' ') +
+         fmt::format(FMT_STRING("{:<8}"), fmt::format(FMT_STRING("{} of {}"), standing.met, standing.binding));
+}
+
+std::size_t length_of(const Standing& standing) {
+  return standing_words(standing, false).size();
+}
+
+/// What of a met room is nearest to its limit; of a room without a target what light there is.
+std::string reserve_words(const record::RoomRecord& room, const Standing& standing,
+                          const units::ShownUnits& units) {
+  if (standing.status == Status::met && standing.decisive)
+    return check_words(*standing.decisive, room, units);
+  if (standing.status != Status::no_target || room.assessment.grids.empty()) return {};
+  const assess::GridReading& grid = room.assessment.grids.front();
+  const Values values{units};
+  return fmt::format(FMT_STRING("{}: mean {}{}"), grid.name, values.light(grid.statistics.mean_lx),
+                     grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
+}
+
+std::string older_words(const record::RoomRecord& room) {
+  return fmt::format(FMT_STRING("! older: since then {} changed; run it again"),
+                     fmt::join(room.changed_since, ", "));
+}
+
+}  // namespace
+
+std::string answer_heading(const record::RunRecord& run) {
+  std::string text =
+      fmt::format(FMT_STRING("{} - {}, maintained values\n\n"), run.project, standards_words(run.standards));
+  if (run.standards.size() < 2)
+    return text + fmt::format(FMT_STRING("{:<{}} {:<{}}{:<8}  with least to spare\n"), "room", kNameWidth, "verdict",
+                              kStatusWidth, "checks");
+  std::string line(kNameWidth + 1, ' ');
+  for (const std::string& standard : run.standards)
+    line += standard + std::string(column_width(standard) - standard.size(), ' ');
+  line.resize(line.find_last_not_of(' ') + 1);
+  return text + line + "\n";
+}
+
+std::string room_answer(const record::RoomRecord& room, const record::RunRecord& run, bool colour) {
+  std::string line = fmt::format(FMT_STRING("{:<{}} "), fitted(room.name, kNameWidth), kNameWidth);
+  const Standing all = standing(room);
+  if (run.standards.size() < 2) {
+    line += standing_words(all, colour);
+    const std::string reserve = reserve_words(room, all, run.units);
+    if (!reserve.empty())
+      line += "  " + fitted(reserve, kTerminalWidth - kNameWidth - kStatusWidth - 11);
+    line.resize(line.find_last_not_of(' ') + 1);
+  } else {
+    for (const std::string& standard : run.standards) {
+      const Standing own = standing(room, standard);
+      line += standing_words(own, colour) + std::string(column_width(standard) - length_of(own), ' ');
+    }
+    line.resize(line.find_last_not_of(' ') + 1);
+  }
+  std::string text = line + "\n";
+  if (!room.changed_since.empty()) wrap(text, "  ", older_words(room), 4);
+  std::size_t told = 0, left = 0;
+  for (const Finding& finding : findings(room)) {
+    const standards::Check& check = room.assessment.checks[finding.front()];
+    if (!check.binding || check.verdict == standards::Verdict::met) continue;
+    if (told++ < kMostTold)
+      text += short_advice(room, finding, run.units);
+    else
+      left += finding.size();
+  }
+  if (left > 0) text += fmt::format(FMT_STRING("  - and {} more\n"), left);
+  return text;
+}
+
+std::string answer_end(const record::RunRecord& run) {
+  std::string text;
+  for (const record::UncomputedRoom& room : run.not_computed)
+    text += fmt::format(FMT_STRING("{:<{}} not computed{}{}\n"), fitted(room.name, kNameWidth), kNameWidth,
+                        room.fault.empty() ? "" : ": ", room.fault);
+  std::size_t met = 0, judged = 0, older = 0;
+  for (const record::RoomRecord& room : run.rooms) {
+    judged += room.assessment.status != Status::no_target;
+    met += room.assessment.status == Status::met;
+    older += !room.changed_since.empty();
+  }
+  if (judged > 0)
+    text += fmt::format(
+        FMT_STRING("\n{}: {} of {} rooms with a target meet it{}\n"), run.project, met, judged,
+        older > 0 ? fmt::format(FMT_STRING("; {} of the results are older than the project"), older) : "");
+  return text;
+}
+
+std::string answer(const record::RunRecord& run, bool colour) {
+  std::string text = answer_heading(run);
+  for (const record::RoomRecord& room : run.rooms) text += room_answer(room, run, colour);
+  return text + answer_end(run);
+}
+
+}  // namespace glow::words

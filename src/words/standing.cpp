@@ -1,0 +1,72 @@
+#include "words/standing.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "core/assess/judge.hpp"
+#include "words/values.hpp"
+
+namespace glow::words {
+namespace {
+
+using standards::Check;
+using standards::Verdict;
+
+/// Below 1: missed.
+double reached_share(const Check& check) {
+  const double actual = std::max(1e-12, check.actual), required = std::max(1e-12, check.demand.required);
+  return standards::is_upper_limit(check.demand.quantity) ? required / actual : actual / required;
+}
+
+/// The lower, the more it decides.
+double rank_of(const Check& check) {
+  const double last = check.demand.quantity == standards::Quantity::colour_rendering ? 1e6 : 0;
+  const double group = check.verdict == Verdict::not_met     ? -2e6
+                       : check.verdict == Verdict::undecided ? -1e6
+                                                             : last;
+  return group + reached_share(check);
+}
+
+}  // namespace
+
+Standing standing(const record::RoomRecord& room, const std::string& standard) {
+  Standing result;
+  std::vector<Check> own;
+  for (const Check& check : room.assessment.checks) {
+    if (!check.binding || (!standard.empty() && check.demand.standard != standard)) continue;
+    own.push_back(check);
+    ++result.binding;
+    result.met += check.verdict == Verdict::met;
+  }
+  result.status = assess::status_of(own);
+  result.decisive = decisive_check(room, standard);
+  return result;
+}
+
+const Check* decisive_check(const record::RoomRecord& room, const std::string& standard) {
+  const Check* first = nullptr;
+  for (const Check& check : room.assessment.checks)
+    if (check.binding && (standard.empty() || check.demand.standard == standard) &&
+        (!first || rank_of(check) < rank_of(*first)))
+      first = &check;
+  return first;
+}
+
+std::string check_words(const Check& check, const record::RoomRecord& room, const units::ShownUnits& units) {
+  const standards::Quantity quantity = check.demand.quantity;
+  const std::string mark = check.demand.certainty == "agreed" ? "" : "*";
+  std::string asked = required(check.demand, units);
+  if (standards::is_upper_limit(quantity)) asked.replace(0, 2, "at most");
+  return fmt::format(FMT_STRING("{}, {} {} of {}{}"), name_of(check.target, room), symbol(quantity),
+                     number(quantity, check.actual, units, {}), asked, mark);
+}
+
+std::string standards_words(const std::vector<std::string>& standards) {
+  std::string words;
+  for (std::size_t i = 0; i < standards.size(); ++i)
+    words += (i == 0 ? "" : i + 1 < standards.size() ? ", " : " and ") + standards[i];
+  return words;
+}
+
+}  // namespace glow::words

@@ -1,0 +1,31 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/record/record.hpp"
+
+namespace glow::words {
+
+/// How a room stands by one standard, or by all of them.
+struct Standing {
+  assess::Status status = assess::Status::no_target;
+  std::size_t met = 0, binding = 0;            ///< checks
+  const standards::Check* decisive = nullptr;  ///< see below; null: nothing binds
+};
+
+/// `standard`: empty for all.
+Standing standing(const record::RoomRecord& room, const std::string& standard = {});
+
+/// Of what fails, the check that misses most; of what is met, the one with the least to spare, where light or
+/// glare decides: the light's colour has steps and is met with nothing to spare more often than not.
+const standards::Check* decisive_check(const record::RoomRecord& room, const std::string& standard = {});
+
+/// "work plane, mean 312 lx of 300 lx".
+std::string check_words(const standards::Check& check, const record::RoomRecord& room,
+                        const units::ShownUnits& units);
+
+/// "EN 12464-1:2021 and EN 12193".
+std::string standards_words(const std::vector<std::string>& standards);
+
+}  // namespace glow::words
