@@ -52,6 +52,8 @@ std::vector<Tile> tiles_of(const record::RunRecord& run) {
     if (standing.decisive)
       detail = fmt::format(FMT_STRING("{} of {} checks; {}"), standing.met, standing.binding,
                            words::check_words(*standing.decisive, room, run.units));
+    if (!room.changed_since.empty())
+      detail = fmt::format(FMT_STRING("older: since then {} changed"), fmt::join(room.changed_since, ", "));
     tiles.push_back({room.name, to_string(room.assessment.status), detail, room.outline});
   }
   for (const record::UncomputedRoom& room : run.not_computed)

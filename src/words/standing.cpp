@@ -58,8 +58,11 @@ std::string check_words(const Check& check, const record::RoomRecord& room, cons
   const std::string mark = check.demand.certainty == "agreed" ? "" : "*";
   std::string asked = required(check.demand, units);
   if (standards::is_upper_limit(quantity)) asked.replace(0, 2, "at most");
-  return fmt::format(FMT_STRING("{}, {} {} of {}{}"), name_of(check.target, room), symbol(quantity),
-                     number(quantity, check.actual, units, {}), asked, mark);
+  const bool luminance = quantity == standards::Quantity::luminaire_luminance;
+  if (luminance) asked += " cd/m2";
+  return fmt::format(FMT_STRING("{}, {} {} of {}{}"), name_of(check.target, room),
+                     luminance ? "luminance" : symbol(quantity), number(quantity, check.actual, units, {}),
+                     asked, mark);
 }
 
 std::string standards_words(const std::vector<std::string>& standards) {

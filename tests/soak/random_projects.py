@@ -20,7 +20,7 @@ import time
 ROOT = pathlib.Path(__file__).resolve().parents[2]
 LIMIT_S = 120
 TASKS = ["ceramics.glazing", "retail.sales-area", "circulation.corridor", "education.board", "foundry.hand-moulding",
-         "offices.writing"]
+         "office.writing", "health.waiting-room", "office.meeting-room"]
 FURNITURE = ["table", "desk", "bench", "shelf rack", "cabinet", "board", "partition", "column", "bed", "platform"]
 ODD = ["1e19", "-1", "0", "1e-300", "nan", '"12 parsec"', '"39.3701 in"', "[1]", "true", '""', '"\\u001b[31m"', "9" * 40]
 
@@ -115,6 +115,8 @@ class Maker:
                        (self.number(0, 1.2), self.number(0, 1), ', leave_out = "objects"' if self.some(0.4) else ""))
         if self.some(0.1):
             out.append("surfaces = false")
+        if self.some(0.1):
+            out.append(f'glare = {{ screens = {{ leave_out = {{ {self.r.choice(marks)} = "of no concern" }} }} }}')
         for _ in range(self.r.randint(0, 3)):
             out += self.luminaires(marks, x, y, h)
         for i in range(self.r.choice([0, 0, 1, 2, 4])):
@@ -137,6 +139,8 @@ class Maker:
                     (self.point(x, y), self.point((0.3, 2), (0.3, 2))), f'task = "{self.r.choice(TASKS[:5])}"']
         if self.some(0.2):
             out += ["[[rooms.points]]", 'name = "point"', "at = " + self.point(x, y, (0, h))]
+            if self.some(0.5):
+                out.append('facing = "%s"' % self.r.choice(["down", "towards thing 0", "off thing 0", "thing 1"]))
         if self.some(0.3):
             out += ["[[rooms.eyes]]", 'name = "eyes one"', "at = " + self.point(x, y),
                     "looking = " + self.number(0, 360)]
@@ -148,7 +152,10 @@ class Maker:
         if kind == 0:
             out.append("at = " + self.point(x, y))
         elif kind == 1:
-            out.append(f"array = {{ rows = {self.r.randint(1, 4)}, columns = {self.r.randint(1, 4)} }}")
+            size = (f"spacing = {self.point((0.5, 3), (0.5, 3))}" if self.some(0.3) else
+                    f"rows = {self.r.randint(1, 4)}, columns = {self.r.randint(1, 4)}")
+            within = f", within = [{self.point(x, y)}, {self.point(x, y)}]" if self.some(0.3) else ""
+            out.append(f"array = {{ {size}{within} }}")
         elif kind == 2:
             out.append(f"row = {{ from = {self.point(x, y)}, to = {self.point(x, y)}, count = {self.r.randint(2, 6)} }}")
         elif kind == 3:
