@@ -10,11 +10,6 @@ namespace {
 constexpr double kNearWall = 0.6;     // m: objects farther away are not drawn on the wall
 constexpr double kOnSurface = 0.011;  // m: closer than this an object covers what it stands before
 
-bool is_whole_room(const assess::GridReading& grid) {
-  return grid.grid.plane.u.isApprox(Vec3::UnitX()) && grid.grid.plane.v.isApprox(Vec3::UnitY()) &&
-         grid.grid.plane.origin.head<2>().isZero();
-}
-
 std::vector<FlatShape> shapes_in_plan(const record::RoomRecord& room, const assess::GridReading& grid) {
   const double level = grid.grid.plane.origin.z();
   const bool ceiling = grid.role == space::GridRole::ceiling;
@@ -76,32 +71,36 @@ std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const asse
 
 }  // namespace
 
-std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid) {
+bool is_in_plan(const assess::GridReading& grid) {
+  return grid.grid.plane.u.isApprox(Vec3::UnitX()) && grid.grid.plane.v.isApprox(Vec3::UnitY()) &&
+         grid.grid.plane.origin.head<2>().isZero();
+}
+
+std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid,
+                                 const geometry::Box2& window) {
   if (grid.role == space::GridRole::wall) return shapes_on_wall(room, grid);
-  if (!is_whole_room(grid)) return {};
+  if (!is_in_plan(grid)) return {};
   std::vector<FlatShape> shapes = shapes_in_plan(room, grid);
-  // A part of the room shows what lies in it: outlines wholly within its box, a hair allowed.
-  const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
   const auto beyond = [&](const FlatShape& shape) {
-    constexpr double kHair = 0.05;
     const geometry::Box2 own = geometry::bounding_box(shape.outline);
-    return (own.low.array() < box.low.array() - kHair).any() ||
-           (own.high.array() > box.high.array() + kHair).any();
+    return (own.high.array() < window.low.array()).any() || (own.low.array() > window.high.array()).any();
   };
   shapes.erase(std::remove_if(shapes.begin(), shapes.end(), beyond), shapes.end());
   return shapes;
 }
 
-std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const assess::GridReading& grid) {
+std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const assess::GridReading& grid,
+                                         const geometry::Box2& window) {
   std::vector<FlatLuminaire> list;
   const readings::Plane& plane = grid.grid.plane;
   if (!plane.is_level() || grid.role == space::GridRole::floor) return list;
-  const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
   const double turned = std::atan2(plane.u.y(), plane.u.x()) / kDegree;
   for (const record::LuminaireRecord& luminaire : room.luminaires()) {
     const Vec2 at = plane.local(luminaire.position);
-    if ((at.array() < box.low.array()).any() || (at.array() > box.high.array()).any()) continue;
-    list.push_back({luminaire, at, luminaire.rotation_deg - turned});
+    if ((at.array() < window.low.array()).any() || (at.array() > window.high.array()).any()) continue;
+    std::optional<Vec2> aim;
+    if (luminaire.aim) aim = plane.local(*luminaire.aim);
+    list.push_back({luminaire, at, luminaire.rotation_deg - turned, aim});
   }
   return list;
 }

@@ -14,16 +14,23 @@ struct FlatShape {
 
 /// What people expect to see beside the values: on level grids objects and openings in plan, on walls
 /// windows, doors and the objects that stand before them, on other grids nothing.
-std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid);
+/// Only what lies in the window, in the grid's coordinates.
+std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid,
+                                 const geometry::Box2& window);
 
 struct FlatLuminaire {
   record::LuminaireRecord luminaire;
   Vec2 at = Vec2::Zero();
   double rotation_deg = 0;
+  std::optional<Vec2> aim;
 };
 
 /// The luminaires above or below a level grid; none on others.
-std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const assess::GridReading& grid);
+std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const assess::GridReading& grid,
+                                         const geometry::Box2& window);
+
+/// Whether the grid's coordinates are those of the room's plan.
+bool is_in_plan(const assess::GridReading& grid);
 
 /// "Throwing room: wall 2 (street side), seen from inside" and the like: where the grid lies, in words.
 std::string place_words(const assess::GridReading& grid, const units::ShownUnits& units);

@@ -1,5 +1,7 @@
 #include "figures/flat_view.hpp"
 
+#include "figures/dense_grid.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -12,13 +14,9 @@ constexpr const char* kInk = "#1c1c1c";
 constexpr const char* kBelow = "#4a4a4a";
 constexpr const char* kAbove = "#ffffff";
 constexpr const char* kStripes = "#b04a5a";
-constexpr double kLabelSize = 12, kValueSize = 11, kSmallValueSize = 9.5, kSmallestValue = 5;
+constexpr double kLabelSize = 12;
 constexpr int kMostNodes = 160, kMostSmallNodes = 80;  // of the fine lattice along one side
-constexpr std::size_t kMostNamed = 30;                 // luminaires
 constexpr int kFewCells = 80;                          // up to here lines are rounded in any case
-
-/// Width of a character against the size of its letters, for fitting values into cells.
-constexpr double kWidthOfDigit = 0.58;
 
 }  // namespace
 
@@ -39,7 +37,7 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const assess::G
 
 FlatView::FlatView(SvgCanvas& canvas, const FigureInput& input, const assess::GridReading& grid,
                    const ColourScale& scale, const Vec2& corner, double pixels_per_m, bool small,
-                   std::optional<double> limit_lx)
+                   std::optional<double> limit_lx, std::optional<geometry::Box2> window)
     : canvas_(canvas),
       input_(input),
       grid_(grid),
@@ -48,13 +46,17 @@ FlatView::FlatView(SvgCanvas& canvas, const FigureInput& input, const assess::Gr
       pixels_per_m_(pixels_per_m),
       small_(small),
       box_(geometry::bounding_box(grid.grid.outline)),
-      shapes_(shapes_on(*input.room, grid)),
-      luminaires_(small ? std::vector<FlatLuminaire>{} : luminaires_on(*input.room, grid)) {
+      window_(window.value_or(box_)),
+      shapes_(shapes_on(*input.room, grid, window_)),
+      luminaires_(small ? std::vector<FlatLuminaire>{} : luminaires_on(*input.room, grid, window_)) {
   if (limit_lx) limit_ = input.units.light(*limit_lx);
   for (const double lux : grid.total_lx) shown_.push_back(input.units.light(lux));
-  const int most = std::max(grid.grid.count.nx, grid.grid.count.ny);
+  const DenseGrid dense = dense_grid(grid);
+  std::vector<double> values;
+  for (const double lux : dense.lux) values.push_back(input.units.light(lux));
+  const int most = std::max(dense.grid.count.nx, dense.grid.count.ny);
   const int parts = (small ? kMostSmallNodes : kMostNodes) / most;
-  lattice_ = smooth_lattice(grid.grid, shown_, std::clamp(parts, most <= kFewCells ? 3 : 1, 12));
+  lattice_ = smooth_lattice(dense.grid, values, std::clamp(parts, most <= kFewCells ? 3 : 1, 12));
 }
 
 std::string FlatView::path_of(const std::vector<Vec2>& points, bool closed) const {
@@ -67,8 +69,19 @@ bool FlatView::is_free(const Rect& rect) const {
   return std::none_of(taken_.begin(), taken_.end(), [&](const Rect& t) { return t.meets(rect); });
 }
 
+bool FlatView::has_value(const Vec2& at) const {
+  const readings::PlaneGrid& grid = grid_.grid;
+  const Vec2 cell = (at - grid.low).cwiseQuotient(grid.cell);
+  const std::array<int, 2> here = {int(std::floor(cell.x())), int(std::floor(cell.y()))};
+  return std::find(grid.cells.begin(), grid.cells.end(), here) != grid.cells.end();
+}
+
+bool FlatView::is_under_luminaire(const Rect& rect) const {
+  return std::any_of(luminaires_.begin(), luminaires_.end(),
+                     [&](const FlatLuminaire& l) { return luminaire_rect(l).meets(rect); });
+}
+
 void FlatView::draw() {
-  for (const FlatLuminaire& luminaire : luminaires_) taken_.push_back(luminaire_rect(luminaire));
   for (const FlatShape& shape : shapes_) {
     if (!(shape.opening || shape.covers) || shape.outline.size() < 3) continue;
     const geometry::Box2 box = geometry::bounding_box(shape.outline);
@@ -85,9 +98,11 @@ void FlatView::draw() {
   shapes(false);
   shapes(true);
   canvas_.end_group();
-  shape_names();
+  line_labels();
   outline();
   for (const FlatLuminaire& each : luminaires_) luminaire(each);
+  shape_names();
+  for (const FlatLuminaire& each : luminaires_) mark(each);
   if (!small_) lowest();
   if (input_.style.values != model::FigureStyle::Values::none) values();
 }
@@ -143,25 +158,26 @@ void FlatView::blank_cells() {
 }
 
 void FlatView::lines() {
-  if (input_.style.lines) {
-    std::vector<std::pair<std::vector<std::vector<Vec2>>, std::string>> labelled;
-    for (const double level : scale_.lines) {
-      auto chains = isolines(lattice_, level);
-      for (const auto& chain : chains) {
-        canvas_.path(path_of(chain, false), "none", "#ffffff", small_ ? 0.8 : 1.3);
-        canvas_.opacity_of_last(0.85);
-      }
-      labelled.emplace_back(std::move(chains), light_label(level));
+  for (const double level : scale_.lines) {
+    if (!input_.style.lines) break;
+    for (const auto& chain : isolines(lattice_, level)) {
+      canvas_.path(path_of(chain, false), "none", "#ffffff", small_ ? 0.8 : 1.3);
+      canvas_.opacity_of_last(0.85);
     }
-    if (!small_)
-      for (const auto& [chains, words] : labelled) label_lines(chains, words, false);
   }
   if (!limit_) return;
-  const auto chains = isolines(lattice_, *limit_);
-  for (const auto& chain : chains) canvas_.path(path_of(chain, false), "none", kFail, 2.2, "7 4");
-  label_lines(chains,
-              fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()),
-              true);
+  for (const auto& chain : isolines(lattice_, *limit_))
+    canvas_.path(path_of(chain, false), "none", kFail, 2.2, "7 4");
+}
+
+/// Over objects and what is blank; the limit first.
+void FlatView::line_labels() {
+  if (limit_)
+    label_lines(isolines(lattice_, *limit_),
+                fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()),
+                true);
+  if (small_ || !input_.style.lines) return;
+  for (const double level : scale_.lines) label_lines(isolines(lattice_, level), light_label(level), false);
 }
 
 void FlatView::label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words,
@@ -176,7 +192,9 @@ void FlatView::label_lines(const std::vector<std::vector<Vec2>>& chains, const s
       const Rect rect = around(px(at), width, kLabelSize + 6);
       const Rect airy = around(px(at), width + 6, kLabelSize + 12);
       const double margin = grid_.grid.inset_m + (width / 2 + 2) / pixels_per_m_;
-      if (!geometry::in_inset_area(grid_.grid.outline, margin, at) || !is_free(airy)) continue;
+      if (!geometry::in_inset_area(grid_.grid.outline, margin, at) || !is_free(airy) ||
+          is_under_luminaire(rect) || !has_value(at))
+        continue;
       taken_.push_back(rect);
       canvas_.rectangle(rect.low, rect.high - rect.low, "#ffffff", strong ? kFail : "none", 1);
       canvas_.opacity_of_last(0.9);
@@ -197,147 +215,13 @@ void FlatView::shapes(bool covering) {
   }
 }
 
-void FlatView::shape_names() {
-  for (const FlatShape& shape : shapes_) {
-    const geometry::Box2 extent = geometry::bounding_box(shape.outline);
-    const double size = small_ ? kLabelSize - 2 : kLabelSize;
-    if (shape.opening && shape.outline.size() > 2) {
-      canvas_.path(path_of(shape.outline, true), "#ffffff", kInk, 1.2);
-      canvas_.line(px(shape.outline[0]), px(shape.outline[2]), "#c9c6c0");
-    }
-    if (shape.opening && shape.outline.size() == 2) continue;
-    if (const auto middle = name_place(shape, extent, size)) {
-      taken_.push_back(around(*middle, text_width(shape.name, size) + 6, size + 6));
-      canvas_.text(*middle + Vec2(0, size * 0.35), shape.name,
-                   {size, "middle", kInk, false, shape.opening ? "#ffffff" : kBlank});
-    }
-  }
-}
-
-/// Where in a shape its name can be read: in the middle, or beside what hangs over it. Nothing: nowhere.
-std::optional<Vec2> FlatView::name_place(const FlatShape& shape, const geometry::Box2& extent,
-                                         double size) const {
-  const Vec2 room = extent.size() * pixels_per_m_;
-  const double width = text_width(shape.name, size);
-  if (room.x() <= width || room.y() <= size) return std::nullopt;
-  const Vec2 middle = px((extent.low + extent.high) / 2);
-  if (shape.opening) return middle;
-  const double aside = (room.x() - width) / 2 - 4;
-  for (const double step : {0.0, -aside, aside}) {
-    const Vec2 place = middle + Vec2(step, 0);
-    const Rect label = around(place, width + 6, size + 6);
-    const bool hidden = std::any_of(luminaires_.begin(), luminaires_.end(),
-                                    [&](const FlatLuminaire& l) { return luminaire_rect(l).meets(label); });
-    if (!hidden && (shape.covers || is_free(label))) return place;
-  }
-  return std::nullopt;
-}
-
 void FlatView::outline() {
-  canvas_.path(path_of(grid_.grid.outline, true), "none", kInk, small_ ? 1.6 : 3);
+  canvas_.path(path_of(grid_.grid.outline, true), "none", kInk,
+               small_ || box_.size() != window_.size() ? 1.6 : 3);
   for (const FlatShape& shape : shapes_) {
     if (!shape.opening || shape.outline.size() != 2) continue;
     canvas_.line(px(shape.outline[0]), px(shape.outline[1]), "#ffffff", small_ ? 3 : 5);
     canvas_.line(px(shape.outline[0]), px(shape.outline[1]), kInk, 1);
-  }
-}
-
-Vec2 FlatView::luminaire_size(const FlatLuminaire& l) const {
-  return l.luminaire.size_m * pixels_per_m_;
-}
-
-/// What the drawn luminaire covers, turned, with a little air.
-FlatView::Rect FlatView::luminaire_rect(const FlatLuminaire& l) const {
-  const Vec2 size = luminaire_size(l);
-  const double a = l.rotation_deg * kDegree;
-  const double c = std::abs(std::cos(a)), s = std::abs(std::sin(a));
-  return around(px(l.at), c * size.x() + s * size.y() + 12, s * size.x() + c * size.y() + 12);
-}
-
-void FlatView::luminaire(const FlatLuminaire& l) {
-  const Vec2 centre = px(l.at);
-  const Vec2 size = luminaire_size(l);
-  canvas_.begin_group(centre, -l.rotation_deg);
-  if (size.maxCoeff() < 3) {
-    canvas_.line({-5, 0}, {5, 0}, kInk, 1.5);
-    canvas_.line({0, -5}, {0, 5}, kInk, 1.5);
-  } else if (l.luminaire.round) {
-    canvas_.circle({0, 0}, size.x() / 2, "#ffffff", kInk, 1.5);
-    canvas_.line({-size.x() / 2 - 3, 0}, {size.x() / 2 + 3, 0}, kInk, 1);
-    canvas_.line({0, -size.x() / 2 - 3}, {0, size.x() / 2 + 3}, kInk, 1);
-  } else {
-    canvas_.rectangle(-size / 2, size, "#ffffff", kInk, 1.5);
-    // A tick towards C0 tells the rotation where the shape alone does not.
-    canvas_.line({size.x() / 2, 0}, {size.x() / 2 + 7, 0}, kInk, 1.5);
-  }
-  canvas_.end_group();
-  const std::string& mark = l.luminaire.mark;
-  // In large arrays one name for all leaves room for the values.
-  if (luminaires_.size() > kMostNamed && named_.count(mark)) return;
-  const Rect own = luminaire_rect(l);
-  const double half = text_width(mark, kLabelSize) / 2 + 2;
-  const Rect drawing{px({box_.low.x(), box_.high.y()}), px({box_.high.x(), box_.low.y()})};
-  for (const Vec2& middle :
-       {Vec2(centre.x(), own.high.y() + 7), Vec2(centre.x(), own.low.y() - 7),
-        Vec2(own.high.x() + half + 2, centre.y()), Vec2(own.low.x() - half - 2, centre.y())}) {
-    const Rect rect = around(middle, 2 * half, kLabelSize);
-    if (!is_free(rect) || !drawing.holds(rect)) continue;
-    taken_.push_back(rect);
-    canvas_.text(middle + Vec2(0, 4), mark, {kLabelSize, "middle", kInk, true, "#ffffff"});
-    named_.insert(mark);
-    return;
-  }
-}
-
-std::string FlatView::lowest_words() const {
-  return "min " + light_label(shown_[grid_.statistics.min_at]);
-}
-
-/// The label beside the lowest point, on the side where there is more room.
-FlatView::Rect FlatView::lowest_rect() const {
-  const Vec2 lowest = grid_.grid.middle_of(grid_.grid.cells[grid_.statistics.min_at]);
-  const double width = text_width(lowest_words(), kLabelSize) + 10;
-  const bool left_half = lowest.x() < (box_.low.x() + box_.high.x()) / 2;
-  return around(px(lowest) + Vec2(left_half ? width / 2 + 8 : -width / 2 - 8, 0), width, kLabelSize + 6);
-}
-
-void FlatView::lowest() {
-  canvas_.circle(px(grid_.grid.middle_of(grid_.grid.cells[grid_.statistics.min_at])), 4, "#ffffff", kFail, 2);
-  const Rect rect = lowest_rect();
-  canvas_.rectangle(rect.low, rect.high - rect.low, "#ffffff", kFail, 1);
-  canvas_.text((rect.low + rect.high) / 2 + Vec2(0, kLabelSize * 0.36), lowest_words(),
-               {kLabelSize, "middle", kFail, true});
-}
-
-void FlatView::values() {
-  const readings::PlaneGrid& grid = grid_.grid;
-  const bool all = input_.style.values == model::FigureStyle::Values::all;
-  const std::string longest = light_label(input_.units.light(grid_.statistics.max_lx));
-  double size = small_ ? kSmallValueSize : kValueSize;
-  const Vec2 cell = grid.cell * pixels_per_m_;
-  if (all)
-    size =
-        std::max(kSmallestValue,
-                 std::min({size, cell.x() / (kWidthOfDigit * double(longest.size() + 1)), cell.y() / 1.3}));
-  const double widest = text_width(longest, size);
-  const int skip_x = all ? 1 : std::max(1, int(std::ceil((widest + 12) / cell.x())));
-  const int skip_y = all ? 1 : std::max(1, int(std::ceil((size + 8) / cell.y())));
-  for (std::size_t i = 0; i < grid.points.size(); ++i) {
-    if (grid.cells[i][0] % skip_x != skip_x / 2 || grid.cells[i][1] % skip_y != skip_y / 2) continue;
-    const std::string words = light_label(shown_[i]);
-    const Vec2 centre = px(grid.middle_of(grid.cells[i]));
-    const double width = text_width(words, size);
-    if (!all && !is_free(around(centre, width + 2, size + 2))) continue;
-    const Vec2 half(width / 2 / pixels_per_m_, 0);
-    const Vec2 middle = grid.middle_of(grid.cells[i]);
-    const auto inside = [&](const Vec2& p) { return geometry::in_inset_area(grid.outline, grid.inset_m, p); };
-    if (!inside(middle - half) || !inside(middle + half)) continue;
-    const std::size_t band = scale_.band(shown_[i]);
-    const bool beyond = (scale_.low_limit && shown_[i] < *scale_.low_limit) ||
-                        (scale_.high_limit && shown_[i] > *scale_.high_limit);
-    canvas_.text(centre + Vec2(0, size * 0.36), words,
-                 {size, "middle", beyond || scale_.dark_text(band) ? kInk : "#ffffff", false,
-                  beyond ? "#ffffff" : scale_.colours[band].c_str()});
   }
 }
 

@@ -31,10 +31,11 @@ class FlatView {
  public:
   /// `corner`: px of the low corner of the grid's bounding box. `limit_lx`: a line that a requirement sets,
   /// strongly marked. `small`: part of a sheet, without names of luminaires and the ring about the lowest
-  /// value.
+  /// value. `window`: what of the grid's plane is shown, in its own coordinates; nothing: the grid's box.
   FlatView(SvgCanvas& canvas, const FigureInput& input, const assess::GridReading& grid,
            const ColourScale& scale, const Vec2& corner, double pixels_per_m, bool small,
-           std::optional<double> limit_lx = std::nullopt);
+           std::optional<double> limit_lx = std::nullopt,
+           std::optional<geometry::Box2> window = std::nullopt);
 
   void draw();
   const geometry::Box2& box() const { return box_; }
@@ -64,6 +65,7 @@ class FlatView {
   void beyond_limits();
   void blank_cells();
   void lines();
+  void line_labels();
   void label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words, bool strong);
   void shapes(bool covering);
   void shape_names();
@@ -72,6 +74,10 @@ class FlatView {
   Vec2 luminaire_size(const FlatLuminaire& luminaire) const;
   Rect luminaire_rect(const FlatLuminaire& luminaire) const;
   void luminaire(const FlatLuminaire& luminaire);
+  void aim(const FlatLuminaire& luminaire);
+  void mark(const FlatLuminaire& luminaire);
+  bool is_under_luminaire(const Rect& rect) const;
+  bool has_value(const Vec2& at) const;  ///< whether the cell there holds a point
   std::string lowest_words() const;
   Rect lowest_rect() const;
   void lowest();
@@ -85,7 +91,7 @@ class FlatView {
   double pixels_per_m_;
   bool small_;
   std::optional<double> limit_;  // as shown
-  geometry::Box2 box_;
+  geometry::Box2 box_, window_;
   std::vector<double> shown_;  // values as shown
   Lattice lattice_;
   std::vector<FlatShape> shapes_;

@@ -13,7 +13,8 @@ namespace {
 
 constexpr double kLeft = 28, kTop = 96, kRight = 196, kBottom = 20;
 constexpr double kHead = 34, kGap = 26;  // px above a panel, and between panels
-constexpr double kMostPixelsPerM = 120;
+constexpr double kMostPixelsPerM = 160;
+constexpr const char* kNothing = "#ffffff";                             // eyes that nothing glares at
 constexpr double kLeastForValue = 19;                                   // px of a cell that a value fits into
 constexpr double kLeastForArrow = 34;                                   // the same with an arrow under it
 constexpr double kLuminaireOpacity = 0.5;                               // values are read through them
@@ -135,10 +136,13 @@ void draw_key(SvgCanvas& canvas, const ColourScale& scale, const std::optional<d
   }
   if (!map) canvas.text({x, y + 4}, "-  nothing glares", {12, "start", kSheetInk});
   if (map) {
+    canvas.rectangle({x, y}, {34, 22}, kNothing, "#c9c6c0", 1);
+    canvas.text({x + 17, y + 15}, "-", {12, "middle", kSheetGrey});
+    canvas.text({x + 42, y + 15}, "nothing glares", {12, "start", kSheetInk});
+    y += 32;
     canvas.rectangle({x, y}, {34, 22}, kBlank, "#c9c6c0", 1);
-    canvas.text({x + 42, y + 10}, "no eyes here, or", {12, "start", kSheetInk});
-    canvas.text({x + 42, y + 25}, "nothing glares", {12, "start", kSheetInk});
-    y += 44;
+    canvas.text({x + 42, y + 15}, "no eyes here", {12, "start", kSheetInk});
+    y += 40;
     canvas.circle({x + 8, y + 8}, 5, "#ffffff", kSheetInk, 1.6);
     arrow(canvas, {x + 13, y + 8}, {1, 0}, 20, kSheetInk, 1.8);
     canvas.text({x + 42, y + 12}, "the worst view", {12, "start", kSheetInk});
@@ -198,10 +202,11 @@ class GlareMap {
 
 void GlareMap::title() {
   const units::ShownUnits& units = input_.units;
-  canvas_.text({kLeft, 40}, input_.room->name, {24, "start", kSheetInk, true});
+  canvas_.text({kLeft, 40}, fitted_text(input_.room->name, 640, 24, true), {24, "start", kSheetInk, true});
   canvas_.text({kLeft, 66},
-               fmt::format(FMT_STRING("UGR of {}, at {:.1f} {}; luminaires as new"), eyes_.set.name,
-                           units.length(eyes_.set.height_m), units.length_unit()),
+               fitted_text(fmt::format(FMT_STRING("UGR of {}, at {:.1f} {}; luminaires as new"),
+                                       eyes_.set.name, units.length(eyes_.set.height_m), units.length_unit()),
+                           640, 14),
                {14, "start", kSheetGrey});
   if (!worst_) return;
   const bool failed = limit_ && *eyes_.views[*worst_].ugr > *limit_;
@@ -222,7 +227,13 @@ void GlareMap::title() {
 }
 
 void GlareMap::cell(const Plan& plan, std::size_t view, const Vec2& size) {
-  if (!eyes_.views[view].ugr) return;
+  const std::size_t place = view / eyes_.set.looking.size();
+  const Vec2 middle = plan.px(eyes_.set.positions[place].head<2>());
+  if (!eyes_.views[view].ugr) {
+    if (place >= eyes_.buried.size() || !eyes_.buried[place])
+      canvas_.rectangle(middle - size / 2 + Vec2(0.5, 0.5), size - Vec2(1, 1), kNothing, "#dedbd4", 1);
+    return;
+  }
   const double value = *eyes_.views[view].ugr;
   const std::size_t band = scale_.band(value);
   const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
@@ -232,7 +243,14 @@ void GlareMap::cell(const Plan& plan, std::size_t view, const Vec2& size) {
 }
 
 void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size, bool with_arrow) {
-  if (!eyes_.views[view].ugr || view == worst_) return;
+  if (view == worst_) return;
+  if (!eyes_.views[view].ugr) {
+    const std::size_t place = view / eyes_.set.looking.size();
+    if (place >= eyes_.buried.size() || !eyes_.buried[place])
+      canvas_.text(plan.px(eyes_.set.positions[place].head<2>()) + Vec2(0, 4), "-",
+                   {10.5, "middle", kSheetGrey});
+    return;
+  }
   if (size.x() < kLeastForValue + 6 || size.y() < kLeastForValue - 4) return;
   const std::size_t band = scale_.band(*eyes_.views[view].ugr);
   canvas_.text(
@@ -295,7 +313,8 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
   const Vec2 size = geometry::bounding_box(input.room->outline).size();
   const double pixels_per_m = std::min({(kSheetWidth - kLeft - kRight) / size.x(),
                                         (kSheetHeight - kTop - kBottom) / size.y(), kMostPixelsPerM});
-  canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
+  canvas.text({kLeft, 40}, fitted_text(input.room->name, kSheetWidth - 2 * kLeft, 24, true),
+              {24, "start", kSheetInk, true});
   std::optional<double> strictest;
   for (const assess::EyeSetGlare* seat : seats)
     if (const auto limit = limit_of(*input.room, *seat))
@@ -305,7 +324,8 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
                   (strictest ? fmt::format(FMT_STRING("; limit {:g}"), *strictest) : std::string()),
               {14, "start", kSheetGrey});
   draw_key(canvas, scale, std::nullopt, false);
-  Plan plan(canvas, input, {kLeft, kTop + size.y() * pixels_per_m}, pixels_per_m);
+  const double left = kLeft + (kSheetWidth - kLeft - kRight - size.x() * pixels_per_m) / 2;
+  Plan plan(canvas, input, {left, kTop + size.y() * pixels_per_m}, pixels_per_m);
   plan.ground();
   plan.overlay(true);
   for (const assess::EyeSetGlare* seat : seats) {
@@ -316,7 +336,9 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
       const auto& value = seat->views[d].ugr;
       const char* ink = value && limit && *value > *limit ? kFail : kSheetInk;
       arrow(canvas, eye + 8 * way, way, kSightLength, ink, 2.4);
-      const Vec2 at = eye + (kSightLength + 30) * way;
+      const Vec2 at = (eye + (kSightLength + 30) * way)
+                          .cwiseMax(Vec2(22, 90))
+                          .cwiseMin(Vec2(kSheetWidth - kRight + 20, kSheetHeight - 14));
       const std::string fill = value ? scale.colours[scale.band(*value)] : std::string(kBlank);
       canvas.rectangle(at - Vec2(20, 11), {40, 22}, fill.c_str(), ink, 1.4);
       canvas.text(
@@ -328,7 +350,10 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
     // On the side that nobody looks to.
     const bool down = std::any_of(seat->set.azimuths_deg.begin(), seat->set.azimuths_deg.end(),
                                   [](double azimuth) { return on_paper(azimuth).y() > 0.4; });
-    canvas.text(eye + Vec2(0, down ? -16 : 24), seat->set.name, {12.5, "middle", kSheetInk, true, "#ffffff"});
+    const double half = text_width(seat->set.name, 12.5) / 2;
+    const double x = std::clamp(eye.x(), half + 4, std::max(half + 4, kSheetWidth - kRight + 30 - half));
+    canvas.text({x, std::clamp(eye.y() + (down ? -16 : 24), 90.0, kSheetHeight - 6)}, seat->set.name,
+                {12.5, "middle", kSheetInk, true, "#ffffff"});
   }
   return canvas.bytes();
 }

@@ -7,14 +7,15 @@
 #include <set>
 
 #include "figures/curves/curve_style.hpp"
+#include "figures/plan_context.hpp"
 
 namespace glow::figures {
 namespace {
 
-constexpr double kLeft = 76, kTop = 104, kRight = 236, kBottom = 62;
+constexpr double kLeft = 92, kTop = 116, kRight = 236, kBottom = 76;
 constexpr double kSpread = 110;  // px, least, from one number of the title to the next
+constexpr double kTitleLeft = 24;
 constexpr double kNumbersLeft = 620, kTitleWidth = 490;  // px: where the numbers begin, and begin at least
-constexpr std::size_t kLongestName = 30;
 
 /// A round step for axes: 1, 2 or 5 times a power of ten, at least `least`.
 double axis_step(double least) {
@@ -31,19 +32,20 @@ class PlanFigure {
         room_(*input.room),
         grid_(grid),
         canvas_(kSheetWidth, kSheetHeight),
-        box_(geometry::bounding_box(grid.grid.outline)),
+        box_(window_of(room_, grid)),
         scale_(scale_of(input, {&grid})) {
     const Vec2 size = box_.size();
     pixels_per_m_ =
         std::min((kSheetWidth - kLeft - kRight) / size.x(), (kSheetHeight - kTop - kBottom) / size.y());
     const Vec2 drawn = size * pixels_per_m_;
-    corner_ = {kLeft + (kSheetWidth - kLeft - kRight - drawn.x()) / 2,
-               kTop + (kSheetHeight - kTop - kBottom + drawn.y()) / 2};
+    const Vec2 low = (geometry::bounding_box(grid.grid.outline).low - box_.low) * pixels_per_m_;
+    corner_ = {kLeft + (kSheetWidth - kLeft - kRight - drawn.x()) / 2 + low.x(),
+               kTop + (kSheetHeight - kTop - kBottom + drawn.y()) / 2 - low.y()};
   }
 
   std::string draw() {
-    FlatView view(canvas_, input_, grid_, scale_, corner_, pixels_per_m_, false, u0_limit());
-    view.draw();
+    FlatView view(canvas_, input_, grid_, scale_, corner_, pixels_per_m_, false, u0_limit(), box_);
+    draw_area(view);
     axes(view);
     title();
     legend();
@@ -61,10 +63,11 @@ class PlanFigure {
   std::string with_unit(double lux) const {
     return fmt::format(FMT_STRING("{} {}"), light_label(input_.units.light(lux)), input_.units.light_unit());
   }
+  void draw_area(FlatView& view);
   void axes(const FlatView& view);
   /// A number of the grid and the words below it.
   struct Number {
-    std::string value, below;
+    std::string value, below, asked;
     bool failed;
     std::string standard;
   };
@@ -95,6 +98,27 @@ class PlanFigure {
   Vec2 corner_;
 };
 
+/// A part of the room in a frame, with the room around it; or all of it.
+void PlanFigure::draw_area(FlatView& view) {
+  const bool plan = is_in_plan(grid_);
+  const geometry::Box2 own = geometry::bounding_box(grid_.grid.outline);
+  const bool part = !own.low.isApprox(box_.low) || !own.high.isApprox(box_.high);
+  if (!part) {
+    view.draw();
+    if (plan) draw_wall_names(canvas_, room_, view, box_, false);
+    return;
+  }
+  const std::string frame = path_data({view.px(box_.low), view.px({box_.high.x(), box_.low.y()}),
+                                       view.px(box_.high), view.px({box_.low.x(), box_.high.y()})},
+                                      true);
+  canvas_.begin_clip(frame);
+  draw_room_around(canvas_, room_, view);
+  view.draw();
+  draw_wall_names(canvas_, room_, view, box_, true);
+  canvas_.end_group();
+  canvas_.path(frame, "none", "#c9c6c0", 1);
+}
+
 void PlanFigure::axes(const FlatView& view) {
   const units::ShownUnits& units = input_.units;
   const double step = axis_step(60 / pixels_per_m_ * units.length(1));
@@ -103,23 +127,23 @@ void PlanFigure::axes(const FlatView& view) {
   const Vec2 last(units.length(box_.high.x()), units.length(box_.high.y()));
   for (double x = std::ceil(first.x() / step - 1e-9) * step; x <= last.x() + 1e-9; x += step) {
     const double at = view.px({units.metres_of(x), box_.low.y()}).x();
-    canvas_.line({at, low.y() + 8}, {at, low.y() + 14}, kSheetGrey);
-    canvas_.text({at, low.y() + 30}, fmt::format(FMT_STRING("{:.6g}"), std::abs(x) < 1e-9 ? 0 : x),
+    canvas_.line({at, low.y() + 22}, {at, low.y() + 28}, kSheetGrey);
+    canvas_.text({at, low.y() + 43}, fmt::format(FMT_STRING("{:.6g}"), std::abs(x) < 1e-9 ? 0 : x),
                  {12, "middle", kSheetGrey});
   }
   for (double y = std::ceil(first.y() / step - 1e-9) * step; y <= last.y() + 1e-9; y += step) {
     const double at = view.px({box_.low.x(), units.metres_of(y)}).y();
-    canvas_.line({low.x() - 14, at}, {low.x() - 8, at}, kSheetGrey);
-    canvas_.text({low.x() - 20, at + 4}, fmt::format(FMT_STRING("{:.6g}"), std::abs(y) < 1e-9 ? 0 : y),
+    canvas_.line({low.x() - 28, at}, {low.x() - 22, at}, kSheetGrey);
+    canvas_.text({low.x() - 33, at + 4}, fmt::format(FMT_STRING("{:.6g}"), std::abs(y) < 1e-9 ? 0 : y),
                  {12, "end", kSheetGrey});
   }
   const readings::Plane& plane = grid_.grid.plane;
   const bool plan = plane.u.isApprox(Vec3::UnitX()) && plane.v.isApprox(Vec3::UnitY());
   const bool upright = plane.v.isApprox(Vec3::UnitZ());
-  canvas_.text({(low.x() + high.x()) / 2, low.y() + 50},
+  canvas_.text({(low.x() + high.x()) / 2, low.y() + 62},
                fmt::format(FMT_STRING("{} in {}"), plan ? "x" : "along", units.length_unit()),
                {12, "middle", kSheetGrey});
-  canvas_.text({low.x() - 52, (low.y() + high.y()) / 2},
+  canvas_.text({low.x() - 68, (low.y() + high.y()) / 2},
                fmt::format(FMT_STRING("{} in {}"),
                            plan      ? "y"
                            : upright ? "height"
@@ -130,12 +154,12 @@ void PlanFigure::axes(const FlatView& view) {
 
 /// Mean, U0, minimum and maximum, each with what is asked of it.
 std::vector<PlanFigure::Number> PlanFigure::numbers() const {
+  const auto ratio = [](double v) { return fmt::format(FMT_STRING("{:.2f}"), v); };
   const readings::Statistics& s = grid_.statistics;
-  std::vector<Number> numbers = {
-      {with_unit(s.mean_lx), "mean", false, ""},
-      {s.u0 ? fmt::format(FMT_STRING("{:.2f}"), *s.u0) : "-", "U0 = min / mean", false, ""},
-      {with_unit(s.min_lx), "min", false, ""},
-      {with_unit(s.max_lx), "max", false, ""}};
+  std::vector<Number> numbers = {{with_unit(s.mean_lx), "mean", "", false, ""},
+                                 {s.u0 ? ratio(*s.u0) : "-", "U0 = min / mean", "", false, ""},
+                                 {with_unit(s.min_lx), "min", "", false, ""},
+                                 {with_unit(s.max_lx), "max", "", false, ""}};
   for (const standards::Check& check : room_.assessment.checks) {
     if (!is_of_grid(check)) continue;
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
@@ -147,64 +171,60 @@ std::vector<PlanFigure::Number> PlanFigure::numbers() const {
     number.failed = fails;
     number.standard = check.demand.standard;
     // Of walls and ceiling less than what is shown is judged: without their edges.
-    const double shown = mean ? s.mean_lx : low ? s.min_lx : s.u0.value_or(0);
-    constexpr double kSame = 1e-6;
-    const bool part = std::abs(check.actual - shown) > kSame * std::max(1.0, shown);
-    number.below =
-        fmt::format(FMT_STRING("{}, {}{} required{}: {}"),
-                    mean  ? "mean"
-                    : low ? "min"
-                          : "U0",
-                    mean || low ? with_unit(check.demand.required)
-                                : fmt::format(FMT_STRING("{:.2f}"), check.demand.required),
-                    check.demand.certainty == "agreed" ? "" : "*",
-                    part ? fmt::format(FMT_STRING(" (inner {})"),
-                                       mean || low ? with_unit(check.actual)
-                                                   : fmt::format(FMT_STRING("{:.2f}"), check.actual))
-                         : std::string(),
-                    standards::to_string(check.verdict));
+    const bool light = mean || low;
+    const auto shown = [&](double v) { return light ? with_unit(v) : ratio(v); };
+    const std::string judged = shown(check.actual);
+    const std::string inner =
+        judged == number.value ? std::string() : fmt::format(FMT_STRING(", inner part {}"), judged);
+    number.asked = fmt::format(FMT_STRING("{}{} required{}: {}"), shown(check.demand.required),
+                               check.demand.certainty == "agreed" ? "" : "*", inner,
+                               standards::to_string(check.verdict));
   }
   return numbers;
 }
 
 void PlanFigure::title() {
-  canvas_.text({kLeft - 52, 40}, room_.name, {24, "start", kSheetInk, true});
-  canvas_.text({kLeft - 52, 66},
-               fmt::format(FMT_STRING("{}, {}; maintained (factor {:.2f})"), grid_.name,
-                           place_words(grid_, input_.units), room_.maintenance_factor),
-               {14, "start", kSheetGrey});
   const std::vector<Number> numbers = this->numbers();
-  if (several_standards()) {
-    std::string words;
-    for (const Number& number : numbers)
-      if (!number.standard.empty() && words.find(number.standard) == std::string::npos)
-        words += (words.empty() ? "required by " : ", ") + number.standard;
-    canvas_.text({kLeft - 52, 86}, words, {12.5, "start", kSheetGrey});
-  }
   const auto width = [](const Number& number) {
-    return std::max(kSpread, text_width(number.below, 12.5) + 30);
+    return std::max({kSpread, text_width(number.below, 12.5) + 30, text_width(number.asked, 12.5) + 24});
   };
   double total = 0;
   for (const Number& number : numbers) total += width(number);
   double x = std::clamp(kSheetWidth - total, kTitleWidth, kNumbersLeft);
+  const double room = x - kTitleLeft - 20;
   for (const Number& number : numbers) {
-    canvas_.text({x, 42}, number.value, {22, "start", number.failed ? kFail : kSheetInk, true});
-    canvas_.text({x, 64}, number.below, {12.5, "start", number.failed ? kFail : kSheetGrey});
+    const char* ink = number.failed ? kFail : kSheetInk;
+    canvas_.text({x, 42}, number.value, {22, "start", ink, true});
+    canvas_.text({x, 62}, number.below, {12.5, "start", number.failed ? kFail : kSheetGrey});
+    canvas_.text({x, 80}, number.asked, {12.5, "start", number.failed ? kFail : kSheetGrey});
     x += width(number);
   }
+  canvas_.text({kTitleLeft, 40}, fitted_text(room_.name, room, 24, true), {24, "start", kSheetInk, true});
+  std::string place = fmt::format(FMT_STRING("{}, {}"), grid_.name, place_words(grid_, input_.units));
+  canvas_.text({kTitleLeft, 64}, fitted_text(place, room, 14), {14, "start", kSheetGrey});
+  std::string values = fmt::format(FMT_STRING("maintained (factor {:.2f})"), room_.maintenance_factor);
+  if (several_standards()) {
+    std::string by;
+    for (const Number& number : numbers)
+      if (!number.standard.empty() && by.find(number.standard) == std::string::npos)
+        by += (by.empty() ? "; required by " : ", ") + number.standard;
+    values += by;
+  }
+  if (!room_.changed_since.empty())
+    values = "OLDER than the project: " + room_.changed_since.front() + " changed";
+  canvas_.text({kTitleLeft, 84}, fitted_text(values, room, 12.5),
+               {12.5, "start", room_.changed_since.empty() ? kSheetGrey : kFail});
 }
 
 double PlanFigure::legend_luminaires(double x, double y) {
-  if (luminaires_on(room_, grid_).empty()) return y - 34;
+  if (luminaires_on(room_, grid_, box_).empty()) return y - 34;
   canvas_.text({x, y}, "Luminaires", {13, "start", kSheetInk, true});
   for (const record::MarkRecord& mark : room_.marks()) {
     y += 20;
     canvas_.text({x, y}, fmt::format(FMT_STRING("{} x {}"), mark.count, mark.mark),
                  {12.5, "start", kSheetInk, true});
     y += 16;
-    std::string name = mark.luminaire;
-    if (name.size() > kLongestName) name = name.substr(0, kLongestName - 1) + "...";
-    canvas_.text({x, y}, name, {12, "start", kSheetGrey});
+    canvas_.text({x, y}, fitted_text(mark.luminaire, kSheetWidth - x - 10, 12), {12, "start", kSheetGrey});
   }
   return y;
 }

@@ -13,7 +13,7 @@ namespace glow::figures {
 namespace {
 
 constexpr double kLeft = 40, kTop = 124, kRight = 40, kBottom = 30;
-constexpr double kWords = 62;         // px below a room for its name and verdict
+constexpr double kWords = 78;         // px below a room for its name and verdict
 constexpr double kGap = 26;           // px between tiles
 constexpr double kLargestScale = 60;  // px for a metre
 
@@ -40,7 +40,7 @@ Look look_of(const std::string& status) {
 }
 
 struct Tile {
-  std::string name, status, detail;
+  std::string name, status, count, detail;
   geometry::Polygon outline;
 };
 
@@ -48,16 +48,17 @@ std::vector<Tile> tiles_of(const record::RunRecord& run) {
   std::vector<Tile> tiles;
   for (const record::RoomRecord& room : run.rooms) {
     const words::Standing standing = words::standing(room);
-    std::string detail;
-    if (standing.decisive)
-      detail = fmt::format(FMT_STRING("{} of {} checks; {}"), standing.met, standing.binding,
-                           words::check_words(*standing.decisive, room, run.units));
+    std::string count, detail;
+    if (standing.decisive) {
+      count = fmt::format(FMT_STRING("{} of {} checks met"), standing.met, standing.binding);
+      detail = words::check_words(*standing.decisive, room, run.units);
+    }
     if (!room.changed_since.empty())
       detail = fmt::format(FMT_STRING("older: since then {} changed"), fmt::join(room.changed_since, ", "));
-    tiles.push_back({room.name, to_string(room.assessment.status), detail, room.outline});
+    tiles.push_back({room.name, to_string(room.assessment.status), count, detail, room.outline});
   }
   for (const record::UncomputedRoom& room : run.not_computed)
-    tiles.push_back({room.name, "not computed", "", room.outline});
+    tiles.push_back({room.name, "not computed", room.fault, "", room.outline});
   return tiles;
 }
 
@@ -91,12 +92,6 @@ Layout layout_of(const std::vector<Tile>& tiles) {
   return best;
 }
 
-std::string fitted(std::string words, double width, double size) {
-  if (text_width(words, size) <= width) return words;
-  while (words.size() > 3 && text_width(words + "..", size) > width) words.pop_back();
-  return words + "..";
-}
-
 /// `height` px are for the outline, which stands on their lower edge.
 void draw_tile(SvgCanvas& canvas, const Tile& tile, const Vec2& corner, double width, double height,
                double pixels_per_m) {
@@ -109,9 +104,11 @@ void draw_tile(SvgCanvas& canvas, const Tile& tile, const Vec2& corner, double w
   const std::string fill = look.fill(canvas);
   canvas.path(path_data(corners, true), fill.c_str(), look.ink, 2.5, look.dash);
   const double text_top = corner.y() + height;
-  canvas.text({corner.x(), text_top + 20}, fitted(tile.name, width, 15), {15, "start", kSheetInk, true});
+  canvas.text({corner.x(), text_top + 20}, fitted_text(tile.name, width, 15, true),
+              {15, "start", kSheetInk, true});
   canvas.text({corner.x(), text_top + 38}, look.word, {14, "start", look.ink, true});
-  canvas.text({corner.x(), text_top + 55}, fitted(tile.detail, width, 11.5), {11.5, "start", kSheetGrey});
+  canvas.text({corner.x(), text_top + 55}, fitted_text(tile.count, width, 12), {12, "start", kSheetGrey});
+  canvas.text({corner.x(), text_top + 71}, fitted_text(tile.detail, width, 12), {12, "start", kSheetGrey});
 }
 
 void draw_key(SvgCanvas& canvas, const std::vector<Tile>& tiles) {

@@ -176,4 +176,16 @@ std::string SvgCanvas::bytes() const {
   return stream.str();
 }
 
+std::string fitted_text(const std::string& words, double width, double size, bool bold) {
+  constexpr double kBold = 1.08;
+  if (bold) width /= kBold;
+  if (text_width(words, size) <= width) return words;
+  std::string cut = words;
+  while (!cut.empty() && text_width(cut + "..", size) > width) {
+    while (!cut.empty() && (cut.back() & 0xc0) == 0x80) cut.pop_back();
+    if (!cut.empty()) cut.pop_back();
+  }
+  return cut + "..";
+}
+
 }  // namespace glow::figures

@@ -61,5 +61,7 @@ std::string path_data(const std::vector<Vec2>& points, bool closed = false);
 std::string pixels(double value);
 /// Text width in px of the drawings' font, good to some 10 %: for keeping labels apart.
 double text_width(const std::string& words, double size);
+/// Cut to the width, with two dots in place of what is left out; never inside a letter.
+std::string fitted_text(const std::string& words, double width, double size, bool bold = false);
 
 }  // namespace glow::figures

@@ -27,7 +27,8 @@ std::string standing_words(const Standing& standing, bool colour) {
   const std::string word = to_string(standing.status);
   if (standing.status == Status::no_target) return fmt::format(FMT_STRING("{:<{}}"), word, kStatusWidth + 8);
   return painted(word, colour) + std::string(kStatusWidth - word.size(), ' ') +
-         fmt::format(FMT_STRING("{:<8}"), fmt::format(FMT_STRING("{} of {}"), standing.met, standing.binding));
+         fmt::format(FMT_STRING("{:<8}"),
+                     fmt::format(FMT_STRING("{} of {}"), standing.met, standing.binding));
 }
 
 std::size_t length_of(const Standing& standing) {
@@ -57,8 +58,8 @@ std::string answer_heading(const record::RunRecord& run) {
   std::string text =
       fmt::format(FMT_STRING("{} - {}, maintained values\n\n"), run.project, standards_words(run.standards));
   if (run.standards.size() < 2)
-    return text + fmt::format(FMT_STRING("{:<{}} {:<{}}{:<8}  with least to spare\n"), "room", kNameWidth, "verdict",
-                              kStatusWidth, "checks");
+    return text + fmt::format(FMT_STRING("{:<{}} {:<{}}{:<8}  with least to spare\n"), "room", kNameWidth,
+                              "verdict", kStatusWidth, "checks");
   std::string line(kNameWidth + 1, ' ');
   for (const std::string& standard : run.standards)
     line += standard + std::string(column_width(standard) - standard.size(), ' ');
@@ -72,8 +73,7 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
   if (run.standards.size() < 2) {
     line += standing_words(all, colour);
     const std::string reserve = reserve_words(room, all, run.units);
-    if (!reserve.empty())
-      line += "  " + fitted(reserve, kTerminalWidth - kNameWidth - kStatusWidth - 11);
+    if (!reserve.empty()) line += "  " + fitted(reserve, kTerminalWidth - kNameWidth - kStatusWidth - 11);
     line.resize(line.find_last_not_of(' ') + 1);
   } else {
     for (const std::string& standard : run.standards) {

@@ -37,11 +37,11 @@ bool is_alike(const record::RoomRecord& room, const Check& a, const Check& b) {
   return !family.empty() && family == family_of(name_of(b.target, room));
 }
 
-/// "work plane", or "3 x cage, worst cage 4".
-std::string subject_of(const record::RoomRecord& room, const Finding& finding) {
+/// "2 x cage top, worst " before the name of the worst; empty of a single one.
+std::string group_words(const record::RoomRecord& room, const Finding& finding) {
+  if (finding.size() == 1) return {};
   const std::string name = name_of(check_at(room, finding.front()).target, room);
-  if (finding.size() == 1) return name;
-  return fmt::format(FMT_STRING("{} x {}, worst {}"), finding.size(), family_of(name), number_in(name));
+  return fmt::format(FMT_STRING("{} x {}, worst "), finding.size(), family_of(name));
 }
 
 const char* standing_words(const Check& check) {
@@ -91,8 +91,8 @@ std::string full_advice(const record::RoomRecord& room, const Finding& finding,
   const Check& check = check_at(room, number);
   const std::vector<std::string> causes = why(room, number, units), mends = help(room, number, units);
   wrap(text, "  ",
-       fmt::format(FMT_STRING("{}, {} is {}:"), subject_of(room, finding), to_string(check.demand.quantity),
-                   standing_words(check)),
+       fmt::format(FMT_STRING("{}{}, {} is {}:"), group_words(room, finding), name_of(check.target, room),
+                   to_string(check.demand.quantity), standing_words(check)),
        4);
   if (check.verdict == Verdict::undecided) wrap(text, "    - ", undecided_words(room), 6);
   for (const std::string& sentence : causes) wrap(text, "    - ", sentence, 6);
@@ -107,8 +107,7 @@ std::string short_advice(const record::RoomRecord& room, const Finding& finding,
   std::string text;
   const std::size_t number = finding.front();
   const Check& check = check_at(room, number);
-  std::string words = finding.size() == 1 ? "" : fmt::format(FMT_STRING("{}, "), subject_of(room, finding));
-  words += check_words(check, room, units);
+  std::string words = group_words(room, finding) + check_words(check, room, units);
   if (check.verdict == Verdict::undecided) words += ", undecided";
   const std::vector<std::string> causes = why(room, number, units), mends = help(room, number, units);
   if (!causes.empty()) words += ": " + causes.front();

@@ -106,7 +106,11 @@ Sentences CauseWords::operator()(const studies::TooClose&) const {
 
 Sentences CauseWords::operator()(const studies::LowestPoints& low) const {
   const std::string under =
-      low.under.empty() ? std::string() : fmt::format(FMT_STRING("; they lie in or under \"{}\""), low.under);
+      low.under.empty()
+          ? std::string()
+          : fmt::format(
+                FMT_STRING("; they lie in or under \"{}\"; leave_out = \"objects\" takes such points out"),
+                low.under);
   if (low.apart)
     return {fmt::format(FMT_STRING("the lowest {} points lie in several places; the least, {}, at {}{}"),
                         low.count, values_.light(low.lowest_lx), values_.in_plan(low.lowest), under)};

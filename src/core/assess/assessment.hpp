@@ -36,6 +36,12 @@ struct Judged {
   double border_m = 0;
 };
 
+/// Straight light on a lattice denser than a grid's points, for drawings: nothing judges by it.
+struct LightBetween {
+  int parts = 1;                  ///< of a cell along each side, odd; 1: none is held
+  std::vector<double> direct_lx;  ///< point by point, then row by row of its cell; maintained
+};
+
 /// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
 /// once.
 struct GridReading {
@@ -52,6 +58,7 @@ struct GridReading {
   double direct_mean_lx = 0, interreflected_mean_lx = 0;
   Judged judged;                         ///< nothing in it when nothing is asked of the grid
   std::string task;                      ///< of areas: the task's key; empty: none
+  LightBetween between;
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 
   /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical",

@@ -45,6 +45,7 @@ struct LuminaireRecord {
   double rotation_deg = 0;
   Vec2 size_m = Vec2::Zero();
   bool round = false;
+  std::optional<Vec3> aim;
 };
 
 /// A mark of the schedule as it occurs in a room.

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <memory>
 
+#include "core/assess/light_between.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/tolerance.hpp"
 #include "core/transport/content_key.hpp"
@@ -56,6 +57,7 @@ class RoomComputation {
     }
     engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
                                            [&](const GridReading& grid) { return is_rough(grid); });
+    assess::read_between(*first.transport, space_.groups, weights_, assessment().grids, watch_);
     study(first, eyes, studies);
     return std::move(computed_);
   }

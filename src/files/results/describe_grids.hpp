@@ -198,6 +198,18 @@ inline std::size_t nearest_point(const std::vector<Vec3>& points, const Vec3& to
 }
 
 template <class A>
+void describe(A& a, Field<A, LightBetween>& between, std::size_t points) {
+  constexpr int kMostParts = 101;
+  a("parts", between.parts);
+  a.brief_list("direct_lx", between.direct_lx);
+  if constexpr (A::kReads) {
+    if (between.parts < 1 || between.parts > kMostParts || between.parts % 2 == 0)
+      throw std::runtime_error("a grid is divided in a way that is not known");
+    files::check_light(between.direct_lx, points * std::size_t(between.parts) * std::size_t(between.parts));
+  }
+}
+
+template <class A>
 void describe(A& a, Field<A, GridReading>& g, const std::string& csv) {
   a("name", g.name);
   describe_kind(a, g);
@@ -218,6 +230,13 @@ void describe(A& a, Field<A, GridReading>& g, const std::string& csv) {
     readings::write_points(a, g.grid);
   a.brief_list("direct_lx", g.direct_lx);
   a.brief_list("interreflected_lx", g.interreflected_lx);
+  if constexpr (A::kReads) {
+    if (a.has("between"))
+      a.object("between", [&](auto& own) { describe(own, g.between, g.grid.points.size()); });
+  } else {
+    if (g.between.parts > 1)
+      a.object("between", [&](auto& own) { describe(own, g.between, g.grid.points.size()); });
+  }
   if constexpr (A::kReads) {
     if (g.grid.outline.size() < 3) throw std::runtime_error("a grid has no outline");
     files::check_light(g.direct_lx, g.grid.points.size());

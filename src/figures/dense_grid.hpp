@@ -1,0 +1,17 @@
+#pragma once
+
+#include "core/assess/assessment.hpp"
+
+namespace glow::figures {
+
+/// Values as dense as a drawing needs them.
+struct DenseGrid {
+  readings::PlaneGrid grid;
+  std::vector<double> lux;
+};
+
+/// The grid with the straight light between its points, where that is held: exact at the points, where what
+/// comes by way of surfaces is known, and that is smooth between them.
+DenseGrid dense_grid(const assess::GridReading& reading);
+
+}  // namespace glow::figures
