@@ -113,19 +113,28 @@ ColourScale styled_scale(double low, double high, const model::FigureStyle& styl
     scale.low_limit = low;
     scale.high_limit = high;
   }
+  constexpr double kWidest = 1000;  // of a logarithmic scale: what is darker is one band
+  const bool logarithmic = style.logarithmic.value_or(false);
+  if (!style.limits && logarithmic) low = std::max(low, high / kWidest);
   const int wanted = style.steps.value_or(kUsualBands);
-  std::vector<double> round =
-      style.logarithmic ? log_levels(low, high, wanted) : round_levels(low, high, wanted);
+  std::vector<double> round = logarithmic ? log_levels(low, high, wanted) : round_levels(low, high, wanted);
   if (!style.levels.empty()) round = shown(style.levels, units);
   // Bands begin and end at the limits, so that what lies beyond has none of their colours.
   if (style.limits)
     round.erase(std::remove_if(round.begin(), round.end(), [&](double v) { return v <= low || v >= high; }),
                 round.end());
-  scale.levels = style.smooth ? even_levels(low, high, kSmoothBands, style.logarithmic) : round;
+  scale.levels = style.smooth ? even_levels(low, high, kSmoothBands, logarithmic) : round;
   scale.lines = style.isolux ? shown(*style.isolux, units) : round;
   scale.marks = round;
   colour(scale);
   return scale;
+}
+
+std::string ColourScale::label(double level) const {
+  double least = INFINITY;
+  for (std::size_t k = 1; k < marks.size(); ++k) least = std::min(least, marks[k] - marks[k - 1]);
+  const int decimals = level < 10 || least < 1 ? (least < 0.1 ? 2 : 1) : 0;
+  return fmt::format(FMT_STRING("{:.{}f}"), level, decimals);
 }
 
 std::size_t ColourScale::band(double value) const {

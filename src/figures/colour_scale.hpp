@@ -18,6 +18,8 @@ struct ColourScale {
   std::vector<double> lines;                    ///< where isolux lines run
   std::vector<double> marks;                    ///< levels that the legend names
   std::optional<double> low_limit, high_limit;  ///< values beyond are marked as such
+  /// A level in words, with as many digits as tell it from its neighbours.
+  std::string label(double level) const;
   /// Index of the band that holds the value.
   std::size_t band(double value) const;
   /// Whether black text reads better than white on the band.

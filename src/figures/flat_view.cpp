@@ -24,6 +24,21 @@ std::string light_label(double shown) {
   return shown < 10 ? fmt::format(FMT_STRING("{:.1f}"), shown) : fmt::format(FMT_STRING("{:.0f}"), shown);
 }
 
+namespace {
+
+/// Whether values span more than a factor of ten and even steps would leave most of them in the lowest bands.
+bool is_mostly_dark(const std::vector<const assess::GridReading*>& grids, double low, double high) {
+  constexpr double kWide = 10, kDark = 0.25;
+  if (high <= kWide * low) return false;
+  std::vector<double> values;
+  for (const assess::GridReading* grid : grids)
+    values.insert(values.end(), grid->total_lx.begin(), grid->total_lx.end());
+  std::sort(values.begin(), values.end());
+  return !values.empty() && assess::median(values) < kDark * high;
+}
+
+}  // namespace
+
 ColourScale scale_of(const FigureInput& input, const std::vector<const assess::GridReading*>& grids) {
   double low = INFINITY, high = 0;
   for (const assess::GridReading* grid : grids) {
@@ -32,7 +47,9 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const assess::G
   }
   if (input.common && input.style.common_scale) std::tie(low, high) = *input.common;
   if (!std::isfinite(low)) low = 0;
-  return styled_scale(input.units.light(low), input.units.light(high), input.style, input.units);
+  model::FigureStyle style = input.style;
+  if (!style.logarithmic) style.logarithmic = is_mostly_dark(grids, low, high);
+  return styled_scale(input.units.light(low), input.units.light(high), style, input.units);
 }
 
 FlatView::FlatView(SvgCanvas& canvas, const FigureInput& input, const assess::GridReading& grid,
@@ -177,7 +194,7 @@ void FlatView::line_labels() {
                 fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()),
                 true);
   if (small_ || !input_.style.lines) return;
-  for (const double level : scale_.lines) label_lines(isolines(lattice_, level), light_label(level), false);
+  for (const double level : scale_.lines) label_lines(isolines(lattice_, level), scale_.label(level), false);
 }
 
 void FlatView::label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words,
@@ -251,7 +268,7 @@ double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const units::Show
       return smooth ? m <= level && (k < 2 || m > scale.levels[k - 2]) : m == level;
     });
     if (mark == scale.marks.end() || y - last_label < 13) continue;
-    canvas.text({x + 42, y + 4}, light_label(*mark), {12, "start", kInk});
+    canvas.text({x + 42, y + 4}, scale.label(*mark), {12, "start", kInk});
     last_label = y;
   }
   if (scale.low_limit) {

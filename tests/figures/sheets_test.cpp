@@ -152,6 +152,9 @@ TEST(Sheets, FitTheirPageForClosetsHallsAndManyWalls) {
 TEST(FlatShapes, TellWhatCoversFromWhatIsOnlyNear) {
   const record::RunRecord run = made_up();
   const RoomRecord& room = run.rooms[0];
+  const auto box_of = [](const assess::GridReading& grid) {
+    return geometry::bounding_box(grid.grid.outline);
+  };
   struct Case {
     const char *grid, *shape;
     bool there, covers;
@@ -163,7 +166,7 @@ TEST(FlatShapes, TellWhatCoversFromWhatIsOnlyNear) {
                         Case{"wall 1", "cupboard", true, true}, Case{"wall 3", "cupboard", false, false},
                         Case{"wall 2", "window", true, false}, Case{"wall 1", "window", false, false}}) {
     bool there = false, covers = false;
-    for (const FlatShape& shape : shapes_on(room, *room.find_grid(c.grid)))
+    for (const FlatShape& shape : shapes_on(room, *room.find_grid(c.grid), box_of(*room.find_grid(c.grid))))
       if (shape.name == c.shape) {
         there = true;
         covers = shape.covers;
@@ -171,8 +174,9 @@ TEST(FlatShapes, TellWhatCoversFromWhatIsOnlyNear) {
     EXPECT_EQ(there, c.there) << c.grid << " " << c.shape;
     EXPECT_EQ(covers, c.covers) << c.grid << " " << c.shape;
   }
-  EXPECT_EQ(luminaires_on(room, *room.find_grid("work plane")).size(), 1u);
-  EXPECT_TRUE(luminaires_on(room, *room.find_grid("wall 1")).empty());
+  EXPECT_EQ(luminaires_on(room, *room.find_grid("work plane"), box_of(*room.find_grid("work plane"))).size(),
+            1u);
+  EXPECT_TRUE(luminaires_on(room, *room.find_grid("wall 1"), box_of(*room.find_grid("wall 1"))).empty());
 }
 
 TEST(ColourScale, FollowsTheStyle) {

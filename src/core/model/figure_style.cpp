@@ -98,7 +98,7 @@ std::vector<std::pair<std::string, std::string>> FigureStyle::settings() const {
     list.emplace_back("steps", "smooth");
   else if (steps)
     list.emplace_back("steps", std::to_string(*steps));
-  if (logarithmic) list.emplace_back("scale", "log");
+  if (logarithmic) list.emplace_back("scale", *logarithmic ? "log" : "linear");
   if (!levels.empty()) list.emplace_back("levels", words_of(levels));
   if (isolux) list.emplace_back("isolux", words_of(*isolux));
   if (values == Values::none) list.emplace_back("values", "none");

@@ -16,10 +16,10 @@ struct FigureStyle {
   std::optional<std::pair<double, double>> limits;  ///< of the colours; values beyond are marked
   std::optional<int> steps;                         ///< bands, about
   bool smooth = false;                              ///< no bands: colours run
-  bool logarithmic = false;
-  std::vector<double> levels;                 ///< own limits of the bands, rising
-  std::optional<std::vector<double>> isolux;  ///< own lines; nothing: between the bands
-  Values values = Values::fitting;            ///< printed numbers
+  std::optional<bool> logarithmic;                  ///< nothing: where values span more than a factor of ten
+  std::vector<double> levels;                       ///< own limits of the bands, rising
+  std::optional<std::vector<double>> isolux;        ///< own lines; nothing: between the bands
+  Values values = Values::fitting;                  ///< printed numbers
   bool lines = true;
   bool common_scale = false;  ///< one scale for all figures of a run
 

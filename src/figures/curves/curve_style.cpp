@@ -10,9 +10,12 @@
 namespace glow::figures {
 namespace {
 
-// Slate, terracotta, moss, plum, ochre, teal: apart in lightness as well as in hue.
-constexpr const char* kColours[] = {"#2f4b7c", "#c1562f", "#5c7a29", "#7b3f73", "#b98a12", "#1f7a78"};
-constexpr std::size_t kColourCount = 6;
+// Slate, terracotta, moss, plum, ochre, teal, rust, sky, rose, olive, ink, sand: apart in lightness as well
+// as in hue.
+constexpr const char* kColours[] = {"#2f4b7c", "#c1562f", "#5c7a29", "#7b3f73", "#b98a12", "#1f7a78",
+                                    "#7a2b16", "#5b9bd0", "#d07a94", "#3d4a12", "#15151f", "#a08a6a"};
+constexpr std::size_t kColourCount = 12;
+constexpr double kLegendEnd = 780;  // px
 
 std::string first_letters(const std::string& text, std::size_t most) {
   if (text.size() <= most) return text;
@@ -71,8 +74,43 @@ void draw_title(SvgCanvas& canvas, const std::vector<Curve>& curves, const std::
   canvas.text({24, 66}, maker + below, {14, "start", kSheetGrey});
 }
 
+namespace {
+
+/// Of many luminaires: a line each, as long as there is room, the rest counted.
+double draw_brief_legend(SvgCanvas& canvas, const std::vector<Curve>& curves,
+                         const std::vector<PlaneCurve>& lines, double x, double y) {
+  constexpr double kLine = 36, kLeastLine = 22;
+  const double step = std::clamp((kLegendEnd - 60 - y) / double(curves.size()), kLeastLine, kLine);
+  for (std::size_t i = 0; i < curves.size(); ++i) {
+    if (y + step > kLegendEnd - 40) {
+      canvas.text({x, y}, fmt::format(FMT_STRING("and {} more"), curves.size() - i),
+                  {12.5, "start", kSheetGrey});
+      y += kLeastLine;
+      break;
+    }
+    const auto first =
+        std::find_if(lines.begin(), lines.end(), [&](const PlaneCurve& line) { return line.luminaire == i; });
+    canvas.path(path_data({{x, y - 4}, {x + 28, y - 4}}), "none", first->colour.c_str(), 2.4);
+    canvas.text({x + 38, y}, fitted_text(curves[i].name, kSheetWidth - x - 48, 13, true),
+                {13, "start", kSheetInk, true});
+    const photometry::Photometry& p = *curves[i].photometry;
+    if (step >= kLine - 2)
+      canvas.text({x + 38, y + 15},
+                  fmt::format(FMT_STRING("{:.0f} lm, half peak {}"), p.flux_lm(),
+                              angle_words(beam_edges(p.table, 0, 0.5))),
+                  {11.5, "start", kSheetGrey});
+    y += step;
+  }
+  canvas.text({x, y + 8}, "full: C0 - C180, dashed: C90 - C270", {12, "start", kSheetGrey});
+  return y + 20;
+}
+
+}  // namespace
+
 double draw_legend(SvgCanvas& canvas, const std::vector<Curve>& curves, const std::vector<PlaneCurve>& lines,
                    double x, double y) {
+  const double whole = 56 * double(curves.size()) + 38 * double(lines.size());
+  if (y + whole > kLegendEnd) return draw_brief_legend(canvas, curves, lines, x, y);
   for (std::size_t i = 0; i < curves.size(); ++i) {
     const photometry::Photometry& p = *curves[i].photometry;
     canvas.text({x, y}, first_letters(curves[i].name, 38), {13.5, "start", kSheetInk, true});

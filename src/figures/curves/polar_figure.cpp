@@ -10,7 +10,8 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kAngleStep = 0.5;  // degrees between drawn points
+constexpr double kAngleStep = 0.5;                 // degrees between drawn points
+constexpr double kMiddle = 450, kHalfWidth = 400;  // px of the drawing
 
 class PolarFigure {
  public:
@@ -28,9 +29,9 @@ class PolarFigure {
     }
     step_ = round_step(largest, 5);
     rings_ = static_cast<int>(std::ceil(largest / step_ - 1e-9));
-    centre_ = up ? Vec2(470, 440) : Vec2(470, 150);
-    radius_ = up ? 310 : 580;
-    lowest_deg_ = up ? 180 : 100;
+    centre_ = up ? Vec2(kMiddle, 440) : Vec2(kMiddle, 140);
+    radius_ = up ? 310 : std::min(610.0, kHalfWidth / std::max(0.1, widest()));
+    lowest_deg_ = up ? 180 : 90;
   }
 
   std::string draw() {
@@ -51,6 +52,18 @@ class PolarFigure {
     const double a = theta_deg * kDegree;
     return centre_ + share * radius_ * Vec2(std::sin(a), std::cos(a));
   }
+  /// How far any curve reaches sideways, as a share of the outermost ring.
+  double widest() const {
+    double most = 0;
+    for (const PlaneCurve& line : lines_) {
+      const photometry::Photometry& p = *curves_[line.luminaire].photometry;
+      for (double g = 0; g <= 180; g += kAngleStep)
+        for (const double c : {line.c_deg, line.c_deg + 180})
+          most = std::max(most, std::abs(std::sin(g * kDegree)) *
+                                    share(scale_factor(p, scale_.per_klm) * p.table.intensity(c, g)));
+    }
+    return most;
+  }
   void grid();
   void ring_labels();
   void curve(const PlaneCurve& line);
@@ -67,6 +80,8 @@ class PolarFigure {
 };
 
 void PolarFigure::grid() {
+  const double left = kMiddle - kHalfWidth - 4, right = kMiddle + kHalfWidth + 4;
+  canvas_.begin_clip(path_data({{left, 90}, {right, 90}, {right, 790}, {left, 790}}, true));
   for (int ring = 1; ring <= rings_; ++ring) {
     std::vector<Vec2> arc;
     for (double t = -lowest_deg_; t <= lowest_deg_ + 1e-9; t += 2)
@@ -76,9 +91,15 @@ void PolarFigure::grid() {
   for (int t = -150; t <= 180; t += 15) {
     if (std::abs(t) > lowest_deg_) continue;
     canvas_.line(centre_, at(t, 1), kGridLine, t % 90 == 0 ? 1.6 : 1);
-    if (t % 30 == 0)
-      canvas_.text(at(t, 1 + 16 / radius_) + Vec2(0, 4), fmt::format(FMT_STRING("{}\u00b0"), std::abs(t)),
-                   {12, "middle", kSheetGrey});
+  }
+  canvas_.end_group();
+  // At the end of each ray, or where it leaves the drawing.
+  for (int t = -150; t <= 180; t += 30) {
+    if (std::abs(t) > lowest_deg_) continue;
+    const double sine = std::abs(std::sin(t * kDegree));
+    const double length = std::min(1.0, kHalfWidth / radius_ / std::max(1e-9, sine));
+    canvas_.text(at(t, length + 16 / radius_) + Vec2(0, 4), fmt::format(FMT_STRING("{}\u00b0"), std::abs(t)),
+                 {12, "middle", kSheetGrey});
   }
 }
 
