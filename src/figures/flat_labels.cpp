@@ -51,7 +51,8 @@ std::optional<Vec2> FlatView::name_place(const FlatShape& shape, const geometry:
   for (const double step : {0.0, -aside, aside}) {
     const Vec2 place = middle + Vec2(step, 0);
     const Rect label = around(place, width + 6, size + 6);
-    if (!is_under_luminaire(label) && (shape.covers || is_free(label))) return place;
+    const bool on_lowest = !small_ && lowest_rect().meets(label);
+    if (!is_under_luminaire(label) && !on_lowest && (shape.covers || is_free(label))) return place;
   }
   return std::nullopt;
 }

@@ -45,10 +45,11 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const assess::G
     low = std::min(low, grid->statistics.min_lx);
     high = std::max(high, grid->statistics.max_lx);
   }
-  if (input.common && input.style.common_scale) std::tie(low, high) = *input.common;
+  const bool common = input.common && input.style.common_scale;
+  if (common) std::tie(low, high) = *input.common;
   if (!std::isfinite(low)) low = 0;
   model::FigureStyle style = input.style;
-  if (!style.logarithmic) style.logarithmic = is_mostly_dark(grids, low, high);
+  if (!style.logarithmic && !common) style.logarithmic = is_mostly_dark(grids, low, high);
   return styled_scale(input.units.light(low), input.units.light(high), style, input.units);
 }
 

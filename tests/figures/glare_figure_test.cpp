@@ -94,7 +94,7 @@ TEST(GlareMap, ArrowsOfEyesStandUnderTheirValues) {
     return count(map_of(set, 25), "stroke-width=\"1.2\"");
   };
   EXPECT_EQ(arrows(eyes(1, {"to board"}, {45})), 14u);  // of 15, the worst has its own
-  EXPECT_EQ(arrows(eyes(0.25, {"to board"}, {45})), 0u);
+  EXPECT_EQ(arrows(eyes(0.2, {"to board"}, {45})), 0u);
   EXPECT_EQ(arrows(eyes(1, {"45 deg"}, {45})), 0u);
 }
 
