@@ -147,6 +147,26 @@ void FlatView::lowest() {
                {kLabelSize, "middle", kFail, true});
 }
 
+/// Whether no line between bands runs through a value: then it needs nothing behind its letters.
+bool FlatView::is_of_one_band(const Vec2& middle, const Vec2& half) const {
+  const Vec2 up(0, kValueSize / pixels_per_m_);
+  const auto band_at = [&](const Vec2& p) {
+    const Vec2 node = (p - lattice_.low).cwiseQuotient(lattice_.step);
+    const double value = lattice_.at(std::clamp(int(std::lround(node.x())), 0, lattice_.nx - 1),
+                                     std::clamp(int(std::lround(node.y())), 0, lattice_.ny - 1));
+    return std::pair(scale_.band(value), limit_ && value < *limit_);
+  };
+  const auto band = band_at(middle);
+  for (const Vec2& aside : {half, Vec2(-half)})
+    for (const Vec2& over : {Vec2(0, 0), up, Vec2(-up)})
+      if (band_at(middle + 1.2 * aside + over) != band) return false;
+  const Rect rect = around(px(middle), 2.4 * half.x() * pixels_per_m_, 2 * kValueSize);
+  return std::none_of(shapes_.begin(), shapes_.end(), [&](const FlatShape& shape) {
+    const geometry::Box2 box = geometry::bounding_box(shape.outline);
+    return Rect{px({box.low.x(), box.high.y()}), px({box.high.x(), box.low.y()})}.meets(rect);
+  });
+}
+
 void FlatView::values() {
   const readings::PlaneGrid& grid = grid_.grid;
   const bool all = input_.style.values == model::FigureStyle::Values::all;
@@ -178,7 +198,9 @@ void FlatView::values() {
       canvas_.rectangle(rect.low, rect.high - rect.low, scale_.colours[band].c_str());
     canvas_.text(centre + Vec2(0, size * 0.36), words,
                  {size, "middle", beyond || scale_.dark_text(band) ? kInk : "#ffffff", false,
-                  beyond ? "#ffffff" : scale_.colours[band].c_str()});
+                  beyond                         ? "#ffffff"
+                  : is_of_one_band(middle, half) ? nullptr
+                                                 : scale_.colours[band].c_str()});
   }
 }
 

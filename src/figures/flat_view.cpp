@@ -178,7 +178,8 @@ void FlatView::blank_cells() {
 void FlatView::lines() {
   for (const double level : scale_.lines) {
     if (!input_.style.lines) break;
-    for (const auto& chain : isolines(lattice_, level)) {
+    chains_.push_back(isolines(lattice_, level));
+    for (const auto& chain : chains_.back()) {
       canvas_.path(path_of(chain, false), "none", "#ffffff", small_ ? 0.8 : 1.3);
       canvas_.opacity_of_last(0.85);
     }
@@ -195,7 +196,8 @@ void FlatView::line_labels() {
                 fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()),
                 true);
   if (small_ || !input_.style.lines) return;
-  for (const double level : scale_.lines) label_lines(isolines(lattice_, level), scale_.label(level), false);
+  for (std::size_t k = 0; k < chains_.size(); ++k)
+    label_lines(chains_[k], scale_.label(scale_.lines[k]), false);
 }
 
 void FlatView::label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words,

@@ -81,6 +81,7 @@ class FlatView {
   std::string lowest_words() const;
   Rect lowest_rect() const;
   void lowest();
+  bool is_of_one_band(const Vec2& middle, const Vec2& half) const;
   void values();
 
   SvgCanvas& canvas_;
@@ -94,6 +95,7 @@ class FlatView {
   geometry::Box2 box_, window_;
   std::vector<double> shown_;  // values as shown
   Lattice lattice_;
+  std::vector<std::vector<std::vector<Vec2>>> chains_;  ///< of the scale's lines, as they are drawn
   std::vector<FlatShape> shapes_;
   std::vector<FlatLuminaire> luminaires_;
   std::vector<Rect> taken_;      // by labels

@@ -167,7 +167,10 @@ std::string SvgCanvas::dotted(const std::string& name, const char* background, c
 }
 
 void SvgCanvas::opacity_of_last(double opacity) {
-  last_.append_attribute("opacity") = pixels(opacity).c_str();
+  // Of fill and line each: the opacity of a whole element makes its renderer compose pages.
+  for (const char* part : {"fill", "stroke"})
+    if (std::string(last_.attribute(part).as_string("none")) != "none")
+      last_.append_attribute((std::string(part) + "-opacity").c_str()) = pixels(opacity).c_str();
 }
 
 std::string SvgCanvas::bytes() const {

@@ -43,7 +43,7 @@ std::optional<Box> box_of_text(const pugi::xml_node& text) {
 /// Of a filled rectangle or circle that nothing is seen through.
 std::optional<Box> box_of_cover(const pugi::xml_node& shape) {
   const std::string name = shape.name(), fill = shape.attribute("fill").value();
-  if (fill.empty() || fill == "none" || shape.attribute("opacity")) return std::nullopt;
+  if (fill.empty() || fill == "none" || shape.attribute("fill-opacity")) return std::nullopt;
   const auto number = [&](const char* key) { return shape.attribute(key).as_double(); };
   if (name == "rect") {
     const Vec2 low(number("x"), number("y"));
