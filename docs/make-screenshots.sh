@@ -27,10 +27,9 @@ terminal() {
 }
 
 { echo '$ glowgrid demo'; "$program" demo; } >demo.txt
-sed -n '1,/^Showroom:/p' demo.txt | sed '$d' >throwing.txt
-tail -24 demo.txt | sed -n '/^Throwing room  /,$p' >>throwing.txt
-terminal run-table.png <throwing.txt
-{ echo '$ glowgrid run millrace.toml --room Showroom'; "$program" run millrace-demo/millrace.toml --room Showroom -o showroom-only | sed '/^Written to/,$d'; } >showroom.txt
+terminal run-table.png <demo.txt
+{ echo '$ glowgrid show millrace-demo/millrace.toml checks --room Showroom'; "$program" show millrace-demo/millrace.toml checks --room Showroom
+  echo; echo '$ glowgrid show millrace-demo/millrace.toml grids --room Showroom'; "$program" show millrace-demo/millrace.toml grids --room Showroom; } >showroom.txt
 terminal verdicts.png <showroom.txt
 { echo '$ glowgrid tasks evening class'; "$program" tasks evening class; } >tasks.txt
 terminal tasks.png <tasks.txt

@@ -32,9 +32,13 @@ void FlatView::shape_names() {
     }
     if (shape.opening && shape.outline.size() == 2) continue;
     if (const auto middle = name_place(shape, extent, size)) {
-      taken_.push_back(around(*middle, text_width(shape.name, size) + 6, size + 6));
-      canvas_.text(*middle + Vec2(0, size * 0.35), shape.name,
-                   {size, "middle", kInk, false, shape.opening ? "#ffffff" : kBlank});
+      const Rect label = around(*middle, text_width(shape.name, size) + 6, size + 6);
+      taken_.push_back(label);
+      if (!shape.opening && !shape.covers) {
+        canvas_.rectangle(label.low, label.high - label.low, kBlank);
+        canvas_.opacity_of_last(0.85);
+      }
+      canvas_.text(*middle + Vec2(0, size * 0.35), shape.name, {size, "middle", kInk});
     }
   }
 }

@@ -253,10 +253,12 @@ void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size, bool 
   }
   if (size.x() < kLeastForValue + 6 || size.y() < kLeastForValue - 4) return;
   const std::size_t band = scale_.band(*eyes_.views[view].ugr);
-  canvas_.text(
-      plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>()) + Vec2(0, with_arrow ? -4 : 4),
-      ugr_words(*eyes_.views[view].ugr),
-      {10.5, "middle", scale_.dark_text(band) ? kSheetInk : "#ffffff", false, scale_.colours[band].c_str()});
+  const Vec2 middle = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
+  const Vec2 letters(std::min(27.0, size.x() - 5), 12);  // outlines of luminaires give way to them
+  canvas_.rectangle(middle + Vec2(0, with_arrow ? -8 : 0) - letters / 2, letters,
+                    scale_.colours[band].c_str());
+  canvas_.text(middle + Vec2(0, with_arrow ? -4 : 4), ugr_words(*eyes_.views[view].ugr),
+               {10.5, "middle", scale_.dark_text(band) ? kSheetInk : "#ffffff"});
 }
 
 /// The line of sight of the worst view; of others under their value, where there is room for it.

@@ -16,7 +16,7 @@ struct FigureStyle {
   std::optional<std::pair<double, double>> limits;  ///< of the colours; values beyond are marked
   std::optional<int> steps;                         ///< bands, about
   bool smooth = false;                              ///< no bands: colours run
-  std::optional<bool> logarithmic;                  ///< nothing: where values span more than a factor of ten
+  std::optional<bool> logarithmic;                  ///< nothing: where much of a wide range is dark
   std::vector<double> levels;                       ///< own limits of the bands, rising
   std::optional<std::vector<double>> isolux;        ///< own lines; nothing: between the bands
   Values values = Values::fitting;                  ///< printed numbers
