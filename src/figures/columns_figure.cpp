@@ -133,12 +133,14 @@ void ColumnsFigure::fit() {
 }
 
 void ColumnsFigure::title() {
-  canvas_.text({24, 40}, input_.room->name, {24, "start", kSheetInk, true});
+  canvas_.text({24, 40}, fitted_text(input_.room->name, kSheetWidth - 48, 24, true),
+               {24, "start", kSheetInk, true});
+  draw_older(canvas_, *input_.room, {24, 88});
   std::string words = fmt::format(FMT_STRING("{}, {}; maintained (factor {:.2f})"), grid_.name,
                                   place_words(grid_, input_.units), input_.room->maintenance_factor);
   if (block_ > 1)
     words += fmt::format(FMT_STRING("; each column is the mean of up to {0} x {0} points"), block_);
-  canvas_.text({24, 66}, words, {14, "start", kSheetGrey});
+  canvas_.text({24, 66}, fitted_text(words, kSheetWidth - 48, 14), {14, "start", kSheetGrey});
 }
 
 /// Upright scale at the left end of the plan, with lines along the two far sides.

@@ -121,7 +121,9 @@ void FlatView::mark(const FlatLuminaire& l) {
   const Rect drawing{px({window_.low.x(), window_.high.y()}), px({window_.high.x(), window_.low.y()})};
   for (const Vec2& middle :
        {Vec2(centre.x(), own.high.y() + 7), Vec2(centre.x(), own.low.y() - 7),
-        Vec2(own.high.x() + half + 2, centre.y()), Vec2(own.low.x() - half - 2, centre.y())}) {
+        Vec2(own.high.x() + half + 2, centre.y()), Vec2(own.low.x() - half - 2, centre.y()),
+        Vec2(own.high.x() + half, own.low.y() - 5), Vec2(own.low.x() - half, own.low.y() - 5),
+        Vec2(own.high.x() + half, own.high.y() + 5), Vec2(own.low.x() - half, own.high.y() + 5)}) {
     const Rect rect = around(middle, 2 * half, kLabelSize);
     if (!is_free(rect) || is_under_luminaire(rect) || !drawing.holds(rect)) continue;
     taken_.push_back(rect);

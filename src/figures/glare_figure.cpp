@@ -208,6 +208,7 @@ void GlareMap::title() {
                                        eyes_.set.name, units.length(eyes_.set.height_m), units.length_unit()),
                            640, 14),
                {14, "start", kSheetGrey});
+  draw_older(canvas_, *input_.room, {kLeft, 86});
   if (!worst_) return;
   const bool failed = limit_ && *eyes_.views[*worst_].ugr > *limit_;
   std::size_t above = 0, rated = 0;
@@ -325,6 +326,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
               "UGR of people at their places; luminaires as new" +
                   (strictest ? fmt::format(FMT_STRING("; limit {:g}"), *strictest) : std::string()),
               {14, "start", kSheetGrey});
+  draw_older(canvas, *input.room, {kLeft, 86});
   draw_key(canvas, scale, std::nullopt, false);
   const double left = kLeft + (kSheetWidth - kLeft - kRight - size.x() * pixels_per_m) / 2;
   Plan plan(canvas, input, {left, kTop + size.y() * pixels_per_m}, pixels_per_m);

@@ -210,8 +210,7 @@ void PlanFigure::title() {
         by += (by.empty() ? "; required by " : ", ") + number.standard;
     values += by;
   }
-  if (!room_.changed_since.empty())
-    values = "OLDER than the project: " + room_.changed_since.front() + " changed";
+  if (!room_.changed_since.empty()) values = older_words(room_);
   canvas_.text({kTitleLeft, 84}, fitted_text(values, room, 12.5),
                {12.5, "start", room_.changed_since.empty() ? kSheetGrey : kFail});
 }

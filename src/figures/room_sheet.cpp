@@ -61,12 +61,6 @@ double fitting_scale(const std::vector<const assess::GridReading*>& grids) {
   return low;
 }
 
-/// As much of the words as fits.
-std::string fitted(std::string words, double width, double size) {
-  while (words.size() > 3 && text_width(words, size) > width) words.pop_back();
-  return words;
-}
-
 }  // namespace
 
 std::vector<const assess::GridReading*> walls_in_order(const record::RoomRecord& room) {
@@ -85,24 +79,27 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
   const ColourScale scale = scale_of(input, grids);
   const double pixels_per_m = fitting_scale(grids);
   const Packing packing = pack(grids, pixels_per_m);
-  canvas.text({kLeft, 40}, input.room->name, {24, "start", kSheetInk, true});
+  canvas.text({kLeft, 40}, fitted_text(input.room->name, kSheetWidth - 2 * kLeft, 24, true),
+              {24, "start", kSheetInk, true});
   canvas.text(
       {kLeft, 66},
       fmt::format(FMT_STRING("{}; maintained (factor {:.2f})"), subject, input.room->maintenance_factor),
       {14, "start", kSheetGrey});
+  draw_older(canvas, *input.room, {kLeft, 86});
   for (std::size_t i = 0; i < grids.size(); ++i) {
     const assess::GridReading& grid = *grids[i];
     const Vec2& corner = packing.corners[i];
     const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
     const double width = std::max(width_of(grid, pixels_per_m) + kGap - 4, 40.0);
-    canvas.text(corner + Vec2(0, 12), fitted(grid.name, width, 13), {13, "start", kSheetInk, true});
+    canvas.text(corner + Vec2(0, 12), fitted_text(grid.name, width, 13, true),
+                {13, "start", kSheetInk, true});
     const auto words = [&](double lux) { return light_label(input.units.light(lux)); };
     const std::string numbers =
         fmt::format(FMT_STRING("mean {}, min {}, max {} {}"), words(grid.statistics.mean_lx),
                     words(grid.statistics.min_lx), words(grid.statistics.max_lx), input.units.light_unit());
     const std::string mean_only = fmt::format(FMT_STRING("mean {}"), words(grid.statistics.mean_lx));
     canvas.text(corner + Vec2(0, 28),
-                text_width(numbers, 11.5) <= width ? numbers : fitted(mean_only, width, 11.5),
+                text_width(numbers, 11.5) <= width ? numbers : fitted_text(mean_only, width, 11.5),
                 {11.5, "start", kSheetGrey});
     FlatView(canvas, input, grid, scale, corner + Vec2(0, kLabel - 4 + box.size().y() * pixels_per_m),
              pixels_per_m, true)

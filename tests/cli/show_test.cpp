@@ -97,6 +97,10 @@ TEST(Show, ARunOfOneRoomKeepsTheOthersAndSaysWhatHasChanged) {
     EXPECT_EQ(rooms()[1].at("changed_since"), json({what}));
     EXPECT_EQ(rooms()[1].at("grids"), before[1].at("grids"));
     EXPECT_TRUE(says(content_of(folder.path() / "p-results/figures/project--status.svg"), "older"));
+    for (const auto& [figure, words] :
+         {std::pair{"store--work-plane", "OLDER than"}, {"store--eyes--ugr", "OLDER than"}})
+      EXPECT_TRUE(
+          says(content_of(folder.path() / "p-results/figures" / (figure + std::string(".svg"))), words));
     folder.write("p.toml", both);
     EXPECT_EQ(run_draft(folder).code, 0);
     EXPECT_EQ(rooms(), before);
