@@ -6,8 +6,8 @@
 
 #include "core/model/file_names.hpp"
 #include "figures/columns_figure.hpp"
+#include "figures/flat/plan_figure.hpp"
 #include "figures/glare_figure.hpp"
-#include "figures/plan_figure.hpp"
 #include "figures/room_sheet.hpp"
 #include "figures/status_figure.hpp"
 

@@ -6,8 +6,8 @@
 #include "core/photometry/placed_luminaire.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/curves/intensity_figures.hpp"
+#include "figures/flat/plan_figure.hpp"
 #include "figures/isolines.hpp"
-#include "figures/plan_figure.hpp"
 
 namespace glow::figures {
 namespace {

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "figures/flat_view.hpp"
+#include "figures/flat/flat_view.hpp"
 
 namespace glow::figures {
 

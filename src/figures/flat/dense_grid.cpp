@@ -1,4 +1,4 @@
-#include "figures/dense_grid.hpp"
+#include "figures/flat/dense_grid.hpp"
 
 #include <algorithm>
 

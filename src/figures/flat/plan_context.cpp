@@ -1,4 +1,4 @@
-#include "figures/plan_context.hpp"
+#include "figures/flat/plan_context.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "figures/flat_shapes.hpp"
+#include "figures/flat/flat_shapes.hpp"
 
 #include <fmt/format.h>
 

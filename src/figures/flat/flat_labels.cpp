@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "figures/flat_view.hpp"
+#include "figures/flat/flat_view.hpp"
 
 namespace glow::figures {
 namespace {

@@ -1,6 +1,6 @@
-#include "figures/flat_view.hpp"
+#include "figures/flat/flat_view.hpp"
 
-#include "figures/dense_grid.hpp"
+#include "figures/flat/dense_grid.hpp"
 
 #include <fmt/format.h>
 

@@ -1,4 +1,4 @@
-#include "figures/plan_figure.hpp"
+#include "figures/flat/plan_figure.hpp"
 
 #include <fmt/format.h>
 
@@ -7,7 +7,7 @@
 #include <set>
 
 #include "figures/curves/curve_style.hpp"
-#include "figures/plan_context.hpp"
+#include "figures/flat/plan_context.hpp"
 
 namespace glow::figures {
 namespace {

@@ -2,7 +2,7 @@
 
 #include "core/record/record.hpp"
 #include "figures/colour_scale.hpp"
-#include "figures/flat_shapes.hpp"
+#include "figures/flat/flat_shapes.hpp"
 #include "figures/isolines.hpp"
 #include "figures/svg_canvas.hpp"
 
