@@ -131,7 +131,8 @@ void draw_key(SvgCanvas& canvas, const std::vector<Tile>& tiles) {
 std::string status_svg(const record::RunRecord& run) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const std::vector<Tile> tiles = tiles_of(run);
-  canvas.text({kLeft, 40}, run.project, {24, "start", kSheetInk, true});
+  canvas.text({kLeft, 40}, fitted_text(run.project, kSheetWidth - kLeft - kRight, 24, true),
+              {24, "start", kSheetInk, true});
   canvas.text(
       {kLeft, 64},
       fmt::format(FMT_STRING("verdicts by {}; rooms at one scale"), words::standards_words(run.standards)),

@@ -124,9 +124,11 @@ void FlatView::draw() {
   colours();
   lines();
   blank_cells();
+  const bool part = box_.size() != window_.size();  // things around it are seen as well
+  if (part) canvas_.end_group();
   shapes(false);
   shapes(true);
-  canvas_.end_group();
+  if (!part) canvas_.end_group();
   line_labels();
   outline();
   for (const FlatLuminaire& each : luminaires_) luminaire(each);
