@@ -41,8 +41,12 @@ void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& 
   const char* m = units.length_unit();
   if (!room.work_plane()) tell("  no work plane\n");
   if (const readings::PlaneGrid* grid = room.work_plane()) {
-    tell(fmt::format(FMT_STRING("  {} at {:.2f} {} ({})\n"), room.grids.front().name,
-                     units.length(grid->plane.origin.z()), m, plane_source(planned.brief)));
+    std::string text;
+    words::wrap(text, "  ",
+                fmt::format(FMT_STRING("{} at {:.2f} {} ({})"), room.grids.front().name,
+                            units.length(grid->plane.origin.z()), m, plane_source(planned.brief)),
+                4);
+    tell(text);
     tell(fmt::format(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
                      grid->points.size(), units.length(grid->cell.x()), units.length(grid->cell.y()), m,
                      units.length(grid->inset_m), m));
@@ -79,9 +83,13 @@ void describe_eyes(const space::PlannedRoom& planned, const units::ShownUnits& u
   list("eyes", sets);
   if (room.eyes.empty() || planned.room->eyes != model::Eyes::by_task || planned.brief.tasks.empty()) return;
   const bool seated = planned.brief.glare.table_eye_m == standards::kSeatedEye;
-  tell(fmt::format(FMT_STRING("    people are {} for {}; posture = \"{}\" in the room says otherwise\n"),
-                   seated ? "seated" : "standing", planned.brief.tasks.front().row.key,
-                   seated ? "standing" : "seated"));
+  std::string text;
+  words::wrap(text, "    ",
+              fmt::format(FMT_STRING("people are {} for {}; posture = \"{}\" in the room says otherwise"),
+                          seated ? "seated" : "standing", planned.brief.tasks.front().row.key,
+                          seated ? "standing" : "seated"),
+              6);
+  tell(text);
 }
 
 /// What limits glare, and what verifies it.
