@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 """Random projects, run through the program: nothing may crash, hang, or come out negative.
 
-    tests/soak/random_projects.py PROGRAM FOLDER [--first SEED] [--count N] [--minutes M] [--run]
+    tests/soak/random_projects.py PROGRAM FOLDER [--first SEED] [--count N] [--minutes M] [--limit S] [--run]
 
 Every seed makes one project in FOLDER: valid, nearly valid or wild, with every key now and then. `check` reads
 it and, with --run, `run --accuracy draft` computes what check lets pass. What broke the program stays in FOLDER as
@@ -18,7 +18,6 @@ import sys
 import time
 
 ROOT = pathlib.Path(__file__).resolve().parents[2]
-LIMIT_S = 120
 TASKS = ["ceramics.glazing", "retail.sales-area", "circulation.corridor", "education.board", "foundry.hand-moulding",
          "office.writing", "health.waiting-room", "office.meeting-room"]
 FURNITURE = ["table", "desk", "bench", "shelf rack", "cabinet", "board", "partition", "column", "bed", "platform"]
@@ -217,10 +216,10 @@ def fault_of(code, err, folder):
     return ""
 
 
-def call(program, words, folder):
+def call(program, words, folder, limit_s):
     try:
         done = subprocess.run([program, *words], cwd=folder, capture_output=True, text=True, errors="replace",
-                              timeout=LIMIT_S)
+                              timeout=limit_s)
         return done.returncode, done.stderr
     except subprocess.TimeoutExpired:
         return None, ""
@@ -233,6 +232,7 @@ def main():
     parser.add_argument("--first", type=int, default=1)
     parser.add_argument("--count", type=int, default=10**9)
     parser.add_argument("--minutes", type=float, default=10**9)
+    parser.add_argument("--limit", type=float, default=120, help="seconds; sanitizers take twenty times as long")
     parser.add_argument("--run", action="store_true")
     wish = parser.parse_args()
     program = os.path.abspath(wish.program)
@@ -249,13 +249,14 @@ def main():
         path = folder / f"seed-{seed}.toml"
         path.write_text(Maker(seed, files).text())
         tally["projects"] += 1
-        code, err = call(program, ["check", path.name], folder)
+        code, err = call(program, ["check", path.name], folder, wish.limit)
         fault = fault_of(code, err, folder / "none")
         if not fault and code == 2:
             tally["refused"] += 1
         elif not fault and wish.run:
             shutil.rmtree(folder / "out", ignore_errors=True)
-            code, err = call(program, ["run", path.name, "--accuracy", "draft", "--no-cache", "-o", "out"], folder)
+            code, err = call(program, ["run", path.name, "--accuracy", "draft", "--no-cache", "-o", "out"], folder,
+                             wish.limit)
             fault = fault_of(code, err, folder)
             tally["computed"] += 1
         if fault:
