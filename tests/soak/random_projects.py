@@ -75,7 +75,8 @@ class Maker:
                 out.append("shielding = " + self.number(0, 40))
             if self.some(0.15):
                 out.append("maintenance = { lamp_flux = 0.9, luminaire = 0.8, lamp_hours = 50000 }")
-        if self.some(0.4):
+        self.own = self.some(0.4)
+        if self.own:
             out += ['[materials."own one"]', "reflectance = " + self.number(0, 0.5), "mirror = " + self.number(0, 0.2),
                     "transmittance = " + self.number(0, 0.2)]
             if self.some(0.5):
@@ -118,7 +119,8 @@ class Maker:
             out.append(f'glare = {{ screens = {{ leave_out = {{ {self.r.choice(marks)} = "of no concern" }} }} }}')
         for _ in range(self.r.randint(0, 3)):
             out += self.luminaires(marks, x, y, h)
-        for i in range(self.r.choice([0, 0, 1, 2, 4])):
+        things = self.r.choice([0, 0, 1, 2, 4])
+        for i in range(things):
             out += self.thing(i, x, y, h)
         if self.some(0.3):
             out += ["[[rooms.openings]]", 'name = "window"', f"wall = {self.r.randint(1, 3)}",
@@ -138,7 +140,7 @@ class Maker:
                     (self.point(x, y), self.point((0.3, 2), (0.3, 2))), f'task = "{self.r.choice(TASKS[:5])}"']
         if self.some(0.2):
             out += ["[[rooms.points]]", 'name = "point"', "at = " + self.point(x, y, (0, h))]
-            if self.some(0.5):
+            if things > 1 and self.some(0.5):
                 out.append('facing = "%s"' % self.r.choice(["down", "towards thing 0", "off thing 0", "thing 1"]))
         if self.some(0.3):
             out += ["[[rooms.eyes]]", 'name = "eyes one"', "at = " + self.point(x, y),
@@ -191,7 +193,7 @@ class Maker:
         if self.some(0.3):
             out.append("repeat = { columns = %d, rows = %d, step = %s }" %
                        (self.r.randint(1, 4), self.r.randint(1, 3), self.point((0, 1.5), (0, 1.5))))
-        if self.some(0.2):
+        if self.own and self.some(0.4):
             out.append('material = "own one"')
         return out
 
