@@ -5,8 +5,8 @@
 namespace glow::assess {
 namespace {
 
-constexpr double kWantedPoints = 2500;  // of a drawing
-constexpr double kMostLight = 60000;  // places times luminaires, of a grid: what is larger is dense by itself
+constexpr double kWantedPoints = 1500;  // of a drawing
+constexpr double kMostLight = 20000;  // places times luminaires, of a grid: what is larger is dense by itself
 constexpr int kMostParts = 7;
 
 bool is_looked_at(const GridReading& grid) {

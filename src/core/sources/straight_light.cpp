@@ -15,7 +15,9 @@ std::vector<double> straight_light(const transport::Transport& transport,
     for (std::size_t l = 0; l < luminaires.size(); ++l) {
       const bool hidden = transport.occluders().may_block(places[p].position, luminaires[l].frame.origin,
                                                           open[l].surface().reach_m());
-      lux[p] += (hidden ? shaded : open)[l].illuminance(places[p]);
+      const bool plain = !hidden && places[p].kernel == readings::Kernel::plane;
+      lux[p] += plain ? open[l].plane_illuminance(places[p].position, places[p].normal)
+                      : (hidden ? shaded : open)[l].illuminance(places[p]);
     }
   });
   return lux;
