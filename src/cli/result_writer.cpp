@@ -45,9 +45,9 @@ void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, cons
 void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
   document_ << files::results_room(files::room_json(room, run_.units), run_.rooms.empty());
   for (const assess::GridReading& grid : room.assessment.grids)
-    folder_.write(model::grid_file("grids", room.name, grid.name, "csv"), files::grid_csv(grid, run_.units));
+    folder_.write(files::csv_name("grids", room, grid.name), files::grid_csv(grid, run_.units));
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
-    folder_.write(model::grid_file("eyes", room.name, set.set.name, "csv"),
+    folder_.write(files::csv_name("eyes", room, set.set.name),
                   files::eyes_csv(room.assessment.glare, set, run_.units));
   schedule_ += files::luminaire_csv(room, run_.units, schedule_.empty());
   if (run_.style.common_scale)

@@ -95,7 +95,10 @@ TEST(Show, ARunOfOneRoomKeepsTheOthersAndSaysWhatHasChanged) {
     EXPECT_TRUE(says(ran.out, "! older: since then " + std::string(what) + " changed")) << ran.out;
     EXPECT_EQ(rooms()[0].at("changed_since").size(), 0u);
     EXPECT_EQ(rooms()[1].at("changed_since"), json({what}));
-    EXPECT_EQ(rooms()[1].at("grids"), before[1].at("grids"));
+    EXPECT_EQ(rooms()[1].at("grids")[0].at("direct_lx"), before[1].at("grids")[0].at("direct_lx"));
+    EXPECT_EQ(rooms()[1].at("grids")[0].at("csv"), "grids/store--work-plane-older.csv");
+    EXPECT_TRUE(std::filesystem::exists(folder.path() / "p-results/grids/store--work-plane-older.csv"));
+    EXPECT_FALSE(std::filesystem::exists(folder.path() / "p-results/grids/store--work-plane.csv"));
     EXPECT_TRUE(says(content_of(folder.path() / "p-results/figures/project--status.svg"), "older"));
     for (const auto& [figure, words] :
          {std::pair{"store--work-plane", "OLDER than"}, {"store--eyes--ugr", "OLDER than"}})

@@ -56,8 +56,8 @@ struct GridReading {
   readings::Uncertainty uncertainty;
   Vec3 lowest_at = Vec3::Zero();  ///< point of the lowest value
   double direct_mean_lx = 0, interreflected_mean_lx = 0;
-  Judged judged;                         ///< nothing in it when nothing is asked of the grid
-  std::string task;                      ///< of areas: the task's key; empty: none
+  Judged judged;     ///< nothing in it when nothing is asked of the grid
+  std::string task;  ///< of areas: the task's key; empty: none
   LightBetween between;
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 

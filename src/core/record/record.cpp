@@ -47,8 +47,8 @@ std::vector<LuminaireRecord> RoomRecord::luminaires() const {
   std::vector<LuminaireRecord> list;
   for (const GroupRecord& group : groups)
     for (std::size_t i = 0; i < group.positions.size(); ++i)
-      list.push_back({group.mark, group.positions[i], group.rotations_deg[i], group.size_m, group.round,
-                      group.aim});
+      list.push_back(
+          {group.mark, group.positions[i], group.rotations_deg[i], group.size_m, group.round, group.aim});
   return list;
 }
 

@@ -1,7 +1,7 @@
 #pragma once
 
-#include "core/model/file_names.hpp"
 #include "files/results/describe_findings.hpp"
+#include "files/results/grid_csv.hpp"
 #include "words/findings.hpp"
 #include "words/glare_words.hpp"
 
@@ -239,7 +239,7 @@ void describe_set(A& a, Field<A, EyeSetGlare>& set, const files::GlareContext& c
       a.derived("worst", [] { return nullptr; });
     a.derived("typical", [&] { return set.worst ? files::number(set.typical) : json(nullptr); });
     if (set.worst_rating) a.object("worst_gr", [&](auto& own) { describe_worst_rating(own, set, context); });
-    a.derived("csv", [&] { return model::grid_file("eyes", context.room->name, set.set.name, "csv"); });
+    a.derived("csv", [&] { return files::csv_name("eyes", *context.room, set.set.name); });
     a.derived("positions", [&] {
       json list = json::array();
       for (std::size_t p = 0; p < set.set.positions.size(); ++p) {

@@ -2,10 +2,18 @@
 
 #include <string>
 
-#include "core/assess/assessment.hpp"
+#include "core/model/file_names.hpp"
+#include "core/record/record.hpp"
 #include "core/units/shown_units.hpp"
 
 namespace glow::files {
+
+/// "grids/office--desk.csv", or "grids/office--desk-older.csv" where the room's results are older than the
+/// project.
+inline std::string csv_name(const std::string& folder, const record::RoomRecord& room,
+                            const std::string& of) {
+  return model::grid_file(folder, room.name, room.changed_since.empty() ? of : of + " older", "csv");
+}
 
 /// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx, or ft and fc; header row,
 /// maintained values.

@@ -5,6 +5,7 @@
 #include "core/model/file_names.hpp"
 #include "files/results/describe_glare.hpp"
 #include "files/results/describe_grids.hpp"
+#include "files/results/grid_csv.hpp"
 #include "words/room_words.hpp"
 
 namespace glow::files {
@@ -287,7 +288,7 @@ void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& un
   });
   a.list("grids", room.assessment.grids, [&](auto& own, auto& grid, std::size_t id) {
     own.derived("id", [&] { return id; });
-    describe(own, grid, model::grid_file("grids", room.name, grid.name, "csv"));
+    describe(own, grid, files::csv_name("grids", room, grid.name));
   });
 }
 
