@@ -54,6 +54,9 @@ ParseResult parse(const CommandLine& line, const std::vector<std::string>& words
     tell(fmt::format(FMT_STRING("Usage: {}\n\n{}\n\nOptions:\n{}\nExample:\n{}\n"), line.usage, line.about,
                      options.str(), line.example));
     result.exit_code = kDone;
+  } else if (!line.wants.empty() && !result.arguments.has(line.positional_name.c_str())) {
+    say(fmt::format(FMT_STRING("{}: {} See {} --help\n"), command, line.wants, command));
+    result.exit_code = kBadInput;
   }
   return result;
 }

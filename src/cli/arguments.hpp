@@ -19,6 +19,10 @@ enum ExitCode : int {
 struct Arguments {
   boost::program_options::variables_map values;
   bool has(const char* option) const { return values.count(option) > 0 && !values[option].empty(); }
+  /// Whether an option without a value was given.
+  bool flag(const char* option) const { return values.count(option) > 0; }
+  /// Of --threads; 0: all of the machine's.
+  int threads() const { return has("threads") ? values["threads"].as<int>() : 0; }
   std::vector<std::string> texts(const char* option) const {
     return has(option) ? values[option].as<std::vector<std::string>>() : std::vector<std::string>();
   }
@@ -35,6 +39,7 @@ struct CommandLine {
   std::string positional_name;  ///< the option that takes the bare argument
   bool many = false;            ///< any number of bare arguments, read with `texts`
   boost::program_options::options_description options;
+  std::string wants = {};  ///< what is asked for when the bare argument is missing; empty: it may be
 };
 
 /// Parses; on `--help` prints it and on a fault says what is wrong. Then `exit_code` is set and the call is

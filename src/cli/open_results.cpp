@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "cli/run_project.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/project/project_reader.hpp"
@@ -15,14 +17,22 @@ namespace {
 
 namespace fs = std::filesystem;
 
-/// Holds each room against the project as it is now.
+/// Holds each room against the project as it is now; rooms that are new have no results.
 void mark_older_rooms(const model::Project& project,
                       const std::vector<std::vector<record::InputPart>>& inputs, record::RunRecord& run) {
   for (record::RoomRecord& room : run.rooms) {
-    room.changed_since = {"no such room in the project"};
+    room.changed_since = {"the room's name"};
     for (std::size_t r = 0; r < project.rooms.size(); ++r)
       if (project.rooms[r].name == room.name) room.changed_since = record::changed_inputs(room, inputs[r]);
   }
+  const auto is_known = [&](const std::string& name) {
+    const auto is_it = [&](const auto& room) { return room.name == name; };
+    return std::any_of(run.rooms.begin(), run.rooms.end(), is_it) ||
+           std::any_of(run.not_computed.begin(), run.not_computed.end(), is_it);
+  };
+  for (const model::Room& room : project.rooms)
+    if (!is_known(room.name) && room.outline.size() > 2)
+      run.not_computed.push_back({room.name, room.outline, {}});
 }
 
 void take_from_project(const fs::path& path, OpenResults& results, Problems& problems) {

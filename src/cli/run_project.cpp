@@ -76,12 +76,25 @@ fs::path default_output(const fs::path& project) {
 
 namespace {
 
+/// What lies where a run of some rooms will write: the other rooms keep theirs. Read while the folder is
+/// held.
+record::RunRecord earlier_results(const files::OutputFolder& folder, const RunOptions& options) {
+  const fs::path file = folder.target() / files::kResultsFile;
+  std::error_code error;
+  if (options.rooms.empty() || !fs::exists(file, error)) return {};
+  Problems why_not;
+  const auto bytes = files::read_file(file, files::kLargestResults, {}, why_not);
+  auto run = bytes ? files::read_results(*bytes, file.string(), why_not) : std::nullopt;
+  if (run) return std::move(*run);
+  say("glowgrid run: the results of the other rooms cannot be kept: " + to_string(why_not.all().front()) +
+      "\n");
+  return {};
+}
+
 /// One run of a project: rooms computed, and written as they are done.
 class ProjectRun {
  public:
-  /// `earlier`: results that lie where these will; rooms that are not to be computed keep theirs.
-  ProjectRun(const OpenProject& open, const RunOptions& options, const fs::path& path,
-             record::RunRecord earlier)
+  ProjectRun(const OpenProject& open, const RunOptions& options, const fs::path& path)
       : open_(open),
         options_(options),
         path_(path),
@@ -89,7 +102,7 @@ class ProjectRun {
         cache_(cache_folder(path)),
         progress_(options.quiet),
         writer_(folder_, head()),
-        earlier_(std::move(earlier)) {
+        earlier_(earlier_results(folder_, options)) {
     found_.set_units(head().units);
     plan_.project = &open.project;
     plan_.accuracy = options.accuracy;
@@ -158,7 +171,7 @@ class ProjectRun {
   Progress progress_;
   ResultWriter writer_;
   Problems found_;
-  record::RunRecord earlier_;
+  record::RunRecord earlier_;                    ///< rooms that are not to be computed keep theirs
   std::size_t written_ = 0;                      ///< rooms of the project that are done with
   std::vector<const OpenProject::Room*> rooms_;  ///< that are computed
   run::RunPlan plan_;
@@ -226,21 +239,6 @@ void print_answer(const ProjectRun& run, const RunOptions& options) {
   if (options.say_files) name_files(run.folder(), run.run());
 }
 
-/// What lies where a run of some rooms will write: the other rooms keep theirs.
-record::RunRecord earlier_results(const RunOptions& options, const fs::path& path) {
-  const fs::path file =
-      (options.output.empty() ? default_output(path) : options.output) / files::kResultsFile;
-  std::error_code error;
-  if (options.rooms.empty() || !fs::exists(file, error)) return {};
-  Problems why_not;
-  const auto bytes = files::read_file(file, files::kLargestResults, {}, why_not);
-  auto run = bytes ? files::read_results(*bytes, file.string(), why_not) : std::nullopt;
-  if (run) return std::move(*run);
-  say("glowgrid run: the results of the other rooms cannot be kept: " + to_string(why_not.all().front()) +
-      "\n");
-  return {};
-}
-
 }  // namespace
 
 int run_project(const fs::path& path, const RunOptions& options) {
@@ -251,7 +249,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
     return kBadInput;
   }
   if (!chosen_rooms(options.rooms, "run", names_of(*open))) return kBadInput;
-  ProjectRun run(*open, options, path, earlier_results(options, path));
+  ProjectRun run(*open, options, path);
   run.compute();
   print_problems(run.found(), {}, options.quiet);
   if (!options.quiet) say_reused(run.reused(), run.run().rooms.size(), cache_folder(path));

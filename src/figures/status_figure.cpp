@@ -7,6 +7,7 @@
 
 #include "figures/curves/curve_style.hpp"
 #include "figures/svg_canvas.hpp"
+#include "words/room_words.hpp"
 #include "words/standing.hpp"
 
 namespace glow::figures {
@@ -53,8 +54,7 @@ std::vector<Tile> tiles_of(const record::RunRecord& run) {
       count = fmt::format(FMT_STRING("{} of {} checks met"), standing.met, standing.binding);
       detail = words::check_words(*standing.decisive, room, run.units);
     }
-    if (!room.changed_since.empty())
-      detail = fmt::format(FMT_STRING("older: since then {} changed"), fmt::join(room.changed_since, ", "));
+    if (!room.changed_since.empty()) detail = words::older_words(room);
     tiles.push_back({room.name, to_string(room.assessment.status), count, detail, room.outline});
   }
   for (const record::UncomputedRoom& room : run.not_computed)

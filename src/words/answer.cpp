@@ -6,6 +6,7 @@
 
 #include "words/check_advice.hpp"
 #include "words/paint.hpp"
+#include "words/room_words.hpp"
 #include "words/standing.hpp"
 #include "words/text_layout.hpp"
 #include "words/values.hpp"
@@ -22,7 +23,7 @@ std::size_t column_width(const std::string& standard) {
   return std::max<std::size_t>(20, standard.size() + 2);
 }
 
-/// "met        9 of 9 checks".
+/// "met       9 of 9".
 std::string standing_words(const Standing& standing, bool colour) {
   const std::string word = to_string(standing.status);
   if (standing.status == Status::no_target) return fmt::format(FMT_STRING("{:<{}}"), word, kStatusWidth + 8);
@@ -45,11 +46,6 @@ std::string reserve_words(const record::RoomRecord& room, const Standing& standi
   const Values values{units};
   return fmt::format(FMT_STRING("{}: mean {}{}"), grid.name, values.light(grid.statistics.mean_lx),
                      grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
-}
-
-std::string older_words(const record::RoomRecord& room) {
-  return fmt::format(FMT_STRING("! older: since then {} changed; run it again"),
-                     fmt::join(room.changed_since, ", "));
 }
 
 }  // namespace
@@ -83,7 +79,7 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
     line.resize(line.find_last_not_of(' ') + 1);
   }
   std::string text = line + "\n";
-  if (!room.changed_since.empty()) wrap(text, "  ", older_words(room), 4);
+  if (!room.changed_since.empty()) wrap(text, "  ! ", older_words(room) + "; run it again", 4);
   std::size_t told = 0, left = 0;
   for (const Finding& finding : findings(room)) {
     const standards::Check& check = room.assessment.checks[finding.front()];

@@ -24,6 +24,10 @@ std::string family_of(const std::string& name) {
   return number_in(name).empty() ? std::string() : joined(name, false);
 }
 
+std::string family_of(const assess::GridReading& grid) {
+  return grid.role == space::GridRole::wall ? "walls" : family_of(grid.name);
+}
+
 std::string number_in(const std::string& name) {
   return joined(name, true);
 }

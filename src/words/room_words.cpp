@@ -46,6 +46,11 @@ std::string place_words(const std::string& inside) {
                         : fmt::format(FMT_STRING("inside or behind \"{}\""), inside);
 }
 
+std::string older_words(const record::RoomRecord& room) {
+  if (room.changed_since.empty()) return {};
+  return fmt::format(FMT_STRING("older: since then {} changed"), fmt::join(room.changed_since, ", "));
+}
+
 std::string older_rooms_words(const record::RunRecord& run) {
   std::string words;
   for (const record::RoomRecord& room : run.rooms)

@@ -18,6 +18,9 @@ std::string meeting_words(const space::Meeting& meeting);
 /// "inside or behind "table 1"", "outside the room": where a point that cannot be read lies.
 std::string place_words(const std::string& inside);
 
+/// "older: since then the room, luminaire D2 changed"; empty: the results are current.
+std::string older_words(const record::RoomRecord& room);
+
 /// Rooms whose results are older than what they were computed from, with what has changed: "Showroom (the
 /// room, luminaire D2)"; empty: none.
 std::string older_rooms_words(const record::RunRecord& run);

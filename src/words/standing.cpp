@@ -56,10 +56,11 @@ const Check* decisive_check(const record::RoomRecord& room, const std::string& s
 std::string check_words(const Check& check, const record::RoomRecord& room, const units::ShownUnits& units) {
   const standards::Quantity quantity = check.demand.quantity;
   const std::string mark = check.demand.certainty == "agreed" ? "" : "*";
-  std::string asked = required(check.demand, units);
-  if (standards::is_upper_limit(quantity)) asked.replace(0, 2, "at most");
   const bool luminance = quantity == standards::Quantity::luminaire_luminance;
-  if (luminance) asked += " cd/m2";
+  const std::string asked =
+      standards::is_upper_limit(quantity)
+          ? fmt::format(FMT_STRING("at most {:g}{}"), check.demand.required, luminance ? " cd/m2" : "")
+          : required(check.demand, units);
   return fmt::format(FMT_STRING("{}, {} {} of {}{}"), name_of(check.target, room),
                      luminance ? "luminance" : symbol(quantity), number(quantity, check.actual, units, {}),
                      asked, mark);

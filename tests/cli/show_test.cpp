@@ -101,7 +101,7 @@ TEST(Show, ARunOfOneRoomKeepsTheOthersAndSaysWhatHasChanged) {
     EXPECT_FALSE(std::filesystem::exists(folder.path() / "p-results/grids/store--work-plane.csv"));
     EXPECT_TRUE(says(content_of(folder.path() / "p-results/figures/project--status.svg"), "older"));
     for (const auto& [figure, words] :
-         {std::pair{"store--work-plane", "OLDER than"}, {"store--eyes--ugr", "OLDER than"}})
+         {std::pair{"store--work-plane", "older: since then"}, {"store--eyes--ugr", "older: since then"}})
       EXPECT_TRUE(
           says(content_of(folder.path() / "p-results/figures" / (figure + std::string(".svg"))), words));
     folder.write("p.toml", both);

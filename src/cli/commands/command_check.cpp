@@ -185,16 +185,13 @@ int command_check(const std::vector<std::string>& words) {
                    "project",
                    false,
                    po::options_description()};
+  line.wants = "which project?";
   add_room_option(line.options, "describe");
   add_units_option(line.options);
   line.options.add_options()("quiet,q", "errors only")("help,h", "show this help");
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
-  if (!parsed.arguments.has("project")) {
-    say(fmt::format(FMT_STRING("glowgrid check: which project? See glowgrid check --help\n")));
-    return kBadInput;
-  }
-  const bool quiet = parsed.arguments.values.count("quiet") > 0;
+  const bool quiet = parsed.arguments.flag("quiet");
   const std::filesystem::path path = parsed.arguments.text("project");
   const auto opened = open_project(path);
   const OpenProject& open = *opened;

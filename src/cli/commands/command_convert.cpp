@@ -128,8 +128,8 @@ int command_convert(const std::vector<std::string>& words) {
       !read_number(arguments, "turn", false, changes.turn_deg))
     return kBadInput;
   const fs::path out = arguments.text("output");
-  const bool merge = arguments.values.count("merge") > 0, to_folder = names.size() > 1 && !merge;
-  const bool quiet = arguments.values.count("quiet") > 0;
+  const bool merge = arguments.flag("merge"), to_folder = names.size() > 1 && !merge;
+  const bool quiet = arguments.flag("quiet");
   const std::string format = format_of(arguments, to_folder ? fs::path() : out);
   if (format.empty())
     return complain("to which format? Give OUT the suffix .ies or .ldt, or say --to ies or --to ldt");

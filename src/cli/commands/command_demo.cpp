@@ -54,8 +54,7 @@ int command_demo(const std::vector<std::string>& words) {
   add_common_options(line.options);
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
-  const ThreadLimit threads(parsed.arguments.has("threads") ? parsed.arguments.values["threads"].as<int>()
-                                                            : 0);
+  const ThreadLimit threads(parsed.arguments.threads());
   const fs::path folder = parsed.arguments.has("folder") ? parsed.arguments.text("folder") : kDefaultFolder;
   if (changed_by_hand(folder)) {
     say(fmt::format(
@@ -70,7 +69,7 @@ int command_demo(const std::vector<std::string>& words) {
   }
   tell(fmt::format(FMT_STRING("The example project is {}\n\n"), (folder / kProject).string()));
   RunOptions options;
-  options.quiet = parsed.arguments.values.count("quiet") > 0;
+  options.quiet = parsed.arguments.flag("quiet");
   const int code = run_project(folder / kProject, options);
   if (code == kDone)
     tell(fmt::format(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"), kProject,

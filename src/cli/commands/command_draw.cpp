@@ -79,6 +79,7 @@ CommandLine command_line() {
       "source",
       false,
       po::options_description()};
+  line.wants = "which results, or which project?";
   line.options.add_options()("only", po::value<std::vector<std::string>>()->value_name("WORD")->composing(),
                              "only figures with this word; may be given several times")(
       "format,f", po::value<std::string>()->value_name("LIST")->default_value("svg,png"),
@@ -95,11 +96,6 @@ int command_draw(const std::vector<std::string>& words) {
   const ParseResult parsed = parse(command_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
-  if (!arguments.has("source")) {
-    say(fmt::format(
-        FMT_STRING("glowgrid draw: which results, or which project? See glowgrid draw --help\n")));
-    return kBadInput;
-  }
   const auto formats = parse_formats(arguments.text("format"));
   if (!formats) {
     say(fmt::format(
@@ -108,8 +104,8 @@ int command_draw(const std::vector<std::string>& words) {
         arguments.text("format")));
     return kBadInput;
   }
-  const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
-  const bool quiet = arguments.values.count("quiet") > 0;
+  const ThreadLimit threads(arguments.threads());
+  const bool quiet = arguments.flag("quiet");
   Problems problems;
   auto source = open_results(arguments.text("source"), problems);
   print_problems(problems, {}, quiet);

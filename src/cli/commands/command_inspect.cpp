@@ -136,6 +136,7 @@ CommandLine command_line() {
       "file",
       true,
       po::options_description()};
+  line.wants = "which files?";
   line.options.add_options()("output,o", po::value<std::string>()->value_name("FOLDER"),
                              "draw the curves into this folder (SVG and PNG)")(
       "at", po::value<std::vector<std::string>>()->value_name("C,GAMMA")->composing(),
@@ -167,14 +168,10 @@ int command_inspect(const std::vector<std::string>& words) {
   const std::vector<std::string> names = arguments.texts("file");
   std::vector<files::Direction> directions;
   figures::IntensityScale scale;
-  const bool tables = arguments.values.count("tables") > 0;
-  scale.per_klm = arguments.values.count("per-klm") > 0;
+  const bool tables = arguments.flag("tables");
+  scale.per_klm = arguments.flag("per-klm");
   const units::Parsed height = units::parse_quantity(
       arguments.has("height") ? arguments.text("height") : "2.5", units::Dimension::length);
-  if (names.empty()) {
-    say(fmt::format(FMT_STRING("glowgrid inspect: which files? See glowgrid inspect --help\n")));
-    return kBadInput;
-  }
   if (!parse_directions(arguments.texts("at"), directions)) return kBadInput;
   if (arguments.has("planes") && !parse_numbers(arguments.text("planes"), scale.more_planes)) {
     say(fmt::format(
@@ -194,12 +191,12 @@ int command_inspect(const std::vector<std::string>& words) {
     drawn.draw(inspections);
     written = drawn.written();
   }
-  if (arguments.values.count("json")) {
+  if (arguments.flag("json")) {
     tell(fmt::format(FMT_STRING("{}"), files::inspection_json(inspections, directions, tables)));
   } else {
-    const bool lines = arguments.values.count("table") > 0 ||
-                       (inspections.size() > kMostSheets && arguments.values.count("sheets") == 0 &&
-                        !tables && directions.empty());
+    const bool lines =
+        arguments.flag("table") ||
+        (inspections.size() > kMostSheets && !arguments.flag("sheets") && !tables && directions.empty());
     if (lines) tell(data_table(inspections));
     for (std::size_t i = 0; i < inspections.size() && !lines; ++i)
       tell(fmt::format(FMT_STRING("{}{}"), i ? "\n" : "", data_sheet(inspections[i], directions, tables)));
@@ -207,7 +204,7 @@ int command_inspect(const std::vector<std::string>& words) {
       tell(fmt::format(FMT_STRING("{}{}\n"), &path == &written[0] ? "\nDrawn:\n  " : "  ", path));
   }
   std::fflush(stdout);
-  if (!arguments.values.count("json")) print_findings(inspections, arguments.values.count("quiet") > 0);
+  if (!arguments.flag("json")) print_findings(inspections, arguments.flag("quiet"));
   const bool refused =
       std::any_of(inspections.begin(), inspections.end(), [](const auto& i) { return !i.photometry; });
   return refused ? kBadInput : kDone;

@@ -1,11 +1,14 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include <nlohmann/json.hpp>
 
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
+#include "cli/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/space/facing.hpp"
@@ -18,21 +21,15 @@ namespace {
 constexpr std::size_t kMostShown = 20;
 
 const OpenProject::Room* find_room(const OpenProject& open, const std::string& name) {
-  std::vector<std::string> names;
-  for (const OpenProject::Room& room : open.rooms) {
-    if (room.name() == name || (name.empty() && open.rooms.size() == 1)) return &room;
-    names.push_back(room.name());
-  }
+  if (name.empty() && open.rooms.size() == 1) return &open.rooms.front();
   if (name.empty()) {
     say(fmt::format(FMT_STRING("glowgrid probe: which room? Give --room with one of: {}\n"),
-                    fmt::join(names, ", ")));
+                    fmt::join(names_of(open), ", ")));
     return nullptr;
   }
-  const std::string near = nearest_word(name, names);
-  say(fmt::format(FMT_STRING("glowgrid probe: there is no room \"{}\"; {}\n"), name,
-                  near.empty() ? fmt::format(FMT_STRING("the rooms are: {}"), fmt::join(names, ", "))
-                               : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
-  return nullptr;
+  if (!chosen_rooms({name}, "probe", names_of(open))) return nullptr;
+  return &*std::find_if(open.rooms.begin(), open.rooms.end(),
+                        [&](const OpenProject::Room& room) { return room.name() == name; });
 }
 
 /// Up, down, along a direction, or towards the middle of an object.
@@ -113,7 +110,7 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
   const readings::Receiver point{at, *normal};
   studies::ProbeResult result;
   {
-    Progress progress(arguments.values.count("quiet") > 0);
+    Progress progress(arguments.flag("quiet"));
     result = studies::probe(room, weights, point, transport::Effort::fine(), progress.watch(room.name));
   }
   if (result.misplaced) {
@@ -124,7 +121,7 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
                         : fmt::format(FMT_STRING("inside or behind \"{}\""), result.misplaced->inside)));
     return kBadInput;
   }
-  if (arguments.values.count("json") > 0)
+  if (arguments.flag("json"))
     print_json(room, point, result);
   else
     print_table(room, lighting::mean_maintenance(room, weights, planned.room->maintenance_factor.value_or(1)),
@@ -144,6 +141,7 @@ int command_probe(const std::vector<std::string>& words) {
       "project",
       false,
       po::options_description()};
+  line.wants = "which project?";
   line.options.add_options()("room,r", po::value<std::string>()->value_name("NAME"),
                              "the room; may be left out when there is only one")(
       "at", po::value<std::string>()->value_name("X,Y,Z"), "the point, in the room's coordinates, m")(
@@ -154,15 +152,11 @@ int command_probe(const std::vector<std::string>& words) {
   const ParseResult parsed = parse(line, words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
-  if (!arguments.has("project")) {
-    say(fmt::format(FMT_STRING("glowgrid probe: which project? See glowgrid probe --help\n")));
-    return kBadInput;
-  }
-  const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
+  const ThreadLimit threads(arguments.threads());
   const std::filesystem::path path = arguments.text("project");
   const auto opened = open_project(path);
   const OpenProject& open = *opened;
-  print_problems(open.problems, open.sources, arguments.values.count("quiet") > 0);
+  print_problems(open.problems, open.sources, arguments.flag("quiet"));
   if (!open.usable) {
     say(fmt::format(FMT_STRING("{}\n"), error_summary(open, path)));
     return kBadInput;

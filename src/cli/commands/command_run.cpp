@@ -21,6 +21,7 @@ CommandLine command_line() {
                    "project",
                    false,
                    po::options_description()};
+  line.wants = "which project?";
   line.options.add_options()("output,o", po::value<std::string>()->value_name("FOLDER"),
                              "folder to write to; default: PROJECT-results beside the project file")(
       "accuracy,a", po::value<std::string>()->value_name("HOW")->default_value("normal"),
@@ -41,11 +42,7 @@ int command_run(const std::vector<std::string>& words) {
   const ParseResult parsed = parse(command_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
-  if (!arguments.has("project")) {
-    say(fmt::format(FMT_STRING("glowgrid run: which project? See glowgrid run --help\n")));
-    return kBadInput;
-  }
-  const ThreadLimit threads(arguments.has("threads") ? arguments.values["threads"].as<int>() : 0);
+  const ThreadLimit threads(arguments.threads());
   RunOptions options;
   const auto accuracy = run::Accuracy::parse(arguments.text("accuracy"));
   if (!accuracy) {
@@ -60,13 +57,13 @@ int command_run(const std::vector<std::string>& words) {
     options.units.emplace();
     if (!apply_units_option(arguments, "run", *options.units)) return kBadInput;
   }
-  options.spread = arguments.values.count("spread") > 0;
+  options.spread = arguments.flag("spread");
   options.rooms = arguments.texts("room");
-  options.use_cache = arguments.values.count("no-cache") == 0;
+  options.use_cache = !arguments.flag("no-cache");
   options.output = arguments.text("output");
-  options.strict = arguments.values.count("strict") > 0;
-  options.json = arguments.values.count("json") > 0;
-  options.quiet = arguments.values.count("quiet") > 0;
+  options.strict = arguments.flag("strict");
+  options.json = arguments.flag("json");
+  options.quiet = arguments.flag("quiet");
   return run_project(arguments.text("project"), options);
 }
 

@@ -31,6 +31,7 @@ CommandLine command_line() {
       "what",
       true,
       po::options_description()};
+  line.wants = "which results, or which project?";
   add_room_option(line.options, "show");
   add_units_option(line.options);
   line.options.add_options()("quiet,q", "no warnings")("help,h", "show this help");
@@ -55,8 +56,8 @@ int command_show(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::vector<std::string> what = arguments.texts("what");
-  if (what.empty() || what.size() > 2) {
-    say("glowgrid show: which results, or which project? See glowgrid show --help\n");
+  if (what.size() > 2) {
+    say("glowgrid show: one argument too many; see glowgrid show --help\n");
     return kBadInput;
   }
   std::optional<words::Section> section;
@@ -69,7 +70,7 @@ int command_show(const std::vector<std::string>& words) {
   }
   Problems problems;
   auto results = open_results(what[0], problems);
-  print_problems(problems, {}, arguments.values.count("quiet") > 0);
+  print_problems(problems, {}, arguments.flag("quiet"));
   if (!results || problems.has_errors()) return kBadInput;
   if (!apply_units_option(arguments, "show", results->run.units)) return kBadInput;
   std::vector<std::string> known;

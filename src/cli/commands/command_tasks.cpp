@@ -152,7 +152,7 @@ int command_tasks(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const auto table = chosen_table(parsed.arguments);
   if (!table) return kBadInput;
-  const bool json = parsed.arguments.values.count("json") > 0;
+  const bool json = parsed.arguments.flag("json");
   std::vector<std::string> asked = parsed.arguments.texts("words");
   asked.erase(std::remove(asked.begin(), asked.end(), ""), asked.end());
   if (!asked.empty() || json) return show(*table, asked, json);

@@ -23,32 +23,29 @@ int parts_for(std::size_t points, std::size_t luminaires) {
   return parts;
 }
 
-readings::Receiver receiver_at(const GridReading& grid, const Vec3& position) {
-  return {position, grid.kernel == readings::Kernel::semicylinder ? grid.facing : grid.grid.plane.normal,
-          grid.kernel};
-}
-
 }  // namespace
 
-void read_between(const transport::Transport& transport, const std::vector<space::LuminaireGroup>& groups,
+void read_between(const transport::Transport& transport, const space::Space& space,
                   const lighting::Weights& weights, std::vector<GridReading>& grids, const Watch& watch) {
   std::size_t luminaires = 0;
-  for (const space::LuminaireGroup& group : groups) luminaires += group.luminaires.size();
-  for (GridReading& reading : grids) {
+  for (const space::LuminaireGroup& group : space.groups) luminaires += group.luminaires.size();
+  for (std::size_t k = 0; k < grids.size(); ++k) {
+    GridReading& reading = grids[k];
     const readings::PlaneGrid& grid = reading.grid;
     const int parts = parts_for(grid.points.size(), luminaires);
-    if (!is_looked_at(reading) || reading.total_lx.empty() || !grid.normals.empty() || parts == 1) continue;
+    if (!is_looked_at(reading) || reading.total_lx.empty() || parts == 1) continue;
     std::vector<readings::Receiver> places;
     for (const auto& cell : grid.cells)
       for (int j = 0; j < parts; ++j)
         for (int i = 0; i < parts; ++i) {
           const Vec2 aside((i + 0.5) / parts - 0.5, (j + 0.5) / parts - 0.5);
-          places.push_back(
-              receiver_at(reading, grid.plane.at(grid.middle_of(cell) + aside.cwiseProduct(grid.cell))));
+          places.push_back(space.grids[k].receiver(0));
+          places.back().position = grid.plane.at(grid.middle_of(cell) + aside.cwiseProduct(grid.cell));
         }
     reading.between = {parts, std::vector<double>(places.size())};
-    for (std::size_t g = 0; g < groups.size(); ++g) {
-      const std::vector<double> lux = sources::straight_light(transport, groups[g].luminaires, places, watch);
+    for (std::size_t g = 0; g < space.groups.size(); ++g) {
+      const std::vector<double> lux =
+          sources::straight_light(transport, space.groups[g].luminaires, places, watch);
       for (std::size_t p = 0; p < lux.size(); ++p)
         reading.between.direct_lx[p] += weights[g].maintained() * lux[p];
     }

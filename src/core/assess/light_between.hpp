@@ -6,10 +6,10 @@
 
 namespace glow::assess {
 
-/// Straight light between the points of grids that people look at, as dense as drawings need it, into their
-/// `between`: steep light of few points would be drawn with corners. Maintained. Nothing judges by it. Throws
-/// Cancelled.
-void read_between(const transport::Transport& transport, const std::vector<space::LuminaireGroup>& groups,
+/// lx of straight light between the points of grids that people look at, as dense as drawings need it, into
+/// their `between`: steep light of few points would be drawn with corners. Maintained. Nothing judges by it.
+/// Throws Cancelled.
+void read_between(const transport::Transport& transport, const space::Space& space,
                   const lighting::Weights& weights, std::vector<GridReading>& grids, const Watch& watch);
 
 }  // namespace glow::assess

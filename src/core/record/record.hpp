@@ -36,6 +36,9 @@ struct GroupRecord {
   std::vector<double> rotations_deg, tilts_deg;  ///< by position; tilt: of gamma 0 from straight down
   std::vector<Vec3> positions;                   ///< of the middle of the luminous area
   std::optional<Vec3> aim;                       ///< what gamma 0 is directed at, where that was written
+
+  /// "Tarn & Fell Board light": maker and luminaire.
+  std::string full_name() const { return manufacturer.empty() ? luminaire : manufacturer + " " + luminaire; }
 };
 
 /// One luminaire as plans show it.

@@ -57,7 +57,7 @@ class RoomComputation {
     }
     engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
                                            [&](const GridReading& grid) { return is_rough(grid); });
-    assess::read_between(*first.transport, space_.groups, weights_, assessment().grids, watch_);
+    assess::read_between(*first.transport, space_, weights_, assessment().grids, watch_);
     study(first, eyes, studies);
     return std::move(computed_);
   }

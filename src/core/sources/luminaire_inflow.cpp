@@ -5,6 +5,7 @@
 #include "core/sources/direct_light.hpp"
 #include "core/sources/patch_light.hpp"
 #include "core/sources/received_light.hpp"
+#include "core/sources/straight_light.hpp"
 
 namespace glow::sources {
 namespace {
@@ -25,11 +26,10 @@ void read_direct(const transport::Transport& transport,
                  const std::vector<photometry::PlacedLuminaire>& luminaires, double tolerance,
                  const Watch& watch, const transport::ReceiverChoice& choice, transport::Inflow& inflow) {
   const transport::MirrorPaths& mirrors = transport.mirrors();
-  std::vector<DirectLight> open, shaded, mirrored;
+  const StraightSources direct_sources(transport, luminaires);
+  std::vector<DirectLight> mirrored;
   std::vector<std::unique_ptr<const photometry::PlacedLuminaire>> images;
   for (const photometry::PlacedLuminaire& luminaire : luminaires) {
-    open.emplace_back(luminaire, nullptr);
-    shaded.emplace_back(luminaire, &transport.tracer(), &transport.occluders());
     for (const transport::MirrorPath& path : mirrors.from(luminaire.frame.origin)) {
       images.push_back(
           std::make_unique<const photometry::PlacedLuminaire>(image_of(luminaire, mirrors, path)));
@@ -46,11 +46,8 @@ void read_direct(const transport::Transport& transport,
   parallel_for(receivers.size(), watch, "direct light", [&](std::size_t r) {
     if (!transport::is_chosen(choice, r)) return;
     std::vector<const DirectLight*> straight, by_mirrors;
-    for (std::size_t l = 0; l < luminaires.size() && !receivers[r].reflected_only; ++l) {
-      const bool hidden = transport.occluders().may_block(receivers[r].position, luminaires[l].frame.origin,
-                                                          open[l].surface().reach_m());
-      straight.push_back(&(hidden ? shaded : open)[l]);
-    }
+    for (std::size_t l = 0; l < luminaires.size() && !receivers[r].reflected_only; ++l)
+      straight.push_back(&direct_sources.seen_from(receivers[r].position, l));
     for (const DirectLight& source : mirrored) by_mirrors.push_back(&source);
     const DirectLux direct = received(straight, receivers[r], tolerance);
     inflow.direct_lx[r] = direct.lux;

@@ -1,6 +1,7 @@
 #include "figures/flat/flat_view.hpp"
 
 #include "figures/flat/dense_grid.hpp"
+#include "words/room_words.hpp"
 
 #include <fmt/format.h>
 
@@ -20,14 +21,8 @@ constexpr int kFewCells = 80;                          // up to here lines are r
 
 }  // namespace
 
-std::string older_words(const record::RoomRecord& room) {
-  if (room.changed_since.empty()) return {};
-  return fmt::format(FMT_STRING("OLDER than the project: {} changed since"),
-                     fmt::join(room.changed_since, ", "));
-}
-
 void draw_older(SvgCanvas& canvas, const record::RoomRecord& room, const Vec2& at) {
-  const std::string words = older_words(room);
+  const std::string words = words::older_words(room);
   if (!words.empty()) canvas.text(at, fitted_text(words, 600, 12.5, true), {12.5, "start", kFail, true});
 }
 

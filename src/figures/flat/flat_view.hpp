@@ -25,7 +25,6 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const assess::G
 
 /// Results that are older than the project say so, in red, under a figure's title; nothing where they are
 /// current.
-std::string older_words(const record::RoomRecord& room);
 void draw_older(SvgCanvas& canvas, const record::RoomRecord& room, const Vec2& at);
 
 /// "123" or "4.5", without the unit.

@@ -8,6 +8,7 @@
 
 #include "figures/curves/curve_style.hpp"
 #include "figures/flat/plan_context.hpp"
+#include "words/room_words.hpp"
 
 namespace glow::figures {
 namespace {
@@ -210,7 +211,7 @@ void PlanFigure::title() {
         by += (by.empty() ? "; required by " : ", ") + number.standard;
     values += by;
   }
-  if (!room_.changed_since.empty()) values = older_words(room_);
+  if (!room_.changed_since.empty()) values = words::older_words(room_);
   canvas_.text({kTitleLeft, 84}, fitted_text(values, room, 12.5),
                {12.5, "start", room_.changed_since.empty() ? kSheetGrey : kFail});
 }

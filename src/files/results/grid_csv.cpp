@@ -6,6 +6,13 @@
 
 namespace glow::files {
 
+std::string csv_cell(const std::string& words) {
+  if (words.find_first_of(",\"\n\r") == std::string::npos) return words;
+  std::string quoted = "\"";
+  for (const char c : words) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
+  return quoted + "\"";
+}
+
 std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& units) {
   const char *m = units.length_unit(), *lx = units.light_unit();
   std::string text = fmt::format(
@@ -37,8 +44,8 @@ std::string eyes_csv(const assess::RoomGlare& glare, const assess::EyeSetGlare& 
   const auto worst = [&](int source, double share) {
     if (source < 0) return std::string(",,,\n");
     const assess::GlareSourceName& name = glare.sources[std::size_t(source)];
-    return fmt::format(FMT_STRING("{},{:.6g},{:.6g},{:.4f}\n"), name.mark, units.length(name.position.x()),
-                       units.length(name.position.y()), share);
+    return fmt::format(FMT_STRING("{},{:.6g},{:.6g},{:.4f}\n"), csv_cell(name.mark),
+                       units.length(name.position.x()), units.length(name.position.y()), share);
   };
   const auto value = [](const std::optional<double>& v) {
     return v ? fmt::format(FMT_STRING("{:.2f}"), *v) : std::string();

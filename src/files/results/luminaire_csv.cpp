@@ -2,16 +2,10 @@
 
 #include <fmt/format.h>
 
+#include "files/results/grid_csv.hpp"
+
 namespace glow::files {
 namespace {
-
-/// In quotation marks where it must be.
-std::string cell(const std::string& words) {
-  if (words.find_first_of(",\"\n\r") == std::string::npos) return words;
-  std::string quoted = "\"";
-  for (const char c : words) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
-  return quoted + "\"";
-}
 
 std::string place(const Vec3& p, const units::ShownUnits& units) {
   return fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g}"), units.length(p.x()), units.length(p.y()),
@@ -29,11 +23,12 @@ std::string luminaire_csv(const record::RoomRecord& room, const units::ShownUnit
         units.length_unit());
   for (const record::GroupRecord& group : room.groups)
     for (std::size_t i = 0; i < group.positions.size(); ++i)
-      text += fmt::format(FMT_STRING("{},{},{},{},{},{:.6g},{:.6g},{},{:.6g},{:.6g},{}\n"), cell(room.name),
-                          cell(group.mark), cell(group.manufacturer), cell(group.luminaire),
-                          place(group.positions[i], units), group.rotations_deg[i], group.tilts_deg[i],
-                          group.aim ? place(*group.aim, units) : ",,", group.weight.output, group.flux_lm,
-                          group.watts_w ? fmt::format(FMT_STRING("{:.6g}"), *group.watts_w) : std::string());
+      text +=
+          fmt::format(FMT_STRING("{},{},{},{},{},{:.6g},{:.6g},{},{:.6g},{:.6g},{}\n"), csv_cell(room.name),
+                      csv_cell(group.mark), csv_cell(group.manufacturer), csv_cell(group.luminaire),
+                      place(group.positions[i], units), group.rotations_deg[i], group.tilts_deg[i],
+                      group.aim ? place(*group.aim, units) : ",,", group.weight.output, group.flux_lm,
+                      group.watts_w ? fmt::format(FMT_STRING("{:.6g}"), *group.watts_w) : std::string());
   return text;
 }
 

@@ -14,12 +14,10 @@ using standards::Check;
 using standards::Target;
 using standards::Verdict;
 
-constexpr std::size_t kFewest = 3;  // things of one kind that are worth a line together
-const std::string kWalls = "walls";
-
 /// One thing and quantity.
 struct Item {
   std::string name, family;  ///< empty: stands alone
+  bool walls = false;
   std::vector<const Check*> checks;
 };
 
@@ -27,7 +25,7 @@ const Check& first_of(const std::vector<const Check*>& checks) {
   return **std::find_if(checks.begin(), checks.end(), [](const Check* check) { return check != nullptr; });
 }
 
-/// Whether it is met by all, with the margin that it has least.
+/// Whether it is met by all standards that ask for it.
 bool is_met(const Item& item) {
   return std::all_of(item.checks.begin(), item.checks.end(), [](const Check* check) {
     return !check || (check->verdict == Verdict::met && check->binding);
@@ -59,11 +57,12 @@ std::vector<Item> items_of(const record::RoomRecord& room, const std::vector<std
              first.actual == check.actual && !item.checks[by];
     });
     if (same == items.end()) {
-      same = items.insert(items.end(), Item{name_of(check.target, room), {}, {}});
+      same = items.insert(items.end(), Item{name_of(check.target, room), {}, false, {}});
       same->checks.resize(standards.size());
-      const bool wall = check.target.kind == Target::Kind::grid &&
-                        room.assessment.grids[check.target.id].role == space::GridRole::wall;
-      same->family = wall ? kWalls : family_of(same->name);
+      const bool grid = check.target.kind == Target::Kind::grid;
+      const auto* reading = grid ? &room.assessment.grids[check.target.id] : nullptr;
+      same->walls = reading && reading->role == space::GridRole::wall;
+      same->family = reading ? family_of(*reading) : family_of(same->name);
     }
     same->checks[by] = &check;
   }
@@ -81,10 +80,9 @@ CheckRow row_of(const std::vector<const Item*>& members) {
     row.high = std::max(row.high, first_of(member->checks).actual);
   }
   if (members.size() == 1) return row;
-  row.name =
-      least.family == kWalls
-          ? fmt::format(FMT_STRING("{} walls, least {}"), members.size(), least.name)
-          : fmt::format(FMT_STRING("{} x {}, least {}"), members.size(), least.family, number_in(least.name));
+  row.name = least.walls ? fmt::format(FMT_STRING("{} walls, least {}"), members.size(), least.name)
+                         : fmt::format(FMT_STRING("{} x {}, least {}"), members.size(), least.family,
+                                       number_in(least.name));
   return row;
 }
 
@@ -117,7 +115,7 @@ std::vector<CheckRow> check_rows(const record::RoomRecord& room, const std::vect
           members.push_back(&items[k]);
           numbers.push_back(k);
         }
-    if (members.size() < kFewest && items[i].family != kWalls) {
+    if (members.size() < kWorthALine && !items[i].walls) {
       members.resize(1);
       numbers.resize(1);
     }

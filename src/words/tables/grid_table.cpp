@@ -14,7 +14,6 @@ namespace glow::words {
 namespace {
 
 constexpr std::size_t kNameWidth = 26;  // the whole table keeps to 80 columns
-constexpr std::size_t kFewest = 3;      // things of one kind that are worth a line together
 
 using assess::GridReading;
 
@@ -90,19 +89,16 @@ void GridTable::row(const std::string& name, const readings::Statistics& s, cons
 /// A line for each grid; walls, and things that repeat, in one at the place of their first.
 void GridTable::write_grids() {
   std::map<std::string, std::vector<const GridReading*>> families;
-  const auto family = [](const GridReading& grid) {
-    return grid.role == space::GridRole::wall ? std::string("walls") : family_of(grid.name);
-  };
   const auto is_shown = [](const GridReading& grid) {  // eye level serves the modelling ratio
     return !grid.total_lx.empty() && grid.role != space::GridRole::eye_level;
   };
   for (const GridReading& grid : room_.assessment.grids)
-    if (is_shown(grid)) families[family(grid)].push_back(&grid);
+    if (is_shown(grid)) families[family_of(grid)].push_back(&grid);
   for (const GridReading& grid : room_.assessment.grids) {
     if (!is_shown(grid)) continue;
-    std::vector<const GridReading*>& members = families[family(grid)];
-    if (grid.role == space::GridRole::wall || (!family(grid).empty() && members.size() >= kFewest)) {
-      if (members.front() == &grid) write_together(family(grid), members);
+    std::vector<const GridReading*>& members = families[family_of(grid)];
+    if (grid.role == space::GridRole::wall || (!family_of(grid).empty() && members.size() >= kWorthALine)) {
+      if (members.front() == &grid) write_together(family_of(grid), members);
       continue;
     }
     row(name_of(grid), grid.statistics, fmt::format(FMT_STRING("{:.1f}"), light(grid.statistics.mean_lx)));

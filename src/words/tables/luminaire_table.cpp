@@ -24,9 +24,8 @@ std::string aim_words(const record::GroupRecord& group, const units::ShownUnits&
 
 /// What all of a group share, then where each hangs.
 std::string group_rows(const record::GroupRecord& group, const units::ShownUnits& units) {
-  std::string text =
-      fmt::format(FMT_STRING("  {:<{}} {:>3} x {}\n"), fitted(group.mark, kMarkWidth), kMarkWidth,
-                  group.positions.size(), fitted(group.manufacturer + " " + group.luminaire, 60));
+  std::string text = fmt::format(FMT_STRING("  {:<{}} {:>3} x {}\n"), fitted(group.mark, kMarkWidth),
+                                 kMarkWidth, group.positions.size(), fitted(group.full_name(), 60));
   wrap(text, "    ",
        fmt::format(FMT_STRING("each {:.0f} lm, {} W, dimmed to {:.0f} %, maintenance factor {:.2f}"),
                    group.flux_lm, watts(group.watts_w), 100 * group.weight.output, group.weight.maintenance),
@@ -77,7 +76,7 @@ std::string luminaire_totals(const record::RunRecord& run) {
     for (const record::GroupRecord& group : room.groups) {
       Total& total = totals[group.mark];
       const double count = double(group.positions.size());
-      total.luminaire = group.manufacturer + " " + group.luminaire;
+      total.luminaire = group.full_name();
       total.count += group.positions.size();
       total.flux_lm += count * group.flux_lm;
       if (!group.watts_w) total.watts_w.reset();

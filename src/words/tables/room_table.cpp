@@ -29,9 +29,7 @@ std::string head(const record::RoomRecord& room, Section section, bool colour) {
   std::string text =
       fmt::format(FMT_STRING("\n{}: {}\n"), room.name,
                   room.assessment.status == assess::Status::no_target ? status : painted(status, colour));
-  if (!room.changed_since.empty())
-    wrap(text, "  ",
-         fmt::format(FMT_STRING("! older: since then {} changed"), fmt::join(room.changed_since, ", ")), 4);
+  if (!room.changed_since.empty()) wrap(text, "  ! ", older_words(room), 4);
   if (section == Section::grids || section == Section::luminaires) return text;
   for (const record::TaskRecord& task : room.tasks)
     wrap(text, "  ",
