@@ -131,9 +131,15 @@ ColourScale styled_scale(double low, double high, const model::FigureStyle& styl
 }
 
 std::string ColourScale::label(double level) const {
-  double least = INFINITY;
-  for (std::size_t k = 1; k < marks.size(); ++k) least = std::min(least, marks[k] - marks[k - 1]);
-  const int decimals = level < 10 || least < 1 ? (least < 0.1 ? 2 : 1) : 0;
+  double to_next = INFINITY;
+  for (const double mark : marks)
+    if (mark != level) to_next = std::min(to_next, std::abs(mark - level));
+  int decimals = level < 10 || to_next < 1 ? 1 : 0;
+  const auto rounded_away = [&] {
+    const double power = std::pow(10.0, decimals);
+    return std::abs(level - std::round(level * power) / power);
+  };
+  while (decimals < 4 && rounded_away() > 0.05 * to_next) ++decimals;
   return fmt::format(FMT_STRING("{:.{}f}"), level, decimals);
 }
 

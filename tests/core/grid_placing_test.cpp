@@ -90,6 +90,30 @@ TEST(Facing, IsUpDownADirectionOrTowardsAThing) {
   EXPECT_TRUE(parse_point("10,20,1 m", feet)->isApprox(Vec3(3.048, 6.096, 1)));
 }
 
+TEST(Facing, LiesOffTheNearestSideOfAThing) {
+  const std::vector<PlanShape> things = {{"till", {{{4, 0}, {6, 0}, {6, 2}, {4, 2}}, 0, 1}, true},
+                                         {"turned", {{{4, 2}, {6, 2}, {6, 0}, {4, 0}}, 0, 1}, true},
+                                         {"screen", {{{0, 3}, {2, 3}}, 0, 2}, true}};
+  struct Case {
+    Vec3 at;
+    const char* words;
+    Vec3 way;
+  };
+  for (const Case& c : {Case{{4, 1, 0.5}, "off till", -Vec3::UnitX()},
+                        {{6.2, 1, 0.5}, "off till", Vec3::UnitX()},
+                        {{5, 1, 1}, "off till", Vec3::UnitZ()},
+                        {{5, 1, 0.05}, "off till", -Vec3::UnitZ()},
+                        {{5, 2, 0.5}, "off turned", Vec3::UnitY()},
+                        {{1, 2.9, 1}, "off screen", -Vec3::UnitY()},
+                        {{1, 3.2, 1}, "off screen", Vec3::UnitY()},
+                        {{1, 1, 0.5}, "towards till", Vec3::UnitX()}}) {
+    const Facing facing = parse_facing(c.words, c.at, things);
+    ASSERT_TRUE(facing.direction) << c.words;
+    EXPECT_TRUE(facing.direction->isApprox(c.way)) << c.words << " " << facing.direction->transpose();
+  }
+  EXPECT_FALSE(parse_facing("off screen", {1, 3, 1}, things).direction);  // within a sheet: on neither side
+}
+
 TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
   Built b;
   Space space;

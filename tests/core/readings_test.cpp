@@ -124,6 +124,29 @@ TEST(Array, LiesHalfASpacingFromTheWalls) {
   EXPECT_NEAR((array.inside[7] - Vec2(8.4, 4.8)).norm(), 0, 1e-12);
 }
 
+TEST(Array, ByItsSpacingLiesInTheMiddleOfWhatItFills) {
+  struct Case {
+    Vec2 spacing;
+    geometry::Polygon within;
+    int rows, columns;
+    Vec2 first;
+  };
+  for (const Case& c : {Case{{2.4, 3.2}, {}, 2, 4, {1.2, 1.6}}, Case{{3, 2}, {}, 3, 3, {1.8, 1.2}},
+                        Case{{50, 50}, {}, 1, 1, {4.8, 3.2}},
+                        Case{{1, 1}, {{2, 1}, {5, 1}, {5, 3}, {2, 3}}, 2, 3, {2.5, 1.5}}}) {
+    const auto array = space::array_positions(rectangle(9.6, 6.4), {1, 1, c.spacing, c.within});
+    EXPECT_EQ(array.rows, c.rows);
+    EXPECT_EQ(array.columns, c.columns);
+    ASSERT_EQ(array.inside.size(), std::size_t(c.rows * c.columns));
+    EXPECT_NEAR((array.inside[0] - c.first).norm(), 0, 1e-12) << array.inside[0].transpose();
+    EXPECT_EQ(array.spacing, c.spacing);
+  }
+  // What sticks out of the room stays empty.
+  EXPECT_EQ(
+      space::array_positions(rectangle(4, 4), {1, 4, {}, {{2, 1}, {6, 1}, {6, 3}, {2, 3}}}).outside.size(),
+      2u);
+}
+
 TEST(Array, NamesThePositionsThatAPolygonCutsOff) {
   const auto array = space::array_positions({{0, 0}, {8, 0}, {8, 3}, {4, 3}, {4, 6}, {0, 6}}, {2, 2, {}, {}});
   EXPECT_EQ(array.inside.size(), 3u);

@@ -3,8 +3,10 @@
 #include <gtest/gtest.h>
 
 #include <pugixml.hpp>
+#include <set>
 
 #include "figures/figure_list.hpp"
+#include "figures/flat/flat_view.hpp"
 #include "figures/room_sheet.hpp"
 
 namespace glow::figures {
@@ -211,6 +213,36 @@ TEST(ColourScale, FollowsTheStyle) {
   model::FigureStyle own;
   ASSERT_FALSE(own.set("levels", "10, 20", fc));
   EXPECT_NEAR(styled_scale(1, 30, own, fc).levels[1], 20, 1e-9);
+}
+
+TEST(ColourScale, NamesNoTwoLevelsAlike) {
+  for (const auto& [low, high] :
+       {std::pair{163.2, 164.6}, {0.1, 1.2}, {4.0, 11.0}, {200.0, 500.0}, {0.02, 0.05}}) {
+    const ColourScale scale = banded_scale(low, high, 8);
+    std::set<std::string> labels;
+    for (const double level : scale.marks)
+      EXPECT_TRUE(labels.insert(scale.label(level)).second) << scale.label(level);
+  }
+  EXPECT_EQ(banded_scale(200, 500, 6).label(250), "250");
+}
+
+TEST(Figures, AreLogarithmicOnlyWhereMuchOfAWideRangeIsDark) {
+  record::RunRecord run = made_up();
+  assess::GridReading& plane = run.rooms[0].assessment.grids[0];
+  const auto levels = [&] { return scale_of({&run.rooms[0], run.style, run.units, {}}, {&plane}).levels; };
+  const auto is_even = [](const std::vector<double>& list) {
+    return list.size() > 2 && std::abs((list[2] - list[1]) - (list[1] - list[0])) < 1e-9;
+  };
+  const auto lit = [&](auto&& light) {
+    for (std::size_t p = 0; p < plane.total_lx.size(); ++p) plane.total_lx[p] = light(p);
+    plane.statistics = readings::statistics(plane.total_lx);
+  };
+  lit([&](std::size_t p) { return p == 0 ? 5.0 : 300.0 + double(p); });  // one dark corner
+  EXPECT_TRUE(is_even(levels()));
+  lit([&](std::size_t p) { return p == 0 ? 500.0 : 5.0 + double(p) / 10; });  // one bright spot
+  EXPECT_FALSE(is_even(levels()));
+  run.style.logarithmic = false;
+  EXPECT_TRUE(is_even(levels()));
 }
 
 TEST(Figures, ShareOneScaleOnlyWhenAskedTo) {
