@@ -12,6 +12,7 @@
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
+#include "core/run/arrange_room.hpp"
 #include "core/run/run_rooms.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/record_json.hpp"
@@ -239,6 +240,23 @@ void print_answer(const ProjectRun& run, const RunOptions& options) {
   if (options.say_files) name_files(run.folder(), run.run());
 }
 
+/// Finds the arrangements that the project leaves to the tool, of the rooms that are computed.
+bool arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path& path) {
+  store::TransportCache cache(cache_folder(path));
+  Progress progress(options.quiet);
+  Problems problems;
+  for (std::size_t r = 0; r < open.project.rooms.size(); ++r) {
+    const model::Room& room = open.project.rooms[r];
+    const bool open_yet = std::any_of(room.luminaires.begin(), room.luminaires.end(),
+                                      [](const auto& placement) { return placement.arrange.has_value(); });
+    if (open_yet && is_chosen(options.rooms, room.name))
+      run::settle_arrangements(open.project, r, open.standards, options.accuracy,
+                               options.use_cache ? &cache : nullptr, progress.watch(room.name), problems);
+  }
+  print_problems(problems, open.sources, options.quiet);
+  return problems.error_count() == 0;
+}
+
 }  // namespace
 
 int run_project(const fs::path& path, const RunOptions& options) {
@@ -249,6 +267,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
     return kBadInput;
   }
   if (!chosen_rooms(options.rooms, "run", names_of(*open))) return kBadInput;
+  if (!arrange_rooms(*open, options, path)) return kBadInput;
   ProjectRun run(*open, options, path);
   run.compute();
   print_problems(run.found(), {}, options.quiet);

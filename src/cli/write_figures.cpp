@@ -80,4 +80,23 @@ void write_figures(const std::vector<figures::Figure>& list,
   }
 }
 
+std::string write_figure_file(const std::filesystem::path& file, const std::string& svg) {
+  const std::string suffix = file.extension().string();
+  if (suffix == ".svg") {
+    files::write_whole(file, svg);
+    return {};
+  }
+  if (suffix != ".png" && suffix != ".pdf") return "expected a name that ends in .svg, .png or .pdf";
+  std::filesystem::path aside = file;
+  aside.replace_filename("." + file.stem().string() + ".part" + suffix);
+  std::string reason;
+  std::error_code error;
+  if (figures::convert_svg(svg, aside, reason)) {
+    std::filesystem::rename(aside, file, error);
+    if (error) reason = error.message();
+  }
+  if (!reason.empty()) std::filesystem::remove(aside, error);
+  return reason;
+}
+
 }  // namespace glow::cli

@@ -20,4 +20,8 @@ void write_figures(const std::vector<figures::Figure>& list,
                    const std::string& prefix, files::OutputFolder& folder, Problems& problems,
                    const Watch& watch);
 
+/// One drawing into a file of its own, whole or not at all: SVG, PNG or PDF by its suffix. Gives why it could
+/// not be made; empty: it was. Throws OutputError.
+std::string write_figure_file(const std::filesystem::path& file, const std::string& svg);
+
 }  // namespace glow::cli

@@ -159,7 +159,7 @@ TEST(Show, TheScheduleHasARowForEachLuminaire) {
   EXPECT_EQ(run_draft(folder).code, 0);
   const std::string csv = content_of(folder.path() / "p-results/luminaires.csv");
   EXPECT_EQ(count_lines(csv), 1u + 1 + 6) << csv;
-  EXPECT_TRUE(says(csv, "\n\"A, B\",D2,Quillon,Kestrel downlight 150,1,2,2.5,0,38.65")) << csv;
+  EXPECT_TRUE(says(csv, "\n\"A, B\",D2 1,D2,Quillon,Kestrel downlight 150,1,2,2.5,0,38.65")) << csv;
   EXPECT_TRUE(says(csv, ",3,2,0,0.5,1649.6")) << csv;
   const json group = json_in(folder.path() / "p-results/results.json").at("rooms")[0].at("luminaires")[0];
   EXPECT_NEAR(group.at("tilts_deg")[0].get<double>(), std::atan2(2, 2.5) * 180 / M_PI, 0.01);

@@ -40,7 +40,7 @@ Assessment assess(const Setting& setting, const SeenFromEyes& eyes, const LitRoo
         read_glare(setting, eyes, lit, scope.ratings ? plane_initial(setting, lit.light) : std::nullopt,
                    scope.views, watch);
     if (brief.rates_ugr)
-      assessment.glare.table = table_glare(setting.space(), brief, *lit.groups, lit.weights);
+      assessment.glare.table = table_glare(setting.space(), brief, *lit.groups, lit.weights, scope.tabular);
   }
   if (error) tell_uncertainties(setting, lit.light, *error, assessment);
   judge(setting.space(), setting.brief(), *lit.groups, lit.weights, assessment);

@@ -3,6 +3,7 @@
 #include "core/assess/glare_reader.hpp"
 #include "core/assess/grid_reader.hpp"
 #include "core/assess/judge.hpp"
+#include "core/assess/table_glare.hpp"
 
 namespace glow::assess {
 
@@ -12,6 +13,7 @@ struct Scope {
   bool glare = true;         ///< eyes are read, and the tabular value
   Views views;               ///< of UGR: only these
   bool ratings = true;       ///< GR of eyes, where it is rated
+  const TabularMemory* tabular = nullptr;  ///< what is known of the tabular method; null: nothing
 };
 
 /// The one judge: what a room's light comes to, glare included, and how it stands against what is asked. Pure

@@ -50,11 +50,22 @@ std::size_t distinct(std::vector<double> places) {
 
 using Against = TableGlare::Against;
 
+double tabular_value(const photometry::Photometry& photometry, const cavity::TableRoom& room,
+                     cavity::Sight sight, const cavity::Reflectances& set) {
+  return cavity::tabular_ugr(photometry, room, sight, {set})[0];
+}
+
 class TableReader {
  public:
   TableReader(const space::Space& space, const space::GlareBrief& brief,
-              const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights)
-      : space_(space), brief_(brief), groups_(groups), weights_(weights), sides_(sides_of(space.outline)) {}
+              const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights,
+              const TabularMemory* memory)
+      : space_(space),
+        brief_(brief),
+        groups_(groups),
+        weights_(weights),
+        memory_(memory),
+        sides_(sides_of(space.outline)) {}
 
   TableGlare read() {
     look_for_reasons();
@@ -86,6 +97,7 @@ class TableReader {
   const space::GlareBrief& brief_;
   const std::vector<space::LuminaireGroup>& groups_;
   const lighting::Weights& weights_;
+  const TabularMemory* memory_;
   std::optional<Sides> sides_;
   cavity::Reflectances set_;
   TableGlare result_;
@@ -104,7 +116,8 @@ void TableReader::look_for_reasons() {
     against(*reason == cavity::NoTable::no_luminous_size    ? Against::no_luminous_size
             : *reason == cavity::NoTable::no_luminous_width ? Against::no_luminous_width
                                                             : Against::no_light_downwards);
-  else if (!cavity::ugr_headline(*first.photometry).symmetric)
+  else if (!(memory_ ? memory_->symmetric(first.photometry)
+                     : cavity::ugr_headline(*first.photometry).symmetric))
     against(Against::not_symmetric);
   if (height() < kLowest) against(Against::not_above_eye);
   if (sides_) look_at_luminaires();
@@ -165,14 +178,35 @@ void TableReader::add(const Vec2& sight, double along, double across, int wall) 
   value.x_h = x;
   value.y_h = y;
   value.crosswise = along_c0 == (p.area.extent_c0_m <= p.area.extent_c90_m);
-  value.ugr = cavity::tabular_ugr(p, room, plane, {set_})[0] + cavity::flux_correction(p) +
-              8 * std::log10(std::max(1e-6, weights_.front().output));
+  value.ugr =
+      (memory_ ? memory_->ugr(group.photometry, room, plane, set_) : tabular_value(p, room, plane, set_)) +
+      cavity::flux_correction(p) + 8 * std::log10(std::max(1e-6, weights_.front().output));
   if (std::isfinite(value.ugr)) result_.values.push_back(value);
   const bool beyond = x < kSmallest || y < kSmallest || x > kLargest || y > kLargest;
   if (beyond) remark({TableGlare::Remark::Kind::beyond_table, 0, 0});
 }
 
 }  // namespace
+
+bool TabularMemory::symmetric(const std::shared_ptr<const photometry::Photometry>& photometry) const {
+  const std::lock_guard<std::mutex> lock(mutex_);
+  Luminaire& known = luminaires_[photometry.get()];
+  known.photometry = photometry;
+  if (!known.symmetric) known.symmetric = cavity::ugr_headline(*photometry).symmetric;
+  return *known.symmetric;
+}
+
+double TabularMemory::ugr(const std::shared_ptr<const photometry::Photometry>& photometry,
+                          const cavity::TableRoom& room, cavity::Sight sight,
+                          const cavity::Reflectances& set) const {
+  const std::lock_guard<std::mutex> lock(mutex_);
+  Luminaire& known = luminaires_[photometry.get()];
+  known.photometry = photometry;
+  const auto [found, is_new] = known.values.try_emplace(
+      {room.x, room.y, sight == cavity::Sight::along_c0 ? 0.0 : 1.0, set.top, set.walls, set.bottom});
+  if (is_new) found->second = tabular_value(*photometry, room, sight, set);
+  return found->second;
+}
 
 std::optional<double> TableGlare::worst() const {
   std::optional<double> worst;
@@ -181,8 +215,9 @@ std::optional<double> TableGlare::worst() const {
 }
 
 TableGlare table_glare(const space::Space& space, const space::GlareBrief& brief,
-                       const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights) {
-  return TableReader(space, brief, groups, weights).read();
+                       const std::vector<space::LuminaireGroup>& groups, const lighting::Weights& weights,
+                       const TabularMemory* memory) {
+  return TableReader(space, brief, groups, weights, memory).read();
 }
 
 }  // namespace glow::assess

@@ -122,6 +122,13 @@ double RoomShell::ceiling_height(const Vec2& p) const {
   return lowest;
 }
 
+Vec3 RoomShell::ceiling_facing(const Vec2& p) const {
+  const auto lowest = std::min_element(ceiling.begin(), ceiling.end(), [&](const auto& a, const auto& b) {
+    return a.height(p) < b.height(p);
+  });
+  return Vec3(lowest->slope.x(), lowest->slope.y(), -1).normalized();
+}
+
 double RoomShell::clear_height(const Vec2& p) const {
   constexpr double kEdge = 1e-6;  // m
   double lowest = ceiling_height(p);

@@ -46,6 +46,8 @@ struct RoomShell {
                         double wall_reflectance, double ceiling_reflectance);
   /// m; of the planes, where walls end.
   double ceiling_height(const Vec2& p) const;
+  /// Unit length, into the room: what the lowest of the planes faces there; steps are level.
+  Vec3 ceiling_facing(const Vec2& p) const;
   /// m; what is clear below the planes and the steps that reach over the place, edges not counted.
   double clear_height(const Vec2& p) const;
   const Material& wall_material(std::size_t wall) const { return walls[walls.size() == 1 ? 0 : wall]; }

@@ -5,7 +5,7 @@ namespace glow::lighting {
 Weights planned_weights(const model::Project& project, const model::Room& room, const space::Space& space) {
   Weights weights;
   for (const space::LuminaireGroup& group : space.groups)
-    weights.push_back({room.luminaires[group.placement].dimming,
+    weights.push_back({room.luminaires[group.placement].dimming * group.share,
                        model::maintenance_factor(*project.find(group.mark), room)});
   return weights;
 }

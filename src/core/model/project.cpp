@@ -10,6 +10,14 @@ const ScheduledLuminaire* Project::find(const std::string& mark) const {
   return entry == schedule.end() ? nullptr : &*entry;
 }
 
+std::vector<std::string> Project::marks_of(const std::string& mark) const {
+  const ScheduledLuminaire* entry = find(mark);
+  if (!entry || entry->parts.empty()) return {mark};
+  std::vector<std::string> marks;
+  for (const FittingPart& part : entry->parts) marks.push_back(part.mark);
+  return marks;
+}
+
 double maintenance_factor(const ScheduledLuminaire& entry, const Room& room) {
   if (!entry.maintenance) return room.maintenance_factor.value_or(1);
   return maintenance_factor(*entry.maintenance, room.room_surfaces.value_or(SurfaceMaintenance{}).factor);

@@ -31,11 +31,21 @@ struct WorkPlane {
   Place place, leave_out_place;
 };
 
-/// One line of the luminaire schedule.
+/// One of the luminaires that make a fitting together.
+struct FittingPart {
+  std::string mark;
+  double dimming = 1;           ///< share of the fitting's own
+  std::optional<double> cct_k;  ///< instead of the part's own
+  Place place;                  ///< of the mark
+};
+
+/// One line of the luminaire schedule: a photometric file, or a fitting of several parts at exactly one
+/// place.
 struct ScheduledLuminaire {
   std::string mark;
-  std::string file;  ///< as written, relative to the project's folder
-  Place place;       ///< of the mark
+  std::string file;  ///< as written, relative to the project's folder; empty: a fitting
+  std::vector<FittingPart> parts;
+  Place place;  ///< of the mark
   Place file_place;
   std::optional<double> flux_lm;                    ///< of the luminaire, instead of the file's
   std::optional<double> cct_k;                      ///< correlated colour temperature
@@ -43,6 +53,7 @@ struct ScheduledLuminaire {
   std::optional<double> lamp_luminance_cd_m2;       ///< of lamps that can be seen
   std::optional<double> shielding_deg;              ///< from the horizontal, within which they cannot
   std::optional<LuminaireMaintenance> maintenance;  ///< nothing: the room's one number
+  std::optional<double> price;                      ///< of one, in whatever currency
   std::shared_ptr<const photometry::Photometry> photometry;  ///< null until it has been read
 };
 
@@ -50,7 +61,11 @@ struct ScheduledLuminaire {
 struct Array {
   int rows = 1, columns = 1;
   std::optional<Vec2> spacing;
-  geometry::Polygon within;  ///< the part of the room that it fills; empty: all of it
+  geometry::Polygon within;        ///< the part of the room that it fills; empty: all of it
+  double turned_deg = 0;           ///< about the vertical, luminaires included
+  bool staggered = false;          ///< every second row is moved by half a spacing
+  std::optional<double> margin_m = {};  ///< from the edges to the outer ones; nothing: half a spacing
+  bool fitted = false;             ///< every row is laid over what of it lies inside, in proportion
 };
 
 struct Row {
@@ -64,6 +79,31 @@ struct Ring {
   int count = 3;
 };
 
+/// From corner to corner, the first and the last at its ends: by count, or as many as fit at a spacing.
+struct Along {
+  std::vector<Vec2> path;
+  int count = 0;
+  std::optional<double> spacing_m;
+};
+
+/// One over each object of a name or kind.
+struct Over {
+  std::string thing;
+  Vec2 offset = Vec2::Zero();  ///< from its middle, along its own axes
+};
+
+/// What an arrangement that the tool finds is to save, and what it may change.
+enum class Least { luminaires, watts, cost };
+struct Arrange {
+  Least least = Least::luminaires;
+  std::optional<std::pair<double, double>> heights_m;  ///< mounting heights, from and to
+  double least_dimming = 1;                            ///< share of full output down to which it may dim
+  bool turns = true, staggers = true;
+  int most = 0;  ///< luminaires; 0: as many as could be sensible
+  std::optional<double> margin_m;
+  geometry::Polygon within;  ///< the part of the room that is filled; empty: all of it
+};
+
 /// A place on a wall: `from_m` along it from its first corner.
 struct OnWall {
   int number = 1;
@@ -73,14 +113,19 @@ struct OnWall {
 
 enum class Mounting { unstated, recessed, surface, suspended, wall, standing };
 
-/// One entry of a room's luminaires: a single one, a row, a ring or an array.
+/// One entry of a room's luminaires: a single one, a row, a ring, an array, ...
 struct LuminairePlacement {
   std::string mark;
+  std::string name;  ///< of the group, unique in the room; empty: by mark and number
   std::optional<Vec2> at;
   std::optional<Array> array;
   std::optional<Row> row;
   std::optional<Ring> ring;
+  std::optional<Along> along;
+  std::optional<Over> over;
   std::optional<OnWall> on_wall;
+  std::optional<Arrange> arrange;  ///< an even array that is yet to be found
+  std::string on;  ///< "ceiling", a wall or "object.face", which it shines away from; empty: none of these
   Mounting mounting = Mounting::unstated;
   double dimming = 1;  ///< share of full output
   double rotation_deg = 0;
@@ -89,7 +134,7 @@ struct LuminairePlacement {
   double tilt_deg = 0;                      ///< by which gamma 0 leans from straight down towards C0
   std::optional<Vec3> aim;    ///< point that gamma 0 is directed at; the luminaire then turns about that axis
   bool blocks_light = false;  ///< its body, as the photometric file states it, is part of the room
-  Place place, mark_place, at_place, height_place;
+  Place place, mark_place, at_place, height_place, name_place;
 };
 
 struct Room {
@@ -146,6 +191,8 @@ struct Project {
   FigureStyle figures;
 
   const ScheduledLuminaire* find(const std::string& mark) const;
+  /// The marks with files that shine where this one is placed: a fitting's parts, or itself.
+  std::vector<std::string> marks_of(const std::string& mark) const;
 };
 
 /// The maintenance factor of a luminaire type in a room: from its parts where they are stated, else the

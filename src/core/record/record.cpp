@@ -10,6 +10,8 @@ GroupRecord group_of(const model::Project& project, const model::Room& room,
                      const space::LuminaireGroup& group, const lighting::Weight& weight) {
   const photometry::Photometry& ph = *group.photometry;
   GroupRecord record;
+  record.name = group.name;
+  record.fitting = group.fitting;
   record.mark = group.mark;
   record.manufacturer = ph.manufacturer;
   record.luminaire = ph.luminaire;

@@ -25,6 +25,8 @@ struct TaskRecord {
 
 /// One group of luminaires; its number is its id.
 struct GroupRecord {
+  std::string name;     ///< unique in the room
+  std::string fitting;  ///< mark of the fitting that it is a part of; empty: none
   std::string mark, manufacturer, luminaire, format;
   double flux_lm = 0;  ///< of each, as new
   lighting::Weight weight;

@@ -4,9 +4,9 @@
 #include <memory>
 
 #include "core/assess/light_between.hpp"
+#include "core/run/room_pass.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/tolerance.hpp"
-#include "core/transport/content_key.hpp"
 
 namespace glow::run {
 namespace {
@@ -16,15 +16,6 @@ using assess::GridReading;
 using standards::Check;
 using standards::Target;
 using standards::Verdict;
-
-/// One pass over a room: how light travels to what is read, and the light.
-struct Pass {
-  std::unique_ptr<const assess::ReadingPlan> plan;
-  std::unique_ptr<const transport::Transport> transport;
-  std::unique_ptr<const assess::Setting> setting;
-  std::unique_ptr<const lighting::Lighting> lighting;
-  assess::LitRoom lit;
-};
 
 class RoomComputation {
  public:
@@ -84,21 +75,8 @@ class RoomComputation {
 };
 
 Pass RoomComputation::pass(assess::ReadingPlan plan, const transport::Effort& effort) {
-  Pass pass;
-  pass.plan = std::make_unique<const assess::ReadingPlan>(std::move(plan));
-  std::optional<transport::TracedHits> known;
-  std::string key;
-  if (store_) {
-    key = transport::content_key(space_.geometry, pass.plan->receivers, effort);
-    known = store_->find(key);
-  }
-  pass.transport = std::make_unique<const transport::Transport>(std::move(known), space_.geometry,
-                                                                pass.plan->receivers, effort, watch_);
+  Pass pass = pass_over(space_, brief_, weights_, std::move(plan), effort, store_, watch_);
   computed_.reused = computed_.reused && !pass.transport->traced();
-  if (store_ && pass.transport->traced()) store_->keep(key, pass.transport->hits());
-  pass.setting = std::make_unique<const assess::Setting>(space_, brief_, *pass.plan, *pass.transport);
-  pass.lighting = std::make_unique<const lighting::Lighting>(space_, *pass.transport, watch_);
-  pass.lit = {&space_.groups, weights_, pass.lighting->weighted(weights_)};
   record::RoomRecord& record = computed_.record;
   record.engine.patches = pass.transport->patches().size();
   record.engine.rays = pass.transport->hits().rays();

@@ -6,17 +6,10 @@
 #include "core/model/maintenance.hpp"
 #include "core/record/record.hpp"
 #include "core/run/accuracy.hpp"
+#include "core/run/room_pass.hpp"
 #include "core/transport/transport.hpp"
 
 namespace glow::run {
-
-/// Keeps traced hits for later; may forget and may fail, in silence. Called from several threads at once.
-class TransportStore {
- public:
-  virtual ~TransportStore() = default;
-  virtual std::optional<transport::TracedHits> find(const std::string& key) = 0;
-  virtual void keep(const std::string& key, const transport::TracedHits& hits) = 0;
-};
 
 /// What to do beyond computing and verifying.
 struct Studies {

@@ -63,7 +63,7 @@ class Builder {
                       room_.name));
     space_.points = place_points(room_, built, problems_);
     lay_eyes();
-    PlacedGroups placed = place_luminaires(project_, room_, built.shell, walls, space_.geometry, problems_);
+    PlacedGroups placed = place_luminaires(project_, room_, built, walls, space_.geometry, problems_);
     space_.groups = std::move(placed.groups);
     demand_of_room();
     array_spacings_ = std::move(placed.array_spacings);
@@ -210,7 +210,8 @@ void Builder::lay_eyes() {
 /// What screens are said not to mirror hangs in the room.
 void Builder::check_left_out(const std::vector<model::LeftOutLuminaire>& list) {
   std::vector<std::string> marks;
-  for (const model::LuminairePlacement& placement : room_.luminaires) marks.push_back(placement.mark);
+  for (const model::LuminairePlacement& placement : room_.luminaires)
+    for (const std::string& mark : project_.marks_of(placement.mark)) marks.push_back(mark);
   for (const model::LeftOutLuminaire& entry : list)
     if (std::find(marks.begin(), marks.end(), entry.mark) == marks.end())
       problems_.error(

@@ -19,11 +19,14 @@ namespace glow::space {
 /// they give is said by lighting::Weights.
 struct LuminaireGroup {
   std::string mark;
+  std::string name;           ///< unique in the room: as written, or the mark and a number
+  std::string fitting;        ///< mark of the fitting that it is a part of; empty: none
+  double share = 1;           ///< of the placement's dimming: a part's own
   std::size_t placement = 0;  ///< number of the entry in model::Room::luminaires
   std::shared_ptr<const photometry::Photometry> photometry;  ///< at the flux that the project states
   std::vector<photometry::PlacedLuminaire> luminaires;
   std::vector<double> rotations_deg;  ///< of each luminaire
-  std::optional<model::Array> array;  ///< laid as an array, by count
+  std::optional<model::Array> array;  ///< laid as an array in plan, by count
   std::optional<double> cct_k;
   std::optional<double> ra;  ///< general colour rendering index
   std::optional<double> lamp_luminance_cd_m2, shielding_deg;

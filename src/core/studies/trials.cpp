@@ -22,8 +22,10 @@ bool hangs_on_glare(const standards::Check& check) {
   return standards::is_glare(check.demand.quantity);
 }
 
-/// Reflectances of the patches, of what lands on them, with changes.
-Eigen::VectorXd repainted(const transport::Transport& transport, const std::vector<FinishChange>& changes) {
+}  // namespace
+
+Eigen::VectorXd repainted_patches(const transport::Transport& transport,
+                                  const std::vector<FinishChange>& changes) {
   const transport::PatchSet& patches = transport.patches();
   Eigen::VectorXd reflectance = transport.exchange().reflectance;
   for (std::size_t i = 0; i < patches.size(); ++i) {
@@ -36,8 +38,6 @@ Eigen::VectorXd repainted(const transport::Transport& transport, const std::vect
   }
   return reflectance;
 }
-
-}  // namespace
 
 Trials::Trials(const StudiedRoom& room) : room_(room), choice_(room.setting.that_count()) {
   const space::Brief& brief = room.setting.brief();
@@ -82,7 +82,7 @@ Trial Trials::dimmed(double factor) const {
 
 Trial Trials::with_finishes(const std::vector<FinishChange>& changes) const {
   const transport::Transport& transport = room_.setting.transport();
-  const Eigen::VectorXd reflectance = repainted(transport, changes);
+  const Eigen::VectorXd reflectance = repainted_patches(transport, changes);
   Trial trial = as_it_is();
   lighting::RoomLight& light = trial.lit.light;
   const transport::GroupLight before = light.maintained;
@@ -217,8 +217,9 @@ assess::Assessment Trials::judged(const Trial& trial) const {
 }
 
 assess::Assessment Trials::judged_with_eyes(const Trial& trial) const {
-  return assess::assess(room_.setting, room_.eyes, trial.lit, nullptr, {true, true, std::nullopt},
-                        room_.watch);
+  assess::Scope scope;
+  scope.judged_only = true;
+  return assess::assess(room_.setting, room_.eyes, trial.lit, nullptr, scope, room_.watch);
 }
 
 std::vector<standards::Check> Trials::broken(const assess::Assessment& trial) const {
@@ -248,7 +249,8 @@ std::vector<photometry::PlacedLuminaire> placed_of(const space::Space& space,
 
 bool has_room_for(const space::Space& space, const photometry::PlacedLuminaire& luminaire,
                   const std::vector<std::pair<std::size_t, std::size_t>>& itself) {
-  constexpr double kClear = 0.1;  // m above what stands below
+  constexpr double kClear = 0.1;    // m above what stands below
+  constexpr double kBeside = 0.25;  // m: what hangs higher or lower than that is not in its way
   const Vec3& at = luminaire.frame.origin;
   const auto reach_of = [](const photometry::PlacedLuminaire& l) {
     return std::max(l.area.extent_c0_m, l.area.extent_c90_m) / 2;
@@ -264,7 +266,8 @@ bool has_room_for(const space::Space& space, const photometry::PlacedLuminaire& 
     for (std::size_t l = 0; l < space.groups[g].luminaires.size(); ++l) {
       if (std::find(itself.begin(), itself.end(), std::pair(g, l)) != itself.end()) continue;
       const photometry::PlacedLuminaire& other = space.groups[g].luminaires[l];
-      if ((other.frame.origin - at).norm() < reach + reach_of(other)) return false;
+      const Vec3 way = other.frame.origin - at;
+      if (std::abs(way.z()) < kBeside && way.head<2>().norm() < reach + reach_of(other)) return false;
     }
   return true;
 }

@@ -78,6 +78,10 @@ class Trials {
   mutable std::map<std::size_t, std::optional<sources::RememberedPlaces>> places_;  ///< of one thread
 };
 
+/// Reflectances of the patches, of what lands on them, with changes.
+Eigen::VectorXd repainted_patches(const transport::Transport& transport,
+                                  const std::vector<FinishChange>& changes);
+
 /// The check of an assessment that is the same demand on the same thing; null: it was not made.
 const standards::Check* same_check(const assess::Assessment& assessment, const standards::Check& check);
 

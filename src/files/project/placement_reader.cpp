@@ -24,8 +24,11 @@ constexpr Range kFlux{0, 1e7, true};
 constexpr Range kColourTemperature{1000, 20000};
 constexpr Range kColourRendering{0, 100};
 constexpr Range kDimming{0, 1};
+constexpr Range kPrice{0, 1e9};
 constexpr int kMostRows = 1000;
 constexpr double kLeastSpacing = 0.1;  // m
+constexpr Range kSpacing{kLeastSpacing, 2000};
+constexpr double kShortestPiece = 1e-6;  // m, of a path
 
 Mounting read_mounting(TomlTable& table) {
   static const std::map<std::string, Mounting> kinds = {{"recessed", Mounting::recessed},
@@ -80,6 +83,10 @@ std::optional<Vec2> read_at(TomlTable& table) {
 std::optional<model::Array> read_array(TomlTable& table) {
   model::Array array;
   array.within = read_within(table);
+  array.turned_deg = table.quantity("turned", Dimension::angle, kAngle).value_or(0);
+  array.staggered = table.flag("staggered").value_or(false);
+  array.margin_m = table.quantity("margin", Dimension::length, kAlong);
+  array.fitted = table.flag("fitted").value_or(false);
   if (table.has("spacing")) {
     for (const char* key : {"rows", "columns"})
       if (table.has(key)) {
@@ -105,6 +112,96 @@ std::optional<model::Array> read_array(TomlTable& table) {
   array.rows = *rows;
   array.columns = *columns;
   return array;
+}
+
+std::optional<model::Along> read_along(TomlTable& table) {
+  model::Along along;
+  const auto path = table.points("path", Need::required);
+  const auto count = table.count("count", 2, kMostRows);
+  along.spacing_m = table.quantity("spacing", Dimension::length, kSpacing);
+  table.finish();
+  if (!path) return std::nullopt;
+  along.path = *path;
+  for (std::size_t i = 0; i + 1 < path->size(); ++i)
+    if (((*path)[i + 1] - (*path)[i]).norm() < kShortestPiece) {
+      table.problems().error(
+          "P005", table.place_of("path"),
+          fmt::format(FMT_STRING("corners {} and {} of \"path\" are the same; leave one out"), i + 1, i + 2));
+      return std::nullopt;
+    }
+  if (table.has("count") == table.has("spacing")) {
+    table.problems().error("P007", table.place(),
+                           "a path needs one of \"count\" (the first and the last luminaire at its ends) and "
+                           "\"spacing\" (as many as fit)");
+    return std::nullopt;
+  }
+  if (!count && !along.spacing_m) return std::nullopt;
+  along.count = count.value_or(0);
+  return along;
+}
+
+std::optional<model::Arrange> read_arrange(TomlTable& table) {
+  static const std::map<std::string, model::Least> kinds = {
+      {"luminaires", model::Least::luminaires}, {"watts", model::Least::watts}, {"cost", model::Least::cost}};
+  model::Arrange arrange;
+  if (const auto word = table.text("least")) {
+    const auto found = kinds.find(*word);
+    if (found != kinds.end())
+      arrange.least = found->second;
+    else
+      table.problems().error(
+          "P005", table.place_of("least"),
+          fmt::format(FMT_STRING("\"least\" is \"{}\"; expected luminaires, watts or cost"), *word));
+  }
+  const auto low = table.quantity("lowest", Dimension::length, kDropHeight);
+  const auto high = table.quantity("highest", Dimension::length, kDropHeight);
+  if (low.has_value() != high.has_value() || (low && *low > *high))
+    table.problems().error("P007", table.place(),
+                           "mounting heights are searched from \"lowest\" to \"highest\"; give both, the "
+                           "lower one first");
+  else if (low)
+    arrange.heights_m = std::pair(*low, *high);
+  arrange.least_dimming = table.quantity("dimming", Dimension::ratio, kDimming).value_or(1);
+  arrange.turns = table.flag("turned").value_or(true);
+  arrange.staggers = table.flag("staggered").value_or(true);
+  arrange.most = table.count("most", 1, 400).value_or(0);
+  arrange.margin_m = table.quantity("margin", Dimension::length, kAlong);
+  arrange.within = read_within(table);
+  table.finish();
+  return arrange;
+}
+
+/// The name or kind of an object, or a table with an offset.
+void read_over(TomlTable& table, LuminairePlacement& placement) {
+  if (!table.has("over")) return;
+  placement.at_place = table.place_of("over");
+  if (table.is_text("over")) {
+    placement.over = model::Over{table.text("over").value_or(""), Vec2::Zero()};
+    return;
+  }
+  if (auto over = table.table("over")) {
+    const auto thing = over->text("thing", Need::required);
+    const auto offset = over->point("offset");
+    if (thing) placement.over = model::Over{*thing, offset.value_or(Vec2::Zero())};
+    over->finish();
+  }
+}
+
+/// What it is mounted on: heights, tilt and aim follow from that.
+void read_on(TomlTable& table, LuminairePlacement& placement) {
+  placement.on = table.text("on").value_or("");
+  if (!table.has("on")) return;
+  if (!table.has("at")) placement.at_place = table.place_of("on");
+  for (const char* key : {"mounting_height", "suspension", "tilt", "aim", "on_wall", "over"})
+    if (table.has(key))
+      table.problems().error("P007", table.place_of(key),
+                             fmt::format(FMT_STRING("\"{}\" does not go with \"on\": the luminaire shines "
+                                                    "straight away from what it is mounted on; keep one"),
+                                         key));
+  if (placement.mounting != Mounting::unstated && placement.mounting != Mounting::recessed &&
+      placement.mounting != Mounting::surface)
+    table.problems().error("P007", table.place_of("mounting"),
+                           "what is mounted on a surface is recessed in it, or mounting = \"surface\"");
 }
 
 void read_where(TomlTable& table, LuminairePlacement& placement) {
@@ -133,13 +230,20 @@ void read_where(TomlTable& table, LuminairePlacement& placement) {
     placement.at_place = wall->place();
     wall->finish();
   }
+  if (auto along = table.table("along")) {
+    placement.at_place = along->place();
+    placement.along = read_along(*along);
+  }
+  read_over(table, placement);
+  if (auto arrange = table.table("arrange")) placement.arrange = read_arrange(*arrange);
   int ways = 0;
-  for (const char* key : {"at", "array", "row", "ring", "on_wall"}) ways += table.has(key);
+  for (const char* key : {"at", "array", "row", "ring", "along", "over", "on_wall", "arrange"})
+    ways += table.has(key);
   if (ways != 1)
     table.problems().error(
         "P007", table.place(),
         "a luminaire needs exactly one of \"at\" (one luminaire), \"array\" (rows and columns), \"row\", "
-        "\"ring\" and \"on_wall\"");
+        "\"ring\", \"along\" (a path), \"over\" (things), \"on_wall\" and \"arrange\" (found by the tool)");
 }
 
 /// Settings that contradict each other, or lack their other half.
@@ -168,8 +272,11 @@ LuminairePlacement read_placement(TomlTable& table) {
   placement.place = table.place();
   placement.mark = table.text("mark", Need::required).value_or("");
   placement.mark_place = table.place_of("mark");
+  placement.name = table.text("name").value_or("");
+  placement.name_place = table.place_of("name");
   read_where(table, placement);
   placement.mounting = read_mounting(table);
+  read_on(table, placement);
   if (placement.on_wall && placement.mounting == Mounting::unstated) placement.mounting = Mounting::wall;
   placement.rotation_deg = table.quantity("rotation", Dimension::angle, kAngle).value_or(0);
   placement.mounting_height_m = table.quantity("mounting_height", Dimension::length, kDropHeight);
@@ -189,18 +296,56 @@ LuminairePlacement read_placement(TomlTable& table) {
 
 }  // namespace
 
+namespace {
+
+std::vector<model::FittingPart> read_parts(TomlTable& table) {
+  std::vector<model::FittingPart> parts;
+  for (TomlTable& each : table.tables("parts")) {
+    model::FittingPart part;
+    part.mark = each.text("mark", Need::required).value_or("");
+    part.place = each.place_of("mark");
+    part.dimming = each.quantity("dimming", Dimension::ratio, kDimming).value_or(1);
+    part.cct_k = each.quantity("cct", Dimension::temperature, kColourTemperature);
+    each.finish();
+    parts.push_back(std::move(part));
+  }
+  return parts;
+}
+
+/// Of what is said of a luminaire with a file nothing can be said of a fitting.
+void check_fitting(TomlTable& table) {
+  for (const char* key : {"file", "flux", "cct", "ra", "maintenance", "lamp_luminance", "shielding"})
+    if (table.has(key)) {
+      table.problems().error("P007", table.place_of(key),
+                             fmt::format(FMT_STRING("\"{}\" is said of a fitting's parts, each in its own "
+                                                    "[luminaires.MARK]; a fitting has \"parts\" only"),
+                                         key));
+      table.skip(key);
+    }
+}
+
+}  // namespace
+
 std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
   std::vector<model::ScheduledLuminaire> schedule;
   for (auto& [mark, table] : root.named_tables("luminaires")) {
     model::ScheduledLuminaire entry;
     entry.mark = mark;
-    entry.file = table.text("file", Need::required).value_or("");
     entry.place = table.place();
+    entry.parts = read_parts(table);
+    if (!entry.parts.empty()) {
+      check_fitting(table);
+      table.finish();
+      schedule.push_back(std::move(entry));
+      continue;
+    }
+    entry.file = table.text("file", Need::required).value_or("");
     entry.file_place = table.place_of("file");
     entry.flux_lm = table.quantity("flux", Dimension::flux, kFlux);
     entry.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
     entry.ra = table.quantity("ra", Dimension::number, kColourRendering);
     entry.maintenance = read_luminaire_maintenance(table);
+    entry.price = table.quantity("price", Dimension::number, kPrice);
     read_shielding(table, entry);
     table.finish();
     schedule.push_back(std::move(entry));
@@ -210,7 +355,16 @@ std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
 
 std::vector<LuminairePlacement> read_placements(TomlTable& room) {
   std::vector<LuminairePlacement> placements;
-  for (TomlTable& table : room.tables("luminaires")) placements.push_back(read_placement(table));
+  for (TomlTable& table : room.tables("luminaires")) {
+    LuminairePlacement placement = read_placement(table);
+    for (const LuminairePlacement& other : placements)
+      if (!placement.name.empty() && placement.name == other.name)
+        table.problems().error("P007", placement.name_place,
+                               fmt::format(FMT_STRING("two groups of luminaires are called \"{}\"; the other "
+                                                      "is at line {}. Names are unique in a room"),
+                                           placement.name, other.name_place.line));
+    placements.push_back(std::move(placement));
+  }
   return placements;
 }
 

@@ -211,11 +211,12 @@ void check_maintenance(const Project& project, Problems& problems) {
     if (room.maintenance_factor) continue;
     std::string lacking;
     bool parts = false;
-    for (const model::LuminairePlacement& placement : room.luminaires) {
-      const model::ScheduledLuminaire* entry = project.find(placement.mark);
-      parts = parts || (entry && entry->maintenance);
-      if (entry && !entry->maintenance) lacking = entry->mark;
-    }
+    for (const model::LuminairePlacement& placement : room.luminaires)
+      for (const std::string& mark : project.marks_of(placement.mark)) {
+        const model::ScheduledLuminaire* entry = project.find(mark);
+        parts = parts || (entry && entry->maintenance);
+        if (entry && !entry->maintenance) lacking = entry->mark;
+      }
     if (parts && !room.room_surfaces)
       problems.error(
           "P004", room.place,

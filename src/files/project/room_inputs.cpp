@@ -56,7 +56,10 @@ class InputParts {
     if (const toml::node* node = document_.at_path("rooms")[number].node())
       parts.push_back({"the room", print_of(text_of(*node))});
     std::set<std::string> marks, meshes;
-    for (const model::LuminairePlacement& placement : room.luminaires) marks.insert(placement.mark);
+    for (const model::LuminairePlacement& placement : room.luminaires) {
+      marks.insert(placement.mark);
+      for (const std::string& part : project_.marks_of(placement.mark)) marks.insert(part);
+    }
     for (const model::ScheduledLuminaire& entry : project_.schedule)
       if (marks.count(entry.mark)) parts.push_back({"luminaire " + entry.mark, print_of_luminaire(entry)});
     for (const model::Object& object : room.objects)
@@ -68,7 +71,7 @@ class InputParts {
 
  private:
   std::string print_of_luminaire(const model::ScheduledLuminaire& entry) {
-    std::string own = print_of_file(entry.file);
+    std::string own = entry.file.empty() ? std::string() : print_of_file(entry.file);
     if (const toml::node* node = document_["luminaires"][entry.mark].node()) own += text_of(*node);
     return print_of(own);
   }

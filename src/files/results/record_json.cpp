@@ -134,6 +134,8 @@ void describe_maintenance(A& a, Field<A, GroupRecord>& group) {
 
 template <class A>
 void describe(A& a, Field<A, GroupRecord>& group) {
+  a("name", group.name);
+  a("fitting", group.fitting);
   a("mark", group.mark);
   a("manufacturer", group.manufacturer);
   a("luminaire", group.luminaire);

@@ -24,8 +24,10 @@ std::string aim_words(const record::GroupRecord& group, const units::ShownUnits&
 
 /// What all of a group share, then where each hangs.
 std::string group_rows(const record::GroupRecord& group, const units::ShownUnits& units) {
-  std::string text = fmt::format(FMT_STRING("  {:<{}} {:>3} x {}\n"), fitted(group.mark, kMarkWidth),
-                                 kMarkWidth, group.positions.size(), fitted(group.full_name(), 60));
+  const bool named = group.name != group.mark;
+  std::string text = fmt::format(FMT_STRING("  {:<{}} {:>3} x {}{}\n"), fitted(group.mark, kMarkWidth),
+                                 kMarkWidth, group.positions.size(), fitted(group.full_name(), 60),
+                                 named ? fmt::format(FMT_STRING(", \"{}\""), group.name) : std::string());
   wrap(text, "    ",
        fmt::format(FMT_STRING("each {:.0f} lm, {} W, dimmed to {:.0f} %, maintenance factor {:.2f}"),
                    group.flux_lm, watts(group.watts_w), 100 * group.weight.output, group.weight.maintenance),

@@ -4,9 +4,10 @@
 
 #include <set>
 
-#include "core/geometry/area_vector.hpp"
 #include "core/space/facing.hpp"
+#include "core/space/flat.hpp"
 #include "core/space/placing/footprints.hpp"
+#include "core/space/placing/named_faces.hpp"
 
 namespace glow::space {
 namespace {
@@ -17,26 +18,6 @@ using readings::Plane;
 constexpr double kSamePlane = 0.001;  // m
 constexpr double kDefaultInset =
     0.5;  // m; level grids through a whole room keep as far from walls as the work plane
-
-/// Plane and outline of a flat polygon, counter-clockwise seen from its side: u along its first edge. One
-/// that lies level and square to the room keeps the plan's x and y.
-struct Flat {
-  Plane plane;
-  geometry::Polygon outline;
-};
-
-Flat flat_of(const std::vector<Vec3>& corners) {
-  Flat flat;
-  flat.plane.origin = corners[0];
-  flat.plane.normal = geometry::area_vector(corners).normalized();
-  flat.plane.u = (corners[1] - corners[0]).normalized();
-  flat.plane.v = flat.plane.normal.cross(flat.plane.u);
-  constexpr double kSquare = 1e-9;
-  if (flat.plane.normal.z() > 1 - kSquare && flat.plane.u.x() > 1 - kSquare)
-    flat.plane = Plane::level(corners[0].z());
-  for (const Vec3& p : corners) flat.outline.push_back(flat.plane.local(p));
-  return flat;
-}
 
 std::vector<Vec3> corners_of(const model::PlacedRectangle& r) {
   const Eigen::Isometry3d frame = Eigen::Translation3d(r.at) *
@@ -136,11 +117,8 @@ void GridPlacer::place_ceiling(const GridWish& wish, const std::string& name) {
   if (grids_.size() == before || shell.ceiling.size() == 1) return;
   readings::PlaneGrid& grid = grids_.back().grid;
   for (Vec3& p : grid.points) {
-    const auto lowest = std::min_element(
-        shell.ceiling.begin(), shell.ceiling.end(),
-        [&](const auto& a, const auto& b) { return a.height(p.head<2>()) < b.height(p.head<2>()); });
-    p.z() = lowest->height(p.head<2>());
-    const Vec3 down = Vec3(lowest->slope.x(), lowest->slope.y(), -1).normalized();
+    p.z() = shell.ceiling_height(p.head<2>());
+    const Vec3 down = shell.ceiling_facing(p.head<2>());
     grid.normals.push_back(wish.turned ? Vec3(-down) : down);
   }
 }
@@ -158,42 +136,25 @@ void GridPlacer::place_wall(const GridWish& wish, std::size_t wall, const std::s
   lay(wish, name, GridRole::wall, flat.plane, flat.outline, holes, wish.inset_m);
 }
 
-/// "bench 2.top", "bench.top" (of each of several), "board": a face of an object, or of all of that name.
+/// A face of an object, or of all of that name.
 bool GridPlacer::place_on_objects(const GridWish& wish) {
-  const std::size_t dot = wish.on.rfind('.');
-  const std::string object_name = wish.on.substr(0, dot);
-  const std::string face_name = dot == std::string::npos ? "" : wish.on.substr(dot + 1);
-  bool found = false;
+  const NamedFaces found = named_faces(wish.on, built_.objects, wish.on_place, problems_);
   std::vector<Flat> faces;
-  for (const PlacedObject& placed : built_.objects) {
-    if (placed.name != object_name && placed.base != object_name) continue;
-    const Face* face = placed.face(face_name);
-    if (!face) {
-      std::string names;
-      for (const Face& each : placed.faces) names += (names.empty() ? "" : ", ") + each.name;
-      problems_.error("P050", wish.on_place,
-                      names.empty()
-                          ? fmt::format(FMT_STRING("\"{}\" is a mesh and has no named faces; give a "
-                                                   "rectangle or polygon"),
-                                        placed.name)
-                          : fmt::format(FMT_STRING("\"{}\" has no face \"{}\"; it has: {}"), placed.name,
-                                        face_name, names));
-      return true;
-    }
-    found = true;
+  for (const NamedFace& named : found.faces) {
+    const PlacedObject& placed = *named.object;
     std::string name = wish.name;
     if (name == wish.on)
-      name = fmt::format(FMT_STRING("{} {}"), placed.name, face->name);
-    else if (placed.name != object_name)
+      name = fmt::format(FMT_STRING("{} {}"), placed.name, named.face->name);
+    else if (wish.on.substr(0, wish.on.rfind('.')) != placed.name)
       name += placed.name.substr(placed.base.size());
-    const Flat flat = flat_of(face->corners);
-    warn_of_wall(wish, placed, face->name, flat);
+    const Flat flat = flat_of(named.face->corners);
+    warn_of_wall(wish, placed, named.face->name, flat);
     faces.push_back(flat);
     if (wish.together) continue;
     lay(wish, name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m);
   }
-  if (wish.together && found) lay_together(wish, faces);
-  return found;
+  if (wish.together && !faces.empty()) lay_together(wish, faces);
+  return found.known;
 }
 
 /// One grid over all of them, as dense as the first would be alone; only points on a face are kept.
@@ -263,19 +224,8 @@ void GridPlacer::place_on(const GridWish& wish) {
   if (const auto place = walls_.find(0, wish.on))
     return place_wall(wish, place->wall, wish.name == wish.on ? walls_.name_of(place->wall) : wish.name);
   if (place_on_objects(wish)) return;
-  std::vector<std::string> names = {"floor", "ceiling", "walls"};
-  names.insert(names.end(), walls_.names().begin(), walls_.names().end());
-  for (const PlacedObject& placed : built_.objects) names.push_back(placed.name);
-  const std::string near = nearest_word(wish.on.substr(0, wish.on.rfind('.')), names);
-  problems_.error(
-      "P051", wish.on_place,
-      fmt::format(FMT_STRING("\"{}\" is nothing in \"{}\"; {}"), wish.on, room_.name,
-                  near.empty()
-                      ? fmt::format(FMT_STRING("expected floor, ceiling, walls, a wall ({}) or an "
-                                               "object's face, such as \"{}\""),
-                                    walls_.choices(),
-                                    built_.objects.empty() ? "table.top" : built_.objects.front().name)
-                      : fmt::format(FMT_STRING("did you mean \"{}\"?"), near)));
+  tell_unknown_surface(wish.on, {"floor", "ceiling", "walls"}, room_.name, walls_, built_.objects,
+                       wish.on_place, problems_);
 }
 
 void GridPlacer::place(const GridWish& wish) {

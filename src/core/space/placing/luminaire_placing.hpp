@@ -1,7 +1,6 @@
 #pragma once
 
-#include "core/space/space.hpp"
-#include "core/space/written_walls.hpp"
+#include "core/space/room_geometry.hpp"
 
 namespace glow::space {
 
@@ -13,7 +12,7 @@ struct PlacedGroups {
 /// Puts a room's luminaires in their places, and the bodies that are to block light into `geometry`. Notes
 /// what does not fit.
 PlacedGroups place_luminaires(const model::Project& project, const model::Room& room,
-                              const geometry::RoomShell& shell, const WrittenWalls& walls,
+                              const RoomGeometry& built, const WrittenWalls& walls,
                               geometry::Geometry& geometry, Problems& problems);
 
 }  // namespace glow::space

@@ -1,0 +1,247 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "cli/arguments.hpp"
+#include "cli/arrange_choice.hpp"
+#include "cli/commands.hpp"
+#include "cli/room_choice.hpp"
+#include "cli/run_project.hpp"
+#include "cli/streams.hpp"
+#include "cli/terminal.hpp"
+#include "cli/write_figures.hpp"
+#include "core/model/file_names.hpp"
+#include "core/run/arrange_room.hpp"
+#include "figures/arrangement_figure.hpp"
+#include "files/output/output_folder.hpp"
+#include "files/project/placement_writer.hpp"
+#include "store/transport_cache.hpp"
+#include "words/arrangement_words.hpp"
+
+namespace glow::cli {
+namespace po = boost::program_options;
+namespace fs = std::filesystem;
+namespace {
+
+using studies::TriedField;
+
+nlohmann::ordered_json json_of(const TriedField& tried) {
+  const studies::Field& field = tried.field;
+  nlohmann::ordered_json j = {{"luminaires", field.luminaires}, {"rows", field.rows},
+                              {"columns", field.columns},       {"turned", field.turned},
+                              {"staggered", field.staggered},   {"dimming", field.dimming}};
+  if (field.height_m) j["mounting_height_m"] = *field.height_m;
+  if (field.watts) j["watts_w"] = *field.watts;
+  j["meets"] = tried.meets;
+  j["checks"] = nlohmann::ordered_json::array();
+  for (const standards::Check& check : tried.checks) {
+    nlohmann::ordered_json own = {{"quantity", standards::to_string(check.demand.quantity)},
+                                  {"required", check.demand.required}};
+    if (std::isfinite(check.actual)) own["actual"] = check.actual;
+    j["checks"].push_back(std::move(own));
+  }
+  return j;
+}
+
+/// Whether some light is asked for: without that one luminaire is as good as another.
+bool is_asked_for(const space::Brief& brief) {
+  return std::any_of(brief.grids.begin(), brief.grids.end(),
+                     [](const space::GridBrief& grid) { return !grid.demands.empty(); });
+}
+
+/// One call of the command: rooms one after the other.
+class Arranging {
+ public:
+  Arranging(const Arguments& arguments, const OpenProject& open, const fs::path& path)
+      : arguments_(arguments),
+        open_(open),
+        path_(path),
+        text_(open.sources.at(path.string())),
+        cache_(cache_folder(path)) {}
+
+  int run(const std::vector<const OpenProject::Room*>& rooms) {
+    several_ = rooms.size() > 1;
+    int code = kDone;
+    for (const OpenProject::Room* room : rooms) {
+      const auto choice = arrange_choice(arguments_, open_, *room);
+      if (!choice) return kBadInput;
+      code = std::max(code, arrange(*room, *choice));
+      if (code == kInterrupted) return code;
+    }
+    if (arguments_.flag("json")) tell(json_.dump(2) + "\n");
+    if (arguments_.flag("write") && changed_) {
+      files::write_whole(path_, text_);
+      say(fmt::format(FMT_STRING("Written into {}\n"), path_.string()));
+    } else if (several_ && !arguments_.flag("json")) {
+      say("More of a room, and the lines to paste: --room NAME; --write puts all into the project\n");
+    }
+    return code;
+  }
+
+ private:
+  int arrange(const OpenProject::Room& room, const ArrangeChoice& choice);
+  void tell_room(const OpenProject::Room& room, const ArrangeChoice& choice,
+                 const run::ArrangedRoom& arranged);
+  void write_figure(const OpenProject::Room& room, const ArrangeChoice& choice,
+                    const run::ArrangedRoom& arranged);
+
+  const Arguments& arguments_;
+  const OpenProject& open_;
+  const fs::path path_;
+  std::string text_;
+  store::TransportCache cache_;
+  bool changed_ = false, several_ = false;
+  nlohmann::ordered_json json_ = nlohmann::ordered_json::array();
+};
+
+int Arranging::arrange(const OpenProject::Room& room, const ArrangeChoice& choice) {
+  if (!is_asked_for(open_.plan(room).brief)) {
+    if (several_) {
+      say(fmt::format(FMT_STRING("{}: nothing is asked of its light; passed over\n"), room.name()));
+      return kDone;
+    }
+    say(fmt::format(
+        FMT_STRING("glowgrid arrange: nothing is asked of the light in \"{}\"; give the room a task "
+                   "(glowgrid tasks finds it)\n"),
+        room.name()));
+    return kBadInput;
+  }
+  run::ArrangedRoom arranged;
+  {
+    Progress progress(arguments_.flag("quiet"));
+    arranged = run::arrange_room(open_.project, choice.kept, choice.wish, open_.standards,
+                                 *run::Accuracy::parse("normal"), &cache_, progress.watch(room.name()));
+  }
+  if (arranged.found.stopped) {
+    say(fmt::format(FMT_STRING("glowgrid arrange: interrupted; nothing was written\n")));
+    if (arranged.found.best)
+      say(fmt::format(FMT_STRING("Best so far in \"{}\": {} {}, {}\n"), room.name(),
+                      arranged.found.best->field.luminaires, choice.wish.base.mark,
+                      words::field_words(arranged.found.best->field, open_.project.units)));
+    return kInterrupted;
+  }
+  tell_room(room, choice, arranged);
+  if (arguments_.has("figure")) write_figure(room, choice, arranged);
+  if (!arranged.placement) return kNotMet;
+  if (!arguments_.flag("write")) {
+    if (!arguments_.flag("json") && !several_)
+      tell(fmt::format(FMT_STRING("\n  To paste into the project, or --write:\n\n{}"),
+                       files::placement_text(*arranged.placement, open_.project.units)));
+    return kDone;
+  }
+  const auto text = files::with_placement(text_, choice.room, *arranged.placement, choice.instead,
+                                          choice.taken_out, open_.project.units);
+  if (!text) {
+    say(fmt::format(
+        FMT_STRING("glowgrid arrange: the luminaires of \"{}\" are not written as [[rooms.luminaires]] "
+                   "tables; paste the lines yourself\n{}"),
+        room.name(), files::placement_text(*arranged.placement, open_.project.units)));
+    return kBadInput;
+  }
+  text_ = *text;
+  changed_ = true;
+  return kDone;
+}
+
+void Arranging::tell_room(const OpenProject::Room& room, const ArrangeChoice& choice,
+                          const run::ArrangedRoom& arranged) {
+  if (!arguments_.flag("json")) {
+    std::string area;
+    if (room.written->task)
+      if (const auto* row = open_.standards.front().find(*room.written->task)) area = row->area;
+    tell(
+        words::arrangement_answer({arranged.found, choice.wish, arranged.record ? &*arranged.record : nullptr,
+                                   room.name(), area, arranged.overruled, several_},
+                                  open_.project.units));
+    return;
+  }
+  const studies::Arrangement& found = arranged.found;
+  nlohmann::ordered_json j = {{"room", room.name()},
+                              {"mark", choice.wish.base.mark},
+                              {"least_luminaires", found.least_luminaires},
+                              {"most_luminaires", found.most_luminaires},
+                              {"fields", found.fields},
+                              {"calculated", found.calculated}};
+  j["best"] = found.best ? json_of(*found.best) : nlohmann::ordered_json();
+  j["others"] = nlohmann::ordered_json::array();
+  for (const TriedField& other : found.runners_up) j["others"].push_back(json_of(other));
+  if (found.nearest) j["nearest"] = json_of(*found.nearest);
+  json_.push_back(std::move(j));
+}
+
+void Arranging::write_figure(const OpenProject::Room& room, const ArrangeChoice& choice,
+                             const run::ArrangedRoom& arranged) {
+  const model::ScheduledLuminaire& entry = *open_.project.find(choice.wish.base.mark);
+  const photometry::LuminousArea& area = entry.photometry->area;
+  std::vector<figures::ArrangementPlan> plans;
+  const auto add = [&](const TriedField& tried, bool best) {
+    figures::ArrangementPlan plan;
+    plan.title = words::field_words(tried.field, open_.project.units);
+    plan.lines.push_back(fmt::format(
+        FMT_STRING("{} luminaires{}"), tried.field.luminaires,
+        tried.field.watts ? fmt::format(FMT_STRING(", {:.0f} W"), *tried.field.watts) : std::string()));
+    plan.lines.push_back(words::key_values(tried, open_.project.units));
+    plan.frames = tried.frames;
+    plan.best = best;
+    plans.push_back(std::move(plan));
+  };
+  if (arranged.found.best) add(*arranged.found.best, true);
+  for (const TriedField& other : arranged.found.runners_up) add(other, false);
+  if (!arranged.found.best && arranged.found.nearest) add(*arranged.found.nearest, false);
+  if (plans.empty()) return;
+  const std::string title = fmt::format(
+      FMT_STRING("{}: {} {}"), room.name(), choice.wish.base.mark,
+      arranged.found.best ? "laid so that all checks are met" : "meets not all checks; the nearest");
+  const std::string svg =
+      figures::arrangement_svg(title, open_.plan(room).space, {area.extent_c0_m, area.extent_c90_m},
+                               photometry::is_round(area.shape), plans);
+  fs::path file = arguments_.text("figure");
+  if (open_.rooms.size() > 1 && arguments_.texts("room").size() != 1)
+    file.replace_filename(model::file_name_part(room.name()) + "--" + file.filename().string());
+  if (const std::string fault = write_figure_file(file, svg); !fault.empty())
+    say(fmt::format(FMT_STRING("glowgrid arrange: {} is not written: {}\n"), file.string(), fault));
+}
+
+}  // namespace
+
+int command_arrange(const std::vector<std::string>& words) {
+  CommandLine line{
+      "glowgrid arrange PROJECT [options]",
+      "Finds the even array of luminaires that meets all checks of a room, glare included, with the fewest\n"
+      "luminaires or watts, says why nothing smaller will do, and what else would. What it says is met is\n"
+      "calculated as a run does it. Where nothing meets all: what stands in the way, and what would open it.",
+      "  glowgrid arrange millrace.toml --room Showroom --mark P1\n"
+      "  glowgrid arrange millrace.toml --room Showroom --mark P1 --least watts --dimming 0.5 --write",
+      "project",
+      false,
+      po::options_description()};
+  line.wants = "which project?";
+  add_room_option(line.options, "arrange");
+  add_arrange_options(line.options);
+  line.options.add_options()("figure,f", po::value<std::string>()->value_name("FILE"),
+                             "draw the arrangement and the others as small plans: .svg, .png or .pdf")(
+      "write,w", "put it into the project file; all else there stays byte for byte")(
+      "json", "print one JSON document");
+  add_common_options(line.options);
+  const ParseResult parsed = parse(line, words);
+  if (parsed.exit_code >= 0) return parsed.exit_code;
+  const Arguments& arguments = parsed.arguments;
+  const ThreadLimit threads(arguments.threads());
+  const fs::path path = arguments.text("project");
+  const auto open = open_project(path);
+  print_problems(open->problems, open->sources, true);
+  if (!open->usable) {
+    say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
+    return kBadInput;
+  }
+  const auto chosen = chosen_rooms(arguments.texts("room"), "arrange", names_of(*open));
+  if (!chosen) return kBadInput;
+  std::vector<const OpenProject::Room*> rooms;
+  for (const OpenProject::Room& room : open->rooms)
+    if (is_chosen(*chosen, room.name())) rooms.push_back(&room);
+  return Arranging(arguments, *open, path).run(rooms);
+}
+
+}  // namespace glow::cli

@@ -1,0 +1,139 @@
+#include "core/run/arrange_room.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <stdexcept>
+
+#include "core/space/placing/group_placer.hpp"
+
+namespace glow::run {
+namespace {
+
+constexpr double kHeightStep = 0.1;  // m
+constexpr int kMostHeights = 6;
+
+/// Keeps the hits of one room for as long as it is looked at.
+class OneRoomStore : public TransportStore {
+ public:
+  explicit OneRoomStore(TransportStore* behind) : behind_(behind) {}
+  std::optional<transport::TracedHits> find(const std::string& key) override {
+    if (key == key_) return hits_;
+    return behind_ ? behind_->find(key) : std::nullopt;
+  }
+  void keep(const std::string& key, const transport::TracedHits& hits) override {
+    key_ = key;
+    hits_ = hits;
+    if (behind_) behind_->keep(key, hits);
+  }
+
+ private:
+  TransportStore* behind_;
+  std::string key_;
+  transport::TracedHits hits_;
+};
+
+space::PlannedRoom planned(const model::Project& project, const model::Room& room,
+                           const std::vector<standards::RequirementTable>& standards) {
+  Problems problems;
+  auto plan = space::build_space(project, room, standards, problems);
+  if (plan) return std::move(*plan);
+  for (const Problem& problem : problems.all())
+    if (problem.severity == Severity::error) throw std::runtime_error(problem.text);
+  throw std::runtime_error("the room cannot be planned");
+}
+
+}  // namespace
+
+std::vector<double> heights_between(double low, double high) {
+  const int steps = std::min(kMostHeights - 1, int(std::round((high - low) / kHeightStep)));
+  std::vector<double> heights;
+  for (int k = 0; k <= steps; ++k) heights.push_back(steps > 0 ? low + (high - low) * k / steps : low);
+  return heights;
+}
+
+studies::ArrangementWish wish_of(const model::LuminairePlacement& placement) {
+  const model::Arrange& arrange = *placement.arrange;
+  studies::ArrangementWish wish;
+  wish.base = placement;
+  wish.base.arrange.reset();
+  wish.base.array.emplace();
+  wish.base.array->within = arrange.within;
+  wish.base.array->margin_m = arrange.margin_m;
+  wish.least = arrange.least;
+  wish.least_dimming = arrange.least_dimming;
+  wish.turns = arrange.turns;
+  wish.staggers = arrange.staggers;
+  wish.most = arrange.most;
+  if (arrange.heights_m)
+    wish.heights_m = heights_between(arrange.heights_m->first, arrange.heights_m->second);
+  return wish;
+}
+
+ArrangedRoom arrange_room(const model::Project& project, const model::Room& room,
+                          const studies::ArrangementWish& wish,
+                          const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
+                          TransportStore* store, const Watch& watch) {
+  OneRoomStore hits(store);
+  ArrangedRoom result;
+  {
+    const space::PlannedRoom plan = planned(project, room, standards);
+    const lighting::Weights weights = lighting::planned_weights(project, room, plan.space);
+    const Pass pass =
+        pass_over(plan.space, plan.brief, weights, assess::ReadingPlan::whole(plan.space, plan.brief),
+                  accuracy.effort, &hits, watch);
+    const assess::SeenFromEyes eyes(*pass.setting, watch);
+    const space::GroupPlacer placer(project, room);
+    const studies::SearchRoom search{
+        project,       room,
+        *pass.setting, eyes,
+        pass.lit,      [&](const model::LuminairePlacement& placement) { return placer.place(placement); },
+        watch};
+    result.found = studies::find_arrangement(search, wish);
+  }
+  studies::Arrangement& found = result.found;
+  // What was judged without its uncertainties is calculated as a run would.
+  while (found.best && !found.stopped) {
+    model::Room whole = room;
+    whole.luminaires.push_back(found.best->field.placement(wish.base));
+    ComputedRoom computed = compute_room(project, planned(project, whole, standards), accuracy, &hits, watch);
+    if (computed.record.assessment.status == assess::Status::met ||
+        computed.record.assessment.status == assess::Status::no_target) {
+      result.placement = whole.luminaires.back();
+      result.record = std::move(computed.record);
+      break;
+    }
+    ++result.overruled;
+    found.best->meets = false;
+    if (!found.nearest) found.nearest = found.best;
+    found.best.reset();
+    if (found.runners_up.empty()) break;
+    found.best = found.runners_up.front();
+    found.runners_up.erase(found.runners_up.begin());
+  }
+  return result;
+}
+
+bool settle_arrangements(model::Project& project, std::size_t room,
+                         const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
+                         TransportStore* store, const Watch& watch, Problems& problems) {
+  model::Room& own = project.rooms[room];
+  for (model::LuminairePlacement& placement : own.luminaires) {
+    if (!placement.arrange) continue;
+    const ArrangedRoom arranged =
+        arrange_room(project, own, wish_of(placement), standards, accuracy, store, watch);
+    if (arranged.found.stopped) throw Cancelled();
+    if (!arranged.placement) {
+      problems.error(
+          "P090", placement.place,
+          fmt::format(FMT_STRING("no arrangement of {} meets all that is asked of \"{}\"; glowgrid "
+                                 "arrange says what stands in the way"),
+                      placement.mark, own.name));
+      return false;
+    }
+    placement = *arranged.placement;
+  }
+  return true;
+}
+
+}  // namespace glow::run

@@ -1,0 +1,36 @@
+#pragma once
+
+#include "core/run/compute_room.hpp"
+#include "core/studies/arrangement/arrangement.hpp"
+
+namespace glow::run {
+
+/// A room whose arrangement was looked for.
+struct ArrangedRoom {
+  studies::Arrangement found;
+  std::optional<model::LuminairePlacement> placement;  ///< of its best field, as it is written
+  std::optional<record::RoomRecord> record;            ///< the room with it, calculated whole
+  std::size_t overruled = 0;  ///< fields that met all checks until they were calculated whole
+};
+
+/// Finds an arrangement for a room in which only what stays is placed, and calculates it as `run` would: what
+/// is said to meet all checks does so there. `standards`: the main one first. `store` may be null. Throws
+/// Cancelled before there is anything to tell, and what build_space finds wrong, as a std::runtime_error.
+ArrangedRoom arrange_room(const model::Project& project, const model::Room& room,
+                          const studies::ArrangementWish& wish,
+                          const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
+                          TransportStore* store, const Watch& watch);
+
+/// The wish that a placement in the project states. Its luminaires hang where the placement says.
+studies::ArrangementWish wish_of(const model::LuminairePlacement& placement);
+
+/// Mounting heights to try between two, m: by tenths of a metre, at most six.
+std::vector<double> heights_between(double low, double high);
+
+/// Puts found arrangements in place of those that are yet to be found, one after the other. Gives false, and
+/// notes an error, where none meets all checks of its room.
+bool settle_arrangements(model::Project& project, std::size_t room,
+                         const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
+                         TransportStore* store, const Watch& watch, Problems& problems);
+
+}  // namespace glow::run

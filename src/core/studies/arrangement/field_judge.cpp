@@ -1,0 +1,246 @@
+#include "core/studies/arrangement/field_judge.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/sources/luminaire_inflow.hpp"
+#include "core/studies/trials.hpp"
+
+namespace glow::studies {
+namespace {
+
+using standards::Check;
+using standards::Quantity;
+
+constexpr int kDimmingSteps = 12;        // of halving: to a four thousandth
+constexpr double kBetweenPlaces = 1.05;  // what one may give more between places that were looked at
+
+/// Whether more light helps it: other checks have nothing to do with dimming, or like it.
+bool asks_for_light(const Check& check) {
+  return check.demand.quantity == Quantity::mean_illuminance ||
+         check.demand.quantity == Quantity::minimum_illuminance;
+}
+
+void add(const FieldLight& light, const FieldLight::Light& one, const lighting::Weight& weight,
+         lighting::RoomLight& sum) {
+  for (std::size_t k = 0; k < light.receivers().size(); ++k) {
+    const std::size_t r = light.receivers()[k];
+    const double direct = double(one.direct_lx[Eigen::Index(k)]);
+    const double reflected = double(one.reflected_lx[Eigen::Index(k)]);
+    sum.maintained.direct_lx[r] += weight.maintained() * direct;
+    sum.maintained.interreflected_lx[r] += weight.maintained() * reflected;
+    sum.initial_lx[r] += weight.output * (direct + reflected);
+    sum.initial_indirect_lx[r] += weight.output * reflected;
+  }
+}
+
+}  // namespace
+
+const Check* TriedField::tightest() const {
+  const Check* tightest = nullptr;
+  const auto share = [](const Check& check) {
+    return check.margin() / std::max(check.demand.required, 1e-9);
+  };
+  for (const Check& check : checks) {
+    // The light's colour comes with the luminaire: it says something where it is missed, and then only.
+    if (check.demand.quantity == Quantity::colour_rendering && check.margin() >= 0) continue;
+    if (std::isfinite(check.actual) && (!tightest || share(check) < share(*tightest))) tightest = &check;
+  }
+  return tightest;
+}
+
+double TriedField::in_hand() const {
+  const Check* check = tightest();
+  return check ? check->margin() / std::max(check->demand.required, 1e-9) : 0;
+}
+
+FieldJudge::FieldJudge(const SearchRoom& room, const model::LuminairePlacement& base,
+                       std::shared_ptr<const FieldLight> light)
+    : room_(room), base_(base), choice_(room.setting.that_count()), quick_(std::move(light)) {
+  if (room.setting.brief().glare.rates_gr)
+    for (const std::size_t r : room.setting.readable().front()) choice_[r] = true;
+  if (const auto* entry = room.project.find(base.mark))
+    maintenance_ = model::maintenance_factor(*entry, room.room);
+  if (!quick_ && FieldLight::serves(room.setting.transport()))
+    quick_ = std::make_shared<const FieldLight>(room.setting.transport(), choice_, room.watch);
+}
+
+FieldJudge::Place FieldJudge::place_of(const photometry::PlacedLuminaire& luminaire) {
+  const geometry::Frame& f = luminaire.frame;
+  return {f.origin.x(), f.origin.y(), f.origin.z(), f.c0.x()};
+}
+
+void FieldJudge::look_at(const std::vector<const LaidField*>& fields) {
+  if (!quick_) return;
+  std::map<Place, photometry::PlacedLuminaire> fresh;
+  for (const LaidField* field : fields)
+    for (const photometry::PlacedLuminaire& luminaire : field->group.luminaires)
+      if (!known_.count(place_of(luminaire))) fresh.emplace(place_of(luminaire), luminaire);
+  std::vector<photometry::PlacedLuminaire> luminaires;
+  for (const auto& [place, luminaire] : fresh) luminaires.push_back(luminaire);
+  std::vector<FieldLight::Light> lights = quick_->lights(luminaires, room_.watch);
+  for (std::size_t i = 0; i < lights.size(); ++i)
+    known_.emplace(place_of(luminaires[i]), std::move(lights[i]));
+}
+
+assess::Assessment FieldJudge::judged(const assess::LitRoom& lit, bool glare) const {
+  assess::Scope scope;
+  scope.judged_only = true;
+  scope.glare = glare;
+  scope.tabular = &tabular_;
+  return assess::assess(room_.setting, room_.eyes, lit, nullptr, scope, room_.watch);
+}
+
+TriedField FieldJudge::tried(const LaidField& laid, const Field& field,
+                             const assess::Assessment& assessment) const {
+  TriedField tried{field, {}, 0, true, {}};
+  for (const photometry::PlacedLuminaire& luminaire : laid.group.luminaires)
+    tried.frames.push_back(luminaire.frame);
+  for (const Check& check : assessment.checks) {
+    if (!check.binding) continue;
+    tried.checks.push_back(check);
+    tried.meets = tried.meets && check.would_meet(check.actual);
+    if (check.demand.quantity == Quantity::mean_illuminance && tried.mean_lx == 0)
+      tried.mean_lx = check.actual;
+  }
+  return tried;
+}
+
+/// What stays, and the field's group, which shines not yet.
+assess::LitRoom FieldJudge::with(const LaidField& field, std::vector<space::LuminaireGroup>& groups) const {
+  groups = *room_.kept.groups;
+  groups.push_back(field.group);
+  assess::LitRoom lit = room_.kept;
+  lit.groups = &groups;
+  lit.weights.push_back({base_.dimming * field.group.share, maintenance_});
+  return lit;
+}
+
+TriedField FieldJudge::quick(const LaidField& field, bool glare) const {
+  std::vector<space::LuminaireGroup> groups;
+  assess::LitRoom lit = with(field, groups);
+  for (const photometry::PlacedLuminaire& luminaire : field.group.luminaires)
+    add(*quick_, known_.at(place_of(luminaire)), lit.weights.back(), lit.light);
+  return tried(field, field.field, judged(lit, glare));
+}
+
+bool FieldJudge::surely_fails(const TriedField& quick) {
+  return std::any_of(quick.checks.begin(), quick.checks.end(), [](const Check& check) {
+    if (check.demand.quantity == Quantity::colour_rendering) return false;
+    if (check.demand.quantity == Quantity::unified_glare || check.demand.quantity == Quantity::glare_rating)
+      return std::isfinite(check.actual) && check.actual > check.demand.required + kGlareMargin;
+    if (standards::is_glare(check.demand.quantity)) return !check.would_meet(check.actual);
+    const bool mean = check.demand.quantity == Quantity::mean_illuminance;
+    return check.actual * (1 + (mean ? kMeanMargin : kPointMargin)) < check.demand.required;
+  });
+}
+
+std::vector<const LaidField*> FieldJudge::open_of(const std::vector<const LaidField*>& fields,
+                                                  const std::function<bool(const TriedField&)>& passed_over,
+                                                  const std::function<void(const TriedField&)>& failed) {
+  if (!quick_) return fields;
+  look_at(fields);
+  std::vector<std::pair<TriedField, const LaidField*>> open;
+  for (const LaidField* field : fields) open.emplace_back(TriedField{}, field);
+  for (const bool glare : {false, true}) {
+    parallel_for(open.size(), room_.watch, "arrangements",
+                 [&](std::size_t i) { open[i].first = quick(*open[i].second, glare); });
+    std::vector<std::pair<TriedField, const LaidField*>> left;
+    for (auto& each : open) {
+      if (surely_fails(each.first)) {
+        each.first.meets = false;
+        failed(each.first);
+      } else if (!passed_over(each.first)) {
+        left.push_back(std::move(each));
+      }
+    }
+    open = std::move(left);
+  }
+  std::stable_sort(open.begin(), open.end(),
+                   [](const auto& a, const auto& b) { return a.first.in_hand() > b.first.in_hand(); });
+  std::vector<const LaidField*> result;
+  for (const auto& each : open) result.push_back(each.second);
+  return result;
+}
+
+TriedField FieldJudge::calculated(const LaidField& field, double least_dimming) const {
+  std::vector<space::LuminaireGroup> groups;
+  assess::LitRoom dark = with(field, groups);
+  const transport::GroupLight light =
+      sources::relight(room_.setting.transport(), field.group.luminaires, room_.watch, choice_);
+  const auto at = [&](double dimming) {
+    assess::LitRoom lit = dark;
+    lit.weights.back().output *= dimming;
+    lit.light.add(light, lit.weights.back());
+    return lit;
+  };
+  double dimming = 1;
+  if (least_dimming < 1) {
+    const auto enough = [&](double share) {
+      const assess::Assessment a = judged(at(share), false);
+      return std::all_of(a.checks.begin(), a.checks.end(), [](const Check& check) {
+        return !check.binding || !asks_for_light(check) || check.would_meet(check.actual);
+      });
+    };
+    double low = least_dimming;
+    for (int step = 0; step < kDimmingSteps && enough(1); ++step) {
+      const double middle = (low + dimming) / 2;
+      (enough(middle) ? dimming : low) = middle;
+    }
+    dimming = std::min(1.0, std::ceil(dimming * 100) / 100);  // whole per cent, as one sets it
+  }
+  Field own = field.field;
+  own.dimming = dimming;
+  if (own.watts) own.watts = *own.watts * dimming;
+  return tried(field, own, judged(at(dimming), true));
+}
+
+TriedField FieldJudge::repainted(const LaidField& field, double by) const {
+  std::vector<space::LuminaireGroup> groups;
+  assess::LitRoom lit = with(field, groups);
+  const transport::Transport& transport = room_.setting.transport();
+  lit.light.add(sources::relight(transport, field.group.luminaires, room_.watch, choice_),
+                lit.weights.back());
+  const Eigen::VectorXd reflectance =
+      repainted_patches(transport, {{geometry::SurfaceRole::wall, by}, {geometry::SurfaceRole::ceiling, by}});
+  const transport::GroupLight before = lit.light.maintained;
+  lit.light.maintained = transport.refinished(before, reflectance, room_.watch, choice_);
+  for (std::size_t r = 0; r < lit.light.initial_lx.size(); ++r) {
+    const double more = (lit.light.maintained.interreflected_lx[r] - before.interreflected_lx[r]) /
+                        std::max(maintenance_, 1e-6);
+    lit.light.initial_lx[r] += more;
+    lit.light.initial_indirect_lx[r] += more;
+  }
+  return tried(field, field.field, judged(lit, true));
+}
+
+std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest(
+    const std::vector<photometry::PlacedLuminaire>& places) const {
+  std::pair<std::size_t, std::optional<Check>> most{1, {}};
+  if (!quick_ || places.empty()) return most;
+  const assess::Assessment dark = judged(room_.kept, false);
+  const std::vector<FieldLight::Light> lights = quick_->lights(places, room_.watch);
+  const lighting::Weight weight{base_.dimming, maintenance_};
+  std::vector<std::size_t> number(room_.setting.transport().receivers().size());
+  for (std::size_t k = 0; k < quick_->receivers().size(); ++k) number[quick_->receivers()[k]] = k;
+  for (const Check& check : dark.checks) {
+    if (!check.binding || check.target.kind != standards::Target::Kind::grid ||
+        check.demand.quantity != Quantity::mean_illuminance)
+      continue;
+    const auto& receivers = room_.setting.judged()[check.target.id].receivers;
+    double one = 0;
+    for (const FieldLight::Light& light : lights) {
+      double sum = 0;
+      for (const std::size_t r : receivers)
+        sum += double(light.direct_lx[Eigen::Index(number[r])] + light.reflected_lx[Eigen::Index(number[r])]);
+      one = std::max(one, weight.maintained() * sum / double(receivers.size()));
+    }
+    if (one <= 0) continue;
+    const double missing = check.demand.required / (1 + kMeanMargin) - check.actual;
+    const std::size_t fewest = std::size_t(std::ceil(std::max(1.0, missing / (one * kBetweenPlaces))));
+    if (fewest > most.first) most = {fewest, check};
+  }
+  return most;
+}
+
+}  // namespace glow::studies

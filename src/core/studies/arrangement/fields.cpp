@@ -1,0 +1,136 @@
+#include "core/studies/arrangement/fields.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/studies/trials.hpp"
+
+namespace glow::studies {
+namespace {
+
+constexpr int kSampled = 9;         // places along each side
+constexpr double kDoorWidth = 0.9;  // m, before a door, where nothing may hang in its way
+constexpr double kOverDoor = 0.05;  // m
+constexpr double kRound = 1e-3;     // m: sides that are the same
+
+/// Whether a quarter turn makes no difference.
+bool turns_in_vain(const photometry::Photometry& photometry) {
+  return photometry.table.rotational() &&
+         std::abs(photometry.area.extent_c0_m - photometry.area.extent_c90_m) < kRound;
+}
+
+bool is_before_door(const space::Space& space, const photometry::PlacedLuminaire& luminaire) {
+  const Vec3& at = luminaire.frame.origin;
+  for (const space::Opening& opening : space.openings) {
+    if (opening.bottom_m() > kRound || at.z() > opening.top_m() + kOverDoor) continue;
+    const geometry::Polygon line = opening.plan();
+    const Vec2 way = line[1] - line[0];
+    const double along = (at.head<2>() - line[0]).dot(way) / way.squaredNorm();
+    const double before = -opening.outwards.head<2>().dot(at.head<2>() - line[0]);
+    if (along > 0 && along < 1 && before < kDoorWidth) return true;
+  }
+  return false;
+}
+
+bool is_clear(const space::Space& space, const space::LuminaireGroup& group) {
+  return std::all_of(group.luminaires.begin(), group.luminaires.end(), [&](const auto& luminaire) {
+    return has_room_for(space, luminaire, {}) && !is_before_door(space, luminaire);
+  });
+}
+
+/// The sides of what is to be filled.
+Vec2 sides_of(const SearchRoom& room, const ArrangementWish& wish) {
+  const geometry::Polygon& within = wish.base.array ? wish.base.array->within : geometry::Polygon{};
+  return geometry::bounding_box(within.empty() ? room.setting.space().outline : within).size();
+}
+
+bool is_oblong(const Vec2& sides, int rows, int columns) {
+  if (rows == 1 || columns == 1) return false;
+  const double x = sides.x() / columns, y = sides.y() / rows;
+  return std::max(x, y) > kMostOblong * std::min(x, y);
+}
+
+/// Ways that a luminaire of the wish may hang, without rows and columns.
+std::vector<Field> ways_to_hang(const SearchRoom& room, const ArrangementWish& wish) {
+  std::vector<Field> ways;
+  const model::ScheduledLuminaire* entry = room.project.find(wish.base.mark);
+  const bool turns = wish.turns && entry && entry->photometry && !turns_in_vain(*entry->photometry);
+  std::vector<std::optional<double>> heights(wish.heights_m.begin(), wish.heights_m.end());
+  if (heights.empty()) heights.emplace_back();
+  for (const auto& height : heights)
+    for (const bool turned : {false, true}) {
+      if (turned && !turns) continue;
+      Field& field = ways.emplace_back();
+      field.turned = turned;
+      field.height_m = height;
+    }
+  return ways;
+}
+
+}  // namespace
+
+model::LuminairePlacement Field::placement(const model::LuminairePlacement& base) const {
+  model::LuminairePlacement placement = base;
+  if (!placement.array) placement.array.emplace();
+  placement.array->rows = rows;
+  placement.array->columns = columns;
+  placement.array->spacing.reset();
+  placement.array->staggered = staggered;
+  if (turned) placement.rotation_deg += placement.rotation_deg >= 90 ? -90 : 90;
+  if (height_m) {
+    placement.mounting_height_m = height_m;
+    placement.suspension_m.reset();
+    if (placement.mounting != model::Mounting::wall) placement.mounting = model::Mounting::suspended;
+  }
+  placement.dimming = base.dimming * dimming;
+  return placement;
+}
+
+std::vector<photometry::PlacedLuminaire> sample_places(const SearchRoom& room, const ArrangementWish& wish) {
+  std::vector<photometry::PlacedLuminaire> places;
+  for (Field field : ways_to_hang(room, wish)) {
+    field.rows = field.columns = kSampled;
+    if (const auto group = room.lay(field.placement(wish.base)))
+      places.insert(places.end(), group->luminaires.begin(), group->luminaires.end());
+  }
+  return places;
+}
+
+std::vector<LaidField> all_fields(const SearchRoom& room, const ArrangementWish& wish, std::size_t most,
+                                  std::size_t& blocked) {
+  const space::Space& space = room.setting.space();
+  const Vec2 sides = sides_of(room, wish);
+  const bool whole = !wish.base.array || wish.base.array->within.empty();
+  const double filled =
+      whole ? space.floor_area_m2 : std::abs(geometry::signed_area(wish.base.array->within));
+  const int positions = int(std::ceil(double(most) * sides.prod() / filled));
+  std::vector<LaidField> fields;
+  for (const Field& way : ways_to_hang(room, wish))
+    for (int rows = 1; rows <= positions; ++rows)
+      for (int columns = 1; rows * columns <= positions; ++columns) {
+        if (is_oblong(sides, rows, columns)) continue;
+        for (const bool staggered : {false, true}) {
+          if (staggered && (rows < 2 || !wish.staggers)) continue;
+          room.watch.stop_if_cancelled();
+          Field field = way;
+          field.rows = rows;
+          field.columns = columns;
+          field.staggered = staggered;
+          auto group = room.lay(field.placement(wish.base));
+          if (!group || group->luminaires.size() > most) continue;
+          if (!is_clear(space, *group)) {
+            ++blocked;
+            continue;
+          }
+          field.luminaires = group->luminaires.size();
+          if (group->photometry->watts) field.watts = double(field.luminaires) * *group->photometry->watts;
+          fields.push_back({field, std::move(*group)});
+        }
+      }
+  std::stable_sort(fields.begin(), fields.end(), [](const LaidField& a, const LaidField& b) {
+    return a.field.luminaires < b.field.luminaires;
+  });
+  return fields;
+}
+
+}  // namespace glow::studies

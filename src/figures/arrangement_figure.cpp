@@ -1,0 +1,100 @@
+#include "figures/arrangement_figure.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "figures/svg_canvas.hpp"
+
+namespace glow::figures {
+namespace {
+
+constexpr double kWidth = 1280, kHeight = 800, kMargin = 28, kHead = 64, kGap = 18;
+constexpr double kLine = 17, kLeast = 3;  // px: height of a line, and the least size of a luminaire
+
+class Sheet {
+ public:
+  Sheet(const space::Space& room, const Vec2& size, bool round)
+      : room_(room), size_(size), round_(round), box_(geometry::bounding_box(room.outline)) {}
+
+  std::string draw(const std::string& title, const std::vector<ArrangementPlan>& plans) {
+    canvas_.rectangle({0, 0}, {kWidth, kHeight}, "#ffffff");
+    canvas_.text({kMargin, 38}, fitted_text(title, kWidth - 2 * kMargin, 20, true),
+                 {20, "start", "#1c1c1c", true});
+    const std::size_t count = std::min(plans.size(), kMostPlans);
+    choose_columns(count, plans);
+    for (std::size_t i = 0; i < count; ++i) draw_plan(i, plans[i]);
+    return canvas_.bytes();
+  }
+
+ private:
+  /// As many columns as make the plans largest.
+  void choose_columns(std::size_t count, const std::vector<ArrangementPlan>& plans) {
+    std::size_t lines = 0;
+    for (const ArrangementPlan& plan : plans) lines = std::max(lines, plan.lines.size());
+    words_ = kLine * double(lines + 1) + 12;
+    for (std::size_t columns = 1; columns <= std::max<std::size_t>(count, 1); ++columns) {
+      const double rows = std::ceil(double(count) / double(columns));
+      const Vec2 cell((kWidth - 2 * kMargin - (double(columns) - 1) * kGap) / double(columns),
+                      (kHeight - kHead - kMargin - (rows - 1) * kGap) / rows);
+      const Vec2 room = (cell - Vec2(0, words_)).cwiseQuotient(box_.size());
+      if (room.minCoeff() <= scale_) continue;
+      scale_ = room.minCoeff();
+      columns_ = columns;
+      cell_ = cell;
+    }
+  }
+
+  Vec2 at(const Vec2& corner, const Vec2& p) const {
+    return corner + Vec2(scale_ * (p.x() - box_.low.x()), scale_ * (box_.high.y() - p.y()));
+  }
+  std::string outline(const Vec2& corner, const geometry::Polygon& polygon) const {
+    std::vector<Vec2> points;
+    for (const Vec2& p : polygon) points.push_back(at(corner, p));
+    return path_data(points, polygon.size() > 2);
+  }
+
+  void draw_plan(std::size_t number, const ArrangementPlan& plan) {
+    const Vec2 cell(kMargin + double(number % columns_) * (cell_.x() + kGap),
+                    kHead + double(number / columns_) * (cell_.y() + kGap));
+    canvas_.text(cell + Vec2(0, kLine - 3), fitted_text(plan.title, cell_.x(), 14, plan.best),
+                 {14, "start", "#1c1c1c", plan.best});
+    for (std::size_t i = 0; i < plan.lines.size(); ++i)
+      canvas_.text(cell + Vec2(0, kLine * double(i + 2) - 4), fitted_text(plan.lines[i], cell_.x(), 12),
+                   {12, "start", "#4a4a4a"});
+    const Vec2 corner = cell + Vec2(0, words_);
+    canvas_.path(outline(corner, room_.outline), plan.best ? "#fbf6e6" : "#f6f6f6", "#1c1c1c",
+                 plan.best ? 2.5 : 1.5);
+    for (const space::PlanShape& object : room_.objects)
+      canvas_.path(outline(corner, object.extent.plan), "none", "#a8a8a8", 0.8);
+    for (const space::Opening& opening : room_.openings)
+      canvas_.path(outline(corner, opening.plan()), "none", "#ffffff", 2);
+    for (const geometry::Frame& frame : plan.frames) draw_luminaire(corner, frame);
+  }
+
+  void draw_luminaire(const Vec2& corner, const geometry::Frame& frame) {
+    const Vec2 middle = at(corner, frame.origin.head<2>());
+    const Vec2 size = (scale_ * size_).cwiseMax(kLeast);
+    if (round_) return canvas_.circle(middle, size.x() / 2, "#d9902f", "#7a4a08", 0.8);
+    canvas_.begin_group(middle, -std::atan2(frame.c0.y(), frame.c0.x()) / kDegree);
+    canvas_.rectangle(-size / 2, size, "#d9902f", "#7a4a08", 0.8);
+    canvas_.end_group();
+  }
+
+  const space::Space& room_;
+  const Vec2 size_;
+  const bool round_;
+  const geometry::Box2 box_;
+  SvgCanvas canvas_{kWidth, kHeight};
+  double scale_ = 0, words_ = 0;
+  std::size_t columns_ = 1;
+  Vec2 cell_ = Vec2::Zero();
+};
+
+}  // namespace
+
+std::string arrangement_svg(const std::string& title, const space::Space& room, const Vec2& size, bool round,
+                            const std::vector<ArrangementPlan>& plans) {
+  return Sheet(room, size, round).draw(title, plans);
+}
+
+}  // namespace glow::figures

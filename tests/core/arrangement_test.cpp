@@ -1,0 +1,189 @@
+// Searching for arrangements: quick light against all of it, and the best found against a search that
+// calculates every field.
+#include "core/studies/arrangement/arrangement.hpp"
+
+#include <gtest/gtest.h>
+
+#include <random>
+
+#include "core/run/room_pass.hpp"
+#include "core/sources/luminaire_inflow.hpp"
+#include "core/space/build_space.hpp"
+#include "core/space/placing/group_placer.hpp"
+#include "core/studies/arrangement/field_judge.hpp"
+#include "rooms/furnished_room.hpp"
+
+namespace glow::studies {
+namespace {
+
+struct Limits {
+  double worst_mean = 0, worst_point = 0;
+  std::size_t points = 0, beyond = 0;
+};
+
+/// Of the points that get at least a tenth of the mean.
+void compare(const std::vector<double>& exact, const Eigen::VectorXf& quick, Limits& limits) {
+  double mean = 0, found = 0;
+  for (std::size_t r = 0; r < exact.size(); ++r) {
+    mean += exact[r] / double(exact.size());
+    found += double(quick[Eigen::Index(r)]) / double(exact.size());
+  }
+  limits.worst_mean = std::max(limits.worst_mean, std::abs(found / mean - 1));
+  for (std::size_t r = 0; r < exact.size(); ++r) {
+    if (exact[r] < 0.1 * mean) continue;
+    const double off = std::abs(double(quick[Eigen::Index(r)]) / exact[r] - 1);
+    limits.worst_point = std::max(limits.worst_point, off);
+    ++limits.points;
+    limits.beyond += off > FieldJudge::kPointMargin;
+  }
+}
+
+TEST(QuickLight, IsNearlyThatOfACalculation) {
+  const rooms::TestRoom room = rooms::furnished_room();
+  const transport::Transport transport(room.geometry, room.receivers, transport::Effort::normal(), {});
+  ASSERT_TRUE(FieldLight::serves(transport));
+  const FieldLight quick(transport, {}, {});
+  std::mt19937 random(1);
+  Limits limits;
+  for (int k = 0; k < 24; ++k) {
+    std::vector<photometry::PlacedLuminaire> field;
+    const double exponent = std::uniform_real_distribution<>(1, 8)(random);
+    const auto table = rooms::lobe(1000, exponent, k % 3 == 0 ? 0.15 : 0.0);
+    for (int l = 0; l < 4; ++l) {
+      photometry::PlacedLuminaire luminaire = room.luminaires[0];
+      luminaire.table = table;
+      luminaire.area.extent_c0_m = k % 2 ? 1.2 : 0.3;
+      luminaire.frame = geometry::Frame::upright({std::uniform_real_distribution<>(0.7, 5.3)(random),
+                                                  std::uniform_real_distribution<>(0.7, 4.3)(random),
+                                                  std::uniform_real_distribution<>(2.2, 2.75)(random)},
+                                                 k % 4 < 2 ? 0 : 90);
+      field.push_back(luminaire);
+    }
+    const transport::GroupLight light = sources::relight(transport, field, {});
+    Eigen::VectorXf sum = Eigen::VectorXf::Zero(Eigen::Index(room.receivers.size()));
+    for (const FieldLight::Light& one : quick.lights(field, {})) sum += one.direct_lx + one.reflected_lx;
+    std::vector<double> exact;
+    for (std::size_t r = 0; r < room.receivers.size(); ++r) exact.push_back(light.total_lx(r));
+    compare(exact, sum, limits);
+  }
+  EXPECT_LT(limits.worst_mean, 0.02);
+  EXPECT_LT(limits.worst_point, FieldJudge::kPointMargin);
+  RecordProperty("worst_mean", std::to_string(limits.worst_mean));
+  RecordProperty("worst_point", std::to_string(limits.worst_point));
+}
+
+/// A small room of random size, finishes, demands and things in it, and a luminaire to be laid there.
+struct RandomRoom {
+  model::Project project;
+  model::Room room;
+  std::vector<standards::RequirementTable> standards;
+  ArrangementWish wish;
+
+  explicit RandomRoom(unsigned seed) {
+    std::mt19937 random(seed);
+    const auto between = [&](double low, double high) {
+      return std::uniform_real_distribution<>(low, high)(random);
+    };
+    room.name = "Room";
+    const double x = between(2.5, 6), y = between(2.2, 4.5);
+    room.outline = {{0, 0}, {x, 0}, {x, y}, {0, y}};
+    if (seed % 4 == 3) room.outline = {{0, 0}, {x, 0}, {x, y / 2}, {x / 2, y / 2}, {x / 2, y}, {0, y}};
+    room.height_m = between(2.5, 3.2);
+    room.reflectances = {between(0.5, 0.8), between(0.3, 0.6), between(0.1, 0.3)};
+    room.maintenance_factor = between(0.7, 0.9);
+    room.surfaces = false;
+    room.task = "work";
+    standards::Requirement row;
+    row.standard = "House";
+    row.edition = "1";
+    row.key = "work";
+    row.em_lx = between(150, 450);
+    row.uo = between(0.4, 0.65);
+    row.plane_height_m = 0.75;
+    row.plane_note = "horizontal";
+    standards.emplace_back(std::vector<standards::Requirement>{row});
+    if (seed % 2) {
+      model::Object desk;
+      desk.name = "cupboard";
+      desk.at = {0.1, 0.1, 0};
+      desk.size = {0.8, 0.5, between(1.2, 2.0)};
+      desk.finish.material.diffuse = 0.5;
+      room.objects.push_back(desk);
+    }
+    model::ScheduledLuminaire entry;
+    entry.mark = "L";
+    photometry::LuminousArea area;
+    area.shape = photometry::LuminousShape::rectangle;
+    area.extent_c0_m = seed % 3 ? 0.6 : 0.3;
+    area.extent_c90_m = 0.3;
+    entry.photometry = std::make_shared<photometry::Photometry>(
+        photometry::Photometry{{},
+                               {},
+                               {},
+                               {},
+                               {},
+                               {},
+                               {},
+                               false,
+                               {},
+                               {},
+                               {},
+                               {},
+                               {},
+                               *rooms::lobe(between(500, 1500), between(1, 4), seed % 3 ? 0.1 : 0),
+                               area,
+                               {}});
+    project.schedule.push_back(entry);
+    wish.base.mark = "L";
+    wish.most = 9;
+  }
+};
+
+/// Looks at all fields without quick light and without order.
+std::optional<TriedField> brute_force(const SearchRoom& room, const ArrangementWish& wish) {
+  std::size_t blocked = 0;
+  std::optional<TriedField> best;
+  const FieldJudge judge(room, wish.base);
+  for (const LaidField& field : all_fields(room, wish, std::size_t(wish.most), blocked)) {
+    const TriedField tried = judge.calculated(field, 1);
+    if (!tried.meets) continue;
+    const bool better =
+        !best || tried.field.luminaires < best->field.luminaires ||
+        (tried.field.luminaires == best->field.luminaires && tried.in_hand() > best->in_hand() + 1e-9);
+    if (better) best = tried;
+  }
+  return best;
+}
+
+TEST(Arrangement, IsTheBestOfASearchThatCalculatesEveryField) {
+  int met = 0, with_several = 0;
+  for (unsigned seed = 1; seed <= 20; ++seed) {
+    const RandomRoom of(seed);
+    Problems problems;
+    const auto planned = space::build_space(of.project, of.room, of.standards, problems);
+    ASSERT_TRUE(planned) << seed << to_string(problems.all().front());
+    const run::Pass pass = run::pass_over(planned->space, planned->brief, {},
+                                          assess::ReadingPlan::whole(planned->space, planned->brief),
+                                          transport::Effort::draft(), nullptr, {});
+    const assess::SeenFromEyes eyes(*pass.setting, {});
+    const space::GroupPlacer placer(of.project, of.room);
+    const Watch watch;
+    const SearchRoom room{of.project,    of.room,
+                          *pass.setting, eyes,
+                          pass.lit,      [&](const auto& placement) { return placer.place(placement); },
+                          watch};
+    const Arrangement found = find_arrangement(room, of.wish);
+    const auto best = brute_force(room, of.wish);
+    ASSERT_EQ(found.best.has_value(), best.has_value()) << seed;
+    if (!best) continue;
+    ++met;
+    with_several += best->field.luminaires > 1;
+    EXPECT_EQ(found.best->field.luminaires, best->field.luminaires) << seed;
+    EXPECT_NEAR(found.best->in_hand(), best->in_hand(), 1e-9) << seed;
+  }
+  EXPECT_GE(met, 12);
+  EXPECT_GE(with_several, 8);
+}
+
+}  // namespace
+}  // namespace glow::studies
