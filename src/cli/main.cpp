@@ -22,6 +22,7 @@ struct Command {
 
 constexpr Command kCommands[] = {
     {"demo", "write the example project, run it, say what to open", command_demo},
+    {"new", "a first project file from one line, ready to run", command_new},
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
     {"tasks", "find a task in the standards and see what it asks for", command_tasks},

@@ -111,6 +111,10 @@ class ProjectRun {
     if (options.use_cache) plan_.store = &cache_;
     for (const OpenProject::Room& room : open.rooms) {
       if (!is_chosen(options.rooms, room.name())) continue;
+      if (!room.fault.empty()) {
+        fault_code_ = kBadInput;
+        continue;
+      }
       rooms_.push_back(&room);
       plan_.rooms.push_back({room.name(), room.receivers, [this, &room] { return open_.plan(room); }});
     }
@@ -185,6 +189,10 @@ class ProjectRun {
 void ProjectRun::keep_until(const OpenProject::Room* next) {
   for (; written_ < open_.rooms.size() && &open_.rooms[written_] != next; ++written_) {
     const OpenProject::Room& room = open_.rooms[written_];
+    if (!room.fault.empty()) {
+      writer_.leave_out({room.name(), room.outline, room.fault});
+      continue;
+    }
     const auto kept =
         std::find_if(earlier_.rooms.begin(), earlier_.rooms.end(),
                      [&](const record::RoomRecord& known) { return known.name == room.name(); });
@@ -240,21 +248,24 @@ void print_answer(const ProjectRun& run, const RunOptions& options) {
   if (options.say_files) name_files(run.folder(), run.run());
 }
 
-/// Finds the arrangements that the project leaves to the tool, of the rooms that are computed.
-bool arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path& path) {
+/// Finds the arrangements that the project leaves to the tool, of the rooms that are computed. Where there is
+/// none the room says so, and the others are computed.
+void arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path& path) {
   store::TransportCache cache(cache_folder(path));
   Progress progress(options.quiet);
   Problems problems;
-  for (std::size_t r = 0; r < open.project.rooms.size(); ++r) {
-    const model::Room& room = open.project.rooms[r];
-    const bool open_yet = std::any_of(room.luminaires.begin(), room.luminaires.end(),
-                                      [](const auto& placement) { return placement.arrange.has_value(); });
-    if (open_yet && is_chosen(options.rooms, room.name))
-      run::settle_arrangements(open.project, r, open.standards, options.accuracy,
-                               options.use_cache ? &cache : nullptr, progress.watch(room.name), problems);
+  for (OpenProject::Room& room : open.rooms) {
+    const auto& luminaires = room.written->luminaires;
+    const bool is_open = std::any_of(luminaires.begin(), luminaires.end(),
+                                     [](const auto& placement) { return placement.arrange.has_value(); });
+    if (!is_open || !is_chosen(options.rooms, room.name())) continue;
+    const std::size_t number = std::size_t(room.written - open.project.rooms.data());
+    if (!run::settle_arrangements(open.project, number, open.standards, options.accuracy,
+                                  options.use_cache ? &cache : nullptr, progress.watch(room.name()),
+                                  problems))
+      room.fault = problems.all().back().text;
   }
   print_problems(problems, open.sources, options.quiet);
-  return problems.error_count() == 0;
 }
 
 }  // namespace
@@ -267,7 +278,7 @@ int run_project(const fs::path& path, const RunOptions& options) {
     return kBadInput;
   }
   if (!chosen_rooms(options.rooms, "run", names_of(*open))) return kBadInput;
-  if (!arrange_rooms(*open, options, path)) return kBadInput;
+  arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
   run.compute();
   print_problems(run.found(), {}, options.quiet);

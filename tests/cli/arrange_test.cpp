@@ -109,6 +109,24 @@ TEST(Arrange, SaysWhatStandsInTheWayAndDrawsIt) {
   EXPECT_FALSE(says(content_of(folder.path() / "p.toml"), "[[rooms.luminaires]]"));
 }
 
+TEST(Arrange, IsDoneByARunAndARoomWithoutOneLeavesTheOthersAlone) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const std::string open = "\n[[rooms.luminaires]]\nmark = \"D2\"\narrange = { most = 4 }\n";
+  folder.write("p.toml", kHead + room_of("A", "[4, 3]", "task = \"storage.store-room\"\n" + open) +
+                             room_of("B", "[9, 8]", "task = \"office.writing\"\n" + open));
+  const Ran ran = run(folder, "run p.toml -q");
+  EXPECT_EQ(ran.code, 2) << ran.err;
+  EXPECT_TRUE(says(ran.err, "p.toml:") &&
+              says(ran.err, "no arrangement of D2 meets all that is asked of \"B\""))
+      << ran.err;
+  const json results = json_in(folder.path() / "p-results/results.json");
+  ASSERT_EQ(results.at("rooms").size(), 1u);
+  EXPECT_EQ(results.at("rooms")[0].at("status"), "met");
+  EXPECT_EQ(results.at("rooms")[0].at("luminaires")[0].at("count"), 2);
+  EXPECT_TRUE(says(run(folder, "check p.toml").out, "D2: run finds how many and where"));
+}
+
 struct Fault {
   const char* name;
   const char* options;

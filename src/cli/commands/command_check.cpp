@@ -139,6 +139,9 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
                    m, luminaires,
                    lighting::mean_maintenance(room, open.weights_of(planned),
                                               planned.room->maintenance_factor.value_or(1))));
+  for (const model::LuminairePlacement& placement : planned.room->luminaires)
+    if (placement.arrange)
+      tell(fmt::format(FMT_STRING("  {}: run finds how many and where\n"), placement.mark));
   tell(fmt::format(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
                    room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor));
   std::vector<std::string> names;

@@ -1,0 +1,60 @@
+#include "files/project/new_project.hpp"
+
+#include <fmt/format.h>
+
+namespace glow::files {
+namespace {
+
+/// A text as TOML writes it.
+std::string quoted(const std::string& words) {
+  std::string text = "\"";
+  for (const char c : words) {
+    if (c == '"' || c == '\\') text += '\\';
+    if (static_cast<unsigned char>(c) < ' ')
+      text += fmt::format(FMT_STRING("\\u{:04x}"), static_cast<int>(c));
+    else
+      text += c;
+  }
+  return text + "\"";
+}
+
+/// A key, quoted where it has to be.
+std::string key(const std::string& words) {
+  const bool bare = !words.empty() && words.find_first_not_of(
+                                          "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz"
+                                          "0123456789-_") == std::string::npos;
+  return bare ? words : quoted(words);
+}
+
+}  // namespace
+
+std::string new_project_text(const NewProject& p) {
+  std::string text = fmt::format(
+      FMT_STRING("# Lengths are metres. glowgrid check says what is missing, glowgrid run computes.\n"
+                 "format = 1\n\n[project]\nname = {}\nstandard = {}\n{}"),
+      quoted(p.name), quoted(p.standard),
+      p.outside ? "files_outside = true        # the luminaire's file\n" : "");
+  text +=
+      "\n[defaults]\nreflectance = { ceiling = 0.70, walls = 0.50, floor = 0.20 }   # usual ones; put in "
+      "your own\n"
+      "maintenance_factor = 0.80\n";
+  text += fmt::format(FMT_STRING("\n[luminaires.{}]            # {}\nfile = {}\n"), key(p.mark), p.luminaire,
+                      quoted(p.file));
+  text += fmt::format(
+      FMT_STRING("\n[[rooms]]\nname = {}\nsize = [{:g}, {:g}]             # along x, along y\nheight = {:g}\n"
+                 "task = {}   # {}\n"),
+      quoted(p.room), p.size.x(), p.size.y(), p.size.z(), quoted(p.task), p.task_words);
+  text += fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\n"), quoted(p.mark));
+  text += p.arrange
+              ? std::string("arrange = {}               # run finds the even array that meets all checks\n")
+              : fmt::format(FMT_STRING("array = {{ rows = {}, columns = {} }}   # a first guess by flux; "
+                                       "glowgrid arrange finds the best\n"),
+                            p.rows, p.columns);
+  if (p.suspended)
+    text +=
+        "mounting = \"suspended\"     # it gives light upwards too\nsuspension = 0.5           # below the "
+        "ceiling\n";
+  return text;
+}
+
+}  // namespace glow::files
