@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 #include "cli/streams.hpp"
@@ -16,7 +17,7 @@ namespace {
 using model::LuminairePlacement;
 
 std::nullopt_t refuse(const std::string& words) {
-  say("glowgrid arrange: " + words + "\n");
+  say("glowgrid: " + words + "\n");
   return std::nullopt;
 }
 
@@ -111,10 +112,8 @@ LuminairePlacement hung_as(const OpenProject& open, const model::Room& room, con
   return base;
 }
 
-/// The same without its places.
-LuminairePlacement base_of(const OpenProject& open, const model::Room& room, const std::string& mark) {
-  LuminairePlacement base = hung_as(open, room, mark);
-  base.mark = mark;
+/// A placement whose luminaires hang the same, without its places, name and dimming.
+LuminairePlacement without_places(LuminairePlacement base) {
   base.name.clear();
   if (!base.array) base.array.emplace();
   base.array->spacing.reset();
@@ -124,10 +123,17 @@ LuminairePlacement base_of(const OpenProject& open, const model::Room& room, con
   base.ring.reset();
   base.along.reset();
   base.over.reset();
+  base.arrange.reset();
   base.aim.reset();
   base.tilt_deg = 0;
   base.dimming = 1;
   if (base.on != "ceiling") base.on.clear();
+  return base;
+}
+
+LuminairePlacement base_of(const OpenProject& open, const model::Room& room, const std::string& mark) {
+  LuminairePlacement base = without_places(hung_as(open, room, mark));
+  base.mark = mark;
   return base;
 }
 
@@ -216,6 +222,54 @@ std::optional<ArrangeChoice> arrange_choice(const Arguments& arguments, const Op
       choice.taken_out.push_back(p);
     }
   }
+  return choice;
+}
+
+bool is_asked_for(const space::Brief& brief) {
+  return std::any_of(brief.grids.begin(), brief.grids.end(),
+                     [](const space::GridBrief& grid) { return !grid.demands.empty(); });
+}
+
+nlohmann::ordered_json json_of(const studies::TriedField& tried) {
+  const studies::Field& field = tried.field;
+  nlohmann::ordered_json j = {{"luminaires", field.luminaires}, {"rows", field.rows},
+                              {"columns", field.columns},       {"turned", field.turned},
+                              {"staggered", field.staggered},   {"dimming", field.dimming}};
+  if (field.height_m) j["mounting_height_m"] = *field.height_m;
+  if (field.watts) j["watts_w"] = *field.watts;
+  j["meets"] = tried.meets;
+  j["checks"] = nlohmann::ordered_json::array();
+  for (const standards::Check& check : tried.checks) {
+    nlohmann::ordered_json own = {{"quantity", standards::to_string(check.demand.quantity)},
+                                  {"required", check.demand.required}};
+    if (std::isfinite(check.actual)) own["actual"] = check.actual;
+    j["checks"].push_back(std::move(own));
+  }
+  return j;
+}
+
+std::optional<ArrangeChoice> rank_choice(const Arguments& arguments, const OpenProject& open,
+                                         const OpenProject::Room& room) {
+  const model::Room& written = *room.written;
+  if (!is_asked_for(open.plan(room).brief))
+    return refuse(
+        fmt::format(FMT_STRING("nothing is asked of the light in \"{}\"; give the room a task (glowgrid "
+                               "tasks finds it)"),
+                    room.name()));
+  ArrangeChoice choice;
+  choice.room = std::size_t(&written - open.project.rooms.data());
+  if (!apply_limits(arguments, open.project.units, choice.wish)) return std::nullopt;
+  choice.kept = written;
+  choice.kept.luminaires.clear();
+  choice.wish.base.array.emplace();
+  const auto first = std::find_if(written.luminaires.begin(), written.luminaires.end(),
+                                  [](const auto& placement) { return placement.array || placement.arrange; });
+  if (first != written.luminaires.end()) choice.wish.base = without_places(*first);
+  if (!arguments.has("keep")) return choice;
+  const auto stay = stays(arguments, open, room, {});
+  if (!stay) return std::nullopt;
+  for (std::size_t p = 0; p < written.luminaires.size(); ++p)
+    if ((*stay)[p]) choice.kept.luminaires.push_back(written.luminaires[p]);
   return choice;
 }
 

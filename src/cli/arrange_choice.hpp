@@ -1,5 +1,6 @@
 #pragma once
 
+#include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <vector>
@@ -21,6 +22,17 @@ struct ArrangeChoice {
 
 /// --mark, --least, --keep, --height, --dimming and --most.
 void add_arrange_options(boost::program_options::options_description& options);
+
+/// Whether some light is asked for: without that one luminaire is as good as another.
+bool is_asked_for(const space::Brief& brief);
+
+/// A field as commands print it.
+nlohmann::ordered_json json_of(const studies::TriedField& tried);
+
+/// For candidates in a room: what --keep names stays, and they hang as the room's first array does. Nothing,
+/// after saying why on standard error.
+std::optional<ArrangeChoice> rank_choice(const Arguments& arguments, const OpenProject& open,
+                                         const OpenProject::Room& room);
 
 /// For one room what the options and its placements say. Nothing, after saying why on standard error.
 std::optional<ArrangeChoice> arrange_choice(const Arguments& arguments, const OpenProject& open,

@@ -8,6 +8,7 @@ namespace glow::cli {
 /// Each command takes the words after its name and gives the exit code.
 int command_demo(const std::vector<std::string>& words);
 int command_arrange(const std::vector<std::string>& words);
+int command_rank(const std::vector<std::string>& words);
 int command_new(const std::vector<std::string>& words);
 int command_check(const std::vector<std::string>& words);
 int command_probe(const std::vector<std::string>& words);

@@ -30,6 +30,7 @@ constexpr Command kCommands[] = {
     {"check", "read a project and report errors and doubts; compute nothing", command_check},
     {"probe", "light at one point, and which luminaires give it", command_probe},
     {"arrange", "find the even array of luminaires that meets all checks of a room", command_arrange},
+    {"rank", "weigh luminaires against each other, each in its own best arrangement", command_rank},
     {"run", "compute a project, verify it, write results and figures", command_run},
     {"show", "results as tables: checks, grids, glare, the luminaire schedule", command_show},
     {"draw", "make figures again from results: other colours, levels, formats", command_draw},

@@ -30,6 +30,19 @@ std::optional<std::vector<std::string>> chosen_rooms(const std::vector<std::stri
   return names;
 }
 
+const OpenProject::Room* only_room(const OpenProject& open, const std::string& name,
+                                   const std::string& command) {
+  if (name.empty() && open.rooms.size() == 1) return &open.rooms.front();
+  if (name.empty()) {
+    say(fmt::format(FMT_STRING("glowgrid {}: which room? Give --room with one of: {}\n"), command,
+                    fmt::join(names_of(open), ", ")));
+    return nullptr;
+  }
+  if (!chosen_rooms({name}, command, names_of(open))) return nullptr;
+  return &*std::find_if(open.rooms.begin(), open.rooms.end(),
+                        [&](const OpenProject::Room& room) { return room.name() == name; });
+}
+
 bool is_chosen(const std::vector<std::string>& chosen, const std::string& room) {
   return chosen.empty() || std::find(chosen.begin(), chosen.end(), room) != chosen.end();
 }

@@ -13,8 +13,7 @@ constexpr double kLine = 17, kLeast = 3;  // px: height of a line, and the least
 
 class Sheet {
  public:
-  Sheet(const space::Space& room, const Vec2& size, bool round)
-      : room_(room), size_(size), round_(round), box_(geometry::bounding_box(room.outline)) {}
+  explicit Sheet(const space::Space& room) : room_(room), box_(geometry::bounding_box(room.outline)) {}
 
   std::string draw(const std::string& title, const std::vector<ArrangementPlan>& plans) {
     canvas_.rectangle({0, 0}, {kWidth, kHeight}, "#ffffff");
@@ -22,6 +21,9 @@ class Sheet {
                  {20, "start", "#1c1c1c", true});
     const std::size_t count = std::min(plans.size(), kMostPlans);
     choose_columns(count, plans);
+    for (const ArrangementPlan& plan : plans)
+      for (const auto& curve : plan.curves)
+        for (const Vec2& p : curve) most_cd_ = std::max(most_cd_, p.norm());
     for (std::size_t i = 0; i < count; ++i) draw_plan(i, plans[i]);
     return canvas_.bytes();
   }
@@ -62,39 +64,65 @@ class Sheet {
       canvas_.text(cell + Vec2(0, kLine * double(i + 2) - 4), fitted_text(plan.lines[i], cell_.x(), 12),
                    {12, "start", "#4a4a4a"});
     const Vec2 corner = cell + Vec2(0, words_);
+    draw_curves(cell, plan);
     canvas_.path(outline(corner, room_.outline), plan.best ? "#fbf6e6" : "#f6f6f6", "#1c1c1c",
                  plan.best ? 2.5 : 1.5);
     for (const space::PlanShape& object : room_.objects)
       canvas_.path(outline(corner, object.extent.plan), "none", "#a8a8a8", 0.8);
     for (const space::Opening& opening : room_.openings)
       canvas_.path(outline(corner, opening.plan()), "none", "#ffffff", 2);
-    for (const geometry::Frame& frame : plan.frames) draw_luminaire(corner, frame);
+    for (const geometry::Frame& frame : plan.frames) draw_luminaire(corner, frame, plan);
   }
 
-  void draw_luminaire(const Vec2& corner, const geometry::Frame& frame) {
+  /// Beside the words, as large as they are high.
+  void draw_curves(const Vec2& cell, const ArrangementPlan& plan) {
+    const double radius = words_ / 2 - 4;
+    const Vec2 middle(cell.x() + std::min(cell_.x(), scale_ * box_.size().x()) - radius - 2,
+                      cell.y() + words_ / 2 - 2);
+    if (plan.curves.empty() || most_cd_ <= 0) return;
+    canvas_.circle(middle, radius, "none", "#d4d4d4", 0.8);
+    for (std::size_t k = 0; k < plan.curves.size(); ++k) {
+      std::vector<Vec2> points;
+      for (const Vec2& p : plan.curves[k]) points.push_back(middle + radius / most_cd_ * Vec2(p.x(), -p.y()));
+      canvas_.path(path_data(points, true), "none", k ? "#3a6ea5" : "#b03a2e", 1.4, k ? "4 2" : nullptr);
+    }
+  }
+
+  void draw_luminaire(const Vec2& corner, const geometry::Frame& frame, const ArrangementPlan& plan) {
     const Vec2 middle = at(corner, frame.origin.head<2>());
-    const Vec2 size = (scale_ * size_).cwiseMax(kLeast);
-    if (round_) return canvas_.circle(middle, size.x() / 2, "#d9902f", "#7a4a08", 0.8);
+    const Vec2 size = (scale_ * plan.size).cwiseMax(kLeast);
+    if (plan.round) return canvas_.circle(middle, size.x() / 2, "#d9902f", "#7a4a08", 0.8);
     canvas_.begin_group(middle, -std::atan2(frame.c0.y(), frame.c0.x()) / kDegree);
     canvas_.rectangle(-size / 2, size, "#d9902f", "#7a4a08", 0.8);
     canvas_.end_group();
   }
 
   const space::Space& room_;
-  const Vec2 size_;
-  const bool round_;
   const geometry::Box2 box_;
   SvgCanvas canvas_{kWidth, kHeight};
-  double scale_ = 0, words_ = 0;
+  double scale_ = 0, words_ = 0, most_cd_ = 0;
   std::size_t columns_ = 1;
   Vec2 cell_ = Vec2::Zero();
 };
 
 }  // namespace
 
-std::string arrangement_svg(const std::string& title, const space::Space& room, const Vec2& size, bool round,
+std::vector<std::vector<Vec2>> curves_of(const photometry::Photometry& photometry) {
+  constexpr double kStep = 2.5;
+  const double per = photometry.flux_lm() > 0 ? 1000 / photometry.flux_lm() : 1;
+  std::vector<std::vector<Vec2>> curves(2);
+  for (const int plane : {0, 1})
+    for (double angle = -180; angle < 180; angle += kStep) {
+      const double c = 90.0 * plane + (angle < 0 ? 180 : 0), gamma = std::abs(angle);
+      const double cd = per * photometry.table.intensity(c, gamma);
+      curves[std::size_t(plane)].push_back(cd * Vec2(std::sin(angle * kDegree), -std::cos(angle * kDegree)));
+    }
+  return curves;
+}
+
+std::string arrangement_svg(const std::string& title, const space::Space& room,
                             const std::vector<ArrangementPlan>& plans) {
-  return Sheet(room, size, round).draw(title, plans);
+  return Sheet(room).draw(title, plans);
 }
 
 }  // namespace glow::figures

@@ -220,6 +220,33 @@ std::string key_values(const TriedField& tried, const units::ShownUnits& units) 
   return words;
 }
 
+std::string shortcoming(const studies::Arrangement& found, const units::ShownUnits& units) {
+  if (!found.nearest)
+    return found.fields == 0 ? "not one fits in the room"
+                             : "too little light, even with all that are allowed";
+  const Check* worst = found.nearest->tightest();
+  if (!worst) return "";
+  const auto at_best = [&](const char* what) {
+    return fmt::format(FMT_STRING("{}: {} {} of {} at best"), what, symbol(worst->demand.quantity),
+                       number(worst->demand.quantity, worst->actual, units, Detail::sentence),
+                       required(worst->demand, units));
+  };
+  switch (worst->demand.quantity) {
+    case Quantity::uniformity:
+      return at_best("too uneven");
+    case Quantity::unified_glare:
+    case Quantity::glare_rating:
+      return at_best("glares");
+    case Quantity::mean_illuminance:
+    case Quantity::minimum_illuminance:
+      return at_best("too little light");
+    case Quantity::colour_rendering:
+      return at_best("colours");
+    default:
+      return at_best("fails");
+  }
+}
+
 std::string arrangement_answer(const ArrangementTold& told, const units::ShownUnits& units) {
   return Answer(told, units).text();
 }

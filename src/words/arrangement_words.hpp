@@ -23,6 +23,9 @@ std::string field_words(const studies::Field& field, const units::ShownUnits& un
 /// "mean 512 lx, U0 0.66, UGR 18.2".
 std::string key_values(const studies::TriedField& tried, const units::ShownUnits& units);
 
+/// Why no field of a luminaire will do, in a phrase: "too narrow: U0 0.41 of 0.60 at best".
+std::string shortcoming(const studies::Arrangement& found, const units::ShownUnits& units);
+
 /// The answer: the arrangement and how it stands, why nothing smaller will do, what else would, and the
 /// energy; or which check stands in the way, and what would open it. Ends with a line break.
 std::string arrangement_answer(const ArrangementTold& told, const units::ShownUnits& units);

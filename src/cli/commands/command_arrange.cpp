@@ -27,30 +27,6 @@ namespace {
 
 using studies::TriedField;
 
-nlohmann::ordered_json json_of(const TriedField& tried) {
-  const studies::Field& field = tried.field;
-  nlohmann::ordered_json j = {{"luminaires", field.luminaires}, {"rows", field.rows},
-                              {"columns", field.columns},       {"turned", field.turned},
-                              {"staggered", field.staggered},   {"dimming", field.dimming}};
-  if (field.height_m) j["mounting_height_m"] = *field.height_m;
-  if (field.watts) j["watts_w"] = *field.watts;
-  j["meets"] = tried.meets;
-  j["checks"] = nlohmann::ordered_json::array();
-  for (const standards::Check& check : tried.checks) {
-    nlohmann::ordered_json own = {{"quantity", standards::to_string(check.demand.quantity)},
-                                  {"required", check.demand.required}};
-    if (std::isfinite(check.actual)) own["actual"] = check.actual;
-    j["checks"].push_back(std::move(own));
-  }
-  return j;
-}
-
-/// Whether some light is asked for: without that one luminaire is as good as another.
-bool is_asked_for(const space::Brief& brief) {
-  return std::any_of(brief.grids.begin(), brief.grids.end(),
-                     [](const space::GridBrief& grid) { return !grid.demands.empty(); });
-}
-
 /// One call of the command: rooms one after the other.
 class Arranging {
  public:
@@ -184,6 +160,8 @@ void Arranging::write_figure(const OpenProject::Room& room, const ArrangeChoice&
         tried.field.watts ? fmt::format(FMT_STRING(", {:.0f} W"), *tried.field.watts) : std::string()));
     plan.lines.push_back(words::key_values(tried, open_.project.units));
     plan.frames = tried.frames;
+    plan.size = {area.extent_c0_m, area.extent_c90_m};
+    plan.round = photometry::is_round(area.shape);
     plan.best = best;
     plans.push_back(std::move(plan));
   };
@@ -194,9 +172,7 @@ void Arranging::write_figure(const OpenProject::Room& room, const ArrangeChoice&
   const std::string title = fmt::format(
       FMT_STRING("{}: {} {}"), room.name(), choice.wish.base.mark,
       arranged.found.best ? "laid so that all checks are met" : "meets not all checks; the nearest");
-  const std::string svg =
-      figures::arrangement_svg(title, open_.plan(room).space, {area.extent_c0_m, area.extent_c90_m},
-                               photometry::is_round(area.shape), plans);
+  const std::string svg = figures::arrangement_svg(title, open_.plan(room).space, plans);
   fs::path file = arguments_.text("figure");
   if (open_.rooms.size() > 1 && arguments_.texts("room").size() != 1)
     file.replace_filename(model::file_name_part(room.name()) + "--" + file.filename().string());

@@ -1,7 +1,5 @@
 #include <fmt/format.h>
 
-#include <algorithm>
-
 #include <nlohmann/json.hpp>
 
 #include "cli/arguments.hpp"
@@ -19,18 +17,6 @@ namespace po = boost::program_options;
 namespace {
 
 constexpr std::size_t kMostShown = 20;
-
-const OpenProject::Room* find_room(const OpenProject& open, const std::string& name) {
-  if (name.empty() && open.rooms.size() == 1) return &open.rooms.front();
-  if (name.empty()) {
-    say(fmt::format(FMT_STRING("glowgrid probe: which room? Give --room with one of: {}\n"),
-                    fmt::join(names_of(open), ", ")));
-    return nullptr;
-  }
-  if (!chosen_rooms({name}, "probe", names_of(open))) return nullptr;
-  return &*std::find_if(open.rooms.begin(), open.rooms.end(),
-                        [&](const OpenProject::Room& room) { return room.name() == name; });
-}
 
 /// Up, down, along a direction, or towards the middle of an object.
 std::optional<Vec3> facing_of(const std::string& words, const Vec3& at, const space::Space& room) {
@@ -170,7 +156,7 @@ int command_probe(const std::vector<std::string>& words) {
         arguments.text("at")));
     return kBadInput;
   }
-  const OpenProject::Room* room = find_room(open, arguments.text("room"));
+  const OpenProject::Room* room = only_room(open, arguments.text("room"), "probe");
   if (!room) return kBadInput;
   const space::PlannedRoom planned = open.plan(*room);
   return probe_room(arguments, planned, open.weights_of(planned), *at, units);

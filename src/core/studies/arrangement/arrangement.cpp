@@ -36,12 +36,12 @@ class Search {
 
   Arrangement run() {
     try {
-      judge_.emplace(room_, wish_.base);
+      judge_.emplace(room_, wish_.base, room_.light);
       light_ = judge_->light();
       prepare();
       look_through();
       choose_nearest();
-      if (!found_.best && found_.nearest) find_ways_out();
+      if (!found_.best && found_.nearest && !wish_.best_only) find_ways_out();
     } catch (const Cancelled&) {
       found_.stopped = true;
     }
@@ -189,8 +189,7 @@ void Search::try_beams() {
   const model::ScheduledLuminaire* entry = room_.project.find(wish_.base.mark);
   if (!entry || !entry->photometry) return;
   for (const double angle : {30.0, 40.0, 50.0, 60.0}) {
-    SearchRoom changed{room_.project, room_.room, room_.setting, room_.eyes,
-                       room_.kept,    room_.lay,  room_.watch};
+    SearchRoom changed = room_;
     auto photometry = std::make_shared<photometry::Photometry>(*entry->photometry);
     photometry->table = *even_lobe(photometry->flux_lm(), angle);
     const std::shared_ptr<const photometry::IntensityTable> table(photometry, &photometry->table);

@@ -1,12 +1,14 @@
 #pragma once
 
 #include <functional>
+#include <memory>
 
 #include "core/assess/assess.hpp"
 #include "core/model/project.hpp"
 
 namespace glow::studies {
 
+class FieldLight;
 using model::Least;
 
 /// What may be laid, and how.
@@ -16,6 +18,7 @@ struct ArrangementWish {
   std::vector<double> heights_m;  ///< mounting heights to try; empty: as `base` says
   double least_dimming = 1;       ///< share of full output down to which it may be dimmed
   bool turns = true, staggers = true;
+  bool best_only = false;  ///< neither others that meet all checks nor ways out are looked for
   int most =
       0;  ///< luminaires; 0: four times the fewest that could give enough light, at most kMostLuminaires
 
@@ -82,6 +85,7 @@ struct SearchRoom {
   /// Lays a placement; nothing where it does not fit.
   std::function<std::optional<space::LuminaireGroup>(const model::LuminairePlacement&)> lay;
   const Watch& watch;
+  std::shared_ptr<const FieldLight> light = nullptr;  ///< of the same setting, from an earlier search
 };
 
 /// Looks at all even arrays that `wish` allows, in the order of what it is to save, until all checks of the

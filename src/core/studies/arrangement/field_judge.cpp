@@ -54,11 +54,16 @@ double TriedField::in_hand() const {
   return check ? check->margin() / std::max(check->demand.required, 1e-9) : 0;
 }
 
+transport::ReceiverChoice FieldJudge::choice_of(const assess::Setting& setting) {
+  transport::ReceiverChoice choice = setting.that_count();
+  if (setting.brief().glare.rates_gr)
+    for (const std::size_t r : setting.readable().front()) choice[r] = true;
+  return choice;
+}
+
 FieldJudge::FieldJudge(const SearchRoom& room, const model::LuminairePlacement& base,
                        std::shared_ptr<const FieldLight> light)
-    : room_(room), base_(base), choice_(room.setting.that_count()), quick_(std::move(light)) {
-  if (room.setting.brief().glare.rates_gr)
-    for (const std::size_t r : room.setting.readable().front()) choice_[r] = true;
+    : room_(room), base_(base), choice_(choice_of(room.setting)), quick_(std::move(light)) {
   if (const auto* entry = room.project.find(base.mark))
     maintenance_ = model::maintenance_factor(*entry, room.room);
   if (!quick_ && FieldLight::serves(room.setting.transport()))

@@ -43,6 +43,8 @@ class FieldJudge {
   /// `places`, and the check that tells; 1 where nothing tells.
   std::pair<std::size_t, std::optional<standards::Check>> fewest(
       const std::vector<photometry::PlacedLuminaire>& places) const;
+  /// Receivers that some judgement hangs on.
+  static transport::ReceiverChoice choice_of(const assess::Setting& setting);
   /// False: there is no quick light here, and all fields are calculated.
   bool has_quick_light() const { return quick_ != nullptr; }
   const std::shared_ptr<const FieldLight>& light() const { return quick_; }

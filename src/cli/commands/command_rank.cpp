@@ -1,0 +1,216 @@
+#include <fmt/format.h>
+
+#include <cmath>
+#include <map>
+#include <nlohmann/json.hpp>
+
+#include "cli/arguments.hpp"
+#include "cli/arrange_choice.hpp"
+#include "cli/commands.hpp"
+#include "cli/room_choice.hpp"
+#include "cli/run_project.hpp"
+#include "cli/streams.hpp"
+#include "cli/terminal.hpp"
+#include "cli/write_figures.hpp"
+#include "core/run/rank_luminaires.hpp"
+#include "figures/arrangement_figure.hpp"
+#include "files/photometry/photometry_reader.hpp"
+#include "files/project/project_reader.hpp"
+#include "files/text/input_file.hpp"
+#include "store/transport_cache.hpp"
+#include "words/arrangement_words.hpp"
+#include "words/text_layout.hpp"
+
+namespace glow::cli {
+namespace po = boost::program_options;
+namespace fs = std::filesystem;
+namespace {
+
+const std::map<std::string, run::RankBy> kOrders = {{"watts", run::RankBy::watts},
+                                                    {"luminaires", run::RankBy::luminaires},
+                                                    {"cost", run::RankBy::cost},
+                                                    {"glare", run::RankBy::glare},
+                                                    {"power", run::RankBy::power}};
+
+/// The files that can be read; the others are told with their reason and left out.
+std::vector<run::Candidate> read_candidates(const std::vector<std::string>& files) {
+  std::vector<run::Candidate> candidates;
+  for (const std::string& file : files) {
+    Problems problems;
+    const auto bytes = files::read_file(file, files::kLargestPhotometricFile, {}, problems);
+    auto photometry =
+        bytes ? files::read_photometry(*bytes, file, problems, files::beside(file)) : std::nullopt;
+    if (!photometry) {
+      print_problems(problems, {}, true);
+      continue;
+    }
+    candidates.push_back({file, std::make_shared<const photometry::Photometry>(std::move(*photometry)), {}});
+  }
+  return candidates;
+}
+
+std::string name_of(const run::Candidate& candidate) {
+  const photometry::Photometry& p = *candidate.photometry;
+  const std::string name = p.manufacturer.empty() ? p.luminaire : p.manufacturer + " " + p.luminaire;
+  return fs::path(candidate.file).filename().string() + (name.empty() ? "" : ", " + name);
+}
+
+/// What was ranked, as people and programs read it.
+class Ranking {
+ public:
+  Ranking(const OpenProject& open, const OpenProject::Room& room,
+          const std::vector<run::Candidate>& candidates, const std::vector<run::RankedCandidate>& list)
+      : open_(open), room_(room), candidates_(candidates), list_(list) {}
+
+  void tell_table() const;
+  void tell_json() const;
+  std::string svg() const;
+
+ private:
+  const run::Candidate& of(const run::RankedCandidate& ranked) const { return candidates_[ranked.candidate]; }
+
+  const OpenProject& open_;
+  const OpenProject::Room& room_;
+  const std::vector<run::Candidate>& candidates_;
+  const std::vector<run::RankedCandidate>& list_;
+};
+
+void Ranking::tell_table() const {
+  const units::ShownUnits& units = open_.project.units;
+  std::size_t met = 0;
+  for (const run::RankedCandidate& ranked : list_) met += ranked.meets();
+  tell(fmt::format(FMT_STRING("{}: {} of {} luminaires can do it\n"), room_.name(), met, list_.size()));
+  if (met > 0)
+    tell(fmt::format(FMT_STRING("\n  {:<38} {:>5} {:>7} {:>10}  {}\n"), "", "count", "W", "W/m2/100lx",
+                     "array"));
+  bool is_first_miss = true;
+  for (const run::RankedCandidate& ranked : list_) {
+    if (!ranked.meets()) {
+      if (is_first_miss) tell("\nCannot do it:\n");
+      is_first_miss = false;
+      tell(fmt::format(FMT_STRING("  {:<38} {}\n"), words::fitted(name_of(of(ranked)), 38),
+                       words::shortcoming(ranked.found, units)));
+      continue;
+    }
+    const studies::TriedField& best = *ranked.found.best;
+    tell(fmt::format(
+        FMT_STRING("  {:<38} {:>5} {:>7} {:>10}  {}\n"), words::fitted(name_of(of(ranked)), 38),
+        best.field.luminaires,
+        best.field.watts ? fmt::format(FMT_STRING("{:.0f}"), *best.field.watts) : std::string("?"),
+        ranked.w_per_m2_100lx ? fmt::format(FMT_STRING("{:.2f}"), *ranked.w_per_m2_100lx) : std::string("?"),
+        words::field_words(best.field, units)));
+    tell(fmt::format(FMT_STRING("  {:<38} {}\n"), "", words::key_values(best, units)));
+  }
+}
+
+void Ranking::tell_json() const {
+  nlohmann::ordered_json j = {{"room", room_.name()}, {"candidates", nlohmann::ordered_json::array()}};
+  for (const run::RankedCandidate& ranked : list_) {
+    nlohmann::ordered_json own = {{"file", of(ranked).file}, {"meets", ranked.meets()}};
+    if (ranked.meets())
+      own["best"] = json_of(*ranked.found.best);
+    else
+      own["why_not"] = words::shortcoming(ranked.found, open_.project.units);
+    if (ranked.w_per_m2_100lx) own["w_per_m2_100lx"] = *ranked.w_per_m2_100lx;
+    j["candidates"].push_back(std::move(own));
+  }
+  tell(j.dump(2) + "\n");
+}
+
+std::string Ranking::svg() const {
+  std::vector<figures::ArrangementPlan> plans;
+  for (const run::RankedCandidate& ranked : list_) {
+    if (!ranked.meets() || plans.size() == figures::kMostPlans) break;
+    const studies::TriedField& best = *ranked.found.best;
+    const photometry::Photometry& p = *of(ranked).photometry;
+    figures::ArrangementPlan plan;
+    plan.title = fmt::format(FMT_STRING("{}. {}"), plans.size() + 1, name_of(of(ranked)));
+    plan.lines = {fmt::format(FMT_STRING("{} luminaires, {}{}"), best.field.luminaires,
+                              best.field.watts ? fmt::format(FMT_STRING("{:.0f} W, "), *best.field.watts)
+                                               : std::string(),
+                              words::field_words(best.field, open_.project.units)),
+                  words::key_values(best, open_.project.units)};
+    plan.frames = best.frames;
+    plan.size = {p.area.extent_c0_m, p.area.extent_c90_m};
+    plan.round = photometry::is_round(p.area.shape);
+    plan.best = plans.empty();
+    plan.curves = figures::curves_of(p);
+    plans.push_back(std::move(plan));
+  }
+  const std::string title =
+      fmt::format(FMT_STRING("{}: luminaires that meet all checks, best first"), room_.name());
+  return figures::arrangement_svg(title, open_.plan(room_).space, plans);
+}
+
+}  // namespace
+
+int command_rank(const std::vector<std::string>& words) {
+  CommandLine line{
+      "glowgrid rank PROJECT FILE... --room NAME [options]",
+      "Weighs photometric files against each other: each gets its own best arrangement in the room. Those "
+      "that\n"
+      "meet all checks come first, in the order asked for; the others say why they cannot do it.",
+      "  glowgrid rank millrace.toml photometry/*.ldt photometry/*.ies --room Showroom --figure ranking.png",
+      "project",
+      true,
+      po::options_description()};
+  line.wants = "which project, and which photometric files?";
+  line.options.add_options()("room,r", po::value<std::string>()->value_name("NAME"), "the room")(
+      "by,b", po::value<std::string>()->value_name("WHAT")->default_value("watts"),
+      "order: watts, luminaires, cost, glare or power (W/m2 for 100 lx)");
+  add_arrange_options(line.options);
+  line.options.add_options()("figure,f", po::value<std::string>()->value_name("FILE"),
+                             "draw the best dozen with their curves: .svg, .png or .pdf")(
+      "json", "print one JSON document");
+  add_common_options(line.options);
+  const ParseResult parsed = parse(line, words);
+  if (parsed.exit_code >= 0) return parsed.exit_code;
+  const Arguments& arguments = parsed.arguments;
+  const ThreadLimit threads(arguments.threads());
+  std::vector<std::string> files = arguments.texts("project");
+  const auto order = kOrders.find(arguments.text("by"));
+  if (order == kOrders.end()) {
+    say(fmt::format(
+        FMT_STRING("glowgrid rank: --by is \"{}\"; expected watts, luminaires, cost, glare or power\n"),
+        arguments.text("by")));
+    return kBadInput;
+  }
+  const fs::path path = files.front();
+  files.erase(files.begin());
+  const auto open = open_project(path);
+  print_problems(open->problems, open->sources, true);
+  if (!open->usable) {
+    say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
+    return kBadInput;
+  }
+  const OpenProject::Room* room = only_room(*open, arguments.text("room"), "rank");
+  if (!room) return kBadInput;
+  const auto choice = rank_choice(arguments, *open, *room);
+  if (!choice) return kBadInput;
+  const std::vector<run::Candidate> candidates = read_candidates(files);
+  if (candidates.empty()) {
+    say("glowgrid rank: none of the photometric files can be read; give some that can\n");
+    return kBadInput;
+  }
+  store::TransportCache cache(cache_folder(path));
+  std::vector<run::RankedCandidate> list;
+  {
+    Progress progress(arguments.flag("quiet"));
+    list = run::rank_luminaires(open->project, choice->kept, candidates, choice->wish, order->second,
+                                open->standards, *run::Accuracy::parse("normal"), &cache,
+                                progress.watch(room->name()));
+  }
+  const Ranking ranking(*open, *room, candidates, list);
+  if (arguments.flag("json"))
+    ranking.tell_json();
+  else
+    ranking.tell_table();
+  if (arguments.has("figure") && list.front().meets()) {
+    const fs::path figure = arguments.text("figure");
+    if (const std::string fault = write_figure_file(figure, ranking.svg()); !fault.empty())
+      say(fmt::format(FMT_STRING("glowgrid rank: {} is not written: {}\n"), figure.string(), fault));
+  }
+  return list.front().meets() ? kDone : kNotMet;
+}
+
+}  // namespace glow::cli
