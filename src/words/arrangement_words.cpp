@@ -227,9 +227,12 @@ std::string shortcoming(const studies::Arrangement& found, const units::ShownUni
   const Check* worst = found.nearest->tightest();
   if (!worst) return "";
   const auto at_best = [&](const char* what) {
-    return fmt::format(FMT_STRING("{}: {} {} of {} at best"), what, symbol(worst->demand.quantity),
-                       number(worst->demand.quantity, worst->actual, units, Detail::sentence),
-                       required(worst->demand, units));
+    const bool upper = standards::is_upper_limit(worst->demand.quantity);
+    return fmt::format(
+        FMT_STRING("{}: {} {} {} {:g} at best"), what, symbol(worst->demand.quantity),
+        number(worst->demand.quantity, worst->actual, units, Detail::sentence), upper ? "of at most" : "of",
+        worst->demand.quantity == Quantity::mean_illuminance ? units.light(worst->demand.required)
+                                                             : worst->demand.required);
   };
   switch (worst->demand.quantity) {
     case Quantity::uniformity:
@@ -242,6 +245,8 @@ std::string shortcoming(const studies::Arrangement& found, const units::ShownUni
       return at_best("too little light");
     case Quantity::colour_rendering:
       return at_best("colours");
+    case Quantity::luminaire_luminance:
+      return at_best("bright towards screens");
     default:
       return at_best("fails");
   }

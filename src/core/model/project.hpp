@@ -61,11 +61,11 @@ struct ScheduledLuminaire {
 struct Array {
   int rows = 1, columns = 1;
   std::optional<Vec2> spacing;
-  geometry::Polygon within;        ///< the part of the room that it fills; empty: all of it
-  double turned_deg = 0;           ///< about the vertical, luminaires included
-  bool staggered = false;          ///< every second row is moved by half a spacing
+  geometry::Polygon within;             ///< the part of the room that it fills; empty: all of it
+  double turned_deg = 0;                ///< about the vertical, luminaires included
+  bool staggered = false;               ///< every second row is moved by half a spacing
   std::optional<double> margin_m = {};  ///< from the edges to the outer ones; nothing: half a spacing
-  bool fitted = false;             ///< every row is laid over what of it lies inside, in proportion
+  bool fitted = false;                  ///< every row is laid over what of it lies inside, in proportion
 };
 
 struct Row {

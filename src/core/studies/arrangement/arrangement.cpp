@@ -16,6 +16,8 @@ constexpr std::size_t kMostCalculated = 40;  // of one number of luminaires
 constexpr std::size_t kMostTried = 8;        // calculated of one way out
 constexpr std::size_t kFewestFields = 12;    // luminaires that are always looked at
 constexpr double kTimesFewest = 4;
+constexpr double kAreaOfOne = 0.7;  // m2: no denser, unless told so
+constexpr double kOverlit = 2.5;    // times the mean that is asked for
 constexpr double kSameHand = 1e-9;
 
 /// Whether `a` saves more than `b`, or as much and has more in hand.
@@ -27,6 +29,13 @@ bool is_better(const TriedField& a, const TriedField& b, Least least) {
   if (a.field.watts && b.field.watts && std::abs(*a.field.watts - *b.field.watts) > 1e-6)
     return *a.field.watts < *b.field.watts;
   return a.in_hand() > b.in_hand() + kSameHand;
+}
+
+/// Whether the check is about the luminaire, wherever it hangs upright.
+bool is_of_luminaire(standards::Quantity quantity) {
+  return quantity == standards::Quantity::colour_rendering ||
+         quantity == standards::Quantity::luminaire_luminance ||
+         quantity == standards::Quantity::shielding_angle;
 }
 
 class Search {
@@ -41,7 +50,7 @@ class Search {
       prepare();
       look_through();
       choose_nearest();
-      if (!found_.best && found_.nearest && !wish_.best_only) find_ways_out();
+      if (!found_.best && found_.nearest && !wish_.best_only && !is_hopeless_) find_ways_out();
     } catch (const Cancelled&) {
       found_.stopped = true;
     }
@@ -65,7 +74,9 @@ class Search {
 
   const SearchRoom& room_;
   const ArrangementWish& wish_;
-  const bool by_number_;  ///< what is to be saved grows with the number of luminaires
+  bool is_hopeless_ = false;  ///< the luminaire itself misses a check
+  bool all_overlit_ = false;  ///< all fields of the last number: more luminaires mend nothing
+  const bool by_number_;      ///< what is to be saved grows with the number of luminaires
   std::optional<FieldJudge> judge_;
   std::shared_ptr<const FieldLight> light_;
   std::vector<LaidField> fields_;
@@ -78,10 +89,11 @@ void Search::prepare() {
   const auto [fewest, because] = judge_->fewest(sample_places(room_, wish_));
   found_.least_luminaires = fewest;
   found_.least_because = because;
-  found_.most_luminaires = wish_.most > 0
-                               ? std::size_t(wish_.most)
-                               : std::clamp(std::size_t(kTimesFewest * double(fewest)), kFewestFields,
-                                            std::size_t(ArrangementWish::kMostLuminaires));
+  const double as_dense = room_.setting.space().floor_area_m2 / kAreaOfOne;
+  const std::size_t usual = std::size_t(std::min(kTimesFewest * double(fewest), as_dense));
+  found_.most_luminaires =
+      wish_.most > 0 ? std::size_t(wish_.most)
+                     : std::clamp(usual, kFewestFields, std::size_t(ArrangementWish::kMostLuminaires));
   fields_ = all_fields(room_, wish_, found_.most_luminaires, found_.blocked);
   found_.fields = fields_.size();
 }
@@ -102,6 +114,11 @@ void Search::look_through() {
     const std::size_t luminaires = fields_[begin].field.luminaires;
     while (end < fields_.size() && fields_[end].field.luminaires == luminaires) ++end;
     if (is_done(luminaires)) return;
+    if (is_hopeless_) return;
+    if (all_overlit_ && !found_.best) {
+      found_.most_luminaires = luminaires - 1;
+      return;
+    }
     room_.watch.report("arrangements", double(begin) / double(fields_.size()));
     if (luminaires >= found_.least_luminaires) look_at_level(begin, end);
     begin = end;
@@ -112,9 +129,18 @@ void Search::look_through() {
 void Search::look_at_level(std::size_t begin, std::size_t end) {
   std::vector<const LaidField*> level;
   for (std::size_t i = begin; i < end; ++i) level.push_back(&fields_[i]);
+  double least_lit = INFINITY;
   const std::vector<const LaidField*> open = judge_->open_of(
-      level, [&](const TriedField& quick) { return surely_takes_more(quick); },
-      [&](const TriedField& quick) { keep_nearest(quick); });
+      level,
+      [&](const TriedField& quick) {
+        least_lit = std::min(least_lit, quick.times_asked());
+        return surely_takes_more(quick);
+      },
+      [&](const TriedField& quick) {
+        least_lit = std::min(least_lit, quick.times_asked());
+        keep_nearest(quick);
+      });
+  all_overlit_ = least_lit > kOverlit && std::isfinite(least_lit);
   if (judge_->has_quick_light()) found_.looked_at += level.size();
   // Beyond the best's own number of luminaires runners-up are enough.
   const bool only_runners_up =
@@ -151,6 +177,10 @@ void Search::take(TriedField tried) {
 }
 
 void Search::keep_nearest(const TriedField& tried) {
+  // What a luminaire lacks by itself no arrangement gives it.
+  for (const standards::Check& check : tried.checks)
+    is_hopeless_ = is_hopeless_ || (is_of_luminaire(check.demand.quantity) && std::isfinite(check.actual) &&
+                                    !check.would_meet(check.actual));
   const auto [known, is_new] = nearest_.try_emplace(tried.field.luminaires, tried);
   if (!is_new && tried.in_hand() > known->second.in_hand()) known->second = tried;
 }

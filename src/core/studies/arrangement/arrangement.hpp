@@ -20,7 +20,7 @@ struct ArrangementWish {
   bool turns = true, staggers = true;
   bool best_only = false;  ///< neither others that meet all checks nor ways out are looked for
   int most =
-      0;  ///< luminaires; 0: four times the fewest that could give enough light, at most kMostLuminaires
+      0;  ///< luminaires; 0: four times the fewest that could give enough light, one for 0.7 m2 at most
 
   static constexpr int kMostLuminaires = 400;
 };
@@ -49,6 +49,8 @@ struct TriedField {
 
   /// The check that is nearest to its limit, or furthest beyond it; null: there are none.
   const standards::Check* tightest() const;
+  /// The least of the means that are asked for, as a multiple of what is asked; infinite: none is.
+  double times_asked() const;
   /// By what share of its limit that one is met; below 0: missed.
   double in_hand() const;
 };

@@ -49,6 +49,14 @@ const Check* TriedField::tightest() const {
   return tightest;
 }
 
+double TriedField::times_asked() const {
+  double least = INFINITY;
+  for (const Check& check : checks)
+    if (check.demand.quantity == Quantity::mean_illuminance)
+      least = std::min(least, check.actual / check.demand.required);
+  return least;
+}
+
 double TriedField::in_hand() const {
   const Check* check = tightest();
   return check ? check->margin() / std::max(check->demand.required, 1e-9) : 0;
