@@ -45,6 +45,7 @@ done
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn --only passage--floor --units fc,ft --limits 12,20 --steps smooth
 cp drawn/passage--floor.png "$here/screenshots/limits.png"
 "$program" arrange millrace-demo/millrace.toml --room "Throwing room" --mark P1 -q --figure "$here/screenshots/arrangement.png" >/dev/null
+"$program" rank millrace-demo/millrace.toml millrace-demo/photometry/* --room Passage -q --figure "$here/screenshots/ranking.png" >/dev/null
 cd millrace-demo
 probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
 { echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt

@@ -21,9 +21,6 @@ class Sheet {
                  {20, "start", "#1c1c1c", true});
     const std::size_t count = std::min(plans.size(), kMostPlans);
     choose_columns(count, plans);
-    for (const ArrangementPlan& plan : plans)
-      for (const auto& curve : plan.curves)
-        for (const Vec2& p : curve) most_cd_ = std::max(most_cd_, p.norm());
     for (std::size_t i = 0; i < count; ++i) draw_plan(i, plans[i]);
     return canvas_.bytes();
   }
@@ -79,11 +76,14 @@ class Sheet {
     const double radius = words_ / 2 - 4;
     const Vec2 middle(cell.x() + std::min(cell_.x(), scale_ * box_.size().x()) - radius - 2,
                       cell.y() + words_ / 2 - 2);
-    if (plan.curves.empty() || most_cd_ <= 0) return;
+    double peak = 0;
+    for (const auto& curve : plan.curves)
+      for (const Vec2& p : curve) peak = std::max(peak, p.norm());
+    if (peak <= 0) return;
     canvas_.circle(middle, radius, "none", "#d4d4d4", 0.8);
     for (std::size_t k = 0; k < plan.curves.size(); ++k) {
       std::vector<Vec2> points;
-      for (const Vec2& p : plan.curves[k]) points.push_back(middle + radius / most_cd_ * Vec2(p.x(), -p.y()));
+      for (const Vec2& p : plan.curves[k]) points.push_back(middle + radius / peak * Vec2(p.x(), -p.y()));
       canvas_.path(path_data(points, true), "none", k ? "#3a6ea5" : "#b03a2e", 1.4, k ? "4 2" : nullptr);
     }
   }
@@ -100,7 +100,7 @@ class Sheet {
   const space::Space& room_;
   const geometry::Box2 box_;
   SvgCanvas canvas_{kWidth, kHeight};
-  double scale_ = 0, words_ = 0, most_cd_ = 0;
+  double scale_ = 0, words_ = 0;
   std::size_t columns_ = 1;
   Vec2 cell_ = Vec2::Zero();
 };
@@ -109,12 +109,11 @@ class Sheet {
 
 std::vector<std::vector<Vec2>> curves_of(const photometry::Photometry& photometry) {
   constexpr double kStep = 2.5;
-  const double per = photometry.flux_lm() > 0 ? 1000 / photometry.flux_lm() : 1;
   std::vector<std::vector<Vec2>> curves(2);
   for (const int plane : {0, 1})
     for (double angle = -180; angle < 180; angle += kStep) {
       const double c = 90.0 * plane + (angle < 0 ? 180 : 0), gamma = std::abs(angle);
-      const double cd = per * photometry.table.intensity(c, gamma);
+      const double cd = photometry.table.intensity(c, gamma);
       curves[std::size_t(plane)].push_back(cd * Vec2(std::sin(angle * kDegree), -std::cos(angle * kDegree)));
     }
   return curves;

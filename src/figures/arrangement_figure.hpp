@@ -13,8 +13,9 @@ struct ArrangementPlan {
   Vec2 size = Vec2::Zero();  ///< of a luminaire along C0 and C90, m
   bool round = false;
   bool best = false;
-  /// Intensities per 1000 lm in C0-C180 and in C90-C270 as closed curves, x along the plane and y up, cd;
-  /// empty: none is drawn. All curves of a sheet are drawn at one scale.
+  /// Intensities in C0-C180 and in C90-C270 as closed curves, x along the plane and y up; empty: none is
+  /// drawn. Each luminaire's are drawn to its own peak: narrow beams would leave nothing of wide ones at one
+  /// scale.
   std::vector<std::vector<Vec2>> curves;
 };
 

@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <map>
 #include <nlohmann/json.hpp>
@@ -135,6 +136,10 @@ std::string Ranking::svg() const {
     plan.round = photometry::is_round(p.area.shape);
     plan.best = plans.empty();
     plan.curves = figures::curves_of(p);
+    double peak = 0;
+    for (const Vec2& cd : plan.curves.front()) peak = std::max(peak, cd.norm());
+    plan.lines.push_back(fmt::format(FMT_STRING("{:.0f} lm each, peak {:.0f} cd/klm"), p.flux_lm(),
+                                     p.flux_lm() > 0 ? 1000 * peak / p.flux_lm() : 0));
     plans.push_back(std::move(plan));
   }
   const std::string title =

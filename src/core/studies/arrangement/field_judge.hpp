@@ -12,7 +12,7 @@ namespace glow::studies {
 class FieldJudge {
  public:
   /// What quick light may be off: of a mean, and of what hangs on single points.
-  static constexpr double kMeanMargin = 0.03, kPointMargin = 0.1;
+  static constexpr double kMeanMargin = 0.03, kPointMargin = 0.2;
   static constexpr double kGlareMargin =
       0.5;  ///< of UGR and GR, which hang on quick light by their backgrounds
 

@@ -18,7 +18,7 @@ namespace glow::studies {
 /// Immutable but for what it remembers of places; use from one thread, it works with several.
 class FieldLight {
  public:
-  static constexpr std::size_t kWays = 2048;
+  static constexpr std::size_t kWays = 512;
 
   /// False where light is traced out, or scattered by panes, or there are too many patches.
   static bool serves(const transport::Transport& transport);
