@@ -37,7 +37,8 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
       if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
       open.problems.set_subject(room.name);
       if (auto planned = space::build_space(open.project, room, open.standards, open.problems))
-        open.rooms.push_back({&room, planned->space.outline, run::receivers_of(*planned), inputs[r], {}});
+        open.rooms.push_back(
+            {&room, planned->space.outline, run::receivers_of(*planned), inputs[r], false, {}});
     }
   }
   open.problems.set_subject({});

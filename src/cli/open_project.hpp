@@ -20,7 +20,8 @@ struct OpenProject {
     geometry::Polygon outline;
     double receivers = 0;  ///< see run::receivers_of
     std::vector<record::InputPart> inputs;
-    std::string fault;  ///< why it cannot be computed although it can be planned; empty: it can
+    bool arranged = false;  ///< its luminaires were laid by the search of this run, which traced its light
+    std::string fault;      ///< why it cannot be computed although it can be planned; empty: it can
     const std::string& name() const { return written->name; }
   };
 

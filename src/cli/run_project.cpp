@@ -230,7 +230,7 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
                  fmt::format(FMT_STRING("came out wrong: {}. Please report this"), error.what()));
     return fail(room, error.what(), kFailure);
   }
-  reused_ += finished.reused;
+  reused_ += finished.reused && !room.arranged;
   add(record);
 }
 
@@ -259,6 +259,7 @@ void arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path&
     const bool is_open = std::any_of(luminaires.begin(), luminaires.end(),
                                      [](const auto& placement) { return placement.arrange.has_value(); });
     if (!is_open || !is_chosen(options.rooms, room.name())) continue;
+    room.arranged = true;
     const std::size_t number = std::size_t(room.written - open.project.rooms.data());
     if (!run::settle_arrangements(open.project, number, open.standards, options.accuracy,
                                   options.use_cache ? &cache : nullptr, progress.watch(room.name()),

@@ -147,9 +147,7 @@ std::string Ranking::svg() const {
   return figures::arrangement_svg(title, open_.plan(room_).space, plans);
 }
 
-}  // namespace
-
-int command_rank(const std::vector<std::string>& words) {
+CommandLine rank_line() {
   CommandLine line{
       "glowgrid rank PROJECT FILE... --room NAME [options]",
       "Weighs photometric files against each other: each gets its own best arrangement in the room. Those "
@@ -168,7 +166,38 @@ int command_rank(const std::vector<std::string>& words) {
                              "draw the best dozen with their curves: .svg, .png or .pdf")(
       "json", "print one JSON document");
   add_common_options(line.options);
-  const ParseResult parsed = parse(line, words);
+  return line;
+}
+
+/// Ranks and tells; the project is usable.
+int rank_room(const Arguments& arguments, const OpenProject& open, const OpenProject::Room& room,
+              const std::vector<run::Candidate>& candidates, run::RankBy by, const fs::path& path) {
+  const auto choice = rank_choice(arguments, open, room);
+  if (!choice) return kBadInput;
+  store::TransportCache cache(cache_folder(path));
+  std::vector<run::RankedCandidate> list;
+  {
+    Progress progress(arguments.flag("quiet"));
+    list = run::rank_luminaires(open.project, choice->kept, candidates, choice->wish, by, open.standards,
+                                *run::Accuracy::parse("normal"), &cache, progress.watch(room.name()));
+  }
+  const Ranking ranking(open, room, candidates, list);
+  if (arguments.flag("json"))
+    ranking.tell_json();
+  else
+    ranking.tell_table();
+  if (arguments.has("figure") && list.front().meets()) {
+    const fs::path figure = arguments.text("figure");
+    if (const std::string fault = write_figure_file(figure, ranking.svg()); !fault.empty())
+      say(fmt::format(FMT_STRING("glowgrid rank: {} is not written: {}\n"), figure.string(), fault));
+  }
+  return list.front().meets() ? kDone : kNotMet;
+}
+
+}  // namespace
+
+int command_rank(const std::vector<std::string>& words) {
+  const ParseResult parsed = parse(rank_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const ThreadLimit threads(arguments.threads());
@@ -190,32 +219,12 @@ int command_rank(const std::vector<std::string>& words) {
   }
   const OpenProject::Room* room = only_room(*open, arguments.text("room"), "rank");
   if (!room) return kBadInput;
-  const auto choice = rank_choice(arguments, *open, *room);
-  if (!choice) return kBadInput;
   const std::vector<run::Candidate> candidates = read_candidates(files);
   if (candidates.empty()) {
     say("glowgrid rank: none of the photometric files can be read; give some that can\n");
     return kBadInput;
   }
-  store::TransportCache cache(cache_folder(path));
-  std::vector<run::RankedCandidate> list;
-  {
-    Progress progress(arguments.flag("quiet"));
-    list = run::rank_luminaires(open->project, choice->kept, candidates, choice->wish, order->second,
-                                open->standards, *run::Accuracy::parse("normal"), &cache,
-                                progress.watch(room->name()));
-  }
-  const Ranking ranking(*open, *room, candidates, list);
-  if (arguments.flag("json"))
-    ranking.tell_json();
-  else
-    ranking.tell_table();
-  if (arguments.has("figure") && list.front().meets()) {
-    const fs::path figure = arguments.text("figure");
-    if (const std::string fault = write_figure_file(figure, ranking.svg()); !fault.empty())
-      say(fmt::format(FMT_STRING("glowgrid rank: {} is not written: {}\n"), figure.string(), fault));
-  }
-  return list.front().meets() ? kDone : kNotMet;
+  return rank_room(arguments, *open, *room, candidates, order->second, path);
 }
 
 }  // namespace glow::cli
