@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 
 #include "cli/streams.hpp"
 #include "core/run/arrange_room.hpp"
@@ -139,16 +138,14 @@ LuminairePlacement base_of(const OpenProject& open, const model::Room& room, con
 
 bool apply_limits(const Arguments& arguments, const units::ShownUnits& units,
                   studies::ArrangementWish& wish) {
-  static const std::map<std::string, model::Least> kinds = {
-      {"luminaires", model::Least::luminaires}, {"watts", model::Least::watts}, {"cost", model::Least::cost}};
   if (arguments.has("least")) {
-    const auto found = kinds.find(arguments.text("least"));
-    if (found == kinds.end()) {
+    const auto least = model::least_of(arguments.text("least"));
+    if (!least) {
       refuse(fmt::format(FMT_STRING("--least is \"{}\"; expected luminaires, watts or cost"),
                          arguments.text("least")));
       return false;
     }
-    wish.least = found->second;
+    wish.least = *least;
   }
   if (arguments.has("height")) {
     const auto range = range_of(arguments.text("height"), units);

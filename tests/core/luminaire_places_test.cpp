@@ -3,8 +3,8 @@
 #include <gtest/gtest.h>
 
 #include "core/lighting/weights.hpp"
-#include "core/space/array_positions.hpp"
 #include "core/space/build_space.hpp"
+#include "core/space/placing/array_positions.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace glow::space {

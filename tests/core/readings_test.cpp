@@ -3,7 +3,7 @@
 
 #include "core/readings/grid.hpp"
 #include "core/readings/statistics.hpp"
-#include "core/space/array_positions.hpp"
+#include "core/space/placing/array_positions.hpp"
 #include "core/standards/demands.hpp"
 #include "validation/metric_cases.hpp"
 

@@ -16,7 +16,7 @@
 #include "core/run/arrange_room.hpp"
 #include "figures/arrangement_figure.hpp"
 #include "files/output/output_folder.hpp"
-#include "files/project/placement_writer.hpp"
+#include "files/project/writers/placement_writer.hpp"
 #include "store/transport_cache.hpp"
 #include "words/arrangement_words.hpp"
 

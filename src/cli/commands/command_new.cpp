@@ -14,9 +14,9 @@
 #include "core/units/quantity.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/photometry/photometry_reader.hpp"
-#include "files/project/new_project.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
+#include "files/project/writers/new_project.hpp"
 #include "files/text/input_file.hpp"
 
 namespace glow::cli {

@@ -10,6 +10,13 @@ const ScheduledLuminaire* Project::find(const std::string& mark) const {
   return entry == schedule.end() ? nullptr : &*entry;
 }
 
+std::optional<Least> least_of(const std::string& words) {
+  if (words == "luminaires") return Least::luminaires;
+  if (words == "watts") return Least::watts;
+  if (words == "cost") return Least::cost;
+  return std::nullopt;
+}
+
 std::vector<std::string> Project::marks_of(const std::string& mark) const {
   const ScheduledLuminaire* entry = find(mark);
   if (!entry || entry->parts.empty()) return {mark};

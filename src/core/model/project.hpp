@@ -94,6 +94,8 @@ struct Over {
 
 /// What an arrangement that the tool finds is to save, and what it may change.
 enum class Least { luminaires, watts, cost };
+/// "luminaires", "watts", "cost"; nothing for other words.
+std::optional<Least> least_of(const std::string& words);
 struct Arrange {
   Least least = Least::luminaires;
   std::optional<std::pair<double, double>> heights_m;  ///< mounting heights, from and to

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/sources/luminaire_inflow.hpp"
-#include "core/space/array_positions.hpp"
+#include "core/space/placing/array_positions.hpp"
 
 namespace glow::studies {
 namespace {

@@ -141,13 +141,10 @@ std::optional<model::Along> read_along(TomlTable& table) {
 }
 
 std::optional<model::Arrange> read_arrange(TomlTable& table) {
-  static const std::map<std::string, model::Least> kinds = {
-      {"luminaires", model::Least::luminaires}, {"watts", model::Least::watts}, {"cost", model::Least::cost}};
   model::Arrange arrange;
   if (const auto word = table.text("least")) {
-    const auto found = kinds.find(*word);
-    if (found != kinds.end())
-      arrange.least = found->second;
+    if (const auto least = model::least_of(*word))
+      arrange.least = *least;
     else
       table.problems().error(
           "P005", table.place_of("least"),

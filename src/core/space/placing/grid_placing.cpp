@@ -5,7 +5,7 @@
 #include <set>
 
 #include "core/space/facing.hpp"
-#include "core/space/flat.hpp"
+#include "core/space/placing/flat.hpp"
 #include "core/space/placing/footprints.hpp"
 #include "core/space/placing/named_faces.hpp"
 

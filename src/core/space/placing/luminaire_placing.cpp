@@ -5,7 +5,7 @@
 #include <limits>
 #include <map>
 
-#include "core/space/array_positions.hpp"
+#include "core/space/placing/array_positions.hpp"
 #include "core/space/placing/luminaire_positions.hpp"
 
 namespace glow::space {

@@ -4,8 +4,8 @@
 
 #include <cmath>
 
-#include "core/space/array_positions.hpp"
-#include "core/space/flat.hpp"
+#include "core/space/placing/array_positions.hpp"
+#include "core/space/placing/flat.hpp"
 
 namespace glow::space {
 namespace {

@@ -1,4 +1,4 @@
-#include "core/space/array_positions.hpp"
+#include "core/space/placing/array_positions.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "core/space/flat.hpp"
+#include "core/space/placing/flat.hpp"
 
 #include "core/geometry/area_vector.hpp"
 

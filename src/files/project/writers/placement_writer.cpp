@@ -1,10 +1,12 @@
-#include "files/project/placement_writer.hpp"
+#include "files/project/writers/placement_writer.hpp"
 
 #include <fmt/format.h>
 
 #include <toml++/toml.h>
 #include <algorithm>
 #include <set>
+
+#include "files/project/writers/toml_words.hpp"
 
 namespace glow::files {
 namespace {
@@ -25,15 +27,6 @@ const char* word_of(model::Mounting mounting) {
       break;
   }
   return nullptr;
-}
-
-std::string quoted(const std::string& words) {
-  std::string text = "\"";
-  for (const char c : words) {
-    if (c == '"' || c == '\\') text += '\\';
-    text += c;
-  }
-  return text + "\"";
 }
 
 std::string array_words(const model::Array& array, const units::ShownUnits& units) {
@@ -102,16 +95,17 @@ class Blocks {
 }  // namespace
 
 std::string placement_text(const model::LuminairePlacement& placement, const units::ShownUnits& units) {
-  std::string text = fmt::format(FMT_STRING("[[rooms.luminaires]]\nmark = {}\n"), quoted(placement.mark));
+  std::string text =
+      fmt::format(FMT_STRING("[[rooms.luminaires]]\nmark = {}\n"), toml_quoted(placement.mark));
   const auto add = [&](const char* key, const std::string& value) {
     text += fmt::format(FMT_STRING("{} = {}\n"), key, value);
   };
   const auto number = [](double value) { return fmt::format(FMT_STRING("{:.6g}"), value); };
-  if (!placement.name.empty()) add("name", quoted(placement.name));
+  if (!placement.name.empty()) add("name", toml_quoted(placement.name));
   if (placement.array) add("array", array_words(*placement.array, units));
-  if (!placement.on.empty()) add("on", quoted(placement.on));
+  if (!placement.on.empty()) add("on", toml_quoted(placement.on));
   if (placement.rotation_deg != 0) add("rotation", number(placement.rotation_deg));
-  if (const char* word = word_of(placement.mounting)) add("mounting", quoted(word));
+  if (const char* word = word_of(placement.mounting)) add("mounting", toml_quoted(word));
   if (placement.mounting_height_m) add("mounting_height", number(units.length(*placement.mounting_height_m)));
   if (placement.suspension_m) add("suspension", number(units.length(*placement.suspension_m)));
   if (placement.tilt_deg != 0) add("tilt", number(placement.tilt_deg));

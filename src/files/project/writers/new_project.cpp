@@ -1,29 +1,18 @@
-#include "files/project/new_project.hpp"
+#include "files/project/writers/new_project.hpp"
 
 #include <fmt/format.h>
 
+#include "files/project/writers/toml_words.hpp"
+
 namespace glow::files {
 namespace {
-
-/// A text as TOML writes it.
-std::string quoted(const std::string& words) {
-  std::string text = "\"";
-  for (const char c : words) {
-    if (c == '"' || c == '\\') text += '\\';
-    if (static_cast<unsigned char>(c) < ' ')
-      text += fmt::format(FMT_STRING("\\u{:04x}"), static_cast<int>(c));
-    else
-      text += c;
-  }
-  return text + "\"";
-}
 
 /// A key, quoted where it has to be.
 std::string key(const std::string& words) {
   const bool bare = !words.empty() && words.find_first_not_of(
                                           "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz"
                                           "0123456789-_") == std::string::npos;
-  return bare ? words : quoted(words);
+  return bare ? words : toml_quoted(words);
 }
 
 }  // namespace
@@ -32,19 +21,19 @@ std::string new_project_text(const NewProject& p) {
   std::string text = fmt::format(
       FMT_STRING("# Lengths are metres. glowgrid check says what is missing, glowgrid run computes.\n"
                  "format = 1\n\n[project]\nname = {}\nstandard = {}\n{}"),
-      quoted(p.name), quoted(p.standard),
+      toml_quoted(p.name), toml_quoted(p.standard),
       p.outside ? "files_outside = true        # the luminaire's file\n" : "");
   text +=
       "\n[defaults]\nreflectance = { ceiling = 0.70, walls = 0.50, floor = 0.20 }   # usual ones; put in "
       "your own\n"
       "maintenance_factor = 0.80\n";
   text += fmt::format(FMT_STRING("\n[luminaires.{}]            # {}\nfile = {}\n"), key(p.mark), p.luminaire,
-                      quoted(p.file));
+                      toml_quoted(p.file));
   text += fmt::format(
       FMT_STRING("\n[[rooms]]\nname = {}\nsize = [{:g}, {:g}]             # along x, along y\nheight = {:g}\n"
                  "task = {}   # {}\n"),
-      quoted(p.room), p.size.x(), p.size.y(), p.size.z(), quoted(p.task), p.task_words);
-  text += fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\n"), quoted(p.mark));
+      toml_quoted(p.room), p.size.x(), p.size.y(), p.size.z(), toml_quoted(p.task), p.task_words);
+  text += fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\n"), toml_quoted(p.mark));
   text += p.arrange
               ? std::string("arrange = {}               # run finds the even array that meets all checks\n")
               : fmt::format(FMT_STRING("array = {{ rows = {}, columns = {} }}   # a first guess by flux; "
