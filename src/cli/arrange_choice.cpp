@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <stdexcept>
 
 #include "cli/streams.hpp"
 #include "core/run/arrange_room.hpp"
@@ -15,9 +16,25 @@ namespace {
 
 using model::LuminairePlacement;
 
-std::nullopt_t refuse(const std::string& words) {
-  say("glowgrid: " + words + "\n");
-  return std::nullopt;
+/// What the options ask for cannot be done; `what()` says why, and what can.
+class Refused : public std::runtime_error {
+ public:
+  using std::runtime_error::runtime_error;
+};
+
+[[noreturn]] void refuse(const std::string& words) {
+  throw Refused(words);
+}
+
+/// What `choose` gives; nothing, after saying why for the command, where it refuses.
+template <class Choose>
+std::optional<ArrangeChoice> chosen_or_told(const char* command, const Choose& choose) {
+  try {
+    return choose();
+  } catch (const Refused& refused) {
+    say(fmt::format(FMT_STRING("glowgrid {}: {}\n"), command, refused.what()));
+    return std::nullopt;
+  }
 }
 
 /// "2.4" or "2.4..3.0", with or without units.
@@ -36,45 +53,44 @@ std::optional<std::pair<double, double>> range_of(const std::string& words, cons
 }
 
 /// The mark to lay: of --mark, or the only one there is.
-std::optional<std::string> mark_of(const Arguments& arguments, const OpenProject& open,
-                                   const model::Room& room) {
+std::string mark_of(const Arguments& arguments, const OpenProject& open, const model::Room& room) {
   std::vector<std::string> marks;
   for (const auto& entry : open.project.schedule) marks.push_back(entry.mark);
   if (arguments.has("mark")) {
     const std::string mark = arguments.text("mark");
     if (open.project.find(mark)) return mark;
     const std::string near = nearest_word(mark, marks);
-    return refuse(
-        near.empty()
-            ? fmt::format(FMT_STRING("there is no luminaire {}; there are: {}"), mark, fmt::join(marks, ", "))
-            : fmt::format(FMT_STRING("there is no luminaire {}; did you mean {}?"), mark, near));
+    refuse(near.empty() ? fmt::format(FMT_STRING("there is no luminaire {}; there are: {}"), mark,
+                                      fmt::join(marks, ", "))
+                        : fmt::format(FMT_STRING("there is no luminaire {}; did you mean {}?"), mark, near));
   }
   std::vector<std::string> own;
   for (const LuminairePlacement& placement : room.luminaires)
     if (std::find(own.begin(), own.end(), placement.mark) == own.end()) own.push_back(placement.mark);
   if (own.empty()) own = marks;
   if (own.size() == 1) return own.front();
-  return refuse(fmt::format(FMT_STRING("which luminaire in \"{}\"? Give --mark with one of: {}"), room.name,
-                            fmt::join(own, ", ")));
+  refuse(fmt::format(FMT_STRING("which luminaire in \"{}\"? Give --mark with one of: {}"), room.name,
+                     fmt::join(own, ", ")));
 }
 
 /// Names of the room's placements, as results have them.
 std::vector<std::string> names_of(const OpenProject& open, const OpenProject::Room& room) {
-  std::vector<std::string> names(room.written->luminaires.size());
+  std::vector<std::string> names;
+  for (const LuminairePlacement& placement : room.written->luminaires) names.push_back(placement.mark);
   for (const space::LuminaireGroup& group : open.plan(room).space.groups)
     names[group.placement] = group.fitting.empty() ? group.name : group.fitting;
   return names;
 }
 
 /// Which placements stay: those that --keep names, or all of other marks.
-std::optional<std::vector<bool>> stays(const Arguments& arguments, const OpenProject& open,
-                                       const OpenProject::Room& room, const std::string& mark) {
+std::vector<bool> stays(const Arguments& arguments, const OpenProject& open, const OpenProject::Room& room,
+                        const std::string& mark) {
   const auto& placements = room.written->luminaires;
   std::vector<bool> stay(placements.size());
-  for (std::size_t p = 0; p < placements.size(); ++p)
-    stay[p] = placements[p].mark != mark && !placements[p].arrange;
+  for (std::size_t p = 0; p < placements.size(); ++p) stay[p] = placements[p].mark != mark;
   if (!arguments.has("keep")) return stay;
-  stay.assign(placements.size(), false);
+  // What is yet to be arranged has no luminaires that could stay or go.
+  for (std::size_t p = 0; p < placements.size(); ++p) stay[p] = stay[p] && placements[p].arrange.has_value();
   const std::vector<std::string> names = names_of(open, room);
   for (const std::string& name : arguments.texts("keep")) {
     if (name == "none") continue;
@@ -82,8 +98,8 @@ std::optional<std::vector<bool>> stays(const Arguments& arguments, const OpenPro
     for (std::size_t p = 0; p < placements.size(); ++p)
       if (!placements[p].arrange && (names[p] == name || placements[p].mark == name)) found = stay[p] = true;
     if (!found)
-      return refuse(fmt::format(FMT_STRING("--keep {}: no such group in \"{}\"; expected none, or of: {}"),
-                                name, room.name(), fmt::join(names, ", ")));
+      refuse(fmt::format(FMT_STRING("--keep {}: no such group in \"{}\"; expected none, or of: {}"), name,
+                         room.name(), fmt::join(names, ", ")));
   }
   return stay;
 }
@@ -100,15 +116,8 @@ LuminairePlacement hung_as(const OpenProject& open, const model::Room& room, con
         if (each != &room) own.array.reset();
         return own;
       }
-  constexpr double kUplight = 0.1;    // share of its light
-  constexpr double kSuspended = 0.5;  // m
-  LuminairePlacement base;
   const auto& photometry = open.project.find(mark)->photometry;
-  if (photometry && photometry->table.upward_flux() > kUplight * photometry->flux_lm()) {
-    base.mounting = model::Mounting::suspended;
-    base.suspension_m = kSuspended;
-  }
-  return base;
+  return photometry ? run::hung({}, *photometry) : LuminairePlacement();
 }
 
 /// A placement whose luminaires hang the same, without its places, name and dimming.
@@ -136,14 +145,13 @@ LuminairePlacement base_of(const OpenProject& open, const model::Room& room, con
   return base;
 }
 
-bool apply_limits(const Arguments& arguments, const units::ShownUnits& units,
+void apply_limits(const Arguments& arguments, const units::ShownUnits& units,
                   studies::ArrangementWish& wish) {
   if (arguments.has("least")) {
     const auto least = model::least_of(arguments.text("least"));
     if (!least) {
       refuse(fmt::format(FMT_STRING("--least is \"{}\"; expected luminaires, watts or cost"),
                          arguments.text("least")));
-      return false;
     }
     wish.least = *least;
   }
@@ -152,7 +160,6 @@ bool apply_limits(const Arguments& arguments, const units::ShownUnits& units,
     if (!range) {
       refuse(fmt::format(FMT_STRING("--height is \"{}\"; expected a height, or two such as 2.4..3.0"),
                          arguments.text("height")));
-      return false;
     }
     wish.heights_m = run::heights_between(range->first, range->second);
   }
@@ -162,9 +169,7 @@ bool apply_limits(const Arguments& arguments, const units::ShownUnits& units,
       wish.most > studies::ArrangementWish::kMostLuminaires) {
     refuse(fmt::format(FMT_STRING("--dimming is a share above 0, at most 1; --most at most {} luminaires"),
                        studies::ArrangementWish::kMostLuminaires));
-    return false;
   }
-  return true;
 }
 
 }  // namespace
@@ -181,8 +186,10 @@ void add_arrange_options(po::options_description& options) {
       "most", po::value<int>()->value_name("N"), "no more luminaires than this");
 }
 
-std::optional<ArrangeChoice> arrange_choice(const Arguments& arguments, const OpenProject& open,
-                                            const OpenProject::Room& room) {
+namespace {
+
+ArrangeChoice choose_array(const Arguments& arguments, const OpenProject& open,
+                           const OpenProject::Room& room) {
   const model::Room& written = *room.written;
   ArrangeChoice choice;
   choice.room = std::size_t(&written - open.project.rooms.data());
@@ -193,25 +200,20 @@ std::optional<ArrangeChoice> arrange_choice(const Arguments& arguments, const Op
     choice.wish = run::wish_of(*yet);
     mark = yet->mark;
   } else {
-    const auto chosen = mark_of(arguments, open, written);
-    if (!chosen) return std::nullopt;
-    mark = *chosen;
+    mark = mark_of(arguments, open, written);
     choice.wish.base = base_of(open, written, mark);
   }
   const model::ScheduledLuminaire* entry = open.project.find(mark);
   if (entry && !entry->parts.empty())
-    return refuse(
-        fmt::format(FMT_STRING("{} is a fitting of several luminaires; arrange one of them"), mark));
-  if (!apply_limits(arguments, open.project.units, choice.wish)) return std::nullopt;
+    refuse(fmt::format(FMT_STRING("{} is a fitting of several luminaires; arrange one of them"), mark));
+  apply_limits(arguments, open.project.units, choice.wish);
   if (choice.wish.least == model::Least::cost && entry && !entry->price)
-    return refuse(
-        fmt::format(FMT_STRING("--least cost needs a price of {}; give [luminaires.{}] one"), mark, mark));
-  const auto stay = stays(arguments, open, room, mark);
-  if (!stay) return std::nullopt;
+    refuse(fmt::format(FMT_STRING("--least cost needs a price of {}; give [luminaires.{}] one"), mark, mark));
+  const std::vector<bool> stay = stays(arguments, open, room, mark);
   choice.kept = written;
   choice.kept.luminaires.clear();
   for (std::size_t p = 0; p < written.luminaires.size(); ++p) {
-    if ((*stay)[p]) {
+    if (stay[p]) {
       choice.kept.luminaires.push_back(written.luminaires[p]);
     } else if (!choice.instead && written.luminaires[p].mark == mark) {
       choice.instead = p;
@@ -222,9 +224,22 @@ std::optional<ArrangeChoice> arrange_choice(const Arguments& arguments, const Op
   return choice;
 }
 
+}  // namespace
+
+std::optional<ArrangeChoice> arrange_choice(const Arguments& arguments, const OpenProject& open,
+                                            const OpenProject::Room& room) {
+  return chosen_or_told("arrange", [&] { return choose_array(arguments, open, room); });
+}
+
 bool is_asked_for(const space::Brief& brief) {
   return std::any_of(brief.grids.begin(), brief.grids.end(),
                      [](const space::GridBrief& grid) { return !grid.demands.empty(); });
+}
+
+void say_unasked(const char* command, const OpenProject::Room& room) {
+  say(fmt::format(FMT_STRING("glowgrid {}: nothing is asked of the light in \"{}\"; give the room a task "
+                             "(glowgrid tasks finds it)\n"),
+                  command, room.name()));
 }
 
 nlohmann::ordered_json json_of(const studies::TriedField& tried) {
@@ -245,17 +260,14 @@ nlohmann::ordered_json json_of(const studies::TriedField& tried) {
   return j;
 }
 
-std::optional<ArrangeChoice> rank_choice(const Arguments& arguments, const OpenProject& open,
-                                         const OpenProject::Room& room) {
+namespace {
+
+ArrangeChoice choose_kept(const Arguments& arguments, const OpenProject& open,
+                          const OpenProject::Room& room) {
   const model::Room& written = *room.written;
-  if (!is_asked_for(open.plan(room).brief))
-    return refuse(
-        fmt::format(FMT_STRING("nothing is asked of the light in \"{}\"; give the room a task (glowgrid "
-                               "tasks finds it)"),
-                    room.name()));
   ArrangeChoice choice;
   choice.room = std::size_t(&written - open.project.rooms.data());
-  if (!apply_limits(arguments, open.project.units, choice.wish)) return std::nullopt;
+  apply_limits(arguments, open.project.units, choice.wish);
   choice.kept = written;
   choice.kept.luminaires.clear();
   choice.wish.base.array.emplace();
@@ -263,11 +275,21 @@ std::optional<ArrangeChoice> rank_choice(const Arguments& arguments, const OpenP
                                   [](const auto& placement) { return placement.array || placement.arrange; });
   if (first != written.luminaires.end()) choice.wish.base = without_places(*first);
   if (!arguments.has("keep")) return choice;
-  const auto stay = stays(arguments, open, room, {});
-  if (!stay) return std::nullopt;
+  const std::vector<bool> stay = stays(arguments, open, room, {});
   for (std::size_t p = 0; p < written.luminaires.size(); ++p)
-    if ((*stay)[p]) choice.kept.luminaires.push_back(written.luminaires[p]);
+    if (stay[p]) choice.kept.luminaires.push_back(written.luminaires[p]);
   return choice;
+}
+
+}  // namespace
+
+std::optional<ArrangeChoice> rank_choice(const Arguments& arguments, const OpenProject& open,
+                                         const OpenProject::Room& room) {
+  if (!is_asked_for(open.plan(room).brief)) {
+    say_unasked("rank", room);
+    return std::nullopt;
+  }
+  return chosen_or_told("rank", [&] { return choose_kept(arguments, open, room); });
 }
 
 }  // namespace glow::cli

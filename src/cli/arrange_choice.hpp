@@ -25,6 +25,8 @@ void add_arrange_options(boost::program_options::options_description& options);
 
 /// Whether some light is asked for: without that one luminaire is as good as another.
 bool is_asked_for(const space::Brief& brief);
+/// Says that nothing is, and what to do.
+void say_unasked(const char* command, const OpenProject::Room& room);
 
 /// A field as commands print it.
 nlohmann::ordered_json json_of(const studies::TriedField& tried);

@@ -51,8 +51,8 @@ void name_files(const files::OutputFolder& folder, const record::RunRecord& run)
     figures += name.rfind("figures/", 0) == 0 && name.find(".svg") != std::string::npos;
     tables += name.find(".csv") != std::string::npos;
   }
-  tell(fmt::format(FMT_STRING("\nWritten to {}: {} figures, {} tables. To look at first:\n"), target, figures,
-                   tables));
+  tell(fmt::format(FMT_STRING("\nWritten to {}: {} figure{}, {} table{}. To look at first:\n"), target,
+                   figures, figures == 1 ? "" : "s", tables, tables == 1 ? "" : "s"));
   tell("  figures/project--status.svg\n");
   const record::RoomRecord* room = first_to_look_at(run);
   if (!room) return;

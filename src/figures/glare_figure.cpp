@@ -99,6 +99,13 @@ class Plan {
     return path_data(drawn, closed);
   }
   void draw(const record::LuminaireRecord& luminaire) {
+    if (!luminaire.is_upright()) {
+      std::vector<Vec2> corners;
+      for (const Vec3& corner : luminaire.corners()) corners.push_back(corner.head<2>());
+      canvas_.path(path(corners, true), "none", kSheetInk, 1);
+      canvas_.opacity_of_last(kLuminaireOpacity);
+      return;
+    }
     const Vec2 size = (luminaire.size_m * scale_).cwiseMax(4.0);
     canvas_.begin_group(px(luminaire.position.head<2>()), -luminaire.rotation_deg);
     if (luminaire.round)

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/standards/usual_hours.hpp"
+#include "words/standing.hpp"
 #include "words/text_layout.hpp"
 #include "words/values.hpp"
 
@@ -48,19 +49,10 @@ class Answer {
   void say_ways_out();
   void line(const std::string& lead, const std::string& words) { wrap(text_, lead, words, lead.size()); }
 
+  /// With the thing that it is about, where that is not the room's first plane.
   std::string check_words(const Check& check) const {
-    const std::string limit = required(check.demand, units_);
-    std::string found = number(check.demand.quantity, check.actual, units_, Detail::sentence);
-    if (const std::size_t blank = found.find(' '); blank != std::string::npos && std::isfinite(check.actual))
-      found.resize(blank);  // the limit names the unit
-    const bool upper = standards::is_upper_limit(check.demand.quantity);
-    return fmt::format(FMT_STRING("{} {}{} of {}{}"), symbol(check.demand.quantity), on_what(check), found,
-                       upper ? "at most " : "", upper ? limit.substr(limit.find(' ') + 1) : limit);
-  }
-  /// The thing that a check is about, where it is not the room's first plane.
-  std::string on_what(const Check& check) const {
-    if (check.target.kind != standards::Target::Kind::grid || check.target.id == 0 || !told_.room) return "";
-    return fmt::format(FMT_STRING("on \"{}\" "), name_of(check.target, *told_.room));
+    const bool named = check.target.kind == standards::Target::Kind::grid && check.target.id != 0;
+    return (named ? told_.grids.at(check.target.id) + ", " : "") + held_words(check, units_);
   }
   std::string watts_words(const studies::Field& field) const {
     return field.watts ? fmt::format(FMT_STRING("{:.0f} W"), *field.watts) : std::string("watts unknown");
@@ -134,7 +126,7 @@ void Answer::say_energy() {
   if (!hours || !field.watts) return;
   const double kwh = *field.watts * (hours->day_h + hours->night_h) / 1000;
   line("  Energy: ",
-       fmt::format(FMT_STRING("about {:.0f} kWh a year at the usual {:.0f} h of a {} (EN 15193-1), {:.0f} "
+       fmt::format(FMT_STRING("about {:.0f} kWh a year at the usual {:.0f} h (EN 15193-1, {}), {:.0f} "
                               "where it goes off by itself when nobody is there; less with daylight"),
                    kwh, hours->day_h + hours->night_h, hours->building, kwh * standards::kPresenceControl));
 }
@@ -227,12 +219,7 @@ std::string shortcoming(const studies::Arrangement& found, const units::ShownUni
   const Check* worst = found.nearest->tightest();
   if (!worst) return "";
   const auto at_best = [&](const char* what) {
-    const bool upper = standards::is_upper_limit(worst->demand.quantity);
-    return fmt::format(
-        FMT_STRING("{}: {} {} {} {:g} at best"), what, symbol(worst->demand.quantity),
-        number(worst->demand.quantity, worst->actual, units, Detail::sentence), upper ? "of at most" : "of",
-        worst->demand.quantity == Quantity::mean_illuminance ? units.light(worst->demand.required)
-                                                             : worst->demand.required);
+    return fmt::format(FMT_STRING("{}: {} at best"), what, held_words(*worst, units));
   };
   switch (worst->demand.quantity) {
     case Quantity::uniformity:

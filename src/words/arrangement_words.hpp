@@ -12,6 +12,7 @@ struct ArrangementTold {
   const studies::Arrangement& found;
   const studies::ArrangementWish& wish;
   const record::RoomRecord* room = nullptr;  ///< calculated with the best field; null: none meets all
+  std::vector<std::string> grids;            ///< names of the room's grids
   std::string room_name, task_area;          ///< area of the requirement row of the room's task
   std::size_t overruled = 0;
   bool short_form = false;  ///< one of several rooms: the arrangement and how it stands, nothing more

@@ -53,17 +53,20 @@ const Check* decisive_check(const record::RoomRecord& room, const std::string& s
   return first;
 }
 
-std::string check_words(const Check& check, const record::RoomRecord& room, const units::ShownUnits& units) {
+std::string held_words(const Check& check, const units::ShownUnits& units) {
   const standards::Quantity quantity = check.demand.quantity;
-  const std::string mark = check.demand.certainty == "agreed" ? "" : "*";
   const bool luminance = quantity == standards::Quantity::luminaire_luminance;
   const std::string asked =
       standards::is_upper_limit(quantity)
           ? fmt::format(FMT_STRING("at most {:g}{}"), check.demand.required, luminance ? " cd/m2" : "")
           : required(check.demand, units);
-  return fmt::format(FMT_STRING("{}, {} {} of {}{}"), name_of(check.target, room),
-                     luminance ? "luminance" : symbol(quantity), number(quantity, check.actual, units, {}),
-                     asked, mark);
+  return fmt::format(FMT_STRING("{} {} of {}"), luminance ? "luminance" : symbol(quantity),
+                     number(quantity, check.actual, units, {}), asked);
+}
+
+std::string check_words(const Check& check, const record::RoomRecord& room, const units::ShownUnits& units) {
+  const std::string mark = check.demand.certainty == "agreed" ? "" : "*";
+  return fmt::format(FMT_STRING("{}, {}{}"), name_of(check.target, room), held_words(check, units), mark);
 }
 
 std::string standards_words(const std::vector<std::string>& standards) {

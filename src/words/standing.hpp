@@ -21,7 +21,10 @@ Standing standing(const record::RoomRecord& room, const std::string& standard = 
 /// glare decides: the light's colour has steps and is met with nothing to spare more often than not.
 const standards::Check* decisive_check(const record::RoomRecord& room, const std::string& standard = {});
 
-/// "work plane, mean 312 lx of 300 lx".
+/// "mean 312 of 300 lx", "UGR 24.1 of at most 25".
+std::string held_words(const standards::Check& check, const units::ShownUnits& units);
+
+/// "work plane, mean 312 of 300 lx".
 std::string check_words(const standards::Check& check, const record::RoomRecord& room,
                         const units::ShownUnits& units);
 

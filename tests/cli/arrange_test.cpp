@@ -92,6 +92,17 @@ TEST(Arrange, WritesOnlyItsOwnLines) {
   EXPECT_EQ(content_of(folder.path() / "p.toml"), after);
 }
 
+TEST(Arrange, LeavesWhatIsYetToBeArrangedOfOtherMarksAlone) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const std::string other =
+      "\n[[rooms.luminaires]]\nmark = \"P1\"\narrange = { most = 2 }\nmounting_height = 2.2\n";
+  folder.write("p.toml", kHead + room_of("A", "[4, 3]", "task = \"storage.store-room\"\n" + other));
+  EXPECT_EQ(run(folder, "arrange p.toml --mark D2 --write -q").code, 0);
+  const std::string text = content_of(folder.path() / "p.toml");
+  EXPECT_TRUE(says(text, other) && says(text, "mark = \"D2\"\narray = ")) << text;
+}
+
 TEST(Arrange, SaysWhatStandsInTheWayAndDrawsIt) {
   const TemporaryFolder folder;
   write_project(folder);

@@ -39,6 +39,15 @@ TEST(New, GuessesAnArrayByFluxAndNamesFilesFromTheProject) {
   EXPECT_EQ(run(folder, "check sub/p.toml -q").code, 0);
 }
 
+TEST(New, ACupboardHasAPlaneToReadAndOtherUnitsAreWrittenOut) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const std::string rest = " --task storage.store-room --mark D2=photometry/quillon-d2.ies";
+  EXPECT_EQ(run(folder, "new c.toml --room C \"1000mm x 3 ft x 2.5\"" + rest).code, 0);
+  EXPECT_TRUE(says(content_of(folder.path() / "c.toml"), "work_plane = { inset = 0.1 }"));
+  EXPECT_EQ(run(folder, "check c.toml -q").code, 0);
+}
+
 TEST(New, AsksOnATerminalUntilAnAnswerWillDo) {
   const TemporaryFolder folder;
   write_project(folder);

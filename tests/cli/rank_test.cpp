@@ -62,6 +62,13 @@ TEST(Rank, LeavesOutWhatCannotBeReadAndRefusesNone) {
   EXPECT_EQ(none.code, 2);
   EXPECT_TRUE(says(none.err, "none of the photometric files can be read")) << none.err;
   EXPECT_EQ(run(folder, "rank p.toml photometry/quillon-d2.ies --by beauty").code, 2);
+  const Ran unpriced = run(folder, "rank p.toml photometry/quillon-d2.ies --by cost");
+  EXPECT_EQ(unpriced.code, 2);
+  EXPECT_TRUE(says(unpriced.err, "give [luminaires.MARK] with these files a price")) << unpriced.err;
+  std::string priced = content_of(folder.path() / "p.toml");
+  priced.replace(priced.find("[[rooms]]"), 0, "price = 40\n");
+  folder.write("priced.toml", priced);
+  EXPECT_EQ(run(folder, "rank priced.toml photometry/quillon-d2.ies --by cost -q").code, 0);
   const Ran misses = run(folder, "rank p.toml photometry/quillon-d2.ies --most 1 -q");
   EXPECT_EQ(misses.code, 1);
   EXPECT_TRUE(says(misses.out, "Cannot do it:")) << misses.out;

@@ -55,6 +55,8 @@ record::RunRecord made_up() {
   group.size_m = {0.2, 1.2};
   group.rotations_deg = {90};
   group.positions = {{2, 1.5, 2.4}};
+  group.c0 = {Vec3::UnitY()};
+  group.g0 = {-Vec3::UnitZ()};
   room.groups = {group};
   using space::GridRole;
   room.assessment.grids.push_back(

@@ -41,6 +41,14 @@ class Arranging {
     several_ = rooms.size() > 1;
     int code = kDone;
     for (const OpenProject::Room* room : rooms) {
+      if (!is_asked_for(open_.plan(*room).brief)) {
+        if (!several_) {
+          say_unasked("arrange", *room);
+          return kBadInput;
+        }
+        say(fmt::format(FMT_STRING("{}: nothing is asked of its light; passed over\n"), room->name()));
+        continue;
+      }
       const auto choice = arrange_choice(arguments_, open_, *room);
       if (!choice) return kBadInput;
       code = std::max(code, arrange(*room, *choice));
@@ -73,17 +81,6 @@ class Arranging {
 };
 
 int Arranging::arrange(const OpenProject::Room& room, const ArrangeChoice& choice) {
-  if (!is_asked_for(open_.plan(room).brief)) {
-    if (several_) {
-      say(fmt::format(FMT_STRING("{}: nothing is asked of its light; passed over\n"), room.name()));
-      return kDone;
-    }
-    say(fmt::format(
-        FMT_STRING("glowgrid arrange: nothing is asked of the light in \"{}\"; give the room a task "
-                   "(glowgrid tasks finds it)\n"),
-        room.name()));
-    return kBadInput;
-  }
   run::ArrangedRoom arranged;
   {
     Progress progress(arguments_.flag("quiet"));
@@ -127,9 +124,11 @@ void Arranging::tell_room(const OpenProject::Room& room, const ArrangeChoice& ch
     std::string area;
     if (room.written->task)
       if (const auto* row = open_.standards.front().find(*room.written->task)) area = row->area;
+    std::vector<std::string> grids;
+    for (const space::Grid& grid : open_.plan(room).space.grids) grids.push_back(grid.name);
     tell(
         words::arrangement_answer({arranged.found, choice.wish, arranged.record ? &*arranged.record : nullptr,
-                                   room.name(), area, arranged.overruled, several_},
+                                   grids, room.name(), area, arranged.overruled, several_},
                                   open_.project.units));
     return;
   }
@@ -207,7 +206,7 @@ int command_arrange(const std::vector<std::string>& words) {
   const ThreadLimit threads(arguments.threads());
   const fs::path path = arguments.text("project");
   const auto open = open_project(path);
-  print_problems(open->problems, open->sources, true);
+  print_problems(open->problems, open->sources, arguments.flag("quiet"));
   if (!open->usable) {
     say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;

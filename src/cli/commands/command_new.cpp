@@ -10,6 +10,7 @@
 #include "cli/open_project.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
+#include "core/photometry/derived.hpp"
 #include "core/standards/task_search.hpp"
 #include "core/units/quantity.hpp"
 #include "files/output/output_folder.hpp"
@@ -24,6 +25,7 @@ namespace po = boost::program_options;
 namespace fs = std::filesystem;
 namespace {
 
+constexpr double kWidest = 500;  // m: rooms of projects that are begun in one line
 constexpr const char* kSizeHint = "6x4x2.8: along x, along y and high, m";
 
 bool refuse(const std::string& words) {
@@ -39,7 +41,7 @@ std::optional<Vec3> size_of(const std::string& words) {
     const std::size_t end = std::min(words.find_first_of("xX", begin), words.size());
     const units::Parsed side =
         units::parse_quantity(words.substr(begin, end - begin), units::Dimension::length);
-    if (!side.ok || side.value <= 0 || side.value > 2000) return std::nullopt;
+    if (!side.ok || side.value <= 0) return std::nullopt;
     sides.push_back(side.value);
     begin = end + 1;
   }
@@ -62,7 +64,15 @@ class Answers {
   bool take_room(const std::string& name, const std::string& size) {
     const auto sides = size_of(size);
     if (name.empty()) return refuse("a room needs a name");
-    if (!sides) return refuse(fmt::format(FMT_STRING("the size is \"{}\"; expected {}"), size, kSizeHint));
+    if (!sides)
+      return refuse(fmt::format(FMT_STRING("the size is \"{}\"; expected {}. Other units are written out: "
+                                           "6000mm x 4000mm x 2800mm"),
+                                size, kSizeHint));
+    if (sides->maxCoeff() > kWidest)
+      return refuse(
+          fmt::format(FMT_STRING("the size is \"{}\": a side of {:g} m. If these are millimetres write "
+                                 "{:g}mm x {:g}mm x {:g}mm"),
+                      size, sides->maxCoeff(), sides->x(), sides->y(), sides->z()));
     project_.room = name;
     project_.size = *sides;
     return true;
@@ -131,7 +141,7 @@ bool Answers::take_luminaire(const std::string& mark, const std::string& file) {
       project_.luminaire.begin(), project_.luminaire.end(),
       [](char c) { return static_cast<unsigned char>(c) < ' '; }, ' ');
   flux_lm_ = photometry->flux_lm();
-  project_.suspended = photometry->table.upward_flux() > 0.1 * flux_lm_;
+  project_.suspended = photometry::gives_uplight(*photometry);
   return true;
 }
 
@@ -154,8 +164,9 @@ bool Answers::write() {
   files::write_whole(file_, files::new_project_text(project_));
   const auto open = open_project(file_);
   print_problems(open->problems, open->sources, false);
-  say(fmt::format(FMT_STRING("Written: {}. Next: glowgrid run {}\n"), file_.string(), file_.string()));
-  return true;
+  say(fmt::format(FMT_STRING("Written: {}. {} glowgrid run {}\n"), file_.string(),
+                  open->usable ? "Next:" : "Mend what is said above, then:", file_.string()));
+  return open->usable;
 }
 
 /// A question on the terminal; what is in brackets is taken when nothing is answered.

@@ -33,8 +33,18 @@ const std::map<std::string, run::RankBy> kOrders = {{"watts", run::RankBy::watts
                                                     {"glare", run::RankBy::glare},
                                                     {"power", run::RankBy::power}};
 
+/// The price that the project's schedule states for the file.
+std::optional<double> price_of(const std::string& file, const OpenProject& open, const fs::path& folder) {
+  std::error_code error;
+  for (const model::ScheduledLuminaire& entry : open.project.schedule)
+    if (entry.price && !entry.file.empty() && fs::equivalent(folder / entry.file, file, error))
+      return entry.price;
+  return std::nullopt;
+}
+
 /// The files that can be read; the others are told with their reason and left out.
-std::vector<run::Candidate> read_candidates(const std::vector<std::string>& files) {
+std::vector<run::Candidate> read_candidates(const std::vector<std::string>& files, const OpenProject& open,
+                                            const fs::path& folder) {
   std::vector<run::Candidate> candidates;
   for (const std::string& file : files) {
     Problems problems;
@@ -45,7 +55,8 @@ std::vector<run::Candidate> read_candidates(const std::vector<std::string>& file
       print_problems(problems, {}, true);
       continue;
     }
-    candidates.push_back({file, std::make_shared<const photometry::Photometry>(std::move(*photometry)), {}});
+    candidates.push_back({file, std::make_shared<const photometry::Photometry>(std::move(*photometry)),
+                          price_of(file, open, folder)});
   }
   return candidates;
 }
@@ -212,16 +223,22 @@ int command_rank(const std::vector<std::string>& words) {
   const fs::path path = files.front();
   files.erase(files.begin());
   const auto open = open_project(path);
-  print_problems(open->problems, open->sources, true);
+  print_problems(open->problems, open->sources, arguments.flag("quiet"));
   if (!open->usable) {
     say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;
   }
   const OpenProject::Room* room = only_room(*open, arguments.text("room"), "rank");
   if (!room) return kBadInput;
-  const std::vector<run::Candidate> candidates = read_candidates(files);
+  const std::vector<run::Candidate> candidates = read_candidates(files, *open, path.parent_path());
   if (candidates.empty()) {
     say("glowgrid rank: none of the photometric files can be read; give some that can\n");
+    return kBadInput;
+  }
+  const bool priced = std::any_of(candidates.begin(), candidates.end(),
+                                  [](const run::Candidate& each) { return each.price.has_value(); });
+  if (order->second == run::RankBy::cost && !priced) {
+    say("glowgrid rank: --by cost needs prices: give [luminaires.MARK] with these files a price\n");
     return kBadInput;
   }
   return rank_room(arguments, *open, *room, candidates, order->second, path);

@@ -204,4 +204,9 @@ std::string kind_of_distribution(const IntensityTable& table) {
                                 : ", very wide beam");
 }
 
+bool gives_uplight(const Photometry& photometry) {
+  constexpr double kUplight = 0.1;
+  return photometry.table.upward_flux() > kUplight * photometry.flux_lm();
+}
+
 }  // namespace glow::photometry

@@ -48,6 +48,9 @@ std::optional<double> spacing_criterion(const IntensityTable& table, double c_de
 /// peak are alike.
 Symmetry symmetry_found(const IntensityTable& table);
 
+/// Whether so much of its light goes up (a tenth) that it is not put into a ceiling.
+bool gives_uplight(const Photometry& photometry);
+
 /// In words, from the CIE classes by upward share and the beam: "direct, medium beam", "direct-indirect,
 /// batwing", ...
 std::string kind_of_distribution(const IntensityTable& table);

@@ -31,6 +31,8 @@ GroupRecord group_of(const model::Project& project, const model::Room& room,
   record.rotations_deg = group.rotations_deg;
   for (const auto& luminaire : group.luminaires) {
     record.positions.push_back(luminaire.frame.origin);
+    record.c0.push_back(luminaire.frame.c0);
+    record.g0.push_back(luminaire.frame.g0);
     record.tilts_deg.push_back(std::acos(std::clamp(-luminaire.frame.g0.z(), -1.0, 1.0)) / kDegree);
   }
   record.aim = room.luminaires[group.placement].aim;
@@ -45,12 +47,27 @@ const assess::GridReading* RoomRecord::find_grid(const std::string& wanted) cons
   return nullptr;
 }
 
+std::vector<Vec3> LuminaireRecord::corners() const {
+  const Vec3 c90 = c0.cross(g0);
+  std::vector<Vec2> outline = {{-0.5, -0.5}, {0.5, -0.5}, {0.5, 0.5}, {-0.5, 0.5}};
+  if (round) {
+    constexpr int kCorners = 24;
+    outline.clear();
+    for (int k = 0; k < kCorners; ++k)
+      outline.push_back(0.5 * Vec2(std::cos(2 * kPi * k / kCorners), std::sin(2 * kPi * k / kCorners)));
+  }
+  std::vector<Vec3> corners;
+  for (const Vec2& at : outline)
+    corners.push_back(position + at.x() * size_m.x() * c0 + at.y() * size_m.y() * c90);
+  return corners;
+}
+
 std::vector<LuminaireRecord> RoomRecord::luminaires() const {
   std::vector<LuminaireRecord> list;
   for (const GroupRecord& group : groups)
     for (std::size_t i = 0; i < group.positions.size(); ++i)
-      list.push_back(
-          {group.mark, group.positions[i], group.rotations_deg[i], group.size_m, group.round, group.aim});
+      list.push_back({group.mark, group.positions[i], group.rotations_deg[i], group.size_m, group.round,
+                      group.aim, group.c0[i], group.g0[i]});
   return list;
 }
 

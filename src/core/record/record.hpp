@@ -37,6 +37,7 @@ struct GroupRecord {
   bool round = false;
   std::vector<double> rotations_deg, tilts_deg;  ///< by position; tilt: of gamma 0 from straight down
   std::vector<Vec3> positions;                   ///< of the middle of the luminous area
+  std::vector<Vec3> c0, g0;                      ///< by position: where C0 and gamma 0 look, unit length
   std::optional<Vec3> aim;                       ///< what gamma 0 is directed at, where that was written
 
   /// "Tarn & Fell Board light": maker and luminaire.
@@ -51,6 +52,12 @@ struct LuminaireRecord {
   Vec2 size_m = Vec2::Zero();
   bool round = false;
   std::optional<Vec3> aim;
+  Vec3 c0 = Vec3::UnitX(), g0 = -Vec3::UnitZ();  ///< where C0 and gamma 0 look, unit length
+
+  /// Whether it hangs straight down, so that its rotation and size tell its outline in plan.
+  bool is_upright() const { return g0.z() < -1 + 1e-9; }
+  /// Corners of its body or luminous area, m, as it hangs.
+  std::vector<Vec3> corners() const;
 };
 
 /// A mark of the schedule as it occurs in a room.

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <stdexcept>
 
+#include "core/photometry/derived.hpp"
 #include "core/space/placing/group_placer.hpp"
 
 namespace glow::run {
@@ -12,6 +13,7 @@ namespace {
 
 constexpr double kHeightStep = 0.1;  // m
 constexpr int kMostHeights = 6;
+constexpr double kSuspended = 0.5;  // m
 
 /// Keeps the hits of one room for as long as it is looked at.
 class OneRoomStore : public TransportStore {
@@ -44,6 +46,15 @@ space::PlannedRoom planned(const model::Project& project, const model::Room& roo
 }
 
 }  // namespace
+
+model::LuminairePlacement hung(model::LuminairePlacement placement,
+                               const photometry::Photometry& photometry) {
+  const bool in_ceiling = !placement.mounting_height_m && !placement.suspension_m && placement.on.empty();
+  if (!in_ceiling || !photometry::gives_uplight(photometry)) return placement;
+  placement.mounting = model::Mounting::suspended;
+  placement.suspension_m = kSuspended;
+  return placement;
+}
 
 std::vector<double> heights_between(double low, double high) {
   const int steps = std::min(kMostHeights - 1, int(std::round((high - low) / kHeightStep)));
@@ -85,9 +96,13 @@ ArrangedRoom arrange_room(const model::Project& project, const model::Room& room
     const assess::SeenFromEyes eyes(*pass.setting, watch);
     const space::GroupPlacer placer(project, room);
     const studies::SearchRoom search{
-        project,       room,
-        *pass.setting, eyes,
-        pass.lit,      [&](const model::LuminairePlacement& placement) { return placer.place(placement); },
+        project,
+        room,
+        *pass.setting,
+        eyes,
+        *pass.lighting,
+        pass.lit,
+        [&](const model::LuminairePlacement& placement) { return placer.place(placement); },
         watch};
     result.found = studies::find_arrangement(search, wish);
   }

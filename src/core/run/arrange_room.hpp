@@ -24,6 +24,9 @@ ArrangedRoom arrange_room(const model::Project& project, const model::Room& room
 /// The wish that a placement in the project states. Its luminaires hang where the placement says.
 studies::ArrangementWish wish_of(const model::LuminairePlacement& placement);
 
+/// The placement, suspended by 0.5 m where it names no height and the luminaire gives light upwards.
+model::LuminairePlacement hung(model::LuminairePlacement placement, const photometry::Photometry& photometry);
+
 /// Mounting heights to try between two, m: by tenths of a metre, at most six.
 std::vector<double> heights_between(double low, double high);
 

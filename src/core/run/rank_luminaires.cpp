@@ -12,21 +12,6 @@ namespace {
 using studies::TriedField;
 
 constexpr const char* kMark = "candidate";
-constexpr double kUplight = 0.1;    // share of its light from which on a luminaire is not put into a ceiling
-constexpr double kSuspended = 0.5;  // m
-
-/// Hung from what the wish says, but for uplight.
-model::LuminairePlacement base_of(const model::LuminairePlacement& wished,
-                                  const photometry::Photometry& own) {
-  model::LuminairePlacement base = wished;
-  base.mark = kMark;
-  const bool in_ceiling = !base.mounting_height_m && !base.suspension_m && base.on.empty();
-  if (in_ceiling && own.table.upward_flux() > kUplight * own.flux_lm()) {
-    base.mounting = model::Mounting::suspended;
-    base.suspension_m = kSuspended;
-  }
-  return base;
-}
 
 std::optional<double> glare_of(const TriedField& tried) {
   std::optional<double> worst;
@@ -87,13 +72,14 @@ std::vector<RankedCandidate> rank_luminaires(const model::Project& project, cons
     watch.stop_if_cancelled();
     own.schedule.back().photometry = candidates[c].photometry;
     studies::ArrangementWish each = wish;
-    each.base = base_of(wish.base, *candidates[c].photometry);
+    each.base = hung(wish.base, *candidates[c].photometry);
+    each.base.mark = kMark;
     each.best_only = true;
     const space::GroupPlacer placer(own, room);
     RankedCandidate ranked;
     ranked.candidate = c;
     ranked.found = studies::find_arrangement(
-        {own, room, *pass.setting, eyes, pass.lit,
+        {own, room, *pass.setting, eyes, *pass.lighting, pass.lit,
          [&](const model::LuminairePlacement& placement) { return placer.place(placement); }, quiet, light},
         each);
     if (ranked.found.stopped) throw Cancelled();

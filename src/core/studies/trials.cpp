@@ -13,9 +13,8 @@ using assess::LitRoom;
 using lighting::Weight;
 using standards::Target;
 
-constexpr double kLeastPaint = 0.05, kMostPaint = 0.88;  // reflectances that a wall can be painted to
-constexpr std::size_t kMostPairs = 150000;               // of luminaires and points in one relight
-constexpr std::size_t kMostSeen = 60000;                 // positions of eyes times sources, in one trial
+constexpr std::size_t kMostPairs = 150000;  // of luminaires and points in one relight
+constexpr std::size_t kMostSeen = 60000;    // positions of eyes times sources, in one trial
 
 /// Whether an eye, the tabular method or a luminaire as it looks has to do with the check.
 bool hangs_on_glare(const standards::Check& check) {
@@ -23,21 +22,6 @@ bool hangs_on_glare(const standards::Check& check) {
 }
 
 }  // namespace
-
-Eigen::VectorXd repainted_patches(const transport::Transport& transport,
-                                  const std::vector<FinishChange>& changes) {
-  const transport::PatchSet& patches = transport.patches();
-  Eigen::VectorXd reflectance = transport.exchange().reflectance;
-  for (std::size_t i = 0; i < patches.size(); ++i) {
-    const geometry::Surface& surface =
-        transport.geometry().surfaces()[std::size_t(patches.patches()[i].surface)];
-    for (const FinishChange& change : changes)
-      if (surface.role == change.role && surface.material.diffuse > 0)
-        reflectance[Eigen::Index(i)] =
-            surface.material.diffuse_shifted(change.by, kLeastPaint, kMostPaint) / surface.material.landing();
-  }
-  return reflectance;
-}
 
 Trials::Trials(const StudiedRoom& room) : room_(room), choice_(room.setting.that_count()) {
   const space::Brief& brief = room.setting.brief();
@@ -81,33 +65,11 @@ Trial Trials::dimmed(double factor) const {
 }
 
 Trial Trials::with_finishes(const std::vector<FinishChange>& changes) const {
-  const transport::Transport& transport = room_.setting.transport();
-  const Eigen::VectorXd reflectance = repainted_patches(transport, changes);
   Trial trial = as_it_is();
-  lighting::RoomLight& light = trial.lit.light;
-  const transport::GroupLight before = light.maintained;
-  light.maintained = transport.refinished(before, reflectance, room_.watch, choice_);
-  const lighting::Weights& weights = room_.lit.weights;
-  const bool alike = std::all_of(weights.begin(), weights.end(), [&](const Weight& w) {
-    return w.maintenance == weights.front().maintenance;
-  });
-  if (!alike) {
-    transport::GroupLight initial;
-    for (std::size_t s = 0; s < weights.size(); ++s)
-      initial.add(room_.lighting.sources()[s], weights[s].output);
-    const transport::GroupLight after = transport.refinished(initial, reflectance, room_.watch, choice_);
-    for (std::size_t r = 0; r < light.initial_lx.size(); ++r) {
-      light.initial_lx[r] += after.interreflected_lx[r] - initial.interreflected_lx[r];
-      light.initial_indirect_lx[r] = after.interreflected_lx[r];
-    }
-    return trial;
-  }
-  const double maintenance = weights.empty() ? 1 : weights.front().maintenance;
-  for (std::size_t r = 0; maintenance > 0 && r < light.initial_lx.size(); ++r) {
-    const double more = (light.maintained.interreflected_lx[r] - before.interreflected_lx[r]) / maintenance;
-    light.initial_lx[r] += more;
-    light.initial_indirect_lx[r] += more;
-  }
+  std::vector<const transport::GroupLight*> sources;
+  for (const transport::GroupLight& source : room_.lighting.sources()) sources.push_back(&source);
+  trial.lit.light = repainted(room_.setting.transport(), sources, room_.lit.weights, trial.lit.light, changes,
+                              choice_, room_.watch);
   return trial;
 }
 

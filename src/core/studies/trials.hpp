@@ -6,6 +6,7 @@
 
 #include "core/sources/remembered_places.hpp"
 #include "core/studies/findings.hpp"
+#include "core/studies/repaint.hpp"
 #include "core/studies/studied_room.hpp"
 
 namespace glow::studies {
@@ -14,13 +15,6 @@ namespace glow::studies {
 struct Trial {
   std::shared_ptr<const std::vector<space::LuminaireGroup>> groups;  ///< null: the space's own
   assess::LitRoom lit;
-};
-
-/// A diffuse reflectance that is changed by `by`, within what paint can do: 0.05 to 0.88, unless it lies
-/// beyond.
-struct FinishChange {
-  geometry::SurfaceRole role = geometry::SurfaceRole::wall;
-  double by = 0;
 };
 
 /// What a room would be like with one thing changed: each a relight on the transport that is there, judged as
@@ -77,10 +71,6 @@ class Trials {
   assess::Scope scope_;
   mutable std::map<std::size_t, std::optional<sources::RememberedPlaces>> places_;  ///< of one thread
 };
-
-/// Reflectances of the patches, of what lands on them, with changes.
-Eigen::VectorXd repainted_patches(const transport::Transport& transport,
-                                  const std::vector<FinishChange>& changes);
 
 /// The check of an assessment that is the same demand on the same thing; null: it was not made.
 const standards::Check* same_check(const assess::Assessment& assessment, const standards::Check& check);

@@ -67,13 +67,30 @@ Vec2 FlatView::luminaire_size(const FlatLuminaire& l) const {
 
 /// What the drawn luminaire covers, turned, with a little air.
 FlatView::Rect FlatView::luminaire_rect(const FlatLuminaire& l) const {
+  if (!l.outline.empty()) {
+    const geometry::Box2 box = geometry::bounding_box(l.outline);
+    const Vec2 size = box.size() * pixels_per_m_;
+    return around(px((box.low + box.high) / 2), size.x() + 12, size.y() + 12);
+  }
   const Vec2 size = luminaire_size(l);
   const double a = l.rotation_deg * kDegree;
   const double c = std::abs(std::cos(a)), s = std::abs(std::sin(a));
   return around(px(l.at), c * size.x() + s * size.y() + 12, s * size.x() + c * size.y() + 12);
 }
 
+/// One that leans, by its corners as they are seen from above.
+void FlatView::leaning(const FlatLuminaire& l) {
+  std::vector<Vec2> points;
+  for (const Vec2& corner : l.outline) points.push_back(px(corner));
+  for (const auto& [colour, width] : {std::pair("#ffffff", kHaloLine), std::pair(kInk, kLine)})
+    canvas_.path(path_data(points, true), "none", colour, width);
+}
+
 void FlatView::luminaire(const FlatLuminaire& l) {
+  if (!l.outline.empty()) {
+    leaning(l);
+    return aim(l);
+  }
   const Vec2 centre = px(l.at);
   const Vec2 size = luminaire_size(l);
   canvas_.begin_group(centre, -l.rotation_deg);

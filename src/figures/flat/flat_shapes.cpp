@@ -100,7 +100,9 @@ std::vector<FlatLuminaire> luminaires_on(const record::RoomRecord& room, const a
     if ((at.array() < window.low.array()).any() || (at.array() > window.high.array()).any()) continue;
     std::optional<Vec2> aim;
     if (luminaire.aim) aim = plane.local(*luminaire.aim);
-    list.push_back({luminaire, at, luminaire.rotation_deg - turned, aim});
+    list.push_back({luminaire, at, luminaire.rotation_deg - turned, aim, {}});
+    if (!luminaire.is_upright())
+      for (const Vec3& corner : luminaire.corners()) list.back().outline.push_back(plane.local(corner));
   }
   return list;
 }

@@ -23,6 +23,7 @@ struct FlatLuminaire {
   Vec2 at = Vec2::Zero();
   double rotation_deg = 0;
   std::optional<Vec2> aim;
+  geometry::Polygon outline = {};  ///< of one that leans, as it is seen from above; empty: it hangs upright
 };
 
 /// The luminaires above or below a level grid; none on others.

@@ -78,6 +78,7 @@ class FlatView {
   Vec2 luminaire_size(const FlatLuminaire& luminaire) const;
   Rect luminaire_rect(const FlatLuminaire& luminaire) const;
   void luminaire(const FlatLuminaire& luminaire);
+  void leaning(const FlatLuminaire& luminaire);
   void aim(const FlatLuminaire& luminaire);
   void mark(const FlatLuminaire& luminaire);
   bool is_under_luminaire(const Rect& rect) const;

@@ -153,8 +153,11 @@ void describe(A& a, Field<A, GroupRecord>& group) {
   a("tilts_deg", group.tilts_deg);
   a("aim_m", group.aim);
   a("positions_m", group.positions);
+  a("c0", group.c0);
+  a("gamma0", group.g0);
   if (group.rotations_deg.size() != group.positions.size() ||
-      group.tilts_deg.size() != group.positions.size())
+      group.tilts_deg.size() != group.positions.size() || group.c0.size() != group.positions.size() ||
+      group.g0.size() != group.positions.size())
     throw std::runtime_error("luminaires lack their rotations");
 }
 

@@ -105,7 +105,7 @@ std::optional<double> Placing::height_of(const model::LuminairePlacement& placem
         "P015", placement.height_place,
         fmt::format(FMT_STRING("luminaire {} has no ceiling to hang from: \"{}\" is open above; give "
                                "it a mounting_height"),
-                    placement.mark, room_.name));
+                    called(placement), room_.name));
     return std::nullopt;
   }
   const double ceiling = ceiling_over(at);

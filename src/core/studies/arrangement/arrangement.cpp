@@ -266,7 +266,7 @@ void Search::try_paint() {
         own.staggered != near.staggered || own.height_m != near.height_m)
       continue;
     for (const double by : {0.1, 0.2, 0.3}) {
-      TriedField tried = judge_->repainted(field, by);
+      TriedField tried = judge_->brighter(field, by);
       if (!tried.meets) continue;
       found_.ways_out.push_back({WayOut::Kind::brighter_surfaces, by, std::move(tried)});
       return;

@@ -83,6 +83,7 @@ struct SearchRoom {
   const model::Room& room;
   const assess::Setting& setting;  ///< that reads all grids and eyes
   const assess::SeenFromEyes& eyes;
+  const lighting::Lighting& lighting;  ///< of what stays
   const assess::LitRoom& kept;
   /// Lays a placement; nothing where it does not fit.
   std::function<std::optional<space::LuminaireGroup>(const model::LuminairePlacement&)> lay;

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/sources/luminaire_inflow.hpp"
-#include "core/studies/trials.hpp"
+#include "core/studies/repaint.hpp"
 
 namespace glow::studies {
 namespace {
@@ -80,7 +80,7 @@ FieldJudge::FieldJudge(const SearchRoom& room, const model::LuminairePlacement& 
 
 FieldJudge::Place FieldJudge::place_of(const photometry::PlacedLuminaire& luminaire) {
   const geometry::Frame& f = luminaire.frame;
-  return {f.origin.x(), f.origin.y(), f.origin.z(), f.c0.x()};
+  return {f.origin.x(), f.origin.y(), f.origin.z(), f.c0.x(), f.c0.y(), f.c0.z()};
 }
 
 void FieldJudge::look_at(const std::vector<const LaidField*>& fields) {
@@ -208,29 +208,42 @@ TriedField FieldJudge::calculated(const LaidField& field, double least_dimming) 
   return tried(field, own, judged(at(dimming), true));
 }
 
-TriedField FieldJudge::repainted(const LaidField& field, double by) const {
+TriedField FieldJudge::brighter(const LaidField& field, double by) const {
   std::vector<space::LuminaireGroup> groups;
   assess::LitRoom lit = with(field, groups);
   const transport::Transport& transport = room_.setting.transport();
-  lit.light.add(sources::relight(transport, field.group.luminaires, room_.watch, choice_),
-                lit.weights.back());
-  const Eigen::VectorXd reflectance =
-      repainted_patches(transport, {{geometry::SurfaceRole::wall, by}, {geometry::SurfaceRole::ceiling, by}});
-  const transport::GroupLight before = lit.light.maintained;
-  lit.light.maintained = transport.refinished(before, reflectance, room_.watch, choice_);
-  for (std::size_t r = 0; r < lit.light.initial_lx.size(); ++r) {
-    const double more = (lit.light.maintained.interreflected_lx[r] - before.interreflected_lx[r]) /
-                        std::max(maintenance_, 1e-6);
-    lit.light.initial_lx[r] += more;
-    lit.light.initial_indirect_lx[r] += more;
-  }
+  const transport::GroupLight own = sources::relight(transport, field.group.luminaires, room_.watch, choice_);
+  lit.light.add(own, lit.weights.back());
+  std::vector<const transport::GroupLight*> sources;
+  for (const transport::GroupLight& source : room_.lighting.sources()) sources.push_back(&source);
+  sources.push_back(&own);
+  lit.light = repainted(transport, sources, lit.weights, lit.light,
+                        {{geometry::SurfaceRole::wall, by}, {geometry::SurfaceRole::ceiling, by}}, choice_,
+                        room_.watch);
   return tried(field, field.field, judged(lit, true));
+}
+
+/// Light falls on a level plane once, and again for what its surroundings throw back: in the mean of the room
+/// no more than kAgain times. Points may catch more of it than the room does in the mean, by kCaught.
+std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest_by_flux(double flux_lm) const {
+  constexpr double kAgain = 2, kCaught = 1.5;
+  std::pair<std::size_t, std::optional<Check>> most{1, {}};
+  for (const Check& check : judged(room_.kept, false).checks) {
+    if (!check.binding || !(check.target == standards::Target{standards::Target::Kind::grid, 0}) ||
+        check.demand.quantity != Quantity::mean_illuminance || flux_lm <= 0)
+      continue;
+    const double missing_lm = (check.demand.required - check.actual) * room_.setting.space().floor_area_m2;
+    const double fewest = std::ceil(missing_lm / (flux_lm * base_.dimming * maintenance_ * kAgain * kCaught));
+    if (fewest > double(most.first)) most = {std::size_t(fewest), check};
+  }
+  return most;
 }
 
 std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest(
     const std::vector<photometry::PlacedLuminaire>& places) const {
   std::pair<std::size_t, std::optional<Check>> most{1, {}};
-  if (!quick_ || places.empty()) return most;
+  if (places.empty()) return most;
+  if (!quick_) return fewest_by_flux(places.front().table->flux());
   const assess::Assessment dark = judged(room_.kept, false);
   const std::vector<FieldLight::Light> lights = quick_->lights(places, room_.watch);
   const lighting::Weight weight{base_.dimming, maintenance_};

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <map>
 
 #include "core/studies/arrangement/field_light.hpp"
@@ -37,10 +38,10 @@ class FieldJudge {
   /// `least_dimming`. Throws Cancelled.
   TriedField calculated(const LaidField& field, double least_dimming) const;
   /// Calculated with other reflectances of walls and ceiling, changed by `by`.
-  TriedField repainted(const LaidField& field, double by) const;
+  TriedField brighter(const LaidField& field, double by) const;
 
   /// The fewest luminaires that could give all that is asked, if each gave what one gives in the best of
-  /// `places`, and the check that tells; 1 where nothing tells.
+  /// `places`, and the check that tells; 1 where nothing tells. Without quick light by their flux.
   std::pair<std::size_t, std::optional<standards::Check>> fewest(
       const std::vector<photometry::PlacedLuminaire>& places) const;
   /// Receivers that some judgement hangs on.
@@ -50,8 +51,9 @@ class FieldJudge {
   const std::shared_ptr<const FieldLight>& light() const { return quick_; }
 
  private:
-  using Place = std::tuple<double, double, double, double>;  // x, y, z, and the way C0 looks
+  using Place = std::array<double, 6>;  // where it hangs, and the way C0 looks
 
+  std::pair<std::size_t, std::optional<standards::Check>> fewest_by_flux(double flux_lm) const;
   assess::LitRoom with(const LaidField& field, std::vector<space::LuminaireGroup>& groups) const;
   TriedField tried(const LaidField& laid, const Field& field, const assess::Assessment& assessment) const;
   assess::Assessment judged(const assess::LitRoom& lit, bool glare) const;

@@ -123,7 +123,8 @@ std::vector<LaidField> all_fields(const SearchRoom& room, const ArrangementWish&
             continue;
           }
           field.luminaires = group->luminaires.size();
-          if (group->photometry->watts) field.watts = double(field.luminaires) * *group->photometry->watts;
+          if (group->photometry->watts)
+            field.watts = double(field.luminaires) * *group->photometry->watts * wish.base.dimming;
           fields.push_back({field, std::move(*group)});
         }
       }

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "files/project/writers/toml_words.hpp"
 
 namespace glow::files {
@@ -33,6 +35,9 @@ std::string new_project_text(const NewProject& p) {
       FMT_STRING("\n[[rooms]]\nname = {}\nsize = [{:g}, {:g}]             # along x, along y\nheight = {:g}\n"
                  "task = {}   # {}\n"),
       toml_quoted(p.room), p.size.x(), p.size.y(), p.size.z(), toml_quoted(p.task), p.task_words);
+  constexpr double kNarrow = 1.6;  // m: half a metre along both walls would leave next to nothing
+  if (std::min(p.size.x(), p.size.y()) < kNarrow)
+    text += "work_plane = { inset = 0.1 }   # narrow: the usual 0.5 m along the walls would leave nothing\n";
   text += fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\n"), toml_quoted(p.mark));
   text += p.arrange
               ? std::string("arrange = {}               # run finds the even array that meets all checks\n")
