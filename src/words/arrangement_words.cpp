@@ -18,10 +18,6 @@ using standards::Quantity;
 using studies::TriedField;
 using studies::WayOut;
 
-std::string count_words(std::size_t count) {
-  return fmt::format(FMT_STRING("{} luminaire{}"), count, count == 1 ? "" : "s");
-}
-
 class Answer {
  public:
   Answer(const ArrangementTold& told, const units::ShownUnits& units) : told_(told), units_(units) {}
@@ -189,6 +185,10 @@ void Answer::say_ways_out() {
 }
 
 }  // namespace
+
+std::string count_words(std::size_t luminaires) {
+  return fmt::format(FMT_STRING("{} luminaire{}"), luminaires, luminaires == 1 ? "" : "s");
+}
 
 std::string field_words(const studies::Field& field, const units::ShownUnits& units) {
   std::string words = fmt::format(FMT_STRING("{} x {}"), field.rows, field.columns);

@@ -56,7 +56,7 @@ TEST(Rank, LeavesOutWhatCannotBeReadAndRefusesNone) {
   folder.write("bad.ies", "not photometric");
   const Ran some = run(folder, "rank p.toml bad.ies photometry/quillon-d2.ies -q --by luminaires");
   EXPECT_EQ(some.code, 0) << some.err;
-  EXPECT_TRUE(says(some.err, "bad.ies") && says(some.out, "Store: 1 of 1 luminaires can do it"))
+  EXPECT_TRUE(says(some.err, "bad.ies") && says(some.out, "Store: 1 of 1 luminaire can do it"))
       << some.out << some.err;
   const Ran none = run(folder, "rank p.toml bad.ies -q");
   EXPECT_EQ(none.code, 2);

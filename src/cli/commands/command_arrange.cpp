@@ -50,12 +50,15 @@ class Arranging {
         continue;
       }
       const auto choice = arrange_choice(arguments_, open_, *room);
-      if (!choice) return kBadInput;
+      if (!choice) {
+        code = kBadInput;  // the other rooms are told; nothing is written
+        continue;
+      }
       code = std::max(code, arrange(*room, *choice));
       if (code == kInterrupted) return code;
     }
     if (arguments_.flag("json")) tell(json_.dump(2) + "\n");
-    if (arguments_.flag("write") && changed_) {
+    if (arguments_.flag("write") && changed_ && code != kBadInput) {
       files::write_whole(path_, text_);
       say(fmt::format(FMT_STRING("Written into {}\n"), path_.string()));
     } else if (several_ && !arguments_.flag("json")) {
@@ -155,7 +158,7 @@ void Arranging::write_figure(const OpenProject::Room& room, const ArrangeChoice&
     figures::ArrangementPlan plan;
     plan.title = words::field_words(tried.field, open_.project.units);
     plan.lines.push_back(fmt::format(
-        FMT_STRING("{} luminaires{}"), tried.field.luminaires,
+        FMT_STRING("{}{}"), words::count_words(tried.field.luminaires),
         tried.field.watts ? fmt::format(FMT_STRING(", {:.0f} W"), *tried.field.watts) : std::string()));
     plan.lines.push_back(words::key_values(tried, open_.project.units));
     plan.frames = tried.frames;

@@ -91,7 +91,8 @@ void Ranking::tell_table() const {
   const units::ShownUnits& units = open_.project.units;
   std::size_t met = 0;
   for (const run::RankedCandidate& ranked : list_) met += ranked.meets();
-  tell(fmt::format(FMT_STRING("{}: {} of {} luminaires can do it\n"), room_.name(), met, list_.size()));
+  tell(fmt::format(FMT_STRING("{}: {} of {} can do it\n"), room_.name(), met,
+                   words::count_words(list_.size())));
   if (met > 0)
     tell(fmt::format(FMT_STRING("\n  {:<38} {:>5} {:>7} {:>10}  {}\n"), "", "count", "W", "W/m2/100lx",
                      "array"));
@@ -137,7 +138,7 @@ std::string Ranking::svg() const {
     const photometry::Photometry& p = *of(ranked).photometry;
     figures::ArrangementPlan plan;
     plan.title = fmt::format(FMT_STRING("{}. {}"), plans.size() + 1, name_of(of(ranked)));
-    plan.lines = {fmt::format(FMT_STRING("{} luminaires, {}{}"), best.field.luminaires,
+    plan.lines = {fmt::format(FMT_STRING("{}, {}{}"), words::count_words(best.field.luminaires),
                               best.field.watts ? fmt::format(FMT_STRING("{:.0f} W, "), *best.field.watts)
                                                : std::string(),
                               words::field_words(best.field, open_.project.units)),

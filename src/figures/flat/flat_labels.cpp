@@ -80,10 +80,18 @@ FlatView::Rect FlatView::luminaire_rect(const FlatLuminaire& l) const {
 
 /// One that leans, by its corners as they are seen from above.
 void FlatView::leaning(const FlatLuminaire& l) {
+  constexpr double kSeen = 10;  // px: less is marked by a cross
+  const bool small = geometry::bounding_box(l.outline).size().maxCoeff() * pixels_per_m_ < kSeen;
+  const Vec2 middle = px(l.at);
   std::vector<Vec2> points;
   for (const Vec2& corner : l.outline) points.push_back(px(corner));
   for (const auto& [colour, width] : {std::pair("#ffffff", kHaloLine), std::pair(kInk, kLine)})
-    canvas_.path(path_data(points, true), "none", colour, width);
+    if (small) {
+      canvas_.line(middle - Vec2(5, 0), middle + Vec2(5, 0), colour, width);
+      canvas_.line(middle - Vec2(0, 5), middle + Vec2(0, 5), colour, width);
+    } else {
+      canvas_.path(path_data(points, true), "none", colour, width);
+    }
 }
 
 void FlatView::luminaire(const FlatLuminaire& l) {
