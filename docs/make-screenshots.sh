@@ -39,13 +39,15 @@ sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = 
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
 for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan showroom--room--sheet:room-sheet throwing-room--walls--sheet:walls \
-  showroom--work-plane:showroom kiln-store--rack-fronts:rack-fronts project--status:status; do
+  kiln-store--rack-fronts:rack-fronts project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn --only passage--floor --units fc,ft --limits 12,20 --steps smooth
 cp drawn/passage--floor.png "$here/screenshots/limits.png"
 "$program" arrange millrace-demo/millrace.toml --room "Throwing room" --mark P1 -q --figure "$here/screenshots/arrangement.png" >/dev/null
-"$program" rank millrace-demo/millrace.toml millrace-demo/photometry/* --room Passage -q --figure "$here/screenshots/ranking.png" >/dev/null
+export XDG_CACHE_HOME="$folder/cache"
+"$program" shelf millrace-demo/shelf -q --figure "$here/screenshots/shelf.png" >/dev/null
+"$program" rank millrace-demo/millrace.toml --room "Glaze kitchen" --shelf millrace-demo/shelf --flux 1500..7000 --kind direct,direct-indirect -q --figure "$here/screenshots/ranking.png" >/dev/null
 cd millrace-demo
 probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
 { echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt

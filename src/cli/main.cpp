@@ -25,6 +25,7 @@ constexpr Command kCommands[] = {
     {"new", "a first project file from one line, ready to run", command_new},
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
+    {"shelf", "search photometric files by their numbers, thousands at once", command_shelf},
     {"tasks", "find a task in the standards and see what it asks for", command_tasks},
     {"catalogue", "everyday finishes and furniture with their values", command_catalogue},
     {"check", "read a project and report errors and doubts; compute nothing", command_check},

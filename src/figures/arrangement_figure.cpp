@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "figures/curves/small_curves.hpp"
 #include "figures/svg_canvas.hpp"
 
 namespace glow::figures {
@@ -20,6 +21,11 @@ class Sheet {
     canvas_.text({kMargin, 38}, fitted_text(title, kWidth - 2 * kMargin, 20, true),
                  {20, "start", "#1c1c1c", true});
     const std::size_t count = std::min(plans.size(), kMostPlans);
+    for (std::size_t i = 0; i < count; ++i) peak_ = std::max(peak_, peak_of(plans[i].curves));
+    if (peak_ > 0)
+      canvas_.text({kWidth - kMargin, 38},
+                   fmt::format(FMT_STRING("circles around curves: {:.0f} cd/klm"), peak_),
+                   {12, "end", "#4a4a4a"});
     choose_columns(count, plans);
     for (std::size_t i = 0; i < count; ++i) draw_plan(i, plans[i]);
     return canvas_.bytes();
@@ -76,16 +82,7 @@ class Sheet {
     const double radius = words_ / 2 - 4;
     const Vec2 middle(cell.x() + std::min(cell_.x(), scale_ * box_.size().x()) - radius - 2,
                       cell.y() + words_ / 2 - 2);
-    double peak = 0;
-    for (const auto& curve : plan.curves)
-      for (const Vec2& p : curve) peak = std::max(peak, p.norm());
-    if (peak <= 0) return;
-    canvas_.circle(middle, radius, "none", "#d4d4d4", 0.8);
-    for (std::size_t k = 0; k < plan.curves.size(); ++k) {
-      std::vector<Vec2> points;
-      for (const Vec2& p : plan.curves[k]) points.push_back(middle + radius / peak * Vec2(p.x(), -p.y()));
-      canvas_.path(path_data(points, true), "none", k ? "#3a6ea5" : "#b03a2e", 1.4, k ? "4 2" : nullptr);
-    }
+    if (!plan.curves.empty()) draw_small_curves(canvas_, middle, radius, peak_, plan.curves);
   }
 
   void draw_luminaire(const Vec2& corner, const geometry::Frame& frame, const ArrangementPlan& plan) {
@@ -101,23 +98,12 @@ class Sheet {
   const geometry::Box2 box_;
   SvgCanvas canvas_{kWidth, kHeight};
   double scale_ = 0, words_ = 0;
+  double peak_ = 0;  // cd/klm that the circles around curves stand for
   std::size_t columns_ = 1;
   Vec2 cell_ = Vec2::Zero();
 };
 
 }  // namespace
-
-std::vector<std::vector<Vec2>> curves_of(const photometry::Photometry& photometry) {
-  constexpr double kStep = 2.5;
-  std::vector<std::vector<Vec2>> curves(2);
-  for (const int plane : {0, 1})
-    for (double angle = -180; angle < 180; angle += kStep) {
-      const double c = 90.0 * plane + (angle < 0 ? 180 : 0), gamma = std::abs(angle);
-      const double cd = photometry.table.intensity(c, gamma);
-      curves[std::size_t(plane)].push_back(cd * Vec2(std::sin(angle * kDegree), -std::cos(angle * kDegree)));
-    }
-  return curves;
-}
 
 std::string arrangement_svg(const std::string& title, const space::Space& room,
                             const std::vector<ArrangementPlan>& plans) {

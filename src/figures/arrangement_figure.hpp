@@ -13,14 +13,9 @@ struct ArrangementPlan {
   Vec2 size = Vec2::Zero();  ///< of a luminaire along C0 and C90, m
   bool round = false;
   bool best = false;
-  /// Intensities in C0-C180 and in C90-C270 as closed curves, x along the plane and y up; empty: none is
-  /// drawn. Each luminaire's are drawn to its own peak: narrow beams would leave nothing of wide ones at one
-  /// scale.
+  /// Of small_curves, all drawn to one scale; empty: none is drawn.
   std::vector<std::vector<Vec2>> curves;
 };
-
-/// The curves of a luminaire, for ArrangementPlan::curves.
-std::vector<std::vector<Vec2>> curves_of(const photometry::Photometry& photometry);
 
 /// Plans side by side on one sheet, 1280 x 800, all at one scale: the room, what stands in it, and the
 /// luminaires. At most kMostPlans.

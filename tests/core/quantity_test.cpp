@@ -62,5 +62,43 @@ INSTANTIATE_TEST_SUITE_P(
                     Case{"inf m", Dimension::length, kRefused, "expected a number"},
                     Case{"1e999", Dimension::length, kRefused, "expected a number"}));
 
+struct RangeCase {
+  const char* text;
+  Dimension dimension;
+  double low, high;  // NaN: refused
+  const char* says = "";
+};
+
+TEST(Ranges, AreReadOrRefused) {
+  constexpr double kOpen = std::numeric_limits<double>::infinity();
+  const RangeCase cases[] = {
+      {"2000..4500", Dimension::flux, 2000, 4500},
+      {"2..4.5klm", Dimension::flux, 2000, 4500},
+      {"900 lm .. 2 klm", Dimension::flux, 900, 2000},
+      {"80..", Dimension::number, 80, kOpen},
+      {"..19", Dimension::number, -kOpen, 19},
+      {"10..40 %", Dimension::ratio, 0.1, 0.4},
+      {"120..lm/W", Dimension::efficacy, kRefused, 0, "not an efficacy"},
+      {"120 lm/W..", Dimension::efficacy, 120, kOpen},
+      {"..30 W", Dimension::power, -kOpen, 30},
+      {"2..3 ft 6 in", Dimension::length, 2 * 0.3048, 3.5 * 0.3048},
+      {"80", Dimension::number, kRefused, 0, "\"80..\" for at least"},
+      {"..", Dimension::number, kRefused, 0, "no end"},
+      {"5..4", Dimension::number, kRefused, 0, "lower value first"},
+      {"1..2 kg", Dimension::flux, kRefused, 0, "\"kg\" is not a unit"},
+      {"1..2..3", Dimension::number, kRefused, 0, ""},
+  };
+  for (const RangeCase& each : cases) {
+    const ParsedRange parsed = parse_range(each.text, each.dimension);
+    EXPECT_EQ(parsed.ok, !std::isnan(each.low)) << each.text << ": " << parsed.problem;
+    if (parsed.ok) {
+      EXPECT_DOUBLE_EQ(parsed.range.low, each.low) << each.text;
+      EXPECT_DOUBLE_EQ(parsed.range.high, each.high) << each.text;
+    } else {
+      EXPECT_NE(parsed.problem.find(each.says), std::string::npos) << parsed.problem;
+    }
+  }
+}
+
 }  // namespace
 }  // namespace glow::units

@@ -11,9 +11,8 @@
 #include "core/photometry/transform.hpp"
 #include "core/units/quantity.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/photometry/photometric_file.hpp"
 #include "files/photometry/photometry_writer.hpp"
-#include "files/project/project_reader.hpp"
-#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -143,9 +142,7 @@ int command_convert(const std::vector<std::string>& words) {
   Problems problems;
   std::vector<Photometry> parts;
   for (const std::string& name : names) {
-    if (const auto bytes = files::read_file(name, files::kLargestPhotometricFile, {name, 0, 0}, problems))
-      if (auto p = files::read_photometry(*bytes, name, problems, files::beside(name)))
-        parts.push_back(std::move(*p));
+    if (auto p = files::read_photometric_file(name, problems, {name, 0, 0})) parts.push_back(std::move(*p));
   }
   print_problems(problems, {}, quiet);
   if (problems.has_errors()) return complain("nothing was written");

@@ -16,8 +16,7 @@
 #include "figures/raster/convert_svg.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/photometry/glare_tables.hpp"
-#include "files/project/project_reader.hpp"
-#include "files/text/input_file.hpp"
+#include "files/photometry/photometric_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -31,9 +30,8 @@ constexpr double kNarrowBeam =
 files::Inspection look_at(const std::string& file) {
   files::Inspection inspection{file, nullptr, {}};
   Problems problems;
-  if (const auto bytes = files::read_file(file, files::kLargestPhotometricFile, {file, 0, 0}, problems))
-    if (auto photometry = files::read_photometry(*bytes, file, problems, files::beside(file)))
-      inspection.photometry = std::make_shared<const photometry::Photometry>(std::move(*photometry));
+  if (auto photometry = files::read_photometric_file(file, problems, {file, 0, 0}))
+    inspection.photometry = std::make_shared<const photometry::Photometry>(std::move(*photometry));
   inspection.findings = problems.all();
   return inspection;
 }

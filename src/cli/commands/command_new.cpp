@@ -14,11 +14,10 @@
 #include "core/standards/task_search.hpp"
 #include "core/units/quantity.hpp"
 #include "files/output/output_folder.hpp"
-#include "files/photometry/photometry_reader.hpp"
+#include "files/photometry/photometric_file.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
 #include "files/project/writers/new_project.hpp"
-#include "files/text/input_file.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -121,9 +120,7 @@ bool Answers::take_luminaire(const std::string& mark, const std::string& file) {
   if (mark.empty() || file.empty())
     return refuse("a luminaire is given as MARK=FILE, such as P1=pendant.ldt");
   Problems problems;
-  const auto bytes = files::read_file(file, files::kLargestPhotometricFile, {}, problems);
-  const auto photometry =
-      bytes ? files::read_photometry(*bytes, file, problems, files::beside(file)) : std::nullopt;
+  const auto photometry = files::read_photometric_file(file, problems);
   if (!photometry) {
     print_problems(problems, {}, true);
     return false;

@@ -10,14 +10,16 @@
 #include "cli/commands.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/run_project.hpp"
+#include "cli/shelf_options.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
 #include "core/run/rank_luminaires.hpp"
 #include "figures/arrangement_figure.hpp"
-#include "files/photometry/photometry_reader.hpp"
+#include "figures/curves/small_curves.hpp"
+#include "files/photometry/photometric_file.hpp"
 #include "files/project/project_reader.hpp"
-#include "files/text/input_file.hpp"
+#include "store/shelf.hpp"
 #include "store/transport_cache.hpp"
 #include "words/arrangement_words.hpp"
 #include "words/text_layout.hpp"
@@ -42,15 +44,30 @@ std::optional<double> price_of(const std::string& file, const OpenProject& open,
   return std::nullopt;
 }
 
+/// Files of the shelf that the filters find. Nothing, after saying why on standard error.
+std::optional<std::vector<std::string>> files_of_shelf(const Arguments& arguments) {
+  const auto query = shelf_query(arguments, "glowgrid rank");
+  if (!query) return std::nullopt;
+  Progress progress(arguments.flag("quiet"));
+  const store::Shelf shelf =
+      store::look_at_shelf(arguments.texts("shelf"), store::shelf_database(), progress.watch("shelf"));
+  std::vector<std::string> files;
+  for (const std::size_t i : shelf::find(shelf.entries, *query).entries)
+    files.push_back(shelf.entries[i].file);
+  if (!files.empty()) return files;
+  say(fmt::format(FMT_STRING("glowgrid rank: no luminaire of {} on the shelf is what the filters ask for; "
+                             "glowgrid shelf shows what is there\n"),
+                  shelf.entries.size()));
+  return std::nullopt;
+}
+
 /// The files that can be read; the others are told with their reason and left out.
 std::vector<run::Candidate> read_candidates(const std::vector<std::string>& files, const OpenProject& open,
                                             const fs::path& folder) {
   std::vector<run::Candidate> candidates;
   for (const std::string& file : files) {
     Problems problems;
-    const auto bytes = files::read_file(file, files::kLargestPhotometricFile, {}, problems);
-    auto photometry =
-        bytes ? files::read_photometry(*bytes, file, problems, files::beside(file)) : std::nullopt;
+    auto photometry = files::read_photometric_file(file, problems);
     if (!photometry) {
       print_problems(problems, {}, true);
       continue;
@@ -147,11 +164,9 @@ std::string Ranking::svg() const {
     plan.size = {p.area.extent_c0_m, p.area.extent_c90_m};
     plan.round = photometry::is_round(p.area.shape);
     plan.best = plans.empty();
-    plan.curves = figures::curves_of(p);
-    double peak = 0;
-    for (const Vec2& cd : plan.curves.front()) peak = std::max(peak, cd.norm());
+    plan.curves = figures::small_curves(p);
     plan.lines.push_back(fmt::format(FMT_STRING("{:.0f} lm each, peak {:.0f} cd/klm"), p.flux_lm(),
-                                     p.flux_lm() > 0 ? 1000 * peak / p.flux_lm() : 0));
+                                     figures::peak_of(plan.curves)));
     plans.push_back(std::move(plan));
   }
   const std::string title =
@@ -161,11 +176,12 @@ std::string Ranking::svg() const {
 
 CommandLine rank_line() {
   CommandLine line{
-      "glowgrid rank PROJECT FILE... --room NAME [options]",
+      "glowgrid rank PROJECT FILE...|--shelf FOLDER [filters] --room NAME [options]",
       "Weighs photometric files against each other: each gets its own best arrangement in the room. Those "
       "that\n"
       "meet all checks come first, in the order asked for; the others say why they cannot do it.",
-      "  glowgrid rank millrace.toml photometry/*.ldt photometry/*.ies --room Showroom --figure ranking.png",
+      "  glowgrid rank millrace.toml photometry/*.ldt photometry/*.ies --room Showroom --figure ranking.png\n"
+      "  glowgrid rank millrace.toml --room Showroom --shelf shelf --kind direct --flux 2000..4500",
       "project",
       true,
       po::options_description()};
@@ -174,6 +190,10 @@ CommandLine rank_line() {
       "by,b", po::value<std::string>()->value_name("WHAT")->default_value("watts"),
       "order: watts, luminaires, cost, glare or power (W/m2 for 100 lx)");
   add_arrange_options(line.options);
+  line.options.add_options()("shelf",
+                             po::value<std::vector<std::string>>()->value_name("FOLDER")->composing(),
+                             "weigh all below this folder that the filters find; may be repeated");
+  add_shelf_options(line.options);
   line.options.add_options()("figure,f", po::value<std::string>()->value_name("FILE"),
                              "draw the best dozen with their curves: .svg, .png or .pdf")(
       "json", "print one JSON document");
@@ -231,6 +251,14 @@ int command_rank(const std::vector<std::string>& words) {
   }
   const OpenProject::Room* room = only_room(*open, arguments.text("room"), "rank");
   if (!room) return kBadInput;
+  if (arguments.has("shelf")) {
+    const auto found = files_of_shelf(arguments);
+    if (!found) return kBadInput;
+    files.insert(files.end(), found->begin(), found->end());
+  } else if (const auto query = shelf_query(arguments, "glowgrid rank"); !query || !query->is_open()) {
+    if (query) say("glowgrid rank: filters choose from a shelf; say which with --shelf FOLDER\n");
+    return kBadInput;
+  }
   const std::vector<run::Candidate> candidates = read_candidates(files, *open, path.parent_path());
   if (candidates.empty()) {
     say("glowgrid rank: none of the photometric files can be read; give some that can\n");

@@ -3,8 +3,8 @@
 #include <fmt/format.h>
 
 #include "cli/sheets/glare_sheet.hpp"
-#include "core/cavity/ugr_table.hpp"
 #include "core/photometry/derived.hpp"
+#include "words/tables/facts_table.hpp"
 #include "words/text_layout.hpp"
 
 namespace glow::cli {
@@ -107,54 +107,18 @@ void Sheet::body() {
   row("", screen_words(p_));
 }
 
-constexpr std::size_t kFileWidth = 26;
-
-std::string optional(const std::optional<double>& value) {
-  return value ? fmt::format(FMT_STRING("{:.0f}"), *value) : std::string("-");
-}
-
-/// The end of a long name tells more than the folders before it.
-std::string file_cell(const std::string& file) {
-  return file.size() <= kFileWidth ? file : ".." + file.substr(file.size() - kFileWidth + 2);
-}
-
-std::string beam_cell(const Photometry& p) {
-  const auto width = [&](double c_deg) {
-    const auto e = photometry::beam_edges(p.table, c_deg, 0.5);
-    return e ? fmt::format(FMT_STRING("{:.0f}"), e->width_deg()) : std::string("-");
-  };
-  return p.table.rotational() ? width(0) : width(0) + "/" + width(90);
-}
-
-std::string ugr_cell(const Photometry& p) {
-  if (cavity::no_ugr_table(p)) return "-";
-  const cavity::UgrHeadline headline = cavity::ugr_headline(p);
-  const double worst = std::max(headline.along_c0, headline.along_c90);
-  return std::isfinite(worst) ? fmt::format(FMT_STRING("{:.1f}"), worst) : std::string("-");
-}
-
-std::string data_row(const files::Inspection& inspection) {
-  const std::string file = fmt::format(FMT_STRING("{:<{}}"), file_cell(inspection.file), kFileWidth);
-  if (!inspection.photometry) return file + " refused\n";
-  const Photometry& p = *inspection.photometry;
-  const std::string efficacy =
-      p.watts && *p.watts > 0 ? fmt::format(FMT_STRING("{:.0f}"), p.flux_lm() / *p.watts) : std::string("-");
-  const std::string findings = inspection.findings.empty()
-                                   ? std::string()
-                                   : fmt::format(FMT_STRING(" ({} finding{})"), inspection.findings.size(),
-                                                 inspection.findings.size() == 1 ? "" : "s");
-  return fmt::format(FMT_STRING("{} {:>6.0f} {:>5} {:>4} {:>7} {:>3} {:>5} {:>5}  {}{}\n"), file, p.flux_lm(),
-                     optional(p.watts), efficacy, beam_cell(p), optional(p.colour_rendering),
-                     optional(p.cct_k), ugr_cell(p), photometry::kind_of_distribution(p.table), findings);
-}
-
 }  // namespace
 
 std::string data_table(const std::vector<files::Inspection>& inspections) {
-  std::string text = fmt::format(FMT_STRING("{:<{}} {:>6} {:>5} {:>4} {:>7} {:>3} {:>5} {:>5}  kind\n"),
-                                 "file", kFileWidth, "lm", "W", "lm/W", "beam", "Ra", "K", "UGR");
-  for (const files::Inspection& inspection : inspections) text += data_row(inspection);
-  return text;
+  std::vector<shelf::LuminaireFacts> facts(inspections.size());
+  std::vector<words::FactsRow> rows;
+  for (std::size_t i = 0; i < inspections.size(); ++i) {
+    const files::Inspection& inspection = inspections[i];
+    if (inspection.photometry) facts[i] = shelf::facts_of(*inspection.photometry);
+    rows.push_back(
+        {inspection.file, inspection.photometry ? &facts[i] : nullptr, inspection.findings.size()});
+  }
+  return words::facts_table(rows);
 }
 
 std::string data_sheet(const files::Inspection& inspection, const std::vector<files::Direction>& directions,

@@ -204,6 +204,33 @@ std::string kind_of_distribution(const IntensityTable& table) {
                                 : ", very wide beam");
 }
 
+double lean_of(const IntensityTable& table) {
+  if (table.rotational() || table.flux() <= 0) return 0;
+  Vec2 mean = Vec2::Zero();
+  const auto middle = [](const std::vector<double>& nodes, std::size_t i) {
+    return (nodes[i] + nodes[i + 1]) / 2 * kDegree;
+  };
+  for (std::size_t g = 0; g < table.cell_rows(); ++g)
+    for (std::size_t c = 0; c < table.cell_columns(); ++c) {
+      const double angle = middle(table.c_deg(), c);
+      mean += table.cell_flux(c, g) * std::sin(middle(table.gamma_deg(), g)) *
+              Vec2(std::cos(angle), std::sin(angle));
+    }
+  return mean.norm() / table.flux();
+}
+
+LightKind light_kind(const IntensityTable& table) {
+  constexpr double kLeaning = 0.2, kSomeUp = 0.1, kAllUp = 0.9;
+  if (lean_of(table) >= kLeaning) return LightKind::one_sided;
+  const double up = table.upward_flux() / table.flux();
+  return up < kSomeUp ? LightKind::direct : up < kAllUp ? LightKind::direct_indirect : LightKind::indirect;
+}
+
+std::string to_string(LightKind kind) {
+  constexpr const char* kNames[] = {"direct", "direct-indirect", "indirect", "one-sided"};
+  return kNames[std::size_t(kind)];
+}
+
 bool gives_uplight(const Photometry& photometry) {
   constexpr double kUplight = 0.1;
   return photometry.table.upward_flux() > kUplight * photometry.flux_lm();

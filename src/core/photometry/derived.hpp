@@ -48,6 +48,17 @@ std::optional<double> spacing_criterion(const IntensityTable& table, double c_de
 /// peak are alike.
 Symmetry symmetry_found(const IntensityTable& table);
 
+/// How far the light leans to one side: the horizontal part of the mean direction of all its light, 0 for
+/// what is symmetric, 1 for a beam to the side; 0.2 is a beam aimed 12 degrees off.
+double lean_of(const IntensityTable& table);
+
+/// What a luminaire is for, by where its light goes.
+enum class LightKind { direct, direct_indirect, indirect, one_sided };
+/// One-sided when it leans by 0.2 or more; else by the share that goes up: a tenth and nine tenths part them.
+LightKind light_kind(const IntensityTable& table);
+/// "direct", "direct-indirect", "indirect", "one-sided".
+std::string to_string(LightKind kind);
+
 /// Whether so much of its light goes up (a tenth) that it is not put into a ceiling.
 bool gives_uplight(const Photometry& photometry);
 

@@ -17,7 +17,7 @@ struct Unit {
   double factor;
 };
 
-constexpr std::array<Unit, 24> kUnits = {{
+constexpr std::array<Unit, 27> kUnits = {{
     {"m", Dimension::length, 1.0},
     {"cm", Dimension::length, 0.01},
     {"mm", Dimension::length, 0.001},
@@ -42,6 +42,9 @@ constexpr std::array<Unit, 24> kUnits = {{
     {"lm", Dimension::flux, 1.0},
     {"klm", Dimension::flux, 1000.0},
     {"K", Dimension::temperature, 1.0},
+    {"W", Dimension::power, 1.0},
+    {"kW", Dimension::power, 1000.0},
+    {"lm/W", Dimension::efficacy, 1.0},
 }};
 
 struct DimensionWords {
@@ -49,7 +52,7 @@ struct DimensionWords {
   std::string_view name, units, example;
 };
 
-constexpr std::array<DimensionWords, 8> kDimensions = {{
+constexpr std::array<DimensionWords, 10> kDimensions = {{
     {Dimension::length, "a length", "m, cm, mm, ft, in", "\"2.7 m\" or \"9 ft 6 in\""},
     {Dimension::illuminance, "an illuminance", "lx, fc", "\"500 lx\""},
     {Dimension::angle, "an angle", "deg, rad", "\"90 deg\""},
@@ -57,6 +60,8 @@ constexpr std::array<DimensionWords, 8> kDimensions = {{
     {Dimension::luminance, "a luminance", "cd/m2, kcd/m2", "\"300 cd/m2\""},
     {Dimension::flux, "a luminous flux", "lm, klm", "\"4650 lm\""},
     {Dimension::temperature, "a colour temperature", "K", "\"4000 K\""},
+    {Dimension::power, "a power", "W, kW", "\"29 W\""},
+    {Dimension::efficacy, "an efficacy", "lm/W", "\"120 lm/W\""},
     {Dimension::number, "a number", "nothing", "\"80\""},
 }};
 
@@ -86,13 +91,13 @@ bool take_number(std::string_view& text, double& value) {
   return true;
 }
 
-/// Takes letters, with "/m2" after them, or one of ' " % from the front of `text`.
+/// Takes letters, with "/m2" or "/W" after them, or one of ' " % from the front of `text`.
 std::string_view take_unit(std::string_view& text) {
   text = trimmed(text);
   std::size_t n = 0;
   while (n < text.size() && ((text[n] >= 'a' && text[n] <= 'z') || (text[n] >= 'A' && text[n] <= 'Z'))) ++n;
-  for (const std::string_view per_area : {"/m2", "/m\u00b2"})
-    if (n > 0 && text.substr(n, per_area.size()) == per_area) n += per_area.size();
+  for (const std::string_view divisor : {"/m2", "/m\u00b2", "/W"})
+    if (n > 0 && text.substr(n, divisor.size()) == divisor) n += divisor.size();
   if (n == 0 && !text.empty() && (text[0] == '\'' || text[0] == '"' || text[0] == '%')) n = 1;
   const std::string_view unit = text.substr(0, n);
   text.remove_prefix(n);
@@ -156,6 +161,34 @@ Parsed parse_quantity(std::string_view text, Dimension dimension) {
   if (!rest.empty())
     return fail(fmt::format(FMT_STRING("\"{}\": \"{}\" is left over; expected one value such as {}"), whole,
                             rest, words_of(dimension).example));
+  return result;
+}
+
+ParsedRange parse_range(std::string_view text, Dimension dimension) {
+  const std::string_view whole = trimmed(text);
+  const auto refused = [](std::string problem) { return ParsedRange{false, {}, std::move(problem)}; };
+  const std::size_t dots = whole.find("..");
+  if (dots == std::string_view::npos)
+    return refused(fmt::format(
+        FMT_STRING("\"{0}\" is one value; expected a range: \"{0}..\" for at least, \"..{0}\" for at most"),
+        whole));
+  const std::string_view low = trimmed(whole.substr(0, dots)), high = trimmed(whole.substr(dots + 2));
+  if (low.empty() && high.empty())
+    return refused(fmt::format(FMT_STRING("\"{}\" has no end; expected a range such as 2000..4500"), whole));
+  ParsedRange result{true, {}, {}};
+  double bare = 0;
+  std::string low_text(low);
+  if (std::string_view rest = high; parse_number(low, bare) && take_number(rest, bare))
+    low_text += " " + std::string(take_unit(rest));
+  for (const bool is_low : {true, false}) {
+    if (is_low ? low.empty() : high.empty()) continue;
+    const Parsed end = parse_quantity(is_low ? std::string_view(low_text) : high, dimension);
+    if (!end.ok) return refused(end.problem);
+    (is_low ? result.range.low : result.range.high) = end.value;
+  }
+  if (result.range.low > result.range.high)
+    return refused(
+        fmt::format(FMT_STRING("\"{}\" begins above its end; expected the lower value first"), whole));
   return result;
 }
 

@@ -1,13 +1,26 @@
 #pragma once
 
+#include <cmath>
 #include <string>
 #include <string_view>
 
 namespace glow::units {
 
-enum class Dimension { length, illuminance, angle, ratio, luminance, flux, temperature, number };
+enum class Dimension {
+  length,
+  illuminance,
+  angle,
+  ratio,
+  luminance,
+  flux,
+  temperature,
+  power,
+  efficacy,
+  number
+};
 
-/// A number with the unit resolved to the project's base unit: m, lx, degrees, 1, cd/m2, lm, K, 1.
+/// A number with the unit resolved to the project's base unit: m, lx, degrees, 1, cd/m2, lm, K, W,
+/// lm/W, 1.
 /// On failure `ok` is false and `problem` says what was found and what was expected.
 struct Parsed {
   bool ok = false;
@@ -23,6 +36,20 @@ Parsed parse_quantity(std::string_view text, Dimension dimension);
 
 /// The units that `parse_quantity` takes for the dimension, for messages: "m, cm, mm, ft, in".
 std::string unit_names(Dimension dimension);
+
+/// From one number to another; either end may be open.
+struct Range {
+  double low = -INFINITY, high = INFINITY;
+  bool holds(double value) const { return value >= low && value <= high; }
+};
+struct ParsedRange {
+  bool ok = false;
+  Range range;
+  std::string problem;
+};
+/// Reads "2000..4500", "2..4.5 klm", "80..", "..19": quantities as above, both ends included. A bare low end
+/// takes the unit of the high one. One number alone is refused: it may mean at least, at most or about.
+ParsedRange parse_range(std::string_view text, Dimension dimension);
 
 /// Reads a plain number, locale-free; the whole text must be a finite number.
 bool parse_number(std::string_view text, double& value);

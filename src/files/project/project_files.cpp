@@ -2,18 +2,11 @@
 #include <fmt/format.h>
 
 #include "core/photometry/transform.hpp"
-#include "files/photometry/photometry_reader.hpp"
+#include "files/photometry/photometric_file.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/text/input_file.hpp"
 
 namespace glow::files {
-
-Companion beside(const std::filesystem::path& path) {
-  return [folder = path.parent_path()](const std::string& name) -> std::optional<std::string> {
-    Problems ignored;  // the reader says what a missing companion means
-    return read_file(folder / name, kLargestPhotometricFile, {}, ignored);
-  };
-}
 
 namespace {
 
@@ -37,10 +30,7 @@ void load_photometry(model::Project& project, const std::filesystem::path& folde
     if (entry.file.empty()) continue;
     const auto named = named_path(folder, entry.file, project.files_outside, entry.file_place, problems);
     if (!named) continue;
-    const std::filesystem::path& path = *named;
-    const auto bytes = read_file(path, kLargestPhotometricFile, entry.file_place, problems);
-    if (!bytes) continue;
-    auto photometry = read_photometry(*bytes, path.string(), problems, beside(path));
+    auto photometry = read_photometric_file(*named, problems, entry.file_place);
     if (!photometry) continue;
     const double flux = photometry->flux_lm();
     if (entry.flux_lm && flux > 0) warn_of_flux(entry, flux, problems);

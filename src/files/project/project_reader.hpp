@@ -21,7 +21,4 @@ std::optional<model::Project> read_project(std::string_view bytes, const std::st
 /// line of the project that names the file where the file itself cannot be opened.
 void load_photometry(model::Project& project, const std::filesystem::path& folder, Problems& problems);
 
-/// Files beside the one at `path`, for readers that need them.
-Companion beside(const std::filesystem::path& path);
-
 }  // namespace glow::files

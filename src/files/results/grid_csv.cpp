@@ -4,14 +4,9 @@
 
 #include <cmath>
 
-namespace glow::files {
+#include "files/text/csv_cell.hpp"
 
-std::string csv_cell(const std::string& words) {
-  if (words.find_first_of(",\"\n\r") == std::string::npos) return words;
-  std::string quoted = "\"";
-  for (const char c : words) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
-  return quoted + "\"";
-}
+namespace glow::files {
 
 std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& units) {
   const char *m = units.length_unit(), *lx = units.light_unit();

@@ -15,9 +15,6 @@ inline std::string csv_name(const std::string& folder, const record::RoomRecord&
   return model::grid_file(folder, room.name, room.changed_since.empty() ? of : of + " older", "csv");
 }
 
-/// Words in a field: in quotation marks where they must be.
-std::string csv_cell(const std::string& words);
-
 /// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx, or ft and fc; header row,
 /// maintained values.
 std::string grid_csv(const assess::GridReading& grid, const units::ShownUnits& units);

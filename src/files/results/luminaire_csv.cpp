@@ -2,7 +2,7 @@
 
 #include <fmt/format.h>
 
-#include "files/results/grid_csv.hpp"
+#include "files/text/csv_cell.hpp"
 
 namespace glow::files {
 namespace {

@@ -1,0 +1,65 @@
+#include "figures/curves/shelf_figure.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "figures/curves/small_curves.hpp"
+
+namespace glow::figures {
+namespace {
+
+constexpr double kWidth = 1280, kHeight = 800, kMargin = 28, kHead = 64, kGap = 16;
+constexpr double kLine = 15, kMostRadius = 64, kWidestCard = 420;
+
+/// Columns and rows that leave each card the most room for its curves, beside words of a readable width.
+std::pair<std::size_t, std::size_t> columns_and_rows(std::size_t count) {
+  std::pair<std::size_t, std::size_t> best = {1, 1};
+  double largest = 0;
+  for (std::size_t columns = 1; columns <= 4; ++columns) {
+    const std::size_t rows = (std::max<std::size_t>(count, 1) + columns - 1) / columns;
+    const double width = (kWidth - 2 * kMargin) / double(columns), height = (kHeight - kHead) / double(rows);
+    const double size = std::min(width / 2.4, height);
+    if (size > largest) {
+      largest = size;
+      best = {columns, rows};
+    }
+  }
+  return best;
+}
+
+void draw_card(SvgCanvas& canvas, const Vec2& corner, const Vec2& size, const ShelfCard& card) {
+  const double radius = std::min({kMostRadius, size.y() / 2 - 4, size.x() * 0.21});
+  const Vec2 middle = corner + Vec2(radius + 2, size.y() / 2);
+  draw_small_curves(canvas, middle, radius, peak_of(card.curves), card.curves);
+  const double left = corner.x() + 2 * radius + 14, width = size.x() - 2 * radius - 18;
+  double y = middle.y() - kLine * double(card.lines.size()) / 2;
+  canvas.text({left, y}, fitted_text(card.title, width, 13, true), {13, "start", "#1c1c1c", true});
+  for (const std::string& line : card.lines) {
+    y += kLine;
+    canvas.text({left, y}, fitted_text(line, width, 11.5), {11.5, "start", "#4a4a4a"});
+  }
+}
+
+}  // namespace
+
+std::string shelf_svg(const std::string& title, const std::vector<ShelfCard>& cards) {
+  SvgCanvas canvas(kWidth, kHeight);
+  canvas.rectangle({0, 0}, {kWidth, kHeight}, "#ffffff");
+  constexpr const char* kLegend = "solid C0-C180, dashed C90-C270, each to its own peak";
+  canvas.text({kMargin, 38}, fitted_text(title, kWidth - 2 * kMargin - 400, 20, true),
+              {20, "start", "#1c1c1c", true});
+  canvas.text({kWidth - kMargin, 38}, kLegend, {12, "end", "#4a4a4a"});
+  const std::size_t count = std::min(cards.size(), kMostCards);
+  const auto [columns, rows] = columns_and_rows(count);
+  const Vec2 cell(
+      std::min(kWidestCard, (kWidth - 2 * kMargin - (double(columns) - 1) * kGap) / double(columns)),
+      std::min(2 * kMostRadius + 8, (kHeight - kHead - kMargin - (double(rows) - 1) * kGap) / double(rows)));
+  for (std::size_t i = 0; i < count; ++i)
+    draw_card(
+        canvas,
+        {kMargin + double(i % columns) * (cell.x() + kGap), kHead + double(i / columns) * (cell.y() + kGap)},
+        cell, cards[i]);
+  return canvas.bytes();
+}
+
+}  // namespace glow::figures
