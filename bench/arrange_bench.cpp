@@ -4,14 +4,24 @@
 //   moved       the same, calculated on a transport that is there
 //   prepare     quick light made ready: the balance solved backwards for every point
 //   arrange     each room of the demo for the linear pendant, whole search and last calculation
+//   rank        candidates made of the photometric files of tests and demo with other fluxes, in a plain room
+//   of
+//               60 m2, each in its own best arrangement; against full calculations of a sample of their
+//               fields
+// arrange_bench [CANDIDATES]   how many are ranked; 200
 #include <fmt/format.h>
 
 #include <chrono>
+#include <filesystem>
+#include <random>
 
 #include "cli/open_project.hpp"
+#include "core/photometry/transform.hpp"
 #include "core/run/arrange_room.hpp"
+#include "core/run/rank_luminaires.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 #include "core/studies/arrangement/field_light.hpp"
+#include "files/photometry/photometric_file.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace {
@@ -74,9 +84,65 @@ void demo_rooms() {
   }
 }
 
+std::vector<std::filesystem::path> photometric_files() {
+  std::vector<std::filesystem::path> files;
+  for (const char* folder : {GLOWGRID_CORPUS, GLOWGRID_SHELF})
+    for (const auto& entry : std::filesystem::directory_iterator(folder)) files.push_back(entry.path());
+  std::sort(files.begin(), files.end());
+  return files;
+}
+
+std::vector<run::Candidate> candidates(std::size_t count) {
+  std::vector<std::shared_ptr<const photometry::Photometry>> kinds;
+  for (const auto& file : photometric_files()) {
+    Problems problems;
+    if (auto p = files::read_photometric_file(file, problems))
+      kinds.push_back(std::make_shared<const photometry::Photometry>(std::move(*p)));
+  }
+  std::mt19937 random(1);
+  std::vector<run::Candidate> list;
+  for (std::size_t i = 0; i < count; ++i) {
+    const photometry::Photometry& kind = *kinds[i % kinds.size()];
+    const double factor = std::uniform_real_distribution<>(0.6, 1.8)(random);
+    list.push_back({std::to_string(i),
+                    std::make_shared<const photometry::Photometry>(photometry::scaled(kind, factor)),
+                    {}});
+  }
+  return list;
+}
+
+void ranking(std::size_t count) {
+  const auto open = cli::open_project(GLOWGRID_OFFICE);
+  const cli::OpenProject::Room& room = open->rooms.front();
+  const run::Accuracy accuracy = *run::Accuracy::parse("normal");
+  const std::vector<run::Candidate> list = candidates(count);
+  model::Room kept = *room.written;
+  kept.luminaires.clear();
+  std::vector<run::RankedCandidate> ranked;
+  const double all = seconds(1, [&](int) {
+    ranked = run::rank_luminaires(open->project, kept, list, {}, run::RankBy::watts, open->standards,
+                                  accuracy, nullptr, {});
+  });
+  std::size_t looked = 0, fields = 0, met = 0;
+  for (const run::RankedCandidate& each : ranked) {
+    looked += each.found.looked_at;
+    fields += each.found.fields;
+    met += each.meets();
+  }
+  const double one =
+      seconds(5, [&](int) { run::compute_room(open->project, open->plan(room), accuracy, nullptr, {}); });
+  fmt::print(FMT_STRING("rank {} candidates in 60 m2: {:.1f} s, {:.0f} ms each, {} can do it\n"), count, all,
+             1e3 * all / double(count), met);
+  fmt::print(
+      FMT_STRING("  of {} fields {} were looked at; one in full takes {:.0f} ms: all / ranking {:.0f}, "
+                 "looked at / ranking {:.0f}\n"),
+      fields, looked, 1e3 * one, one * double(fields) / all, one * double(looked) / all);
+}
+
 }  // namespace
 
-int main() {
+int main(int count, char** words) {
   furnished();
   demo_rooms();
+  ranking(count > 1 ? std::stoul(words[1]) : 200);
 }

@@ -10,6 +10,7 @@ namespace glow::figures {
 namespace {
 
 constexpr double kWidth = 1280, kHeight = 800, kMargin = 28, kHead = 64, kGap = 18;
+constexpr double kWithCurves = 290;       // px: least width of a plan with words and curves above it
 constexpr double kLine = 17, kLeast = 3;  // px: height of a line, and the least size of a luminaire
 
 class Sheet {
@@ -42,7 +43,8 @@ class Sheet {
       const Vec2 cell((kWidth - 2 * kMargin - (double(columns) - 1) * kGap) / double(columns),
                       (kHeight - kHead - kMargin - (rows - 1) * kGap) / rows);
       const Vec2 room = (cell - Vec2(0, words_)).cwiseQuotient(box_.size());
-      if (room.minCoeff() <= scale_) continue;
+      const bool too_narrow = columns > 1 && cell.x() < (peak_ > 0 ? kWithCurves : 0);
+      if (room.minCoeff() <= scale_ || too_narrow) continue;
       scale_ = room.minCoeff();
       columns_ = columns;
       cell_ = cell;
@@ -61,10 +63,11 @@ class Sheet {
   void draw_plan(std::size_t number, const ArrangementPlan& plan) {
     const Vec2 cell(kMargin + double(number % columns_) * (cell_.x() + kGap),
                     kHead + double(number / columns_) * (cell_.y() + kGap));
-    canvas_.text(cell + Vec2(0, kLine - 3), fitted_text(plan.title, cell_.x(), 14, plan.best),
+    const double width = cell_.x() - (plan.curves.empty() ? 0 : words_);
+    canvas_.text(cell + Vec2(0, kLine - 3), fitted_text(plan.title, width, 14, plan.best),
                  {14, "start", "#1c1c1c", plan.best});
     for (std::size_t i = 0; i < plan.lines.size(); ++i)
-      canvas_.text(cell + Vec2(0, kLine * double(i + 2) - 4), fitted_text(plan.lines[i], cell_.x(), 12),
+      canvas_.text(cell + Vec2(0, kLine * double(i + 2) - 4), fitted_text(plan.lines[i], width, 12),
                    {12, "start", "#4a4a4a"});
     const Vec2 corner = cell + Vec2(0, words_);
     draw_curves(cell, plan);
@@ -80,8 +83,7 @@ class Sheet {
   /// Beside the words, as large as they are high.
   void draw_curves(const Vec2& cell, const ArrangementPlan& plan) {
     const double radius = words_ / 2 - 4;
-    const Vec2 middle(cell.x() + std::min(cell_.x(), scale_ * box_.size().x()) - radius - 2,
-                      cell.y() + words_ / 2 - 2);
+    const Vec2 middle(cell.x() + cell_.x() - radius - 4, cell.y() + words_ / 2 - 2);
     if (!plan.curves.empty()) draw_small_curves(canvas_, middle, radius, peak_, plan.curves);
   }
 

@@ -173,14 +173,14 @@ TEST(Emission, PortionsFollowTheTableAndAddUp) {
   l.table = skewed_table();
   l.area = {LuminousShape::rectangle, 0.4, 1.2, {}};
   l.frame = geometry::Frame::upright({1, 2, 3}, 30);
-  const Emission emission(l, 1 << 15, 7);
+  const Emission emission(*l.table, l.area, 1 << 15, 7);
   double total = 0, in_cone[6] = {}, towards_c0 = 0;
   for (const EmittedRay& ray : emission.rays()) {
     total += ray.flux_lm;
-    const double gamma = std::acos(ray.direction.dot(l.frame.g0)) / kDegree;
+    const double gamma = std::acos(ray.direction(l.frame).dot(l.frame.g0)) / kDegree;
     in_cone[std::min(5, int(gamma / 30))] += ray.flux_lm;
-    towards_c0 += ray.direction.dot(l.frame.c0) > 0 ? ray.flux_lm : 0;
-    const Vec3 from = ray.origin - l.frame.origin;
+    towards_c0 += ray.direction(l.frame).dot(l.frame.c0) > 0 ? ray.flux_lm : 0;
+    const Vec3 from = ray.start(l.frame) - l.frame.origin;
     EXPECT_LE(std::abs(from.dot(l.frame.c0)), 0.2 + 1e-9);
     EXPECT_LE(std::abs(from.dot(l.frame.c90)), 0.6 + 1e-9);
   }

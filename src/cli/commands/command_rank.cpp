@@ -78,10 +78,14 @@ std::vector<run::Candidate> read_candidates(const std::vector<std::string>& file
   return candidates;
 }
 
+std::string file_of(const run::Candidate& candidate) {
+  return fs::path(candidate.file).filename().string();
+}
+
+/// Its maker's name of it; its file where it has none.
 std::string name_of(const run::Candidate& candidate) {
-  const photometry::Photometry& p = *candidate.photometry;
-  const std::string name = p.manufacturer.empty() ? p.luminaire : p.manufacturer + " " + p.luminaire;
-  return fs::path(candidate.file).filename().string() + (name.empty() ? "" : ", " + name);
+  const std::string& name = candidate.photometry->luminaire;
+  return name.empty() ? file_of(candidate) : printable(name);
 }
 
 /// What was ranked, as people and programs read it.
@@ -91,11 +95,14 @@ class Ranking {
           const std::vector<run::Candidate>& candidates, const std::vector<run::RankedCandidate>& list)
       : open_(open), room_(room), candidates_(candidates), list_(list) {}
 
-  void tell_table() const;
+  /// At most `most` of those that can do it, and of those that cannot.
+  void tell_table(std::size_t most) const;
   void tell_json() const;
   std::string svg() const;
 
  private:
+  void tell_one(const run::RankedCandidate& ranked) const;
+  void tell_misses(std::size_t met, std::size_t most) const;
   const run::Candidate& of(const run::RankedCandidate& ranked) const { return candidates_[ranked.candidate]; }
 
   const OpenProject& open_;
@@ -104,33 +111,43 @@ class Ranking {
   const std::vector<run::RankedCandidate>& list_;
 };
 
-void Ranking::tell_table() const {
-  const units::ShownUnits& units = open_.project.units;
-  std::size_t met = 0;
-  for (const run::RankedCandidate& ranked : list_) met += ranked.meets();
+void tell_more(std::size_t count, std::size_t shown) {
+  if (shown < count) tell(fmt::format(FMT_STRING("  {} more: --first {} shows all\n"), count - shown, count));
+}
+
+void Ranking::tell_table(std::size_t most) const {
+  const std::size_t met = std::size_t(std::count_if(
+      list_.begin(), list_.end(), [](const run::RankedCandidate& each) { return each.meets(); }));
   tell(fmt::format(FMT_STRING("{}: {} of {} can do it\n"), room_.name(), met,
                    words::count_words(list_.size())));
   if (met > 0)
     tell(fmt::format(FMT_STRING("\n  {:<38} {:>5} {:>7} {:>10}  {}\n"), "", "count", "W", "W/m2/100lx",
                      "array"));
-  bool is_first_miss = true;
-  for (const run::RankedCandidate& ranked : list_) {
-    if (!ranked.meets()) {
-      if (is_first_miss) tell("\nCannot do it:\n");
-      is_first_miss = false;
-      tell(fmt::format(FMT_STRING("  {:<38} {}\n"), words::fitted(name_of(of(ranked)), 38),
-                       words::shortcoming(ranked.found, units)));
-      continue;
-    }
-    const studies::TriedField& best = *ranked.found.best;
-    tell(fmt::format(
-        FMT_STRING("  {:<38} {:>5} {:>7} {:>10}  {}\n"), words::fitted(name_of(of(ranked)), 38),
-        best.field.luminaires,
-        best.field.watts ? fmt::format(FMT_STRING("{:.0f}"), *best.field.watts) : std::string("?"),
-        ranked.w_per_m2_100lx ? fmt::format(FMT_STRING("{:.2f}"), *ranked.w_per_m2_100lx) : std::string("?"),
-        words::field_words(best.field, units)));
-    tell(fmt::format(FMT_STRING("  {:<38} {}\n"), "", words::key_values(best, units)));
-  }
+  for (std::size_t i = 0; i < std::min(met, most); ++i) tell_one(list_[i]);
+  tell_more(met, std::min(met, most));
+  if (met < list_.size()) tell_misses(met, most);
+}
+
+void Ranking::tell_one(const run::RankedCandidate& ranked) const {
+  const units::ShownUnits& units = open_.project.units;
+  const studies::TriedField& best = *ranked.found.best;
+  tell(fmt::format(FMT_STRING("  {:<38} {:>5} {:>7} {:>10}  {}\n"), words::fitted(file_of(of(ranked)), 38),
+                   best.field.luminaires,
+                   best.field.watts ? fmt::format(FMT_STRING("{:.0f}"), *best.field.watts) : "?",
+                   ranked.w_per_m2_100lx ? fmt::format(FMT_STRING("{:.2f}"), *ranked.w_per_m2_100lx) : "?",
+                   words::field_words(best.field, units)));
+  tell(fmt::format(FMT_STRING("    {:<36} {}\n"),
+                   words::fitted(printable(of(ranked).photometry->luminaire), 36),
+                   words::key_values(best, units)));
+}
+
+void Ranking::tell_misses(std::size_t met, std::size_t most) const {
+  tell("\nCannot do it:\n");
+  const std::size_t count = list_.size() - met, shown = std::min(count, most);
+  for (std::size_t i = met; i < met + shown; ++i)
+    tell(fmt::format(FMT_STRING("  {:<38} {}\n"), words::fitted(file_of(of(list_[i])), 38),
+                     words::shortcoming(list_[i].found, open_.project.units)));
+  tell_more(count, shown);
 }
 
 void Ranking::tell_json() const {
@@ -194,9 +211,10 @@ CommandLine rank_line() {
                              po::value<std::vector<std::string>>()->value_name("FOLDER")->composing(),
                              "weigh all below this folder that the filters find; may be repeated");
   add_shelf_options(line.options);
-  line.options.add_options()("figure,f", po::value<std::string>()->value_name("FILE"),
-                             "draw the best dozen with their curves: .svg, .png or .pdf")(
-      "json", "print one JSON document");
+  line.options.add_options()("first,n", po::value<std::size_t>()->value_name("N")->default_value(20),
+                             "lines to show of those that can do it, and of those that cannot")(
+      "figure,f", po::value<std::string>()->value_name("FILE"),
+      "draw the best dozen with their curves: .svg, .png or .pdf")("json", "print one JSON document");
   add_common_options(line.options);
   return line;
 }
@@ -217,7 +235,7 @@ int rank_room(const Arguments& arguments, const OpenProject& open, const OpenPro
   if (arguments.flag("json"))
     ranking.tell_json();
   else
-    ranking.tell_table();
+    ranking.tell_table(arguments.values["first"].as<std::size_t>());
   if (arguments.has("figure") && list.front().meets()) {
     const fs::path figure = arguments.text("figure");
     if (const std::string fault = write_figure_file(figure, ranking.svg()); !fault.empty())

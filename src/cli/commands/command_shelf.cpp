@@ -39,9 +39,9 @@ CommandLine shelf_line() {
   add_shelf_options(line.options);
   line.options.add_options()("sort,s", po::value<std::string>()->value_name("KEY")->default_value("file"),
                              "order: file, maker, name or a filter's name, from small to large")(
-      "falling", "from large to small")("first,n", po::value<std::size_t>()->value_name("N"),
-                                        "lines to show; default 20")("refused",
-                                                                     "list all files that cannot be read")(
+      "falling", "from large to small")("first,n",
+                                        po::value<std::size_t>()->value_name("N")->default_value(20),
+                                        "lines to show")("refused", "list all files that cannot be read")(
       "figure,f", po::value<std::string>()->value_name("FILE"),
       "draw the first two dozen found with their curves: .svg, .png or .pdf")(
       "json", "print one JSON document with all that was found")("csv",
@@ -89,7 +89,7 @@ std::string common_folder(const std::vector<words::FactsRow>& rows) {
 }
 
 void Findings::tell_table() const {
-  const std::size_t most = arguments_.has("first") ? arguments_.values["first"].as<std::size_t>() : 20;
+  const std::size_t most = arguments_.values["first"].as<std::size_t>();
   const std::size_t count = found_.entries.size(), shown = std::min(most, count);
   std::vector<words::FactsRow> rows;
   for (std::size_t i = 0; i < shown; ++i) rows.push_back({entry(i).file, &entry(i).facts, entry(i).findings});

@@ -38,6 +38,10 @@ struct LuminousArea {
   /// Heights of the luminous sides seen from C0, C90, C180 and C270; 0 = a flat area.
   std::array<double, 4> side_heights_m = {0, 0, 0, 0};
   double height_m() const;  ///< the largest side
+  bool operator==(const LuminousArea& o) const {
+    return shape == o.shape && extent_c0_m == o.extent_c0_m && extent_c90_m == o.extent_c90_m &&
+           side_heights_m == o.side_heights_m;
+  }
 };
 
 /// Outer size of the luminaire, when the file states it. Round bodies have equal extents.

@@ -36,11 +36,24 @@ double mean_intensity(const photometry::IntensityTable& table, std::size_t c, st
   return table.cell_flux(c, g) / solid_angle;
 }
 
+Vec3 in_room(const geometry::Frame& f, const Vec3& v) {
+  return v.x() * f.c0 + v.y() * f.c90 + v.z() * f.g0;
+}
+
 }  // namespace
 
-Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std::uint64_t seed) {
-  const photometry::IntensityTable& table = *luminaire.table;
-  const photometry::LuminousSurface surface(luminaire.area);
+Vec3 EmittedRay::start(const geometry::Frame& frame) const {
+  const double lift = along.z() < 0 ? -geometry::kStartOffset : geometry::kStartOffset;
+  return frame.origin + in_room(frame, place) + lift * frame.g0;
+}
+
+Vec3 EmittedRay::direction(const geometry::Frame& frame) const {
+  return in_room(frame, along);
+}
+
+Emission::Emission(const photometry::IntensityTable& table, const photometry::LuminousArea& area, int count,
+                   std::uint64_t seed) {
+  const photometry::LuminousSurface surface(area);
   const std::size_t rows = table.cell_rows();
   std::vector<double> sum_to_cell;
   double sum = 0;
@@ -60,12 +73,7 @@ Emission::Emission(const photometry::PlacedLuminaire& luminaire, int count, std:
     // Within the cell directions are drawn evenly, so a portion carries more where the intensity is higher.
     const double flux = drawn.candela / mean_intensity(table, cell / rows, cell % rows);
     const Vec2 uv = transport::even_point(std::uint32_t(i) * 7 + 3, shift_point);
-    const geometry::Frame& f = luminaire.frame;
-    const auto world = [&](const Vec3& v) { return Vec3(v.x() * f.c0 + v.y() * f.c90 + v.z() * f.g0); };
-    // Off the luminous face to the side it shines to: the face may lie in the ceiling.
-    const double lift = drawn.along.z() < 0 ? -geometry::kStartOffset : geometry::kStartOffset;
-    const Vec3 place = surface.point_seen(drawn.along, uv.x(), uv.y());
-    rays_.push_back({f.origin + world(place) + lift * f.g0, world(drawn.along), flux});
+    rays_.push_back({surface.point_seen(drawn.along, uv.x(), uv.y()), drawn.along, flux});
     total += flux;
   }
   for (EmittedRay& ray : rays_) ray.flux_lm *= table.flux() / total;

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <memory>
+#include <optional>
 
 #include "core/sources/emission.hpp"
 #include "core/sources/found_light.hpp"
@@ -28,22 +30,52 @@ struct Traced {
   double landed_straight() const { return double(straight.sum()) / transport::kSets; }
 };
 
+/// Rays of a kind of luminaire, by sets; kept for the next one of its kind while they are few.
+class EmissionSets {
+ public:
+  EmissionSets(const photometry::PlacedLuminaire& luminaire, int rays_per_set, std::uint64_t seed)
+      : table_(luminaire.table), area_(luminaire.area), rays_per_set_(rays_per_set), seed_(seed) {
+    if (rays_per_set > kMostKept) return;
+    kept_.resize(transport::kSets);
+    parallel_for(transport::kSets, {}, "", [&](std::size_t set) { kept_[set] = made(set); });
+  }
+  bool are_of(const photometry::PlacedLuminaire& luminaire, int rays_per_set) const {
+    return luminaire.table == table_ && luminaire.area == area_ && rays_per_set == rays_per_set_;
+  }
+  std::shared_ptr<const Emission> set(std::size_t set) const {
+    return kept_.empty() ? made(set) : kept_[set];
+  }
+
+ private:
+  static constexpr int kMostKept = 1 << 14;
+
+  // The same seeds for every luminaire: what one gives must not depend on which others are there.
+  std::shared_ptr<const Emission> made(std::size_t set) const {
+    return std::make_shared<const Emission>(*table_, area_, rays_per_set_, transport::mixed(seed_, set));
+  }
+
+  std::shared_ptr<const photometry::IntensityTable> table_;
+  photometry::LuminousArea area_;
+  int rays_per_set_;
+  std::uint64_t seed_;
+  std::vector<std::shared_ptr<const Emission>> kept_;
+};
+
 Traced trace_out(const photometry::PlacedLuminaire& luminaire, const transport::PatchSet& patches,
-                 const geometry::RayTracer& tracer, int rays_per_set, std::uint64_t seed) {
+                 const geometry::RayTracer& tracer, const EmissionSets& emission, std::uint64_t seed) {
   Traced traced;
   traced.straight.setZero(Eigen::Index(patches.size()), transport::kSets);
   if (patches.geometry().has_specular())
     traced.mirrored.setZero(Eigen::Index(patches.size()), transport::kSets);
   std::array<double, transport::kSets> escaped{}, lost{};
-  // The same seeds for every luminaire: what one gives must not depend on which others are there.
   parallel_for(transport::kSets, {}, "", [&](std::size_t set) {
-    const Emission emission(luminaire, rays_per_set, transport::mixed(seed, set));
+    const auto rays = emission.set(set);
     std::uint64_t number = transport::mixed(seed, 1000 + set);
-    for (const EmittedRay& ray : emission.rays()) {
+    for (const EmittedRay& ray : rays->rays()) {
       bool over_mirror = false;
-      const std::int32_t patch =
-          transport::landing_patch(patches, tracer, tracer.local(ray.origin), ray.direction.cast<float>(),
-                                   ++number, luminaire.owner, &over_mirror);
+      const std::int32_t patch = transport::landing_patch(
+          patches, tracer, tracer.local(ray.start(luminaire.frame)),
+          ray.direction(luminaire.frame).cast<float>(), ++number, luminaire.owner, &over_mirror);
       if (patch >= 0)
         (over_mirror ? traced.mirrored : traced.straight)(patch, Eigen::Index(set)) +=
             static_cast<float>(ray.flux_lm);
@@ -102,12 +134,14 @@ class PatchLighter {
  private:
   void take_points(FoundLight& found, double lm);
   void take_traced(const photometry::PlacedLuminaire& luminaire, FoundLight& found);
+  Traced traced_out(const photometry::PlacedLuminaire& luminaire, int rays_per_set);
 
   const transport::Transport& transport_;
   const transport::Effort& effort_;
   const Watch& watch_;
   bool has_mirrors_ = false;
   transport::Inflow inflow_;
+  std::optional<EmissionSets> emission_;  ///< of the luminaire that was traced out last
   double caught_ = 0, expected_ = 0;
 };
 
@@ -134,15 +168,19 @@ void PatchLighter::add(const photometry::PlacedLuminaire& luminaire) {
     take_traced(luminaire, found);
 }
 
+Traced PatchLighter::traced_out(const photometry::PlacedLuminaire& luminaire, int rays_per_set) {
+  if (!emission_ || !emission_->are_of(luminaire, rays_per_set))
+    emission_.emplace(luminaire, rays_per_set, effort_.seed);
+  return trace_out(luminaire, transport_.patches(), transport_.tracer(), *emission_, effort_.seed);
+}
+
 /// To tell how much of the light stays inside fewer rays do than to say where it lands.
 void PatchLighter::take_traced(const photometry::PlacedLuminaire& luminaire, FoundLight& found) {
   const double emitted = luminaire.table->flux();
-  const transport::PatchSet& patches = transport_.patches();
-  const geometry::RayTracer& tracer = transport_.tracer();
   const int full = rays_per_set(effort_);
-  Traced traced = trace_out(luminaire, patches, tracer, has_mirrors_ ? full : full / 2, effort_.seed);
+  Traced traced = traced_out(luminaire, has_mirrors_ ? full : full / 2);
   if (!has_mirrors_ && !found.is_near(traced.landed_straight(), emitted))
-    traced = trace_out(luminaire, patches, tracer, full, effort_.seed);
+    traced = traced_out(luminaire, full);
   inflow_.escaped_lm += traced.escaped;
   inflow_.lost_lm += traced.lost;
   if (traced.mirrored.size() > 0) inflow_.on_patches.add(transport::SampledFlux::of_sets(traced.mirrored));

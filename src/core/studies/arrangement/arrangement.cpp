@@ -16,9 +16,13 @@ constexpr std::size_t kMostCalculated = 40;  // of one number of luminaires
 constexpr std::size_t kMostTried = 8;        // calculated of one way out
 constexpr std::size_t kFewestFields = 12;    // luminaires that are always looked at
 constexpr double kTimesFewest = 4;
-constexpr double kAreaOfOne = 0.7;  // m2: no denser, unless told so
-constexpr double kOverlit = 2.5;    // times the mean that is asked for
+constexpr double kAreaOfOne = 0.7;    // m2: no denser, unless told so
+constexpr double kOverlit = 2.5;      // times the mean that is asked for
+constexpr double kOverlitOfMany = 2;  // where the best of many candidates is looked for
 constexpr double kSameHand = 1e-9;
+constexpr std::size_t kCompared = 4;    // fields calculated tell what quick light is off for a luminaire
+constexpr double kBetween = 0.01;       // in hand, that fields may differ in what quick light is off
+constexpr double kNearlyAsGood = 0.05;  // in hand, where the best of many candidates is looked for
 
 /// Whether `a` saves more than `b`, or as much and has more in hand.
 bool is_better(const TriedField& a, const TriedField& b, Least least) {
@@ -47,8 +51,10 @@ class Search {
     try {
       judge_.emplace(room_, wish_.base, room_.light);
       light_ = judge_->light();
-      prepare();
-      look_through();
+      if (!wish_.best_only || !lacks_by_itself()) {
+        prepare();
+        look_through();
+      }
       choose_nearest();
       if (!found_.best && found_.nearest && !wish_.best_only && !is_hopeless_) find_ways_out();
     } catch (const Cancelled&) {
@@ -60,8 +66,12 @@ class Search {
  private:
   void prepare();
   void look_through();
+  bool lacks_by_itself();
+  std::vector<const LaidField*> not_too_dark(std::size_t begin, std::size_t end) const;
   void look_at_level(std::size_t begin, std::size_t end);
   bool surely_takes_more(const TriedField& quick) const;
+  bool is_out_of_reach(const FieldJudge::OpenField& field) const;
+  bool has_as_much(const FieldJudge::OpenField& field, std::size_t luminaires) const;
   void take(TriedField tried);
   void keep_nearest(const TriedField& tried);
   void choose_nearest();
@@ -74,9 +84,11 @@ class Search {
 
   const SearchRoom& room_;
   const ArrangementWish& wish_;
-  bool is_hopeless_ = false;  ///< the luminaire itself misses a check
-  bool all_overlit_ = false;  ///< all fields of the last number: more luminaires mend nothing
-  const bool by_number_;      ///< what is to be saved grows with the number of luminaires
+  bool is_hopeless_ = false;   ///< the luminaire itself misses a check
+  bool all_overlit_ = false;   ///< all fields of the last number: more luminaires mend nothing
+  std::size_t compared_ = 0;   ///< fields that were calculated after quick light
+  double gained_ = -INFINITY;  ///< by how much more one had in hand then, at most
+  const bool by_number_;       ///< what is to be saved grows with the number of luminaires
   std::optional<FieldJudge> judge_;
   std::shared_ptr<const FieldLight> light_;
   std::vector<LaidField> fields_;
@@ -84,6 +96,29 @@ class Search {
       nearest_;  ///< of each number of luminaires, of those that do not meet all
   Arrangement found_;
 };
+
+/// Whether the luminaire misses a check wherever it hangs: then no array need be laid.
+bool Search::lacks_by_itself() {
+  Field field;
+  field.rows = field.columns = 1;
+  auto group = room_.lay(field.placement(wish_.base));
+  if (!judge_->has_quick_light() || !group) return false;
+  field.luminaires = group->luminaires.size();
+  const LaidField laid{field, std::move(*group)};
+  judge_->look_at({&laid});
+  TriedField tried = judge_->quick(laid, true);
+  auto& checks = tried.checks;
+  checks.erase(std::remove_if(checks.begin(), checks.end(),
+                              [](const standards::Check& check) {
+                                return !is_of_luminaire(check.demand.quantity) ||
+                                       !std::isfinite(check.actual) || check.would_meet(check.actual);
+                              }),
+               checks.end());
+  if (checks.empty()) return false;
+  tried.meets = false;
+  keep_nearest(tried);
+  return true;
+}
 
 void Search::prepare() {
   const auto [fewest, because] = judge_->fewest(sample_places(room_, wish_));
@@ -94,8 +129,11 @@ void Search::prepare() {
   found_.most_luminaires =
       wish_.most > 0 ? std::size_t(wish_.most)
                      : std::clamp(usual, kFewestFields, std::size_t(ArrangementWish::kMostLuminaires));
-  fields_ = all_fields(room_, wish_, found_.most_luminaires, found_.blocked);
-  found_.fields = fields_.size();
+  AllFields all = all_fields(room_, wish_, fewest, found_.most_luminaires);
+  if (all.fields.empty() && all.too_few > 0) all = all_fields(room_, wish_, 1, found_.most_luminaires);
+  fields_ = std::move(all.fields);
+  found_.blocked = all.blocked;
+  found_.fields = fields_.size() + all.too_few;
 }
 
 /// Where it ends: least luminaires are found in the order of their number, and so is what grows with it;
@@ -103,8 +141,8 @@ void Search::prepare() {
 bool Search::is_done(std::size_t luminaires) const {
   if (!found_.best || !by_number_) return false;
   const std::size_t best = found_.best->field.luminaires;
-  return luminaires > best &&
-         (found_.runners_up.size() >= kMostRunnersUp || double(luminaires) > kFurther * double(best));
+  return luminaires > best && (wish_.best_only || found_.runners_up.size() >= kMostRunnersUp ||
+                               double(luminaires) > kFurther * double(best));
 }
 
 void Search::look_through() {
@@ -125,12 +163,24 @@ void Search::look_through() {
   }
 }
 
+/// Those of one number of luminaires that may give light enough; of none, the one that gives most.
+std::vector<const LaidField*> Search::not_too_dark(std::size_t begin, std::size_t end) const {
+  std::vector<double> times(end - begin);
+  parallel_for(end - begin, Watch{{}, room_.watch.cancel}, "arrangements",
+               [&](std::size_t i) { times[i] = judge_->about_times_asked(fields_[begin + i]); });
+  std::vector<const LaidField*> level;
+  for (std::size_t i = 0; i < times.size(); ++i)
+    if (times[i] >= 1 - MeanMap::kMargin) level.push_back(&fields_[begin + i]);
+  const auto most = std::max_element(times.begin(), times.end());
+  if (level.empty()) level.push_back(&fields_[begin + std::size_t(most - times.begin())]);
+  return level;
+}
+
 /// All fields of one number of luminaires.
 void Search::look_at_level(std::size_t begin, std::size_t end) {
-  std::vector<const LaidField*> level;
-  for (std::size_t i = begin; i < end; ++i) level.push_back(&fields_[i]);
+  const std::vector<const LaidField*> level = not_too_dark(begin, end);
   double least_lit = INFINITY;
-  const std::vector<const LaidField*> open = judge_->open_of(
+  const std::vector<FieldJudge::OpenField> open = judge_->open_of(
       level,
       [&](const TriedField& quick) {
         least_lit = std::min(least_lit, quick.times_asked());
@@ -140,16 +190,33 @@ void Search::look_at_level(std::size_t begin, std::size_t end) {
         least_lit = std::min(least_lit, quick.times_asked());
         keep_nearest(quick);
       });
-  all_overlit_ = least_lit > kOverlit && std::isfinite(least_lit);
-  if (judge_->has_quick_light()) found_.looked_at += level.size();
+  all_overlit_ = least_lit > (wish_.best_only ? kOverlitOfMany : kOverlit) && std::isfinite(least_lit);
+  if (judge_->has_quick_light()) found_.looked_at += end - begin;
   // Beyond the best's own number of luminaires runners-up are enough.
   const bool only_runners_up =
       found_.best && by_number_ && found_.best->field.luminaires < fields_[begin].field.luminaires;
   const std::size_t most = only_runners_up ? 1 : kMostCalculated;
   for (std::size_t i = 0; i < std::min(open.size(), most); ++i) {
+    if (has_as_much(open[i], fields_[begin].field.luminaires) || is_out_of_reach(open[i])) break;
     ++found_.calculated;
-    take(judge_->calculated(*open[i], wish_.least_dimming));
+    TriedField tried = judge_->calculated(*open[i].field, wish_.least_dimming);
+    ++compared_;
+    gained_ = std::max(gained_, tried.in_hand() - open[i].in_hand);
+    take(std::move(tried));
   }
+}
+
+/// Whether the best has so few luminaires, too, and more in hand than this one could have.
+bool Search::has_as_much(const FieldJudge::OpenField& field, std::size_t luminaires) const {
+  return by_number_ && found_.best && found_.best->field.luminaires == luminaires &&
+         field.in_hand + (wish_.best_only ? kNearlyAsGood : FieldJudge::kPointMargin) <
+             found_.best->in_hand();
+}
+
+/// Where the best of many candidates is looked for: whether it misses by more than any field that was
+/// calculated was better than it looked.
+bool Search::is_out_of_reach(const FieldJudge::OpenField& field) const {
+  return wish_.best_only && compared_ >= kCompared && field.in_hand + gained_ + kBetween < 0;
 }
 
 /// Whether it takes more watts than the best, dimmed as far as its light allows.
@@ -196,17 +263,18 @@ void Search::choose_nearest() {
 /// The same search with something else changed, for its first field that meets all.
 std::optional<TriedField> Search::first_that_meets(const ArrangementWish& wish) const {
   FieldJudge judge(room_, wish.base, light_);
-  std::size_t blocked = 0, calculated = 0;
-  const std::vector<LaidField> fields = all_fields(room_, wish, found_.most_luminaires, blocked);
+  std::size_t calculated = 0;
+  const std::vector<LaidField> fields =
+      all_fields(room_, wish, found_.least_luminaires, found_.most_luminaires).fields;
   for (std::size_t begin = 0, end = 0; begin < fields.size(); begin = end) {
     const std::size_t luminaires = fields[begin].field.luminaires;
     std::vector<const LaidField*> level;
     for (; end < fields.size() && fields[end].field.luminaires == luminaires; ++end)
       level.push_back(&fields[end]);
     if (luminaires < found_.least_luminaires) continue;
-    for (const LaidField* field : judge.open_of(
+    for (const FieldJudge::OpenField& open : judge.open_of(
              level, [](const TriedField&) { return false; }, [](const TriedField&) {})) {
-      TriedField tried = judge.calculated(*field, wish.least_dimming);
+      TriedField tried = judge.calculated(*open.field, wish.least_dimming);
       if (tried.meets) return tried;
       if (++calculated >= kMostTried) return std::nullopt;
     }

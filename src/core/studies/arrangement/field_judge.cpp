@@ -12,8 +12,10 @@ namespace {
 using standards::Check;
 using standards::Quantity;
 
-constexpr int kDimmingSteps = 12;        // of halving: to a four thousandth
-constexpr double kBetweenPlaces = 1.05;  // what one may give more between places that were looked at
+constexpr int kDimmingSteps = 12;          // of halving: to a four thousandth
+constexpr int kFewerRays = 4;              // of luminaires that are traced out: there are many of them
+constexpr double kDirectTolerance = 0.01;  // a share
+constexpr double kBetweenPlaces = 1.05;    // what one may give more between places that were looked at
 
 /// Whether more light helps it: other checks have nothing to do with dimming, or like it.
 bool asks_for_light(const Check& check) {
@@ -148,10 +150,14 @@ bool FieldJudge::surely_fails(const TriedField& quick) {
   });
 }
 
-std::vector<const LaidField*> FieldJudge::open_of(const std::vector<const LaidField*>& fields,
-                                                  const std::function<bool(const TriedField&)>& passed_over,
-                                                  const std::function<void(const TriedField&)>& failed) {
-  if (!quick_) return fields;
+std::vector<FieldJudge::OpenField> FieldJudge::open_of(
+    const std::vector<const LaidField*>& fields, const std::function<bool(const TriedField&)>& passed_over,
+    const std::function<void(const TriedField&)>& failed) {
+  std::vector<OpenField> result;
+  if (!quick_) {
+    for (const LaidField* field : fields) result.push_back({field});
+    return result;
+  }
   look_at(fields);
   std::vector<std::pair<TriedField, const LaidField*>> open;
   for (const LaidField* field : fields) open.emplace_back(TriedField{}, field);
@@ -171,16 +177,19 @@ std::vector<const LaidField*> FieldJudge::open_of(const std::vector<const LaidFi
   }
   std::stable_sort(open.begin(), open.end(),
                    [](const auto& a, const auto& b) { return a.first.in_hand() > b.first.in_hand(); });
-  std::vector<const LaidField*> result;
-  for (const auto& each : open) result.push_back(each.second);
+  for (const auto& each : open) result.push_back({each.second, each.first.in_hand()});
   return result;
 }
 
 TriedField FieldJudge::calculated(const LaidField& field, double least_dimming) const {
   std::vector<space::LuminaireGroup> groups;
   assess::LitRoom dark = with(field, groups);
+  // As surely as the choice between fields needs it.
+  transport::Effort effort = room_.setting.transport().effort();
+  effort.rays_per_patch /= kFewerRays;
+  effort.direct_tolerance = std::max(effort.direct_tolerance, kDirectTolerance);
   const transport::GroupLight light =
-      sources::relight(room_.setting.transport(), field.group.luminaires, room_.watch, choice_);
+      sources::relight(room_.setting.transport(), field.group.luminaires, room_.watch, choice_, effort);
   const auto at = [&](double dimming) {
     assess::LitRoom lit = dark;
     lit.weights.back().output *= dimming;
@@ -240,32 +249,38 @@ std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest_by_flux(double f
 }
 
 std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest(
-    const std::vector<photometry::PlacedLuminaire>& places) const {
+    const std::vector<photometry::PlacedLuminaire>& places) {
   std::pair<std::size_t, std::optional<Check>> most{1, {}};
   if (places.empty()) return most;
   if (!quick_) return fewest_by_flux(places.front().table->flux());
-  const assess::Assessment dark = judged(room_.kept, false);
   const std::vector<FieldLight::Light> lights = quick_->lights(places, room_.watch);
   const lighting::Weight weight{base_.dimming, maintenance_};
   std::vector<std::size_t> number(room_.setting.transport().receivers().size());
   for (std::size_t k = 0; k < quick_->receivers().size(); ++k) number[quick_->receivers()[k]] = k;
-  for (const Check& check : dark.checks) {
+  std::vector<MeanMap::Demand> demands;
+  std::vector<MeanMap::Sample> samples;
+  for (const photometry::PlacedLuminaire& place : places) samples.push_back({place, {}});
+  for (const Check& check : judged(room_.kept, false).checks) {
     if (!check.binding || check.target.kind != standards::Target::Kind::grid ||
         check.demand.quantity != Quantity::mean_illuminance)
       continue;
     const auto& receivers = room_.setting.judged()[check.target.id].receivers;
     double one = 0;
-    for (const FieldLight::Light& light : lights) {
+    for (std::size_t i = 0; i < lights.size(); ++i) {
       double sum = 0;
       for (const std::size_t r : receivers)
-        sum += double(light.direct_lx[Eigen::Index(number[r])] + light.reflected_lx[Eigen::Index(number[r])]);
-      one = std::max(one, weight.maintained() * sum / double(receivers.size()));
+        sum += double(lights[i].direct_lx[Eigen::Index(number[r])] +
+                      lights[i].reflected_lx[Eigen::Index(number[r])]);
+      samples[i].means_lx.push_back(weight.maintained() * sum / double(receivers.size()));
+      one = std::max(one, samples[i].means_lx.back());
     }
+    demands.push_back({check.demand.required, check.actual});
     if (one <= 0) continue;
     const double missing = check.demand.required / (1 + kMeanMargin) - check.actual;
     const std::size_t fewest = std::size_t(std::ceil(std::max(1.0, missing / (one * kBetweenPlaces))));
     if (fewest > most.first) most = {fewest, check};
   }
+  if (!demands.empty()) means_.emplace(std::move(demands), std::move(samples));
   return most;
 }
 

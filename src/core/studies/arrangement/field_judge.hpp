@@ -5,6 +5,7 @@
 
 #include "core/studies/arrangement/field_light.hpp"
 #include "core/studies/arrangement/fields.hpp"
+#include "core/studies/arrangement/mean_map.hpp"
 
 namespace glow::studies {
 
@@ -31,9 +32,13 @@ class FieldJudge {
   static bool surely_fails(const TriedField& quick);
   /// Looks at fields that have been laid: what of them is open, most in hand first, with those that surely
   /// fail given to `failed`. Throws Cancelled.
-  std::vector<const LaidField*> open_of(const std::vector<const LaidField*>& fields,
-                                        const std::function<bool(const TriedField&)>& passed_over,
-                                        const std::function<void(const TriedField&)>& failed);
+  struct OpenField {
+    const LaidField* field = nullptr;
+    double in_hand = INFINITY;  ///< by quick light; infinite without it
+  };
+  std::vector<OpenField> open_of(const std::vector<const LaidField*>& fields,
+                                 const std::function<bool(const TriedField&)>& passed_over,
+                                 const std::function<void(const TriedField&)>& failed);
   /// Calculated, glare included; dimmed as far as the light that is asked for allows, down to
   /// `least_dimming`. Throws Cancelled.
   TriedField calculated(const LaidField& field, double least_dimming) const;
@@ -43,7 +48,12 @@ class FieldJudge {
   /// The fewest luminaires that could give all that is asked, if each gave what one gives in the best of
   /// `places`, and the check that tells; 1 where nothing tells. Without quick light by their flux.
   std::pair<std::size_t, std::optional<standards::Check>> fewest(
-      const std::vector<photometry::PlacedLuminaire>& places) const;
+      const std::vector<photometry::PlacedLuminaire>& places);
+  /// How much of the means that are asked for a field gives by what one luminaire gives in places near its
+  /// own, which `fewest` found; infinite where that tells nothing.
+  double about_times_asked(const LaidField& field) const {
+    return means_ ? means_->times_asked(field) : INFINITY;
+  }
   /// Receivers that some judgement hangs on.
   static transport::ReceiverChoice choice_of(const assess::Setting& setting);
   /// False: there is no quick light here, and all fields are calculated.
@@ -66,6 +76,7 @@ class FieldJudge {
   std::shared_ptr<const FieldLight> quick_;
   std::map<Place, FieldLight::Light> known_;
   assess::TabularMemory tabular_;
+  std::optional<MeanMap> means_;
 };
 
 }  // namespace glow::studies

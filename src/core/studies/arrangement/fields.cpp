@@ -96,42 +96,67 @@ std::vector<photometry::PlacedLuminaire> sample_places(const SearchRoom& room, c
   return places;
 }
 
-std::vector<LaidField> all_fields(const SearchRoom& room, const ArrangementWish& wish, std::size_t most,
-                                  std::size_t& blocked) {
-  const space::Space& space = room.setting.space();
+namespace {
+
+/// All rows and columns, in every way to hang, of at least `fewest` positions and of as many as leave `most`
+/// luminaires inside; those of fewer are counted only.
+std::vector<Field> all_rows_and_columns(const SearchRoom& room, const ArrangementWish& wish,
+                                        std::size_t fewest, std::size_t most, std::size_t& too_few) {
   const Vec2 sides = sides_of(room, wish);
   const bool whole = !wish.base.array || wish.base.array->within.empty();
   const double filled =
-      whole ? space.floor_area_m2 : std::abs(geometry::signed_area(wish.base.array->within));
+      whole ? room.setting.space().floor_area_m2 : std::abs(geometry::signed_area(wish.base.array->within));
   const int positions = int(std::ceil(double(most) * sides.prod() / filled));
-  std::vector<LaidField> fields;
+  std::vector<Field> fields;
   for (const Field& way : ways_to_hang(room, wish))
     for (int rows = 1; rows <= positions; ++rows)
       for (int columns = 1; rows * columns <= positions; ++columns) {
         if (is_oblong(sides, rows, columns)) continue;
         for (const bool staggered : {false, true}) {
           if (staggered && (rows < 2 || !wish.staggers)) continue;
-          room.watch.stop_if_cancelled();
           Field field = way;
           field.rows = rows;
           field.columns = columns;
           field.staggered = staggered;
-          auto group = room.lay(field.placement(wish.base));
-          if (!group || group->luminaires.size() > most) continue;
-          if (!is_clear(space, *group)) {
-            ++blocked;
-            continue;
-          }
-          field.luminaires = group->luminaires.size();
-          if (group->photometry->watts)
-            field.watts = double(field.luminaires) * *group->photometry->watts * wish.base.dimming;
-          fields.push_back({field, std::move(*group)});
+          if (std::size_t(rows * columns) < fewest)
+            ++too_few;
+          else
+            fields.push_back(field);
         }
       }
-  std::stable_sort(fields.begin(), fields.end(), [](const LaidField& a, const LaidField& b) {
+  return fields;
+}
+
+}  // namespace
+
+AllFields all_fields(const SearchRoom& room, const ArrangementWish& wish, std::size_t fewest,
+                     std::size_t most) {
+  AllFields all;
+  const std::vector<Field> wanted = all_rows_and_columns(room, wish, fewest, most, all.too_few);
+  std::vector<std::optional<space::LuminaireGroup>> groups(wanted.size());
+  std::vector<char> is_blocked(wanted.size(), 0);
+  const Watch quiet{{}, room.watch.cancel};
+  parallel_for(wanted.size(), quiet, "arrangements", [&](std::size_t i) {
+    auto group = room.lay(wanted[i].placement(wish.base));
+    if (!group || group->luminaires.size() > most) return;
+    if (is_clear(room.setting.space(), *group))
+      groups[i] = std::move(group);
+    else
+      is_blocked[i] = 1;
+  });
+  for (std::size_t i = 0; i < wanted.size(); ++i) {
+    all.blocked += std::size_t(is_blocked[i]);
+    if (!groups[i]) continue;
+    Field field = wanted[i];
+    field.luminaires = groups[i]->luminaires.size();
+    if (groups[i]->photometry->watts)
+      field.watts = double(field.luminaires) * *groups[i]->photometry->watts * wish.base.dimming;
+    all.fields.push_back({field, std::move(*groups[i])});
+  }
+  std::stable_sort(all.fields.begin(), all.fields.end(), [](const LaidField& a, const LaidField& b) {
     return a.field.luminaires < b.field.luminaires;
   });
-  return fields;
+  return all;
 }
 
 }  // namespace glow::studies

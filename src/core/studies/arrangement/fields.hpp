@@ -10,11 +10,17 @@ struct LaidField {
   space::LuminaireGroup group;
 };
 
-/// All fields that the wish allows, of up to `most` luminaires, by rising numbers of them. Arrays whose
-/// spacing one way is more than kMostOblong times the other are left out, but for single rows; so are those
-/// that would hang in an object, before a door or in what hangs there already, which `blocked` counts.
-std::vector<LaidField> all_fields(const SearchRoom& room, const ArrangementWish& wish, std::size_t most,
-                                  std::size_t& blocked);
+/// Fields by rising numbers of luminaires.
+struct AllFields {
+  std::vector<LaidField> fields;
+  std::size_t blocked = 0;  ///< would hang in an object, before a door or in what hangs there already
+  std::size_t too_few = 0;  ///< have fewer positions than `fewest`, and were not laid
+};
+
+/// All fields that the wish allows, of `fewest` to `most` luminaires. Arrays whose spacing one way is more
+/// than kMostOblong times the other are left out, but for single rows; so are those that something blocks.
+AllFields all_fields(const SearchRoom& room, const ArrangementWish& wish, std::size_t fewest,
+                     std::size_t most);
 inline constexpr double kMostOblong = 3;
 
 /// Places all over what is to be filled, in all ways that a luminaire may hang: where one of them gives most.
