@@ -39,7 +39,7 @@ sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = 
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
 for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan showroom--room--sheet:room-sheet throwing-room--walls--sheet:walls \
-  kiln-store--rack-fronts:rack-fronts project--status:status; do
+  showroom--scenes--work-plane:scenes kiln-store--rack-fronts:rack-fronts project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn --only passage--floor --units fc,ft --limits 12,20 --steps smooth

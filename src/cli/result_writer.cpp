@@ -40,15 +40,21 @@ ResultWriter::ResultWriter(files::OutputFolder& folder, record::RunRecord run)
 void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
   const auto common = figures::common_scale_of(undrawn_);
   write_usual(figures::figures_of(room, run_.style, run_.units, common), folder_, problems, watch);
+  write_usual(figures::figures_of_scenes(room, run_.style, run_.units, common), folder_, problems, watch);
 }
 
-void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
-  document_ << files::results_room(files::room_json(room, run_.units), run_.rooms.empty());
+void ResultWriter::write_values(const record::RoomRecord& room) {
   for (const assess::GridReading& grid : room.assessment.grids)
     folder_.write(files::csv_name("grids", room, grid.name), files::grid_csv(grid, run_.units));
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
     folder_.write(files::csv_name("eyes", room, set.set.name),
                   files::eyes_csv(room.assessment.glare, set, run_.units));
+}
+
+void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
+  document_ << files::results_room(files::room_json(room, run_.units), run_.rooms.empty());
+  write_values(room);
+  for (std::size_t s = 0; s < room.scenes.size(); ++s) write_values(record::in_scene(room, s));
   schedule_ += files::luminaire_csv(room, run_.units, schedule_.empty());
   if (run_.style.common_scale)
     undrawn_.push_back(room);

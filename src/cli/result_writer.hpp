@@ -32,6 +32,7 @@ class ResultWriter {
   const record::RunRecord& run() const { return run_; }
 
  private:
+  void write_values(const record::RoomRecord& room);
   void draw(const record::RoomRecord& room, Problems& problems, const Watch& watch);
 
   files::OutputFolder& folder_;

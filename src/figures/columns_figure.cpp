@@ -133,7 +133,7 @@ void ColumnsFigure::fit() {
 }
 
 void ColumnsFigure::title() {
-  canvas_.text({24, 40}, fitted_text(input_.room->name, kSheetWidth - 48, 24, true),
+  canvas_.text({24, 40}, fitted_text(input_.room->title(), kSheetWidth - 48, 24, true),
                {24, "start", kSheetInk, true});
   draw_older(canvas_, *input_.room, {24, 88});
   std::string words = fmt::format(FMT_STRING("{}, {}; maintained (factor {:.2f})"), grid_.name,

@@ -30,7 +30,8 @@ class RoomFigures {
  private:
   void add(const record::RoomRecord& room) {
     const auto input = std::make_shared<const FigureInput>(FigureInput{&room, style_, units_, common_});
-    const std::string first = model::file_name_part(room.name) + "--";
+    const std::string folder = room.scene.empty() ? "" : model::file_name_part(room.scene) + "/";
+    const std::string first = folder + model::file_name_part(room.name) + "--";
     Grids surfaces, ceiling;
     for (const assess::GridReading& grid : room.assessment.grids) {
       if (grid.total_lx.empty()) continue;
@@ -38,14 +39,14 @@ class RoomFigures {
       if (grid.role == space::GridRole::ceiling) ceiling.push_back(&grid);
       if (grid.role == space::GridRole::wall || grid.role == space::GridRole::eye_level) continue;
       const std::string base = first + model::file_name_part(grid.name);
-      add(base, fmt::format(FMT_STRING("{}: {}"), room.name, grid.name), input, {&grid}, false,
+      add(base, fmt::format(FMT_STRING("{}: {}"), room.title(), grid.name), input, {&grid}, false,
           [input, &grid] { return plan_svg(*input, grid); });
       figures_.back().main = grid.role == space::GridRole::work_plane;
       const bool looked_at =
           grid.role == space::GridRole::requested || grid.role == space::GridRole::task_area;
       figures_.back().usual = figures_.back().main || looked_at;
       if (!figures_.back().usual) continue;
-      add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.name, grid.name), input,
+      add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.title(), grid.name), input,
           {&grid}, true, [input, &grid] { return columns_svg(*input, grid); });
     }
     add_eyes(room, first, input);
@@ -69,7 +70,7 @@ class RoomFigures {
         continue;
       }
       figures_.push_back({first + model::file_name_part(eyes.set.name) + "--ugr",
-                          fmt::format(FMT_STRING("{}: UGR of {}"), room.name, eyes.set.name),
+                          fmt::format(FMT_STRING("{}: UGR of {}"), room.title(), eyes.set.name),
                           false,
                           true,
                           [input, &eyes] { return glare_map_svg(*input, eyes); },
@@ -77,7 +78,7 @@ class RoomFigures {
     }
     if (seats.empty()) return;
     figures_.push_back({first + "eyes--sheet",
-                        fmt::format(FMT_STRING("{}: UGR of people at their places"), room.name),
+                        fmt::format(FMT_STRING("{}: UGR of people at their places"), room.title()),
                         false,
                         true,
                         [input, seats] { return seats_svg(*input, seats); },
@@ -87,7 +88,7 @@ class RoomFigures {
   void add_sheet(const std::string& base, const std::string& subject,
                  const std::shared_ptr<const FigureInput>& input, const Grids& grids) {
     if (grids.empty()) return;
-    add(base, fmt::format(FMT_STRING("{}: {}"), input->room->name, subject), input, grids, false,
+    add(base, fmt::format(FMT_STRING("{}: {}"), input->room->title(), subject), input, grids, false,
         [input, subject, grids] { return sheet_svg(*input, subject, grids); });
   }
 
@@ -127,11 +128,64 @@ std::vector<Figure> figures_of(const record::RoomRecord& room, const model::Figu
   return RoomFigures(room, style, units, common).make();
 }
 
+namespace {
+
+/// A grid in every scene, side by side on one scale, each under the scene's name.
+Figure side_by_side(const record::RoomRecord& room, std::size_t grid, const model::FigureStyle& style,
+                    const units::ShownUnits& units, const CommonScale& common) {
+  const auto grids = std::make_shared<std::vector<assess::GridReading>>();
+  for (const record::SceneRecord& scene : room.scenes) {
+    grids->push_back(scene.assessment.grids[grid]);
+    grids->back().name = scene.name;
+  }
+  const assess::GridReading& placed = room.assessment.grids[grid];
+  const std::string subject = placed.name + " in all scenes";
+  const auto input = std::make_shared<const FigureInput>(FigureInput{&room, style, units, common});
+  return {model::file_name_part(room.name) + "--scenes--" + model::file_name_part(placed.name),
+          fmt::format(FMT_STRING("{}: {}"), room.name, subject),
+          false,
+          placed.role == space::GridRole::work_plane,
+          [grids, input, subject] {
+            Grids list;
+            for (const assess::GridReading& each : *grids) list.push_back(&each);
+            return sheet_svg(*input, subject, list);
+          },
+          {}};
+}
+
+bool is_shown_in_scenes(const assess::GridReading& grid) {
+  return !grid.total_lx.empty() &&
+         (grid.role == space::GridRole::work_plane || grid.role == space::GridRole::task_area ||
+          grid.role == space::GridRole::requested);
+}
+
+}  // namespace
+
+std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const model::FigureStyle& style,
+                                      const units::ShownUnits& units, const CommonScale& common) {
+  std::vector<Figure> all;
+  for (std::size_t g = 0; !room.scenes.empty() && g < room.assessment.grids.size(); ++g)
+    if (is_shown_in_scenes(room.assessment.grids[g]))
+      all.push_back(side_by_side(room, g, style, units, common));
+  for (std::size_t s = 0; s < room.scenes.size(); ++s) {
+    const auto seen = std::make_shared<const record::RoomRecord>(record::in_scene(room, s));
+    for (Figure& figure : figures_of(*seen, style, units, common)) {
+      figure.usual = figure.usual && figure.main;
+      figure.svg = [seen, svg = std::move(figure.svg)] { return svg(); };
+      if (figure.script) figure.script = [seen, script = std::move(figure.script)] { return script(); };
+      all.push_back(std::move(figure));
+    }
+  }
+  return all;
+}
+
 std::vector<Figure> figures_of(const record::RunRecord& run) {
   std::vector<Figure> all = {status_of(run)};
   const CommonScale common = common_scale_of(run.rooms);
   for (const record::RoomRecord& room : run.rooms)
-    for (Figure& figure : figures_of(room, run.style, run.units, common)) all.push_back(std::move(figure));
+    for (auto&& list : {figures_of(room, run.style, run.units, common),
+                        figures_of_scenes(room, run.style, run.units, common)})
+      all.insert(all.end(), list.begin(), list.end());
   return all;
 }
 

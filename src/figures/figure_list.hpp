@@ -27,6 +27,11 @@ Figure status_of(const record::RunRecord& run);
 std::vector<Figure> figures_of(const record::RoomRecord& room, const model::FigureStyle& style,
                                const units::ShownUnits& units, const CommonScale& common);
 
+/// The same of the room in each of its scenes, which they hold themselves; of these a run makes the main
+/// ones.
+std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const model::FigureStyle& style,
+                                      const units::ShownUnits& units, const CommonScale& common);
+
 /// All figures of a run: the status of the project, then, in the order of its rooms, the plan of each grid,
 /// floor, ceiling, walls unrolled, all surfaces on one sheet, and columns. `run` must outlive them.
 std::vector<Figure> figures_of(const record::RunRecord& run);

@@ -209,7 +209,7 @@ class GlareMap {
 
 void GlareMap::title() {
   const units::ShownUnits& units = input_.units;
-  canvas_.text({kLeft, 40}, fitted_text(input_.room->name, 640, 24, true), {24, "start", kSheetInk, true});
+  canvas_.text({kLeft, 40}, fitted_text(input_.room->title(), 640, 24, true), {24, "start", kSheetInk, true});
   canvas_.text({kLeft, 66},
                fitted_text(fmt::format(FMT_STRING("UGR of {}, at {:.1f} {}; luminaires as new"),
                                        eyes_.set.name, units.length(eyes_.set.height_m), units.length_unit()),
@@ -323,7 +323,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
   const Vec2 size = geometry::bounding_box(input.room->outline).size();
   const double pixels_per_m = std::min({(kSheetWidth - kLeft - kRight) / size.x(),
                                         (kSheetHeight - kTop - kBottom) / size.y(), kMostPixelsPerM});
-  canvas.text({kLeft, 40}, fitted_text(input.room->name, kSheetWidth - 2 * kLeft, 24, true),
+  canvas.text({kLeft, 40}, fitted_text(input.room->title(), kSheetWidth - 2 * kLeft, 24, true),
               {24, "start", kSheetInk, true});
   std::optional<double> strictest;
   for (const assess::EyeSetGlare* seat : seats)

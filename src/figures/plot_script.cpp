@@ -90,7 +90,7 @@ std::string flat_plot(DataFile& data, const FigureInput& input, const assess::Gr
   std::string text = fmt::format(
       FMT_STRING("set title {}\nset xlabel 'u in {}'\nset ylabel 'v in {}'\nset size ratio -1\nset cblabel "
                  "'illuminance in {}'\nplot {} index {} using 1:2:3 with {} notitle, \\\n"),
-      quoted(input.room->name + ": " + grid.name), input.units.length_unit(), input.units.length_unit(),
+      quoted(input.room->title() + ": " + grid.name), input.units.length_unit(), input.units.length_unit(),
       input.units.light_unit(), file, values,
       std::min(grid.grid.count.nx, grid.grid.count.ny) > 1 ? "image" : "points pt 5 ps 4 lc palette");
   if (input.style.lines)
@@ -114,7 +114,7 @@ std::string columns_plot(DataFile& data, const FigureInput& input, const assess:
           "set boxwidth {:.4g}\nset boxdepth {:.4g}\nset style fill solid 1 border lc rgb 'black'\n"
           "set pm3d depthorder base\nset view 60, 30\nsplot {} index {} using 1:2:3:3 with boxes fc palette "
           "notitle\n"),
-      quoted(input.room->name + ": " + grid.name), input.units.length_unit(), input.units.length_unit(),
+      quoted(input.room->title() + ": " + grid.name), input.units.length_unit(), input.units.length_unit(),
       input.units.light_unit(), 0.86 * input.units.length(grid.grid.cell.x()),
       0.86 * input.units.length(grid.grid.cell.y()), file, values);
 }

@@ -79,7 +79,7 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
   const ColourScale scale = scale_of(input, grids);
   const double pixels_per_m = fitting_scale(grids);
   const Packing packing = pack(grids, pixels_per_m);
-  canvas.text({kLeft, 40}, fitted_text(input.room->name, kSheetWidth - 2 * kLeft, 24, true),
+  canvas.text({kLeft, 40}, fitted_text(input.room->title(), kSheetWidth - 2 * kLeft, 24, true),
               {24, "start", kSheetInk, true});
   canvas.text(
       {kLeft, 66},

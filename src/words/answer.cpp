@@ -39,13 +39,50 @@ std::size_t length_of(const Standing& standing) {
 /// What of a met room is nearest to its limit; of a room without a target what light there is.
 std::string reserve_words(const record::RoomRecord& room, const Standing& standing,
                           const units::ShownUnits& units) {
-  if (standing.status == Status::met && standing.decisive)
+  const bool in_scene = !room.scene.empty();  // of which nothing else is told here
+  if ((standing.status == Status::met || in_scene) && standing.decisive)
     return check_words(*standing.decisive, room, units);
   if (standing.status != Status::no_target || room.assessment.grids.empty()) return {};
   const assess::GridReading& grid = room.assessment.grids.front();
   const Values values{units};
   return fmt::format(FMT_STRING("{}: mean {}{}"), grid.name, values.light(grid.statistics.mean_lx),
                      grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
+}
+
+/// A line of the table: the room, or one of its scenes.
+std::string standing_line(const record::RoomRecord& room, const std::string& name,
+                          const record::RunRecord& run, bool colour) {
+  std::string line = fmt::format(FMT_STRING("{:<{}} "), fitted(name, kNameWidth), kNameWidth);
+  const Standing all = standing(room);
+  if (run.standards.size() < 2) {
+    line += standing_words(all, colour);
+    const std::string reserve = reserve_words(room, all, run.units);
+    if (!reserve.empty()) line += "  " + fitted(reserve, kTerminalWidth - kNameWidth - kStatusWidth - 11);
+  } else {
+    for (const std::string& standard : run.standards) {
+      const Standing own = standing(room, standard);
+      line += standing_words(own, colour) + std::string(column_width(standard) - length_of(own), ' ');
+    }
+  }
+  line.resize(line.find_last_not_of(' ') + 1);
+  return line + "\n";
+}
+
+/// "found: window row 34 %, board 100 %", or which conditions cannot all be.
+std::string solution_words(const record::RoomRecord& room, const record::SceneRecord& scene) {
+  std::string shares;
+  for (std::size_t g = 0; g < std::min(room.groups.size(), scene.shares.size()); ++g)
+    shares += fmt::format(FMT_STRING("{}{} {:.1f} %"), shares.empty() ? "" : ", ", room.groups[g].name,
+                          100 * scene.shares[g]);
+  if (scene.solution->possible) return "with least watts: " + shares;
+  std::string conditions;
+  for (const auto& condition : scene.solution->contradicting)
+    conditions += fmt::format(FMT_STRING("{}{}, {} {:g}"), conditions.empty() ? "" : "; ",
+                              name_of(condition.target, room), to_string(condition.demand.quantity),
+                              condition.demand.required);
+  return fmt::format(FMT_STRING("{}: {}. Nearest: {}"),
+                     scene.solution->each_alone ? "cannot be, with any shares" : "contradict each other",
+                     conditions, shares);
 }
 
 }  // namespace
@@ -64,21 +101,7 @@ std::string answer_heading(const record::RunRecord& run) {
 }
 
 std::string room_answer(const record::RoomRecord& room, const record::RunRecord& run, bool colour) {
-  std::string line = fmt::format(FMT_STRING("{:<{}} "), fitted(room.name, kNameWidth), kNameWidth);
-  const Standing all = standing(room);
-  if (run.standards.size() < 2) {
-    line += standing_words(all, colour);
-    const std::string reserve = reserve_words(room, all, run.units);
-    if (!reserve.empty()) line += "  " + fitted(reserve, kTerminalWidth - kNameWidth - kStatusWidth - 11);
-    line.resize(line.find_last_not_of(' ') + 1);
-  } else {
-    for (const std::string& standard : run.standards) {
-      const Standing own = standing(room, standard);
-      line += standing_words(own, colour) + std::string(column_width(standard) - length_of(own), ' ');
-    }
-    line.resize(line.find_last_not_of(' ') + 1);
-  }
-  std::string text = line + "\n";
+  std::string text = standing_line(room, room.title(), run, colour);
   if (!room.changed_since.empty()) wrap(text, "  ! ", older_words(room) + "; run it again", 4);
   std::size_t told = 0, left = 0;
   for (const Finding& finding : findings(room)) {
@@ -90,6 +113,14 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
       left += finding.size();
   }
   if (left > 0) text += fmt::format(FMT_STRING("  - and {} more\n"), left);
+  for (std::size_t s = 0; s < room.scenes.size(); ++s) {
+    const record::RoomRecord seen = record::in_scene(room, s);
+    std::string line = standing_line(seen, "  " + seen.scene, run, colour);
+    if (const auto& watts = room.scenes[s].drawn_w)
+      line.insert(line.size() - 1, fmt::format(FMT_STRING(", {:.0f} W"), *watts));
+    text += line;
+    if (room.scenes[s].solution) wrap(text, "    ", solution_words(seen, room.scenes[s]), 4);
+  }
   return text;
 }
 

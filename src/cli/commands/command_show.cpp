@@ -27,12 +27,15 @@ CommandLine command_line() {
       "  luminaires  the schedule: where each hangs and is aimed, flux, watts, in all\n"
       "  all         everything",
       "  glowgrid show millrace.toml checks --room Showroom\n"
+      "  glowgrid show millrace.toml grids --room Showroom --scene closing\n"
       "  glowgrid show millrace-results luminaires",
       "what",
       true,
       po::options_description()};
   line.wants = "which results, or which project?";
   add_room_option(line.options, "show");
+  line.options.add_options()("scene,s", po::value<std::string>()->value_name("NAME"),
+                             "the rooms as they are in this scene; without it, as all groups are placed");
   add_units_option(line.options);
   line.options.add_options()("quiet,q", "no warnings")("help,h", "show this help");
   return line;
@@ -47,6 +50,27 @@ void show(const record::RunRecord& run, const std::optional<words::Section>& sec
   if (*section == words::Section::luminaires || *section == words::Section::all)
     text += words::luminaire_totals(run);
   tell(text.substr(std::min(text.size(), text.find_first_not_of('\n'))));
+}
+
+/// The rooms as they are in a scene, those that have it; false, after saying so, when none has.
+bool choose_scene(const std::string& name, record::RunRecord& run) {
+  std::vector<record::RoomRecord> rooms;
+  std::vector<std::string> known;
+  for (const record::RoomRecord& room : run.rooms)
+    for (std::size_t s = 0; s < room.scenes.size(); ++s) {
+      if (std::find(known.begin(), known.end(), room.scenes[s].name) == known.end())
+        known.push_back(room.scenes[s].name);
+      if (room.scenes[s].name == name) rooms.push_back(record::in_scene(room, s));
+    }
+  if (rooms.empty()) {
+    say(fmt::format(FMT_STRING("glowgrid show: there is no scene \"{}\"{}\n"), name,
+                    known.empty() ? "; these results have none"
+                                  : fmt::format(FMT_STRING("; there are: {}"), fmt::join(known, ", "))));
+    return false;
+  }
+  run.rooms = std::move(rooms);
+  run.not_computed.clear();
+  return true;
 }
 
 }  // namespace
@@ -85,6 +109,7 @@ int command_show(const std::vector<std::string>& words) {
         rooms.end());
     results->run.not_computed.clear();
   }
+  if (arguments.has("scene") && !choose_scene(arguments.text("scene"), results->run)) return kBadInput;
   show(results->run, section);
   return kDone;
 }

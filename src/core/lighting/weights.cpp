@@ -10,6 +10,12 @@ Weights planned_weights(const model::Project& project, const model::Room& room, 
   return weights;
 }
 
+Weights in_scene(const Weights& planned, const std::vector<double>& shares) {
+  Weights weights = planned;
+  for (std::size_t s = 0; s < weights.size(); ++s) weights[s].output *= shares[s];
+  return weights;
+}
+
 double mean_maintenance(const space::Space& space, const Weights& weights, double otherwise) {
   double flux = 0, maintained = 0;
   for (std::size_t g = 0; g < weights.size(); ++g) {

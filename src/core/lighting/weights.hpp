@@ -21,6 +21,9 @@ using Weights = std::vector<Weight>;
 /// As the project has them.
 Weights planned_weights(const model::Project& project, const model::Room& room, const space::Space& space);
 
+/// The same in a scene. `shares`: by sources, of their output as planned.
+Weights in_scene(const Weights& planned, const std::vector<double>& shares);
+
 /// One factor for the room, for people: those of the groups, weighted by their flux; `otherwise` where there
 /// is no flux.
 double mean_maintenance(const space::Space& space, const Weights& weights, double otherwise);

@@ -10,6 +10,7 @@
 #include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
 #include "core/model/room_parts.hpp"
+#include "core/model/scene.hpp"
 #include "core/photometry/photometry.hpp"
 #include "core/problems/problems.hpp"
 #include "core/units/shown_units.hpp"
@@ -163,6 +164,7 @@ struct Room {
   std::vector<CeilingPart> ceiling;  ///< below `height_m`, the lowest counts
   std::vector<GridWish> grids;
   std::vector<PointWish> points;
+  std::vector<Scene> scenes;
   bool surfaces = true;              ///< light on walls, ceiling and floor is read
   std::vector<std::string> assumed;  ///< what the file does not state, in words
   Place place, outline_place, task_place, maintenance_place, reflectance_place;
@@ -187,6 +189,7 @@ struct Project {
   std::vector<OwnTable> tables;
   bool files_outside = false;  ///< files that it names may lie outside its folder
   ToleranceWish spread;
+  std::vector<Scene> scenes;  ///< of all rooms that they name something in
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file

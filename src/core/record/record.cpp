@@ -39,6 +39,14 @@ GroupRecord group_of(const model::Project& project, const model::Room& room,
   return record;
 }
 
+std::vector<TaskRecord> tasks_of(const space::Brief& brief) {
+  std::vector<TaskRecord> tasks;
+  for (const standards::TaskInForce& task : brief.tasks)
+    tasks.push_back({task.row.key, task.row.standard_name(), task.row.source(), task.row.certainty,
+                     task.em_lx, task.reason});
+  return tasks;
+}
+
 }  // namespace
 
 const assess::GridReading* RoomRecord::find_grid(const std::string& wanted) const {
@@ -109,7 +117,37 @@ void drop_values(RoomRecord& room) {
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
     kept.assessment.glare.sets.emplace_back().set.name = set.set.name;
   for (const GroupRecord& group : room.groups) kept.groups.emplace_back().mark = group.mark;
+  for (const SceneRecord& scene : room.scenes) {
+    kept.scenes.emplace_back().name = scene.name;
+    kept.scenes.back().assessment.status = scene.assessment.status;
+    kept.scenes.back().assessment.checks = scene.assessment.checks;
+  }
   room = std::move(kept);
+}
+
+std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const std::vector<double>& shares) {
+  double watts = 0;
+  for (std::size_t g = 0; g < groups.size(); ++g) {
+    if (!groups[g].watts_w) return std::nullopt;
+    watts += *groups[g].watts_w * double(groups[g].positions.size()) * groups[g].weight.output * shares[g];
+  }
+  return watts;
+}
+
+RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
+  const SceneRecord& scene = room.scenes[number];
+  RoomRecord seen = room;
+  seen.scenes.clear();
+  seen.tolerance.reset();
+  seen.scene = scene.name;
+  seen.tasks = scene.tasks;
+  seen.rates_ugr = scene.rates_ugr;
+  seen.assessment = scene.assessment;
+  seen.balance = scene.balance;
+  seen.explanations.assign(scene.assessment.checks.size(), {});
+  for (std::size_t g = 0; g < seen.groups.size(); ++g)
+    if (g < scene.shares.size()) seen.groups[g].weight.output *= scene.shares[g];
+  return seen;
 }
 
 RoomRecord planned(const model::Project& project, const space::PlannedRoom& room,
@@ -118,9 +156,7 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   const space::Brief& brief = room.brief;
   RoomRecord record;
   record.name = space.name;
-  for (const standards::TaskInForce& task : brief.tasks)
-    record.tasks.push_back({task.row.key, task.row.standard_name(), task.row.source(), task.row.certainty,
-                            task.em_lx, task.reason});
+  record.tasks = tasks_of(brief);
   record.verified_as = brief.verified_as;
   record.floor_area_m2 = space.floor_area_m2;
   record.height_m = space.height_m;
@@ -141,6 +177,14 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   record.openings = space.openings;
   for (space::Opening& opening : record.openings) opening.pane.reset();  // it is among the finishes
   record.finishes = space.finishes;
+  for (const space::PlannedScene& scene : room.scenes) {
+    SceneRecord& own = record.scenes.emplace_back();
+    own.name = scene.name;
+    own.shares = scene.shares;
+    own.drawn_w = drawn_power(record.groups, scene.shares);
+    own.tasks = tasks_of(scene.brief);
+    own.rates_ugr = scene.brief.glare.rates_ugr;
+  }
   return record;
 }
 

@@ -79,9 +79,23 @@ struct InputPart {
   std::string print;
 };
 
-/// One room with all that was found about it.
+/// One way to use a room, and what was found of it.
+struct SceneRecord {
+  std::string name;
+  std::vector<double> shares;  ///< by groups, of what they give as placed
+  std::optional<double>
+      drawn_w;  ///< if drivers take as much less as luminaires give; nothing: watts not stated
+  std::vector<TaskRecord> tasks;
+  bool rates_ugr = false;
+  std::optional<studies::SceneSolution> solution;  ///< of shares that were found
+  assess::Assessment assessment;
+  transport::FluxBalance balance;  ///< initial light
+};
+
+/// One room with all that was found about it, with all groups as they are placed.
 struct RoomRecord {
   std::string name;
+  std::string scene;              ///< of a room as it is in a scene (in_scene); empty: as placed
   std::vector<TaskRecord> tasks;  ///< of the room as a whole, one for each standard
   space::VerifiedAs verified_as = space::VerifiedAs::nothing;
   double floor_area_m2 = 0, height_m = 0;
@@ -101,11 +115,14 @@ struct RoomRecord {
   assess::Assessment assessment;
   std::vector<studies::Explanation> explanations;   ///< by the assessment's checks
   std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
-  transport::FluxBalance balance;                   ///< initial light
+  std::vector<SceneRecord> scenes;
+  transport::FluxBalance balance;  ///< initial light
   EngineRecord engine;
   std::vector<InputPart> inputs;           ///< what it was computed from
   std::vector<std::string> changed_since;  ///< parts of it that have changed; empty: the results are current
 
+  /// "Showroom", or "Showroom, closing" in a scene.
+  std::string title() const { return scene.empty() ? name : name + ", " + scene; }
   /// The grid of this name; null: there is none.
   const assess::GridReading* find_grid(const std::string& name) const;
   /// All luminaires, group after group.
@@ -113,6 +130,13 @@ struct RoomRecord {
   /// The luminaires and number of each mark, in order of first use.
   std::vector<MarkRecord> marks() const;
 };
+
+/// What groups draw in a scene, if drivers take as much less as luminaires give; nothing: watts not stated.
+std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const std::vector<double>& shares);
+
+/// The room as it is in one of its scenes: what shines, what is asked and what was found. Without causes and
+/// mends, which are looked for with all groups as placed.
+RoomRecord in_scene(const RoomRecord& room, std::size_t scene);
 
 /// A room of the project that has no results.
 struct UncomputedRoom {

@@ -6,6 +6,7 @@
 #include "core/assess/light_between.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/studies/explanation.hpp"
+#include "core/studies/scenes/least_watts.hpp"
 #include "core/studies/tolerance.hpp"
 
 namespace glow::run {
@@ -17,105 +18,182 @@ using standards::Check;
 using standards::Target;
 using standards::Verdict;
 
+/// A way to use the room: what shines, what is asked, and what is found. The first is that of all groups as
+/// they are placed.
+struct Use {
+  const space::Brief* brief = nullptr;
+  lighting::Weights weights;
+  Assessment* found = nullptr;
+  transport::FluxBalance* balance = nullptr;
+};
+
+/// A use in a pass: its light, and where that is read.
+struct LitUse {
+  std::unique_ptr<const assess::Setting> own_setting;  ///< where something else is asked
+  const assess::Setting* setting = nullptr;
+  assess::LitRoom lit;
+};
+
 class RoomComputation {
  public:
   RoomComputation(const model::Project& project, const space::PlannedRoom& room, const Accuracy& accuracy,
                   TransportStore* store, const Watch& watch)
-      : project_(project),
-        space_(room.space),
+      : space_(room.space),
         brief_(room.brief),
+        scenes_(room.scenes),
         accuracy_(accuracy),
         store_(store),
-        watch_(watch),
-        weights_(lighting::planned_weights(project, *room.room, room.space)) {
+        watch_(watch) {
+    const lighting::Weights planned = lighting::planned_weights(project, *room.room, room.space);
     computed_.reused = true;
-    computed_.record = record::planned(project, room, weights_);
+    computed_.record = record::planned(project, room, planned);
+    record::RoomRecord& record = computed_.record;
+    uses_.push_back({&room.brief, planned, &record.assessment, &record.balance});
+    for (std::size_t s = 0; s < room.scenes.size(); ++s)
+      uses_.push_back({&room.scenes[s].brief, lighting::in_scene(planned, room.scenes[s].shares),
+                       &record.scenes[s].assessment, &record.scenes[s].balance});
   }
 
   ComputedRoom compute(const Studies& studies) {
     transport::Effort effort = accuracy_.effort;
     const Pass first = pass(assess::ReadingPlan::whole(space_, brief_), effort);
     const assess::SeenFromEyes eyes(*first.setting, watch_);
-    read_all(first, eyes);
+    solve_scenes(first, eyes);
+    const std::vector<LitUse> lit = lit_uses(first);
+    for (std::size_t u = 0; u < uses_.size(); ++u) read_all(first, lit[u], eyes, uses_[u]);
     record::EngineRecord& engine = computed_.record.engine;
     while (engine.refinements < accuracy_.most_refinements) {
-      const std::vector<std::size_t> grids = unsettled_grids();
-      const assess::ViewChoice views = unsettled_views();
+      std::vector<std::size_t> grids;
+      assess::ViewChoice views;
+      for (const Use& use : uses_) {
+        add_unsettled_grids(*use.found, grids);
+        add_unsettled_views(*use.found, views);
+      }
       if (grids.empty() && views.empty()) break;
       effort = effort.finer();
       ++engine.refinements;
-      refine(pass(assess::ReadingPlan::part(space_, grids, views), effort), first, eyes);
+      const Pass finer = pass(assess::ReadingPlan::part(space_, grids, views), effort);
+      const std::vector<LitUse> finer_lit = lit_uses(finer);
+      for (std::size_t u = 0; u < uses_.size(); ++u) refine(finer, finer_lit[u], lit[u], eyes, uses_[u]);
     }
     engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
                                            [&](const GridReading& grid) { return is_rough(grid); });
-    assess::read_between(*first.transport, space_, weights_, assessment().grids, watch_);
+    assess::read_between(*first.transport, space_, uses_.front().weights, assessment().grids, watch_);
     study(first, eyes, studies);
     return std::move(computed_);
   }
 
  private:
   Pass pass(assess::ReadingPlan plan, const transport::Effort& effort);
-  void read_all(const Pass& pass, const assess::SeenFromEyes& eyes);
-  void refine(const Pass& finer, const Pass& first, const assess::SeenFromEyes& eyes);
+  void solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes);
+  std::vector<LitUse> lit_uses(const Pass& pass) const;
+  void read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes, const Use& use);
+  void refine(const Pass& finer, const LitUse& lit, const LitUse& first, const assess::SeenFromEyes& eyes,
+              const Use& use);
   void study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies);
-  std::vector<std::size_t> unsettled_grids() const;
-  assess::ViewChoice unsettled_views() const;
+  void add_unsettled_grids(const Assessment& found, std::vector<std::size_t>& grids) const;
+  void add_unsettled_views(const Assessment& found, assess::ViewChoice& views) const;
   bool is_rough(const GridReading& grid) const;
   Assessment& assessment() { return computed_.record.assessment; }
-  const Assessment& assessment() const { return computed_.record.assessment; }
 
-  const model::Project& project_;
   const space::Space& space_;
   const space::Brief& brief_;
+  const std::vector<space::PlannedScene>& scenes_;
   const Accuracy& accuracy_;
   TransportStore* store_;
   const Watch& watch_;
-  lighting::Weights weights_;
+  std::vector<Use> uses_;
   ComputedRoom computed_;
 };
 
 Pass RoomComputation::pass(assess::ReadingPlan plan, const transport::Effort& effort) {
-  Pass pass = pass_over(space_, brief_, weights_, std::move(plan), effort, store_, watch_);
+  Pass pass = pass_over(space_, brief_, uses_.front().weights, std::move(plan), effort, store_, watch_);
   computed_.reused = computed_.reused && !pass.transport->traced();
   record::RoomRecord& record = computed_.record;
   record.engine.patches = pass.transport->patches().size();
   record.engine.rays = pass.transport->hits().rays();
-  record.balance = pass.lit.light.initial_balance;
   return pass;
 }
 
-void RoomComputation::read_all(const Pass& pass, const assess::SeenFromEyes& eyes) {
-  const transport::NumericalError error(*pass.transport, pass.lit.light.maintained);
-  assessment() = assess::assess(*pass.setting, eyes, pass.lit, &error, {}, watch_);
+/// Finds the shares of scenes that are to be solved.
+void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes) {
+  const lighting::Weights& planned = uses_.front().weights;
+  std::vector<double> watts;
+  for (std::size_t g = 0; g < space_.groups.size(); ++g) {
+    const space::LuminaireGroup& group = space_.groups[g];
+    watts.push_back(group.photometry->watts.value_or(0) * double(group.luminaires.size()) *
+                    planned[g].output);
+  }
+  const transport::NumericalError error(*first.transport, first.lit.light.maintained);
+  for (std::size_t s = 0; s < scenes_.size(); ++s) {
+    if (scenes_[s].is_free.empty()) continue;
+    const assess::Setting setting(space_, scenes_[s].brief, *first.plan, *first.transport);
+    assess::Scope scope;
+    scope.glare = false;
+    const Assessment placed = assess::assess(setting, eyes, first.lit, &error, scope, watch_);
+    studies::SolvedScene solved = studies::least_watts(
+        {setting, *first.lighting, planned, placed.checks, scenes_[s].shares, scenes_[s].is_free, watts});
+    record::SceneRecord& record = computed_.record.scenes[s];
+    record.shares = solved.shares;
+    record.solution = std::move(solved.solution);
+    record.drawn_w = record::drawn_power(computed_.record.groups, record.shares);
+    uses_[s + 1].weights = lighting::in_scene(planned, record.shares);
+  }
+}
+
+/// Scenes are weighted sums of the light that the pass has found.
+std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) const {
+  std::vector<LitUse> lit;
+  for (const Use& use : uses_) {
+    LitUse& own = lit.emplace_back();
+    own.setting = pass.setting.get();
+    if (use.brief != &brief_) {
+      own.own_setting =
+          std::make_unique<const assess::Setting>(space_, *use.brief, *pass.plan, *pass.transport);
+      own.setting = own.own_setting.get();
+    }
+    const bool is_first = &use == &uses_.front();
+    own.lit = is_first ? pass.lit
+                       : assess::LitRoom{&space_.groups, use.weights, pass.lighting->weighted(use.weights)};
+  }
+  return lit;
+}
+
+void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes,
+                               const Use& use) {
+  const transport::NumericalError error(*pass.transport, lit.lit.light.maintained);
+  *use.found = assess::assess(*lit.setting, eyes, lit.lit, &error, {}, watch_);
+  *use.balance = lit.lit.light.initial_balance;
 }
 
 /// Takes the readings of a finer pass in place of the earlier ones, and judges anew.
-void RoomComputation::refine(const Pass& finer, const Pass& first, const assess::SeenFromEyes& eyes) {
-  const transport::NumericalError error(*finer.transport, finer.lit.light.maintained);
+void RoomComputation::refine(const Pass& finer, const LitUse& lit, const LitUse& first,
+                             const assess::SeenFromEyes& eyes, const Use& use) {
+  const transport::NumericalError error(*finer.transport, lit.lit.light.maintained);
   for (std::size_t g = 0; g < space_.grids.size(); ++g)
     if (finer.plan->reads_grid(g))
-      assessment().grids[g] = assess::read_grid(*finer.setting, g, finer.lit.light, &error);
-  assess::RoomGlare& glare = assessment().glare;
-  if (brief_.glare.rates_gr && finer.plan->reads_grid(0)) {
-    const GridReading& plane = assessment().grids.front();
+      use.found->grids[g] = assess::read_grid(*lit.setting, g, lit.lit.light, &error);
+  assess::RoomGlare& glare = use.found->glare;
+  if (use.brief->glare.rates_gr && finer.plan->reads_grid(0)) {
+    const GridReading& plane = use.found->grids.front();
     assess::rate(*first.setting, eyes, first.lit, plane.initial.mean_lx, watch_, glare);
     for (assess::EyeSetGlare& set : glare.sets) set.rating_uncertainty = assess::rating_uncertainty(plane);
   }
   for (std::size_t s = 0; s < glare.sets.size(); ++s)
-    assess::refine_views(*finer.setting, finer.lit.light, error, s, glare.sets[s]);
-  assess::judge(space_, brief_, space_.groups, weights_, assessment());
+    assess::refine_views(*lit.setting, lit.lit.light, error, s, glare.sets[s]);
+  assess::judge(space_, *use.brief, space_.groups, use.weights, *use.found);
+  *use.balance = lit.lit.light.initial_balance;
 }
 
 /// Grids on which a check is undecided, or the accuracy is not reached.
-std::vector<std::size_t> RoomComputation::unsettled_grids() const {
-  std::vector<std::size_t> grids;
+void RoomComputation::add_unsettled_grids(const Assessment& found, std::vector<std::size_t>& grids) const {
   const auto undecided = [&](auto&& concerns) {
-    return std::any_of(assessment().checks.begin(), assessment().checks.end(), [&](const Check& check) {
+    return std::any_of(found.checks.begin(), found.checks.end(), [&](const Check& check) {
       return check.verdict == Verdict::undecided && concerns(check);
     });
   };
-  for (std::size_t g = 0; g < assessment().grids.size(); ++g) {
-    const GridReading& grid = assessment().grids[g];
+  for (std::size_t g = 0; g < found.grids.size(); ++g) {
+    const GridReading& grid = found.grids[g];
     const bool open = undecided([&](const Check& check) {
       return check.target == Target{Target::Kind::grid, g};
     });
@@ -123,19 +201,21 @@ std::vector<std::size_t> RoomComputation::unsettled_grids() const {
     const bool rates = g == 0 && undecided([](const Check& check) {
                          return check.demand.quantity == standards::Quantity::glare_rating && check.binding;
                        });
-    if (open || rates || is_rough(grid)) grids.push_back(g);
+    const auto place = std::lower_bound(grids.begin(), grids.end(), g);
+    if ((open || rates || is_rough(grid)) && (place == grids.end() || *place != g)) grids.insert(place, g);
   }
-  return grids;
 }
 
 /// Sets of eyes whose UGR is undecided, with the views that it hangs on.
-assess::ViewChoice RoomComputation::unsettled_views() const {
-  assess::ViewChoice unsettled;
-  for (const Check& check : assessment().checks)
-    if (check.demand.quantity == standards::Quantity::unified_glare && check.binding &&
-        check.verdict == Verdict::undecided && check.target.kind == Target::Kind::eyes)
-      unsettled[check.target.id] = assess::critical_views(assessment().glare.sets[check.target.id]);
-  return unsettled;
+void RoomComputation::add_unsettled_views(const Assessment& found, assess::ViewChoice& views) const {
+  for (const Check& check : found.checks) {
+    if (check.demand.quantity != standards::Quantity::unified_glare || !check.binding ||
+        check.verdict != Verdict::undecided || check.target.kind != Target::Kind::eyes)
+      continue;
+    std::vector<std::size_t>& of_set = views[check.target.id];
+    for (const std::size_t view : assess::critical_views(found.glare.sets[check.target.id]))
+      if (std::find(of_set.begin(), of_set.end(), view) == of_set.end()) of_set.push_back(view);
+  }
 }
 
 /// Whether it misses the accuracy that is asked for.

@@ -14,6 +14,7 @@
 #include "core/space/placing/footprints.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
 #include "core/space/room_geometry.hpp"
+#include "core/space/scenes.hpp"
 
 namespace glow::space {
 namespace {
@@ -75,7 +76,7 @@ class Builder {
     warn_of_objects_over(room_, space_, brief_, built.objects, problems_);
     warn_of_doubtful_input(project_, room_, space_, brief_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
-    return PlannedRoom{&room_, std::move(space_), std::move(brief_)};
+    return PlannedRoom{&room_, std::move(space_), std::move(brief_), {}};
   }
 
  private:
@@ -393,7 +394,12 @@ readings::Receiver Grid::receiver(std::size_t point) const {
 std::optional<PlannedRoom> build_space(const model::Project& project, const model::Room& room,
                                        const std::vector<standards::RequirementTable>& standards,
                                        Problems& problems) {
-  return Builder(project, room, standards, problems).build();
+  auto planned = Builder(project, room, standards, problems).build();
+  if (!planned) return planned;
+  const int errors_before = problems.error_count();
+  planned->scenes = plan_scenes(project, *planned, standards, problems);
+  if (problems.error_count() > errors_before) return std::nullopt;
+  return planned;
 }
 
 }  // namespace glow::space

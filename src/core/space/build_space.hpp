@@ -5,11 +5,20 @@
 
 namespace glow::space {
 
+/// One way to use the room.
+struct PlannedScene {
+  std::string name;
+  std::vector<double> shares;  ///< by Space::groups, of what they give as placed
+  std::vector<char> is_free;   ///< by Space::groups: their shares are found; empty: none is
+  Brief brief;                 ///< of the same grids and eyes
+};
+
 /// A room of the project, ready to compute and to be judged.
 struct PlannedRoom {
   const model::Room* room = nullptr;  ///< as it was written; must outlive this
   Space space;
   Brief brief;
+  std::vector<PlannedScene> scenes;
 };
 
 /// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;

@@ -209,6 +209,15 @@ struct Explanation {
   std::vector<Mend> mends;  ///< what does alone first
 };
 
+/// What a scene that is solved for came to.
+struct SceneSolution {
+  bool possible = true;
+  bool each_alone =
+      false;  ///< each of these cannot be even by itself; else any could be left out for the rest
+  /// What stands against it, with values as of all groups as placed.
+  std::vector<standards::Check> contradicting;
+};
+
 /// A check over many possible built rooms.
 struct CheckTolerance {
   double share = 0;          ///< of them that meet it

@@ -200,7 +200,7 @@ void PlanFigure::title() {
     canvas_.text({x, 80}, number.asked, {12.5, "start", number.failed ? kFail : kSheetGrey});
     x += width(number);
   }
-  canvas_.text({kTitleLeft, 40}, fitted_text(room_.name, room, 24, true), {24, "start", kSheetInk, true});
+  canvas_.text({kTitleLeft, 40}, fitted_text(room_.title(), room, 24, true), {24, "start", kSheetInk, true});
   std::string place = fmt::format(FMT_STRING("{}, {}"), grid_.name, place_words(grid_, input_.units));
   canvas_.text({kTitleLeft, 64}, fitted_text(place, room, 14), {14, "start", kSheetGrey});
   std::string values = fmt::format(FMT_STRING("maintained (factor {:.2f})"), room_.maintenance_factor);

@@ -13,6 +13,7 @@
 #include "files/project/placement_reader.hpp"
 #include "files/project/readings_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
+#include "files/project/scenes_reader.hpp"
 #include "files/text/text_scanner.hpp"
 #include "files/text/toml_table.hpp"
 
@@ -187,6 +188,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.areas = read_areas(table);
   room.grids = read_grids(table);
   room.points = read_points(table);
+  room.scenes = read_scenes(table);
   table.finish();
   return room;
 }
@@ -309,6 +311,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   const Defaults defaults = read_defaults(root);
   project.schedule = read_schedule(root);
   project.spread = read_spread(root);
+  project.scenes = read_scenes(root);
   const Materials materials = read_materials(root);
   for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
   problems.set_subject({});
@@ -317,6 +320,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   root.finish();
   check_maintenance(project, problems);
   check_names(project, problems);
+  check_scenes(project, problems);
   return project;
 }
 

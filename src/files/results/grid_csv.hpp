@@ -8,11 +8,12 @@
 
 namespace glow::files {
 
-/// "grids/office--desk.csv", or "grids/office--desk-older.csv" where the room's results are older than the
-/// project.
+/// "grids/office--desk.csv", "grids/closing/office--desk.csv" in a scene, or "grids/office--desk-older.csv"
+/// where the room's results are older than the project.
 inline std::string csv_name(const std::string& folder, const record::RoomRecord& room,
                             const std::string& of) {
-  return model::grid_file(folder, room.name, room.changed_since.empty() ? of : of + " older", "csv");
+  const std::string scene = room.scene.empty() ? folder : folder + "/" + model::file_name_part(room.scene);
+  return model::grid_file(scene, room.name, room.changed_since.empty() ? of : of + " older", "csv");
 }
 
 /// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx, or ft and fc; header row,

@@ -226,7 +226,7 @@ void describe_place(A& a, Field<A, RoomRecord>& room) {
 }
 
 template <class A>
-void describe_numbers(A& a, Field<A, RoomRecord>& room) {
+void describe_light(A& a, Field<A, RoomRecord>& room) {
   a("power", room.assessment.power);
   a.object("flux_balance", [&](auto& own) {
     own("emitted_lm", room.balance.emitted_lm);
@@ -237,11 +237,35 @@ void describe_numbers(A& a, Field<A, RoomRecord>& room) {
     own("traced_luminaires", room.balance.traced_luminaires);
     own("solver_residual", room.balance.solver_residual);
   });
+}
+
+template <class A>
+void describe_engine(A& a, Field<A, RoomRecord>& room) {
   a.object("engine", [&](auto& own) {
     own("patches", room.engine.patches);
     own("rays", room.engine.rays);
     own("refinements", room.engine.refinements);
     own("accuracy_reached", room.engine.accuracy_reached);
+  });
+}
+
+/// Checks, glare, numbers and values: what the room's light comes to.
+template <class A>
+void describe_readings(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+  describe_checks(a, room, units);
+  a.present("modelling", room.assessment.modelling);
+  a("rates_ugr", room.rates_ugr);
+  a.object("glare", [&](auto& own) {
+    describe_glare(own, room.assessment.glare, files::GlareContext{&room, units});
+  });
+  describe_light(a, room);
+  a.list("points", room.assessment.points, [](auto& own, auto& point, std::size_t id) {
+    own.derived("id", [&] { return id; });
+    describe(own, point);
+  });
+  a.list("grids", room.assessment.grids, [&](auto& own, auto& grid, std::size_t id) {
+    own.derived("id", [&] { return id; });
+    describe(own, grid, files::csv_name("grids", room, grid.name));
   });
 }
 
@@ -273,28 +297,6 @@ void describe_head(A& a, Field<A, RoomRecord>& room) {
   a("plane_height", room.plane_height);
   a("plane_note", room.plane_note);
   a("assumed", room.assumed);
-}
-
-template <class A>
-void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
-  describe_head(a, room);
-  describe_checks(a, room, units);
-  describe_tolerance(a, room);
-  a.present("modelling", room.assessment.modelling);
-  a("rates_ugr", room.rates_ugr);
-  a.object("glare", [&](auto& own) {
-    describe_glare(own, room.assessment.glare, files::GlareContext{&room, units});
-  });
-  describe_numbers(a, room);
-  describe_place(a, room);
-  a.list("points", room.assessment.points, [](auto& own, auto& point, std::size_t id) {
-    own.derived("id", [&] { return id; });
-    describe(own, point);
-  });
-  a.list("grids", room.assessment.grids, [&](auto& own, auto& grid, std::size_t id) {
-    own.derived("id", [&] { return id; });
-    describe(own, grid, files::csv_name("grids", room, grid.name));
-  });
 }
 
 void refuse_unless(bool holds, const char* fault) {
@@ -370,6 +372,57 @@ void check_room(const RoomRecord& room) {
   }
   check_findings(room);
   check_glare(room);
+}
+
+/// What a scene has of its own. `seen`: the room as it is in it; filled by readers.
+template <class A>
+void describe_scene(A& a, Field<A, RoomRecord>& seen, Field<A, SceneRecord>& scene,
+                    const units::ShownUnits& units) {
+  a("name", scene.name);
+  a("status", seen.assessment.status);
+  a("shares", scene.shares);
+  a("drawn_w", scene.drawn_w);
+  a.object_if("solution", scene.solution, [&](auto& own, auto& solution) {
+    own("possible", solution.possible);
+    own("each_alone", solution.each_alone);
+    own("contradicting", solution.contradicting);
+  });
+  a.list("tasks", seen.tasks, [](auto& own, auto& task, std::size_t) { describe(own, task); });
+  describe_readings(a, seen, units);
+}
+
+template <class A>
+void describe_scenes(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+  a.list("scenes", room.scenes, [&](auto& own, auto& scene, std::size_t i) {
+    if constexpr (A::kReads) {
+      RoomRecord seen;
+      seen.name = room.name;
+      seen.scene = "scene";
+      seen.groups = room.groups;
+      seen.outline = room.outline;
+      seen.wall_names = room.wall_names;
+      describe_scene(own, seen, scene, units);
+      seen.scene = scene.name;
+      check_room(seen);
+      scene.tasks = std::move(seen.tasks);
+      scene.rates_ugr = seen.rates_ugr;
+      scene.assessment = std::move(seen.assessment);
+      scene.balance = seen.balance;
+      refuse_unless(scene.shares.size() == room.groups.size(), "a scene lacks shares of groups");
+    } else {
+      describe_scene(own, in_scene(room, i), scene, units);
+    }
+  });
+}
+
+template <class A>
+void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+  describe_head(a, room);
+  describe_engine(a, room);
+  describe_place(a, room);
+  describe_readings(a, room, units);
+  describe_tolerance(a, room);
+  describe_scenes(a, room, units);
 }
 
 }  // namespace

@@ -27,7 +27,7 @@ constexpr std::pair<const char*, Section> kSections[] = {{"checks", Section::che
 std::string head(const record::RoomRecord& room, Section section, bool colour) {
   const std::string status = to_string(room.assessment.status);
   std::string text =
-      fmt::format(FMT_STRING("\n{}: {}\n"), room.name,
+      fmt::format(FMT_STRING("\n{}: {}\n"), room.title(),
                   room.assessment.status == assess::Status::no_target ? status : painted(status, colour));
   if (!room.changed_since.empty()) wrap(text, "  ! ", older_words(room), 4);
   if (section == Section::grids || section == Section::luminaires) return text;

@@ -1,0 +1,55 @@
+// What scenes cost beside the calculation of their room, in the same run: each room of the demo with its
+// task, with 50 scenes and without.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+
+#include "cli/open_project.hpp"
+#include "core/run/compute_room.hpp"
+
+namespace {
+
+using namespace glow;
+
+/// Least of several times, s.
+template <class Work>
+double seconds(const Work& work) {
+  double least = 1e9;
+  for (int k = 0; k < 5; ++k) {
+    const auto begin = std::chrono::steady_clock::now();
+    work();
+    least = std::min(least, std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count());
+  }
+  return least;
+}
+
+std::vector<space::PlannedScene> scenes_of(const space::PlannedRoom& room, std::size_t count) {
+  std::vector<space::PlannedScene> scenes(count);
+  for (std::size_t s = 0; s < count; ++s) {
+    scenes[s].name = std::to_string(s);
+    scenes[s].brief = room.brief;
+    for (std::size_t g = 0; g < room.space.groups.size(); ++g)
+      scenes[s].shares.push_back(double((s + 1) * (g + 3) % 11) / 10);
+  }
+  return scenes;
+}
+
+}  // namespace
+
+int main() {
+  constexpr std::size_t kScenes = 50;
+  const auto open = cli::open_project(GLOWGRID_DEMO);
+  run::Accuracy accuracy = *run::Accuracy::parse("normal");
+  accuracy.most_refinements = 0;  // scenes that stand at their limits would be refined, too
+  for (const cli::OpenProject::Room& room : open->rooms) {
+    space::PlannedRoom plan = open->plan(room);
+    plan.scenes.clear();
+    const auto compute = [&] { run::compute_room(open->project, plan, accuracy, nullptr, {}); };
+    const double plain = seconds(compute);
+    plan.scenes = scenes_of(plan, kScenes);
+    const double with = seconds(compute);
+    fmt::print(FMT_STRING("{:<16} {:4.0f} ms, with {} scenes {:4.0f} ms: {:.3f} times, {:.2f} ms each\n"),
+               room.name(), 1e3 * plain, kScenes, 1e3 * with, with / plain, 1e3 * (with - plain) / kScenes);
+  }
+}

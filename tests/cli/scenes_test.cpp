@@ -1,0 +1,248 @@
+// Ways to use an installation, by the built program.
+#include "run_program.hpp"
+
+namespace glow::cli {
+namespace {
+
+/// A plain room with two groups and these scenes; `more` goes into the room before them.
+std::string project(const std::string& scenes, const std::string& more = "", double front = 1,
+                    double back = 1) {
+  return "format = 1\n[project]\nname = \"P\"\nstandard = \"EN 12464-1:2021\"\n[defaults]\n"
+         "maintenance_factor = 0.8\nreflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n"
+         "[luminaires.D2]\nfile = \"photometry/quillon-d2.ies\"\n"
+         "[luminaires.P1]\nfile = \"photometry/tarnfell-p1.ldt\"\n"
+         "[[rooms]]\nname = \"Class\"\nsize = [6, 4]\nheight = 3\nsurfaces = false\n"
+         "work_plane = { height = 0.75 }\n" +
+         more +
+         "\n[[rooms.luminaires]]\nmark = \"D2\"\nname = \"front\"\ndimming = " + std::to_string(front) +
+         "\nrow = { from = [1, 1], to = [5, 1], count = 3 }\n"
+         "[[rooms.luminaires]]\nmark = \"P1\"\nname = \"back\"\ndimming = " +
+         std::to_string(back) + "\nsuspension = 0.5\narray = { rows = 1, columns = 2 }\n" + scenes;
+}
+
+json room_of(const TemporaryFolder& folder, const std::string& text, const std::string& options = "") {
+  folder.write("p.toml", text);
+  const Ran ran = run(folder, "run p.toml -q " + options);
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  return json_in(folder.path() / "p-results/results.json").at("rooms").at(0);
+}
+
+std::vector<double> values_of(const json& of) {
+  const json& grid = of.at("grids").at(0);
+  std::vector<double> values = grid.at("direct_lx").get<std::vector<double>>();
+  const std::vector<double> rest = grid.at("interreflected_lx").get<std::vector<double>>();
+  for (std::size_t i = 0; i < values.size(); ++i) values[i] += rest.at(i);
+  return values;
+}
+
+const json& scene(const json& room, const std::string& name) {
+  for (const json& each : room.at("scenes"))
+    if (each.at("name") == name) return each;
+  throw std::runtime_error("no scene " + name);
+}
+
+void expect_near(const std::vector<double>& a, const std::vector<double>& b, const std::string& about) {
+  ASSERT_EQ(a.size(), b.size());
+  for (std::size_t i = 0; i < a.size(); ++i) EXPECT_NEAR(a[i], b[i], 2e-5 * std::abs(b[i])) << about << i;
+}
+
+TEST(Scenes, AreWeightedSumsOfWhatGroupsGive) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const json room =
+      room_of(folder, project("[rooms.scenes.all]\nrest = 1\n[rooms.scenes.half]\nrest = \"50 %\"\n"
+                              "[rooms.scenes.front]\ngroups = { front = 1 }\n"
+                              "[rooms.scenes.back]\ngroups = { P1 = 1 }\n"
+                              "[rooms.scenes.mixed]\ngroups = { front = 0.3, back = 0.8 }\n"));
+  const std::vector<double> plain = values_of(room);
+  json grid = room.at("grids").at(0), all = scene(room, "all").at("grids").at(0);
+  EXPECT_EQ(all.at("csv"), "grids/all/class--work-plane.csv");
+  grid.erase("between");  // only drawn of what is as placed
+  for (json* each : {&grid, &all}) each->erase("csv");
+  EXPECT_EQ(all, grid) << "all ones is the plain result";
+  std::vector<double> half = plain, sum = values_of(scene(room, "front"));
+  for (double& value : half) value *= 0.5;
+  expect_near(values_of(scene(room, "half")), half, "shares scale ");
+  const std::vector<double> back = values_of(scene(room, "back"));
+  for (std::size_t i = 0; i < sum.size(); ++i) sum[i] += back[i];
+  expect_near(sum, plain, "scenes add ");
+  const json own = room_of(folder, project("", "", 0.3, 0.8));
+  expect_near(values_of(scene(room, "mixed")), values_of(own), "as calculated by itself ");
+  EXPECT_EQ(scene(room, "mixed").at("power"), own.at("power")) << "installed, whatever shines";
+  EXPECT_TRUE(own.at("scenes").empty());
+}
+
+TEST(Scenes, TellWhatTheyDraw) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const json room = room_of(folder, project("[rooms.scenes.mixed]\ngroups = { front = 0.5, back = 0.25 }\n"));
+  EXPECT_NEAR(scene(room, "mixed").at("drawn_w").get<double>(), 0.5 * 3 * 14.5 + 0.25 * 2 * 36, 1e-6);
+  EXPECT_EQ(scene(room, "mixed").at("shares"), json({0.5, 0.25}));
+}
+
+TEST(Scenes, HaveVerdictsTablesAndFiguresOfTheirOwn) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  folder.write(
+      "p.toml",
+      project(
+          "[rooms.scenes.lesson]\nrest = 1\n[rooms.scenes.\"evening class\"]\nrest = 1\n"
+          "level = { steps = 1, reason = \"adults in the evening\" }\n[rooms.scenes.cleaning]\nrest = 0.5\n"
+          "task = \"none\"\n",
+          "task = \"education.classroom\""));
+  const Ran ran = run(folder, "run p.toml");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  EXPECT_TRUE(says(ran.out, "\n  lesson ") && says(ran.out, "\n  evening class ")) << ran.out;
+  EXPECT_TRUE(says(ran.out, "  cleaning             no target")) << ran.out;
+  const json room = json_in(folder.path() / "p-results/results.json").at("rooms").at(0);
+  const auto required = [](const json& of) { return of.at("checks").at(0).at("required").get<double>(); };
+  EXPECT_EQ(scene(room, "lesson").at("checks").size(), room.at("checks").size());
+  EXPECT_EQ(required(scene(room, "lesson")), required(room));
+  EXPECT_TRUE(scene(room, "cleaning").at("checks").empty());
+  EXPECT_EQ(required(room), 500);
+  EXPECT_EQ(required(scene(room, "evening class")), 750);
+  for (const char* file : {"grids/class--work-plane.csv", "grids/evening-class/class--work-plane.csv",
+                           "figures/cleaning/class--work-plane.svg", "figures/class--scenes--work-plane.svg"})
+    EXPECT_TRUE(std::filesystem::exists(folder.path() / "p-results" / file)) << file;
+  EXPECT_TRUE(says(content_of(folder.path() / "p-results/figures/cleaning/class--work-plane.svg"),
+                   "Class, cleaning"));
+  const Ran shown = run(folder, "show p.toml grids --scene cleaning");
+  EXPECT_TRUE(says(shown.out, "Class, cleaning: no target")) << shown.out << shown.err;
+  const Ran none = run(folder, "show p.toml --scene party");
+  EXPECT_EQ(none.code, 2);
+  EXPECT_TRUE(says(none.err, "there are: lesson, evening class, cleaning") || says(none.err, "there are: "))
+      << none.err;
+}
+
+TEST(Scenes, OfTheProjectAreOfRoomsThatHaveAPartInThem) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  std::string text = project(
+      "[[rooms]]\nname = \"Store\"\nsize = [3, 3]\nheight = 3\nsurfaces = false\n"
+      "[[rooms.luminaires]]\nmark = \"D2\"\nat = [1.5, 1.5]\n"
+      "[scenes.pendants]\ngroups = { back = 1 }\n[scenes.night]\nrest = 0.1\n");
+  folder.write("p.toml", text);
+  EXPECT_EQ(run(folder, "run p.toml -q").code, 0);
+  const json rooms = json_in(folder.path() / "p-results/results.json").at("rooms");
+  const auto names = [](const json& room) {
+    std::string all;
+    for (const json& each : room.at("scenes")) all += each.at("name").get<std::string>() + " ";
+    return all;
+  };
+  EXPECT_TRUE(says(names(rooms[0]), "pendants ") && says(names(rooms[0]), "night "));
+  EXPECT_EQ(names(rooms[1]), "night ");
+}
+
+/// A class with groups of its own kinds, and one more scene.
+std::string classroom(const std::string& scene, const std::string& task = "task = \"education.classroom\"") {
+  const auto row = [](const char* name, const char* y) {
+    return std::string("[[rooms.luminaires]]\nmark = \"H\"\nname = \"") + name + "\"\nrow = { from = [1, " +
+           y + "], to = [8, " + y + "], count = 5 }\n";
+  };
+  return "format = 1\n[project]\nname = \"S\"\nstandard = \"EN "
+         "12464-1:2021\"\n[defaults]\nmaintenance_factor = 0.8\n"
+         "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n"
+         "[luminaires.H]\nfile = \"shelf/tarnfell-heron-600-prism.ldt\"\n"
+         "[[rooms]]\nname = \"Class\"\nsize = [9, 7]\nheight = 3\n" +
+         task + "\n" + row("window", "1.4") + row("middle", "3.5") + row("corridor", "5.6") + scene;
+}
+
+TEST(Scenes, AreSolvedForTheLeastWatts) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const json room = room_of(folder, classroom("[rooms.scenes.solved]\nsolve = \"least watts\"\n"));
+  const json& solved = scene(room, "solved");
+  EXPECT_EQ(solved.at("status"), "met");
+  EXPECT_TRUE(solved.at("solution").at("possible").get<bool>());
+  const auto shares = solved.at("shares").get<std::vector<double>>();
+  ASSERT_EQ(shares.size(), 3u);
+  EXPECT_LT(solved.at("drawn_w").get<double>(), 0.99 * 15 * 27) << "less than all of it";
+  // Less of any one group, and something is no longer surely met.
+  const char* names[] = {"window", "middle", "corridor"};
+  std::string fewer;
+  for (int less = 0; less < 3; ++less) {
+    if (shares[std::size_t(less)] < 0.05) continue;
+    fewer += fmt::format(FMT_STRING("[rooms.scenes.less-{}]\n"), names[less]);
+    fewer += "groups = { ";
+    for (int g = 0; g < 3; ++g)
+      fewer += fmt::format(FMT_STRING("{}{} = {}"), g ? ", " : "", names[g],
+                           shares[std::size_t(g)] - (g == less ? 0.05 : 0));
+    fewer += " }\n";
+  }
+  const json again = room_of(folder, classroom(fewer));
+  EXPECT_GE(again.at("scenes").size(), 2u);
+  for (const json& each : again.at("scenes")) EXPECT_NE(each.at("status"), "met") << each.at("name");
+}
+
+TEST(Scenes, SayWhatStandsAgainstASolution) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  folder.write(
+      "p.toml",
+      classroom("[rooms.scenes.more]\nsolve = \"least watts\"\nlevel = { steps = 2, reason = \"x\" }\n"
+                "[rooms.scenes.\"off at the window\"]\nsolve = \"least watts\"\n"
+                "groups = { window = 0 }\n"));
+  const Ran ran = run(folder, "run p.toml");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  EXPECT_TRUE(says(ran.out, "cannot be, with any shares: work plane")) << ran.out;
+  for (const json& each : json_in(folder.path() / "p-results/results.json").at("rooms").at(0).at("scenes")) {
+    EXPECT_FALSE(each.at("solution").at("possible").get<bool>());
+    EXPECT_FALSE(each.at("solution").at("contradicting").empty());
+    EXPECT_NE(each.at("status"), "met");
+  }
+}
+
+/// One row alone gives light enough, and evenly enough when it is off; not both.
+TEST(Scenes, NameConditionsThatContradictEachOther) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const json room = room_of(folder, classroom("[rooms.scenes.edge]\nsolve = \"least watts\"\n"
+                                              "groups = { middle = 0, corridor = 0 }\n",
+                                              "task = \"education.entrance-hall\"\nsurfaces = false\n"
+                                              "level = { steps = -1, reason = \"few people\" }"));
+  const json& solution = scene(room, "edge").at("solution");
+  EXPECT_FALSE(solution.at("possible").get<bool>());
+  EXPECT_FALSE(solution.at("each_alone").get<bool>());
+  ASSERT_EQ(solution.at("contradicting").size(), 2u);
+  EXPECT_EQ(solution.at("contradicting")[0].at("quantity"), "mean illuminance");
+  EXPECT_EQ(solution.at("contradicting")[1].at("quantity"), "uniformity U0");
+}
+
+struct Fault {
+  const char* scenes;
+  const char* more;
+  const char* says;
+};
+
+TEST(Scenes, FaultsAreToldWithTheirPlace) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const Fault faults[] = {
+      {"[rooms.scenes.a]\ngroups = { frnt = 1 }\n", "",
+       "no group of \"Class\" is called that; there are: front, D2"},
+      {"[scenes.a]\ngroups = { bak = 1 }\n", "", "did you mean \"back\"?"},
+      {"[rooms.scenes.a]\ngroups = { front = 1.2 }\n", "", "\"front\" is 1.2"},
+      {"[rooms.scenes.a]\nrest = \"120 %\"\n", "", "\"rest\" is"},
+      {"[rooms.scenes.a]\n", "", "says nothing of what shines"},
+      {"[rooms.scenes.\"a b\"]\nrest = 1\n[rooms.scenes.\"a-b\"]\nrest = 1\n", "",
+       "would write the same files"},
+      {"[rooms.scenes.a]\nrest = 1\ntask = \"education.clasroom\"\n", "",
+       "did you mean \"education.classroom\"?"},
+      {"[rooms.scenes.a]\nrest = 1\nshare = 2\n", "", "share"},
+      {"[rooms.scenes.a]\nsolve = \"least watts\"\n", "", "nothing is asked of the light"},
+      {"[rooms.scenes.a]\nsolve = \"most light\"\n", "task = \"education.classroom\"",
+       "expects \"least watts\""},
+      {"[rooms.scenes.a]\nsolve = \"least watts\"\nrest = 0.5\n", "task = \"education.classroom\"",
+       "take \"rest\" out"},
+  };
+  for (const Fault& fault : faults) {
+    folder.write("p.toml", project(fault.scenes, fault.more));
+    const Ran ran = run(folder, "check p.toml");
+    EXPECT_EQ(ran.code, 2) << fault.scenes;
+    EXPECT_TRUE(says(ran.err, fault.says)) << fault.scenes << ran.err;
+    EXPECT_TRUE(says(ran.err, "1 error")) << fault.scenes << ran.err;
+  }
+}
+
+}  // namespace
+}  // namespace glow::cli
