@@ -47,7 +47,7 @@ Values computed(const rooms::TestRoom& space, const transport::Effort& effort, b
   if (!with_uncertainty) return values;
   std::vector<std::size_t> all(total.size());
   std::iota(all.begin(), all.end(), std::size_t{0});
-  const transport::NumericalError error(transport, light);
+  const transport::LightError error(transport, light);
   values.uncertainty = assess::grid_uncertainty(error, light, all);
   for (const std::size_t p : chosen_points(space))
     values.point_uncertainty.push_back(assess::point_uncertainty(error, light, p));

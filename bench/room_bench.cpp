@@ -225,7 +225,7 @@ void furnished_full(benchmark::State& state) {
     const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
     const transport::GroupLight light = sources::relight(transport, furnished().luminaires, {});
     benchmark::DoNotOptimize(
-        assess::grid_uncertainty(transport::NumericalError(transport, light), light, all));
+        assess::grid_uncertainty(transport::LightError(transport, light), light, all));
   }
 }
 

@@ -42,8 +42,6 @@ for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan show
   showroom--scenes--work-plane:scenes kiln-store--rack-fronts:rack-fronts project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
-"$program" draw millrace-demo/millrace.toml -q -f png -o drawn --only passage--floor --units fc,ft --limits 12,20 --steps smooth
-cp drawn/passage--floor.png "$here/screenshots/limits.png"
 "$program" arrange millrace-demo/millrace.toml --room "Throwing room" --mark P1 -q --figure "$here/screenshots/arrangement.png" >/dev/null
 export XDG_CACHE_HOME="$folder/cache"
 "$program" shelf millrace-demo/shelf -q --figure "$here/screenshots/shelf.png" >/dev/null

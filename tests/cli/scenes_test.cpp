@@ -69,6 +69,14 @@ TEST(Scenes, AreWeightedSumsOfWhatGroupsGive) {
   const json own = room_of(folder, project("", "", 0.3, 0.8));
   expect_near(values_of(scene(room, "mixed")), values_of(own), "as calculated by itself ");
   EXPECT_EQ(scene(room, "mixed").at("power"), own.at("power")) << "installed, whatever shines";
+  // How sure it is was not found for it alone; it is near enough to what is.
+  for (const char* of : {"mean_lx", "min_lx"}) {
+    const auto doubt = [&](const json& in) {
+      return in.at("grids").at(0).at("uncertainty").at(of).get<double>();
+    };
+    EXPECT_GT(doubt(scene(room, "mixed")), 0.5 * doubt(own)) << of;
+    EXPECT_LT(doubt(scene(room, "mixed")), 4 * doubt(own)) << of;
+  }
   EXPECT_TRUE(own.at("scenes").empty());
 }
 

@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "core/assess/light_between.hpp"
+#include "core/lighting/scene_error.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/scenes/least_watts.hpp"
@@ -50,17 +51,20 @@ class RoomComputation {
     record::RoomRecord& record = computed_.record;
     uses_.push_back({&room.brief, planned, &record.assessment, &record.balance});
     for (std::size_t s = 0; s < room.scenes.size(); ++s)
-      uses_.push_back({&room.scenes[s].brief, lighting::in_scene(planned, room.scenes[s].shares),
-                       &record.scenes[s].assessment, &record.scenes[s].balance});
+      uses_.push_back({room.scenes[s].asks_as_room ? &room.brief : &room.scenes[s].brief,
+                       lighting::in_scene(planned, room.scenes[s].shares), &record.scenes[s].assessment,
+                       &record.scenes[s].balance});
   }
 
   ComputedRoom compute(const Studies& studies) {
     transport::Effort effort = accuracy_.effort;
     const Pass first = pass(assess::ReadingPlan::whole(space_, brief_), effort);
     const assess::SeenFromEyes eyes(*first.setting, watch_);
-    solve_scenes(first, eyes);
+    const transport::LightError error(*first.transport, first.lit.light.maintained);
+    const transport::RememberedError placed(error);
+    solve_scenes(first, eyes, placed);
     const std::vector<LitUse> lit = lit_uses(first);
-    for (std::size_t u = 0; u < uses_.size(); ++u) read_all(first, lit[u], eyes, uses_[u]);
+    for (std::size_t u = 0; u < uses_.size(); ++u) read_all(first, lit[u], eyes, placed, uses_[u]);
     record::EngineRecord& engine = computed_.record.engine;
     while (engine.refinements < accuracy_.most_refinements) {
       std::vector<std::size_t> grids;
@@ -85,9 +89,11 @@ class RoomComputation {
 
  private:
   Pass pass(assess::ReadingPlan plan, const transport::Effort& effort);
-  void solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes);
+  void solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes,
+                    const transport::NumericalError& placed);
   std::vector<LitUse> lit_uses(const Pass& pass) const;
-  void read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes, const Use& use);
+  void read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes,
+                const transport::NumericalError& placed, const Use& use);
   void refine(const Pass& finer, const LitUse& lit, const LitUse& first, const assess::SeenFromEyes& eyes,
               const Use& use);
   void study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies);
@@ -103,6 +109,7 @@ class RoomComputation {
   TransportStore* store_;
   const Watch& watch_;
   std::vector<Use> uses_;
+  assess::TabularMemory tabular_;
   ComputedRoom computed_;
 };
 
@@ -116,7 +123,8 @@ Pass RoomComputation::pass(assess::ReadingPlan plan, const transport::Effort& ef
 }
 
 /// Finds the shares of scenes that are to be solved.
-void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes) {
+void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes,
+                                   const transport::NumericalError& placed) {
   const lighting::Weights& planned = uses_.front().weights;
   std::vector<double> watts;
   for (std::size_t g = 0; g < space_.groups.size(); ++g) {
@@ -124,15 +132,14 @@ void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes
     watts.push_back(group.photometry->watts.value_or(0) * double(group.luminaires.size()) *
                     planned[g].output);
   }
-  const transport::NumericalError error(*first.transport, first.lit.light.maintained);
   for (std::size_t s = 0; s < scenes_.size(); ++s) {
     if (scenes_[s].is_free.empty()) continue;
     const assess::Setting setting(space_, scenes_[s].brief, *first.plan, *first.transport);
     assess::Scope scope;
     scope.glare = false;
-    const Assessment placed = assess::assess(setting, eyes, first.lit, &error, scope, watch_);
+    const Assessment found = assess::assess(setting, eyes, first.lit, &placed, scope, watch_);
     studies::SolvedScene solved = studies::least_watts(
-        {setting, *first.lighting, planned, placed.checks, scenes_[s].shares, scenes_[s].is_free, watts});
+        {setting, *first.lighting, planned, found.checks, scenes_[s].shares, scenes_[s].is_free, watts});
     record::SceneRecord& record = computed_.record.scenes[s];
     record.shares = solved.shares;
     record.solution = std::move(solved.solution);
@@ -159,17 +166,23 @@ std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) const {
   return lit;
 }
 
+/// What scenes may be off is taken from what the room may with all groups as placed.
 void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes,
-                               const Use& use) {
-  const transport::NumericalError error(*pass.transport, lit.lit.light.maintained);
-  *use.found = assess::assess(*lit.setting, eyes, lit.lit, &error, {}, watch_);
+                               const transport::NumericalError& placed, const Use& use) {
+  const lighting::Weights& planned = uses_.front().weights;
+  const lighting::SceneError of_scene(placed, *pass.lighting, planned, use.weights);
+  const bool as_placed = std::equal(planned.begin(), planned.end(), use.weights.begin(),
+                                    [](const auto& a, const auto& b) { return a.output == b.output; });
+  assess::Scope scope;
+  scope.tabular = &tabular_;
+  *use.found = assess::assess(*lit.setting, eyes, lit.lit, as_placed ? &placed : &of_scene, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
 }
 
 /// Takes the readings of a finer pass in place of the earlier ones, and judges anew.
 void RoomComputation::refine(const Pass& finer, const LitUse& lit, const LitUse& first,
                              const assess::SeenFromEyes& eyes, const Use& use) {
-  const transport::NumericalError error(*finer.transport, lit.lit.light.maintained);
+  const transport::LightError error(*finer.transport, lit.lit.light.maintained);
   for (std::size_t g = 0; g < space_.grids.size(); ++g)
     if (finer.plan->reads_grid(g))
       use.found->grids[g] = assess::read_grid(*lit.setting, g, lit.lit.light, &error);

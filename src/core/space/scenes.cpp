@@ -154,6 +154,7 @@ std::vector<PlannedScene> plan_scenes(const model::Project& project, const Plann
       one.shares.push_back(share ? share->share : scene->solve ? 1 : scene->rest);
       if (scene->solve) one.is_free.push_back(share ? 0 : 1);
     }
+    one.asks_as_room = !scene->task && !scene->level && !scene->asks_nothing;
     one.brief = brief_of(*scene, project, room, standards, problems);
     if (scene->solve) check_solvable(*scene, one, room.space, problems);
   }

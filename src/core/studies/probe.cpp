@@ -29,7 +29,7 @@ ProbeResult probe(const space::Space& space, const lighting::Weights& weights,
     }
   result.direct_lx = sum.direct_lx[0];
   result.interreflected_lx = sum.interreflected_lx[0];
-  result.uncertainty_lx = assess::point_uncertainty(transport::NumericalError(transport, sum), sum, 0);
+  result.uncertainty_lx = assess::point_uncertainty(transport::LightError(transport, sum), sum, 0);
   std::stable_sort(result.luminaires.begin(), result.luminaires.end(),
                    [](const auto& a, const auto& b) { return a.total_lx() > b.total_lx(); });
   return result;

@@ -32,7 +32,7 @@ struct RayTerms {
 
 }  // namespace
 
-NumericalError::NumericalError(const Transport& transport, const GroupLight& light)
+LightError::LightError(const Transport& transport, const GroupLight& light)
     : transport_(&transport), light_(&light) {
   const LightBalance balance(transport.patches(), transport.exchange());
   exitance_ = exitance(transport.exchange(), transport.patches(), light.patch_irradiance_lx);
@@ -41,7 +41,7 @@ NumericalError::NumericalError(const Transport& transport, const GroupLight& lig
                                                    transport.exchange().reflectance));
 }
 
-Sets NumericalError::sets_at(std::size_t receiver) const {
+Sets LightError::sets_at(std::size_t receiver) const {
   const TracedHits& hits = transport_->hits();
   Sets result{};
   for (int set = 0; set < kSets; ++set) {
@@ -57,7 +57,7 @@ Sets NumericalError::sets_at(std::size_t receiver) const {
 /// With G'_ij = (1 + a_i + a_j) G_ij closing the rows, a = S^-1 (area - row) for S = diag(row) + G, and a
 /// weighs in with q_i = adjoint_i (G exitance)_i + exitance_i (G adjoint)_i; so v = S^-1 q is what each row's
 /// error counts.
-Sets NumericalError::exchange_deviations(const Eigen::VectorXd& adjoint) const {
+Sets LightError::exchange_deviations(const Eigen::VectorXd& adjoint) const {
   const Exchange& exchange = transport_->exchange();
   const TracedHits& hits = transport_->hits();
   const Eigen::VectorXd q = adjoint.cwiseProduct(exchange.areas.times(exitance_)) +
@@ -103,7 +103,7 @@ Sets NumericalError::exchange_deviations(const Eigen::VectorXd& adjoint) const {
   return result;
 }
 
-Deviations NumericalError::deviations(const std::vector<double>& weights) const {
+Deviations LightError::deviations(const std::vector<double>& weights) const {
   const TracedHits& hits = transport_->hits();
   const std::size_t n = transport_->patches().size();
   // What leaves patch i counts by seen[i] in the sum.
@@ -135,6 +135,26 @@ Deviations NumericalError::deviations(const std::vector<double>& weights) const 
   // As much as LightBalance::leaving adds may be wrong with it.
   result.of_coarse_patches = LightBalance::kStillMissing * (seen.dot(coarse_exitance_) - value);
   return result;
+}
+
+Deviations RememberedError::deviations(const std::vector<double>& weights) const {
+  {
+    const std::lock_guard<std::mutex> lock(mutex_);
+    if (const auto known = deviations_.find(weights); known != deviations_.end()) return known->second;
+  }
+  const Deviations found = error_->deviations(weights);
+  const std::lock_guard<std::mutex> lock(mutex_);
+  return deviations_.emplace(weights, found).first->second;
+}
+
+Sets RememberedError::sets_at(std::size_t receiver) const {
+  {
+    const std::lock_guard<std::mutex> lock(mutex_);
+    if (const auto known = sets_.find(receiver); known != sets_.end()) return known->second;
+  }
+  const Sets found = error_->sets_at(receiver);
+  const std::lock_guard<std::mutex> lock(mutex_);
+  return sets_.emplace(receiver, found).first->second;
 }
 
 }  // namespace glow::transport

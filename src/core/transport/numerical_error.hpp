@@ -1,6 +1,8 @@
 #pragma once
 
 #include <array>
+#include <map>
+#include <mutex>
 #include <vector>
 
 #include "core/transport/transport.hpp"
@@ -15,21 +17,31 @@ struct Deviations {
   double of_coarse_patches = 0;
 };
 
-/// Tells how far the interreflected light of a whole space may be off. Covers chance in what receivers see,
+/// How far the interreflected light of a whole space may be off. Safe to call from any thread.
+class NumericalError {
+ public:
+  virtual ~NumericalError() = default;
+  /// For sum_r weights[r] * interreflected light at receiver r.
+  virtual Deviations deviations(const std::vector<double>& weights) const = 0;
+  /// Interreflected light at one receiver in each set, by what it sees alone; lx.
+  virtual std::array<double, kSets> sets_at(std::size_t receiver) const = 0;
+  /// Whether single receivers are not worth a solution of their own.
+  virtual bool is_lean(std::size_t receiver) const = 0;
+};
+
+/// Covers chance in what receivers see,
 /// in the exchange between patches and in the shadows on patches, each from the same sets of rays that gave
 /// the result; and the size of the patches. The effect of chance in the exchange areas on a sum is found to
 /// first order through the adjoint solution, with the closing of the exchange taken along.
-class NumericalError {
+class LightError : public NumericalError {
  public:
   /// Both must outlive this.
-  NumericalError(const Transport& transport, const GroupLight& light);
+  LightError(const Transport& transport, const GroupLight& light);
 
-  /// Whether the receiver looks with a quarter of the rays.
-  bool is_lean(std::size_t receiver) const { return transport_->receivers()[receiver].lean; }
-  /// For sum_r weights[r] * interreflected light at receiver r.
-  Deviations deviations(const std::vector<double>& weights) const;
-  /// Interreflected light at one receiver in each set, by what it sees alone; lx.
-  std::array<double, kSets> sets_at(std::size_t receiver) const;
+  /// It looks with a quarter of the rays.
+  bool is_lean(std::size_t receiver) const override { return transport_->receivers()[receiver].lean; }
+  Deviations deviations(const std::vector<double>& weights) const override;
+  std::array<double, kSets> sets_at(std::size_t receiver) const override;
 
  private:
   std::array<double, kSets> exchange_deviations(const Eigen::VectorXd& adjoint) const;
@@ -37,6 +49,21 @@ class NumericalError {
   const Transport* transport_;
   const GroupLight* light_;
   Eigen::VectorXd exitance_, coarse_exitance_;
+};
+
+/// The same as another, which must outlive it, found once for each question.
+class RememberedError : public NumericalError {
+ public:
+  explicit RememberedError(const NumericalError& error) : error_(&error) {}
+  bool is_lean(std::size_t receiver) const override { return error_->is_lean(receiver); }
+  Deviations deviations(const std::vector<double>& weights) const override;
+  std::array<double, kSets> sets_at(std::size_t receiver) const override;
+
+ private:
+  const NumericalError* error_;
+  mutable std::mutex mutex_;
+  mutable std::map<std::vector<double>, Deviations> deviations_;
+  mutable std::map<std::size_t, std::array<double, kSets>> sets_;
 };
 
 }  // namespace glow::transport
