@@ -224,8 +224,7 @@ void furnished_full(benchmark::State& state) {
   for (auto _ : state) {
     const transport::Transport transport(furnished().geometry, furnished().receivers, {}, Watch{});
     const transport::GroupLight light = sources::relight(transport, furnished().luminaires, {});
-    benchmark::DoNotOptimize(
-        assess::grid_uncertainty(transport::LightError(transport, light), light, all));
+    benchmark::DoNotOptimize(assess::grid_uncertainty(transport::LightError(transport, light), light, all));
   }
 }
 
