@@ -66,5 +66,27 @@ INSTANTIATE_TEST_SUITE_P(
                       Refusal{"--at 2,2,-1", "inside or behind \"floor\""},
                       Refusal{"--at 99,2,1", "outside \"Throwing room\""}));
 
+/// Two luminaires of 2700 and 6500 K: their mixture is that of their tristimulus values, not of their kelvin.
+TEST(Probe, TellsTheColourOfTheMixture) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  folder.write(
+      "two.toml",
+      "format = 1\n[project]\nname = \"T\"\n[defaults]\nmaintenance_factor = 0.8\nreflectance = { ceiling = "
+      "0, "
+      "walls = 0, floor = 0 }\n[luminaires.A]\nfile = \"photometry/quillon-d2.ies\"\ncct = 2700\n"
+      "[luminaires.B]\nfile = \"photometry/quillon-d2.ies\"\ncct = 6500\n[[rooms]]\nname = \"R\"\nsize = [4, "
+      "4]\nheight = 3\n[[rooms.luminaires]]\nmark = \"A\"\nat = [1, 2]\n[[rooms.luminaires]]\nmark = \"B\"\n"
+      "at = [3, 2]\n");
+  const json between = json::parse(run(folder, "probe two.toml --at 2,2,0.8 --json -q").out);
+  const json& colour = between.at("colour");
+  EXPECT_NEAR(colour.at("known_share").get<double>(), 1, 1e-9);
+  // Halfway in light the mixture of these two is near 3950 K (6500 K on the daylight locus), far from 4600 K.
+  EXPECT_NEAR(colour.at("cct_k").get<double>(), 3950, 40);
+  EXPECT_LT(colour.at("duv").get<double>(), -0.003);
+  const Ran below = run(folder, "probe two.toml --at 1,2,2.5 -q");
+  EXPECT_TRUE(says(below.out, "  colour ") && says(below.out, "taken as grey")) << below.out << below.err;
+}
+
 }  // namespace
 }  // namespace glow::cli

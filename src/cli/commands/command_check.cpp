@@ -92,6 +92,25 @@ void describe_eyes(const space::PlannedRoom& planned, const units::ShownUnits& u
   tell(text);
 }
 
+/// "closing (display wall 20 %, table ring 50 %; office.writing)".
+void describe_scenes(const space::PlannedRoom& planned) {
+  std::vector<std::string> scenes;
+  for (const space::PlannedScene& scene : planned.scenes) {
+    std::string shares;
+    for (std::size_t g = 0; g < scene.shares.size(); ++g) {
+      const bool is_free = !scene.is_free.empty() && scene.is_free[g];
+      shares +=
+          fmt::format(FMT_STRING("{}{} {}"), shares.empty() ? "" : ", ", planned.space.groups[g].name,
+                      is_free ? "to be found" : fmt::format(FMT_STRING("{:g} %"), 100 * scene.shares[g]));
+    }
+    const std::string asked = scene.asks_as_room          ? ""
+                              : scene.brief.tasks.empty() ? "; nothing asked"
+                                                          : "; " + scene.brief.tasks.front().row.key;
+    scenes.push_back(fmt::format(FMT_STRING("{} ({}{})"), scene.name, shares, asked));
+  }
+  list("scenes", scenes);
+}
+
 /// What limits glare, and what verifies it.
 void describe_glare(const space::GlareBrief& glare, std::string& text) {
   using model::GlareMethod;
@@ -156,6 +175,7 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   list("assumed, since the project does not say", planned.room->assumed);
   describe_grids(planned, units);
   describe_eyes(planned, units);
+  describe_scenes(planned);
   if (brief.verified_as == space::VerifiedAs::nothing) {
     tell(fmt::format(FMT_STRING("  no task: nothing will be held against a requirement\n")));
     return;

@@ -32,6 +32,22 @@ std::string in_words(const Vec3& p, const units::ShownUnits& units) {
                      units.length(p.z()));
 }
 
+/// "colour  3420 K, Duv -0.0012 (x 0.410, y 0.391), with surfaces taken as grey".
+std::string colour_line(const studies::ProbedColour& colour) {
+  constexpr double kAll = 0.9995;
+  const std::string temperature = colour.temperature
+                                      ? fmt::format(FMT_STRING("{:.0f} K, Duv {:+.4f}"),
+                                                    colour.temperature->kelvin, colour.temperature->duv)
+                                      : std::string("no temperature: too far from the Planckian locus");
+  return fmt::format(
+      FMT_STRING("  colour          {} (x {:.4f}, y {:.4f}), with surfaces taken as grey{}\n"), temperature,
+      colour.chromaticity.x, colour.chromaticity.y,
+      colour.known_share < kAll
+          ? fmt::format(FMT_STRING("; of the {:.0f} % of the light whose temperature is stated"),
+                        100 * colour.known_share)
+          : std::string());
+}
+
 void print_table(const space::Space& room, double maintenance, const Vec3& at, const std::string& facing,
                  const studies::ProbeResult& result, const units::ShownUnits& units) {
   const auto light = [&](double lux) { return units.light(lux); };
@@ -41,9 +57,11 @@ void print_table(const space::Space& room, double maintenance, const Vec3& at, c
   tell(fmt::format(
       FMT_STRING(
           "  direct          {0:>9.1f} {4}\n  interreflected  {1:>9.1f} {4}\n  total           {2:>9.1f} "
-          "{4}, sure to +/- {3:.2g} {4}\n\n"),
+          "{4}, sure to +/- {3:.2g} {4}\n"),
       light(result.direct_lx), light(result.interreflected_lx), light(result.total_lx()),
       light(result.uncertainty_lx), lx));
+  if (result.colour) tell(colour_line(*result.colour));
+  tell("\n");
   tell(fmt::format(FMT_STRING("  {:<10} {:<24} {:>9} {:>7} {:>9} {:>15}\n"), "luminaire",
                    fmt::format(FMT_STRING("at, {}"), units.length_unit()), "total " + lx, "share", "direct",
                    "interreflected"));
@@ -79,11 +97,21 @@ void print_json(const space::Space& room, const readings::Receiver& point,
                               {"uncertainty_lx", result.uncertainty_lx},
                               {"luminaires", nlohmann::ordered_json::array()}};
   for (const studies::LuminaireShare& l : result.luminaires)
-    j["luminaires"].push_back({{"mark", l.mark},
-                               {"at_m", vector(l.position)},
-                               {"direct_lx", l.direct_lx},
-                               {"interreflected_lx", l.interreflected_lx},
-                               {"total_lx", l.total_lx()}});
+    j["luminaires"].push_back(
+        {{"mark", l.mark},
+         {"at_m", vector(l.position)},
+         {"direct_lx", l.direct_lx},
+         {"interreflected_lx", l.interreflected_lx},
+         {"total_lx", l.total_lx()},
+         {"cct_k", l.cct_k ? nlohmann::ordered_json(*l.cct_k) : nlohmann::ordered_json()}});
+  if (result.colour) {
+    const studies::ProbedColour& c = *result.colour;
+    j["colour"] = {{"x", c.chromaticity.x}, {"y", c.chromaticity.y}, {"known_share", c.known_share}};
+    j["colour"]["cct_k"] =
+        c.temperature ? nlohmann::ordered_json(c.temperature->kelvin) : nlohmann::ordered_json();
+    j["colour"]["duv"] =
+        c.temperature ? nlohmann::ordered_json(c.temperature->duv) : nlohmann::ordered_json();
+  }
   tell(fmt::format(FMT_STRING("{}\n"), j.dump(2)));
 }
 

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/assess/assessment.hpp"
+#include "core/colour/chromaticity.hpp"
 #include "core/lighting/weights.hpp"
 #include "core/transport/transport.hpp"
 
@@ -15,7 +16,15 @@ struct LuminaireShare {
   std::string mark;
   Vec3 position;  ///< middle of the luminous part
   double direct_lx = 0, interreflected_lx = 0;
+  std::optional<double> cct_k = {};  ///< as stated
   double total_lx() const { return direct_lx + interreflected_lx; }
+};
+
+/// The colour of light, as if surfaces were grey: of luminaires whose colour temperature is stated.
+struct ProbedColour {
+  colour::Chromaticity chromaticity;
+  std::optional<colour::Temperature> temperature;  ///< nothing: too far from the Planckian locus
+  double known_share = 0;                          ///< of the light, 0 to 1
 };
 
 /// Light at one point of a room, maintained.
@@ -23,6 +32,7 @@ struct ProbeResult {
   double direct_lx = 0, interreflected_lx = 0;
   double uncertainty_lx = 0;               ///< half width of the 95 % interval of the total
   std::vector<LuminaireShare> luminaires;  ///< largest first
+  std::optional<ProbedColour> colour;      ///< nothing: no luminaire states its own
   std::optional<assess::MisplacedPoint>
       misplaced;  ///< the point cannot be lit as it stands; nothing else counts
   double total_lx() const { return direct_lx + interreflected_lx; }
