@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 #include "cli/arguments.hpp"
@@ -35,10 +36,10 @@ std::string in_words(const Vec3& p, const units::ShownUnits& units) {
 /// "colour  3420 K, Duv -0.0012 (x 0.410, y 0.391), with surfaces taken as grey".
 std::string colour_line(const studies::ProbedColour& colour) {
   constexpr double kAll = 0.9995;
-  const std::string temperature = colour.temperature
-                                      ? fmt::format(FMT_STRING("{:.0f} K, Duv {:+.4f}"),
-                                                    colour.temperature->kelvin, colour.temperature->duv)
-                                      : std::string("no temperature: too far from the Planckian locus");
+  const std::string temperature =
+      colour.temperature ? fmt::format(FMT_STRING("{:.0f} K, Duv {:+.4f}"), colour.temperature->kelvin,
+                                       std::round(1e4 * colour.temperature->duv) / 1e4 + 0.0)
+                         : std::string("no temperature: too far from the Planckian locus");
   return fmt::format(
       FMT_STRING("  colour          {} (x {:.4f}, y {:.4f}), with surfaces taken as grey{}\n"), temperature,
       colour.chromaticity.x, colour.chromaticity.y,
