@@ -38,8 +38,8 @@ void Database::run(const char* sql) {
   if (code != SQLITE_OK) fail(handle_, code);
 }
 
-Transaction::Transaction(Database& database, bool write) : database_(database) {
-  database_.run(write ? "BEGIN IMMEDIATE" : "BEGIN");
+Transaction::Transaction(Database& database) : database_(database) {
+  database_.run("BEGIN IMMEDIATE");
 }
 
 Transaction::~Transaction() {

@@ -45,8 +45,8 @@ class Database {
 /// All of what happens while it lives, or nothing of it unless `commit` is reached.
 class Transaction {
  public:
-  /// `write`: nobody else may write until it ends.
-  Transaction(Database& database, bool write);
+  /// Nobody else may write until it ends.
+  explicit Transaction(Database& database);
   ~Transaction();
   Transaction(const Transaction&) = delete;
   Transaction& operator=(const Transaction&) = delete;

@@ -97,7 +97,7 @@ ShelfTables::ShelfTables(const std::filesystem::path& file) : database_(file) {
     made = tables.step() && tables.integer(0) == 1;
   }
   if (made) return;
-  Transaction transaction(database_, true);
+  Transaction transaction(database_);
   make_tables(database_);
   transaction.commit();
 }
@@ -121,7 +121,7 @@ std::optional<Content> ShelfTables::content(const std::string& key) {
 }
 
 void ShelfTables::keep(const std::vector<NewFile>& files) {
-  Transaction transaction(database_, true);
+  Transaction transaction(database_);
   Statement of_content(database_, "INSERT OR REPLACE INTO contents (key, " + content_columns() +
                                       ", checksum) VALUES (" + marks(kContentColumns + 2) + ")");
   Statement of_file(database_,
@@ -142,7 +142,7 @@ void ShelfTables::keep(const std::vector<NewFile>& files) {
 }
 
 void ShelfTables::forget(const std::vector<std::string>& paths) {
-  Transaction transaction(database_, true);
+  Transaction transaction(database_);
   Statement file(database_, "DELETE FROM files WHERE path = ?");
   for (const std::string& path : paths) file.blob(0, path).once();
   database_.run("DELETE FROM contents WHERE NOT EXISTS (SELECT 1 FROM files WHERE files.key = contents.key)");

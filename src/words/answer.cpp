@@ -69,17 +69,18 @@ std::string standing_line(const record::RoomRecord& room, const std::string& nam
 }
 
 /// "found: window row 34 %, board 100 %", or which conditions cannot all be.
-std::string solution_words(const record::RoomRecord& room, const record::SceneRecord& scene) {
+std::string solution_words(const record::RoomRecord& room, const record::SceneRecord& scene,
+                           const units::ShownUnits& units) {
   std::string shares;
   for (std::size_t g = 0; g < std::min(room.groups.size(), scene.shares.size()); ++g)
     shares += fmt::format(FMT_STRING("{}{} {:.1f} %"), shares.empty() ? "" : ", ", room.groups[g].name,
                           100 * scene.shares[g]);
   if (scene.solution->possible) return "with least watts: " + shares;
   std::string conditions;
-  for (const auto& condition : scene.solution->contradicting)
-    conditions += fmt::format(FMT_STRING("{}{}, {} {:g}"), conditions.empty() ? "" : "; ",
-                              name_of(condition.target, room), to_string(condition.demand.quantity),
-                              condition.demand.required);
+  for (const standards::Check& condition : scene.solution->contradicting)
+    conditions += fmt::format(FMT_STRING("{}{}, {} {}"), conditions.empty() ? "" : "; ",
+                              name_of(condition.target, room), symbol(condition.demand.quantity),
+                              required(condition.demand, units));
   return fmt::format(FMT_STRING("{}: {}. Nearest: {}"),
                      scene.solution->each_alone ? "cannot be, with any shares" : "contradict each other",
                      conditions, shares);
@@ -119,7 +120,7 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
     if (const auto& watts = room.scenes[s].drawn_w)
       line.insert(line.size() - 1, fmt::format(FMT_STRING(", {:.0f} W"), *watts));
     text += line;
-    if (room.scenes[s].solution) wrap(text, "    ", solution_words(seen, room.scenes[s]), 4);
+    if (room.scenes[s].solution) wrap(text, "    ", solution_words(seen, room.scenes[s], run.units), 4);
   }
   return text;
 }

@@ -170,6 +170,8 @@ std::string Findings::svg() const {
 }
 
 void tell_of_store(const store::Shelf& shelf) {
+  if (shelf.gone > 0)
+    say(fmt::format(FMT_STRING("glowgrid shelf: {} gone since the last look\n"), files_words(shelf.gone)));
   if (!shelf.why_not_kept.empty())
     say(fmt::format(
         FMT_STRING("glowgrid shelf: what was read is not kept, and is read again the next time: {}\n"),
