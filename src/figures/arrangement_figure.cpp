@@ -64,7 +64,7 @@ class Sheet {
     const Vec2 cell(kMargin + double(number % columns_) * (cell_.x() + kGap),
                     kHead + double(number / columns_) * (cell_.y() + kGap));
     const double width = cell_.x() - (plan.curves.empty() ? 0 : words_);
-    canvas_.text(cell + Vec2(0, kLine - 3), fitted_text(plan.title, width, 14, plan.best),
+    canvas_.text(cell + Vec2(0, kLine - 3), fitted_text(plan.title, cell_.x(), 14, plan.best),
                  {14, "start", "#1c1c1c", plan.best});
     for (std::size_t i = 0; i < plan.lines.size(); ++i)
       canvas_.text(cell + Vec2(0, kLine * double(i + 2) - 4), fitted_text(plan.lines[i], width, 12),
@@ -80,10 +80,10 @@ class Sheet {
     for (const geometry::Frame& frame : plan.frames) draw_luminaire(corner, frame, plan);
   }
 
-  /// Beside the words, as large as they are high.
+  /// Beside the words below the title, as large as they are high.
   void draw_curves(const Vec2& cell, const ArrangementPlan& plan) {
-    const double radius = words_ / 2 - 4;
-    const Vec2 middle(cell.x() + cell_.x() - radius - 4, cell.y() + words_ / 2 - 2);
+    const double radius = (words_ - kLine) / 2 - 3;
+    const Vec2 middle(cell.x() + cell_.x() - radius - 4, cell.y() + kLine + radius + 2);
     if (!plan.curves.empty()) draw_small_curves(canvas_, middle, radius, peak_, plan.curves);
   }
 

@@ -43,7 +43,7 @@ CommandLine shelf_line() {
                                         po::value<std::size_t>()->value_name("N")->default_value(20),
                                         "lines to show")("refused", "list all files that cannot be read")(
       "figure,f", po::value<std::string>()->value_name("FILE"),
-      "draw the first two dozen found with their curves: .svg, .png or .pdf")(
+      "draw the first eighteen found with their curves: .svg, .png or .pdf")(
       "json", "print one JSON document with all that was found")("csv",
                                                                  "print a table with all that was found");
   add_common_options(line.options);
@@ -95,6 +95,8 @@ void Findings::tell_table() const {
   for (std::size_t i = 0; i < shown; ++i) rows.push_back({entry(i).file, &entry(i).facts, entry(i).findings});
   const std::string folder = common_folder(rows);
   for (words::FactsRow& row : rows) row.file.erase(0, folder.size());
+  if (shelf_.entries.empty() && shelf_.refusals.empty())
+    return tell("no photometric file (.ies, .ldt, .eul) is there\n");
   tell(fmt::format(FMT_STRING("{} of {} found{}\n"), count, files_words(shelf_.entries.size()),
                    folder.empty() ? "" : ", in " + printable(folder)));
   std::vector<std::string> more = limited_keys(query_);
@@ -155,10 +157,12 @@ std::string Findings::svg() const {
     const std::string file = entry(i).file.substr(entry(i).file.rfind('/') + 1);
     figures::ShelfCard card;
     card.title = f.name.empty() ? file : f.name;
-    card.lines = {f.maker.empty() || f.name.empty() ? f.maker : f.maker + ", " + file,
-                  known_of(f, {{"flux", "{} lm"}, {"watts", "{} W"}, {"efficacy", "{} lm/W"}}),
-                  known_of(f, {{"beam", "beam {} deg"}, {"ugr", "UGR {}"}}),
-                  known_of(f, {{"peak", "peak {} cd"}, {"cct", "{} K"}, {"ra", "Ra {}"}}), f.distribution};
+    for (const std::string& line :
+         {f.maker.empty() || f.name.empty() ? f.maker : f.maker + ", " + file,
+          known_of(f, {{"flux", "{} lm"}, {"watts", "{} W"}, {"efficacy", "{} lm/W"}}),
+          known_of(f, {{"beam", "beam {} deg"}, {"peak", "peak {} cd"}}),
+          known_of(f, {{"ugr", "UGR {}"}, {"cct", "{} K"}, {"ra", "Ra {}"}}), f.distribution})
+      if (!line.empty()) card.lines.push_back(line);
     card.curves = figures::small_curves(*photometry);
     cards.push_back(std::move(card));
   }

@@ -15,7 +15,7 @@ constexpr double kLine = 15, kMostRadius = 64, kWidestCard = 420;
 std::pair<std::size_t, std::size_t> columns_and_rows(std::size_t count) {
   std::pair<std::size_t, std::size_t> best = {1, 1};
   double largest = 0;
-  for (std::size_t columns = 1; columns <= 4; ++columns) {
+  for (std::size_t columns = 1; columns <= 3; ++columns) {
     const std::size_t rows = (std::max<std::size_t>(count, 1) + columns - 1) / columns;
     const double width = (kWidth - 2 * kMargin) / double(columns), height = (kHeight - kHead) / double(rows);
     const double size = std::min(width / 2.4, height);

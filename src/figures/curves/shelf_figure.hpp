@@ -13,7 +13,7 @@ struct ShelfCard {
   std::vector<std::string> lines;         ///< its key numbers, at most five
   std::vector<std::vector<Vec2>> curves;  ///< of small_curves
 };
-inline constexpr std::size_t kMostCards = 24;
+inline constexpr std::size_t kMostCards = 18;
 
 /// Luminaires side by side on one sheet, 1280 x 800, each with its curves to its own peak, which is among the
 /// key numbers. At most kMostCards.

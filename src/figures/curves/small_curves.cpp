@@ -51,7 +51,7 @@ void draw_small_curves(SvgCanvas& canvas, const Vec2& middle, double radius, dou
     canvas.path(path_data(points, true), "none", k ? "#3a6ea5" : "#b03a2e", 1.4, k ? "4 2" : nullptr);
   }
   if (factor > 1)
-    canvas.text(middle + radius * Vec2(-0.5, -0.5), "x" + std::to_string(factor), {11, "middle", "#4a4a4a"});
+    canvas.text(middle + radius * Vec2(-0.95, -0.8), "x" + std::to_string(factor), {11, "middle", "#4a4a4a"});
 }
 
 }  // namespace glow::figures
