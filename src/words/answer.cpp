@@ -16,7 +16,7 @@ namespace {
 
 using assess::Status;
 
-constexpr std::size_t kNameWidth = 22, kStatusWidth = 10;
+constexpr std::size_t kRoomWidth = 22, kStatusWidth = 10;
 constexpr std::size_t kMostTold = 3;  // failing checks of a room; the rest is counted
 
 std::size_t column_width(const std::string& standard) {
@@ -52,12 +52,12 @@ std::string reserve_words(const record::RoomRecord& room, const Standing& standi
 /// A line of the table: the room, or one of its scenes.
 std::string standing_line(const record::RoomRecord& room, const std::string& name,
                           const record::RunRecord& run, bool colour) {
-  std::string line = fmt::format(FMT_STRING("{:<{}} "), fitted(name, kNameWidth), kNameWidth);
+  std::string line = fmt::format(FMT_STRING("{:<{}} "), fitted(name, kRoomWidth), kRoomWidth);
   const Standing all = standing(room);
   if (run.standards.size() < 2) {
     line += standing_words(all, colour);
     const std::string reserve = reserve_words(room, all, run.units);
-    if (!reserve.empty()) line += "  " + fitted(reserve, kTerminalWidth - kNameWidth - kStatusWidth - 11);
+    if (!reserve.empty()) line += "  " + fitted(reserve, kTerminalWidth - kRoomWidth - kStatusWidth - 11);
   } else {
     for (const std::string& standard : run.standards) {
       const Standing own = standing(room, standard);
@@ -92,9 +92,9 @@ std::string answer_heading(const record::RunRecord& run) {
   std::string text =
       fmt::format(FMT_STRING("{} - {}, maintained values\n\n"), run.project, standards_words(run.standards));
   if (run.standards.size() < 2)
-    return text + fmt::format(FMT_STRING("{:<{}} {:<{}}{:<8}  with least to spare\n"), "room", kNameWidth,
+    return text + fmt::format(FMT_STRING("{:<{}} {:<{}}{:<8}  with least to spare\n"), "room", kRoomWidth,
                               "verdict", kStatusWidth, "checks");
-  std::string line(kNameWidth + 1, ' ');
+  std::string line(kRoomWidth + 1, ' ');
   for (const std::string& standard : run.standards)
     line += standard + std::string(column_width(standard) - standard.size(), ' ');
   line.resize(line.find_last_not_of(' ') + 1);
@@ -128,7 +128,7 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
 std::string answer_end(const record::RunRecord& run) {
   std::string text;
   for (const record::UncomputedRoom& room : run.not_computed)
-    text += fmt::format(FMT_STRING("{:<{}} not computed{}{}\n"), fitted(room.name, kNameWidth), kNameWidth,
+    text += fmt::format(FMT_STRING("{:<{}} not computed{}{}\n"), fitted(room.name, kRoomWidth), kRoomWidth,
                         room.fault.empty() ? "" : ": ", room.fault);
   std::size_t met = 0, judged = 0, older = 0;
   for (const record::RoomRecord& room : run.rooms) {

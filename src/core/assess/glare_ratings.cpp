@@ -7,8 +7,8 @@
 namespace glow::assess {
 namespace {
 
-constexpr double kStep = 5;                                 // degrees between directions; CIE 112
-constexpr double kPerEFold = 24 * 0.9 / 2.302585092994046;  // GR for a relative change of the surroundings
+constexpr double kStep = 5;                                   // degrees between directions; CIE 112
+constexpr double kGrPerEFold = 24 * 0.9 / 2.302585092994046;  // GR for a relative change of the surroundings
 
 /// Level directions in which an eye is rated.
 std::vector<double> azimuths_at(const space::EyeSet& set, std::size_t position) {
@@ -64,7 +64,8 @@ void rate(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit, 
 }
 
 double rating_uncertainty(const GridReading& plane) {
-  return plane.statistics.mean_lx > 0 ? kPerEFold * plane.uncertainty.mean_lx / plane.statistics.mean_lx : 0;
+  return plane.statistics.mean_lx > 0 ? kGrPerEFold * plane.uncertainty.mean_lx / plane.statistics.mean_lx
+                                      : 0;
 }
 
 }  // namespace glow::assess

@@ -7,7 +7,7 @@ namespace glow::assess {
 namespace {
 
 constexpr double kIndirect = 0.65;  // share of light upwards from which on a luminaire is an indirect one
-constexpr double kPerEFold = 3.4743559;  // 8 / ln 10: UGR for a relative change of the background
+constexpr double kUgrPerEFold = 3.4743559;  // 8 / ln 10: UGR for a relative change of the background
 
 std::vector<double> values_of(const std::vector<ViewGlare>& views, std::size_t begin, std::size_t end) {
   std::vector<double> values;
@@ -222,7 +222,7 @@ double background_uncertainty(const transport::NumericalError& error, const ligh
   const transport::Deviations d = error.deviations(weights);
   const double lux = light.maintained.interreflected_lx[receiver];
   if (lux <= 0) return 0;
-  return kPerEFold * (readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches)) / lux;
+  return kUgrPerEFold * (readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches)) / lux;
 }
 
 std::vector<std::size_t> critical_views(const EyeSetGlare& set) {

@@ -7,21 +7,21 @@
 namespace glow::photometry {
 namespace {
 
-constexpr double kSameAngle = 1e-9;
+constexpr double kHairAngle = 1e-9;
 constexpr double kSharpEdge =
     1e-4;  // degrees: where light stops at the end of a table, so wide stays the step
 
-double wrapped(double c_deg) {
+double turned_into_circle(double c_deg) {
   double c = std::fmod(c_deg, 360.0);
   if (c < 0) c += 360;
-  return c > 360 - kSameAngle ? 0 : c;
+  return c > 360 - kHairAngle ? 0 : c;
 }
 
 /// Angles of all lists, equal ones once.
 std::vector<double> united(std::vector<double> angles) {
   std::sort(angles.begin(), angles.end());
   angles.erase(
-      std::unique(angles.begin(), angles.end(), [](double a, double b) { return b - a < kSameAngle; }),
+      std::unique(angles.begin(), angles.end(), [](double a, double b) { return b - a < kHairAngle; }),
       angles.end());
   return angles;
 }
@@ -30,7 +30,7 @@ std::vector<double> united(std::vector<double> angles) {
 Symmetry turned(Symmetry symmetry, double angle_deg) {
   if (symmetry == Symmetry::rotational) return symmetry;
   const double quarter = angle_deg / 90;
-  if (std::abs(quarter - std::round(quarter)) > kSameAngle) return Symmetry::none;
+  if (std::abs(quarter - std::round(quarter)) > kHairAngle) return Symmetry::none;
   const bool odd = std::lround(quarter) % 2 != 0;
   if (odd && symmetry == Symmetry::about_c0) return Symmetry::about_c90;
   if (odd && symmetry == Symmetry::about_c90) return Symmetry::about_c0;
@@ -40,7 +40,7 @@ Symmetry turned(Symmetry symmetry, double angle_deg) {
 void turn_area(Photometry& p, double angle_deg, std::vector<std::string>& notes) {
   LuminousArea& area = p.area;
   const int quarters = static_cast<int>(std::lround(angle_deg / 90)) & 3;
-  if (std::abs(angle_deg / 90 - std::round(angle_deg / 90)) > kSameAngle) {
+  if (std::abs(angle_deg / 90 - std::round(angle_deg / 90)) > kHairAngle) {
     if (area.shape == LuminousShape::point || (is_round(area.shape) && area.extent_c0_m == area.extent_c90_m))
       return;
     const double c = std::abs(std::cos(angle_deg * kDegree)), s = std::abs(std::sin(angle_deg * kDegree));
@@ -86,12 +86,13 @@ Photometry turned(const Photometry& photometry, double angle_deg, std::vector<st
   const IntensityTable& table = photometry.table;
   if (table.rotational()) return result;
   std::vector<double> planes = {0};
-  for (const double c : table.c_deg()) planes.push_back(wrapped(c + angle_deg));
+  for (const double c : table.c_deg()) planes.push_back(turned_into_circle(c + angle_deg));
   planes = united(planes);
   planes.push_back(360);
   std::vector<double> candela;
   for (const double c : planes)
-    for (const double g : table.gamma_deg()) candela.push_back(table.intensity(wrapped(c - angle_deg), g));
+    for (const double g : table.gamma_deg())
+      candela.push_back(table.intensity(turned_into_circle(c - angle_deg), g));
   result.table = IntensityTable(planes, table.gamma_deg(), candela);
   return result;
 }

@@ -15,11 +15,11 @@
 #include "core/space/placing/luminaire_placing.hpp"
 #include "core/space/room_geometry.hpp"
 #include "core/space/scenes.hpp"
+#include "core/space/tolerances.hpp"
 
 namespace glow::space {
 namespace {
 
-constexpr double kDefaultInset = 0.5;        // m; EN 12464-1: strip along the walls
 constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
 constexpr double kNarrowestPlane = 0.01;     // m; less is what rounding leaves of an inset that takes all
 constexpr double kSamePitch = 0.02;          // relative

@@ -8,7 +8,7 @@
 namespace glow::space {
 namespace {
 
-constexpr double kHair = 1e-3;          // m: closer than this is touching
+constexpr double kTouching = 1e-3;      // m: closer than this is touching
 constexpr double kOnWall = 0.05;        // m: what hangs on a wall may be this far from it
 constexpr double kWorthTelling = 1e-4;  // m2 of common plan
 constexpr std::size_t kMostPairs = 20;
@@ -52,7 +52,8 @@ Common common_of(const geometry::Polygon& p, const geometry::Polygon& q, double 
 
 bool near_in_plan(const Solid& a, const Solid& b) {
   const geometry::Box2 p = geometry::bounding_box(a.plan), q = geometry::bounding_box(b.plan);
-  return (p.low.array() <= q.high.array() + kHair).all() && (q.low.array() <= p.high.array() + kHair).all();
+  return (p.low.array() <= q.high.array() + kTouching).all() &&
+         (q.low.array() <= p.high.array() + kTouching).all();
 }
 
 double wall_distance(const geometry::RoomShell& shell, const Solid& solid) {
@@ -102,14 +103,14 @@ void Clashes::check_room(const PlacedObject& placed) {
       for (const double z : {solid.bottom_m, solid.top_m}) corners.emplace_back(p.x(), p.y(), z);
   for (const Vec3& p : corners) {
     const bool inside = geometry::contains(shell_.outline, p.head<2>()) ||
-                        geometry::distance_to_edges(shell_.outline, p.head<2>()) < kHair;
-    if (inside && p.z() > -kHair && p.z() < shell_.clear_height(p.head<2>()) + kHair) continue;
+                        geometry::distance_to_edges(shell_.outline, p.head<2>()) < kTouching;
+    if (inside && p.z() > -kTouching && p.z() < shell_.clear_height(p.head<2>()) + kTouching) continue;
     problems_.warning("P037", placed.object->place,
                       fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at {}"), placed.name, room_,
                                   problems_.position(p)));
     return;
   }
-  if (wall_distance(shell_, placed.extent) < kHair) meetings_.push_back({placed.name, {}});
+  if (wall_distance(shell_, placed.extent) < kTouching) meetings_.push_back({placed.name, {}});
 }
 
 void Clashes::check_pair(std::size_t i, std::size_t k) {
@@ -121,10 +122,10 @@ void Clashes::check_pair(std::size_t i, std::size_t k) {
   for (const Solid& p : a.solids.empty() ? std::vector<Solid>{a.extent} : a.solids)
     for (const Solid& q : b.solids.empty() ? std::vector<Solid>{b.extent} : b.solids) {
       const double low = std::max(p.bottom_m, q.bottom_m), high = std::min(p.top_m, q.top_m);
-      if (high < low - kHair) continue;
-      if (high > low + kHair && rough) continue;
-      if (high > low + kHair) {
-        const Common inside = common_of(p.plan, q.plan, -kHair);
+      if (high < low - kTouching) continue;
+      if (high > low + kTouching && rough) continue;
+      if (high > low + kTouching) {
+        const Common inside = common_of(p.plan, q.plan, -kTouching);
         if (inside.area > kWorthTelling) {
           if (++pairs_ <= kMostPairs)
             problems_.warning(
@@ -134,9 +135,9 @@ void Clashes::check_pair(std::size_t i, std::size_t k) {
           return;
         }
       }
-      const bool touching = common_of(p.plan, q.plan, kHair).area > 0;
+      const bool touching = common_of(p.plan, q.plan, kTouching).area > 0;
       meets = meets || touching;
-      if (!touching || high > low + kHair) continue;
+      if (!touching || high > low + kTouching) continue;
       // One stands on the other.
       (p.bottom_m > q.bottom_m ? held_[i] : held_[k]) = true;
     }
@@ -146,9 +147,9 @@ void Clashes::check_pair(std::size_t i, std::size_t k) {
 void Clashes::check_floating(std::size_t i) {
   const PlacedObject& placed = objects_[i];
   const Solid& e = placed.extent;
-  if (held_[i] || e.bottom_m < kHair || wall_distance(shell_, e) < kOnWall) return;
+  if (held_[i] || e.bottom_m < kTouching || wall_distance(shell_, e) < kOnWall) return;
   for (const Vec2& p : e.plan)
-    if (shell_.clear_height(p) - e.top_m < kHair) return;
+    if (shell_.clear_height(p) - e.top_m < kTouching) return;
   problems_.warning("P046", placed.object->place,
                     fmt::format(FMT_STRING("\"{}\" floats in \"{}\": its underside is at {} and nothing "
                                            "below, beside or above it holds it"),

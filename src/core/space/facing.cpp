@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/space/tolerances.hpp"
 #include "core/units/quantity.hpp"
 
 namespace glow::space {
@@ -27,8 +28,6 @@ std::optional<Vec3> parse_point(const std::string& words, const units::ShownUnit
 }
 
 namespace {
-
-constexpr double kHair = 1e-6;  // m: nearer to a sheet than this it has no side
 
 Vec3 middle_of(const Solid& extent) {
   Vec2 middle = Vec2::Zero();

@@ -6,11 +6,11 @@
 #include <set>
 
 #include "core/space/clashes.hpp"
+#include "core/space/tolerances.hpp"
 
 namespace glow::space {
 namespace {
 
-constexpr double kHair = 1e-6;          // m
 constexpr double kLowestRoom = 0.1;     // m from floor to ceiling
 constexpr double kSmallestMesh = 0.02;  // m; smaller ones are most likely in another unit
 constexpr double kLargestMesh = 10;     // times the room

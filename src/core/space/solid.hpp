@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/geometry/polygon.hpp"
+#include "core/space/tolerances.hpp"
 
 namespace glow::space {
 
@@ -23,7 +24,6 @@ struct Solid {
 
  private:
   static constexpr double kReachUp = 1.0;  // m
-  static constexpr double kHair = 1e-6;    // m
 };
 
 }  // namespace glow::space

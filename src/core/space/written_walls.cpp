@@ -2,12 +2,10 @@
 
 #include <fmt/format.h>
 
+#include "core/space/tolerances.hpp"
+
 namespace glow::space {
-namespace {
-
-constexpr double kHair = 1e-6;  // m
-
-}  // namespace
+namespace {}  // namespace
 
 WrittenWalls::WrittenWalls(const model::Room& room, const geometry::Polygon& tidied)
     : room_(room), outline_(tidied), names_(tidied.size()) {

@@ -13,8 +13,8 @@ using standards::Check;
 using standards::Quantity;
 using standards::Target;
 
-constexpr double kWorthTelling = 0.005;  // share of a cause
-constexpr std::size_t kMostCauses = 3;   // that are told
+constexpr double kLeastShare = 0.005;   // share of a cause
+constexpr std::size_t kMostCauses = 3;  // that are told
 
 class GlareExplainer {
  public:
@@ -88,7 +88,7 @@ void GlareExplainer::explain_view(const EyeSetGlare& set) {
   GlareCauses causes;
   for (std::size_t i = 0; i < std::min(kMostCauses, set.causes.size()); ++i) {
     const assess::SourceShare& share = set.causes[i];
-    if (share.share < kWorthTelling) break;
+    if (share.share < kLeastShare) break;
     causes.causes.push_back({source(share.source), share.share, share.distance_m, share.luminance_cd_m2});
   }
   causes.background_cd_m2 = set.views[v].background_cd_m2;

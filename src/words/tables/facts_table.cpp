@@ -13,7 +13,7 @@ namespace {
 using shelf::LuminaireFacts;
 using shelf::Measure;
 
-constexpr std::size_t kFileWidth = 26, kNameWidth = 30, kKeyWidth = 9;
+constexpr std::size_t kFileWidth = 26, kLongNameWidth = 30, kKeyWidth = 9;
 /// What every table has.
 constexpr const char* kColumns[] = {"flux", "watts", "efficacy", "beam", "ra", "cct", "ugr"};
 
@@ -57,7 +57,7 @@ std::string row_text(const FactsRow& row, const std::vector<std::string>& more, 
   if (f.kind == photometry::LightKind::one_sided && f.distribution.find("asymmetric") == std::string::npos)
     text += ", one-sided";
   const std::string& name = f.name.empty() ? f.maker : f.name;
-  if (names && !name.empty()) text += "; " + fitted(printable(name), kNameWidth);
+  if (names && !name.empty()) text += "; " + fitted(printable(name), kLongNameWidth);
   if (row.findings > 0)
     text += fmt::format(FMT_STRING(" ({} finding{})"), row.findings, row.findings == 1 ? "" : "s");
   return text + "\n";

@@ -15,7 +15,7 @@ namespace {
 using assess::EyeSetGlare;
 using assess::TableGlare;
 
-constexpr std::size_t kNameWidth = 30;
+constexpr std::size_t kViewWidth = 30;
 constexpr std::size_t kMostCauses = 4;
 constexpr double kWorthTelling = 0.005;  // of the sum
 
@@ -35,7 +35,7 @@ class GlareTable {
     if (room_.assessment.glare.sets.size() > 1) write_room();
     if (!room_.assessment.glare.sets.empty()) write_table();
     if (text_.empty()) return {};
-    return fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  luminaires as new\n"), "glare", kNameWidth,
+    return fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  luminaires as new\n"), "glare", kViewWidth,
                        "worst", "typical", "+/-") +
            text_;
   }
@@ -43,7 +43,7 @@ class GlareTable {
  private:
   void row(const std::string& name, const std::string& worst, const std::string& typical,
            const std::string& sure, const std::string& where) {
-    text_ += fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  {}\n"), fitted(name, kNameWidth), kNameWidth,
+    text_ += fmt::format(FMT_STRING("  {:<{}} {:>6} {:>8} {:>6}  {}\n"), fitted(name, kViewWidth), kViewWidth,
                          worst, typical, sure, where);
   }
   void write_set(const EyeSetGlare& set);

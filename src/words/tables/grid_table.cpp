@@ -13,7 +13,7 @@
 namespace glow::words {
 namespace {
 
-constexpr std::size_t kNameWidth = 26;  // the whole table keeps to 80 columns
+constexpr std::size_t kGridWidth = 26;  // the whole table keeps to 80 columns
 
 using assess::GridReading;
 
@@ -46,7 +46,7 @@ class GridTable {
 
   std::string write() {
     const std::string unit = units_.light_unit();
-    line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "grid", kNameWidth, "mean " + unit,
+    line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"), "grid", kGridWidth, "mean " + unit,
                      "min " + unit, "max " + unit, "U0", "min/max"));
     write_grids();
     write_modelling();
@@ -82,8 +82,8 @@ void GridTable::row(const std::string& name, const readings::Statistics& s, cons
   const auto ratio = [](const std::optional<double>& v) {
     return v ? fmt::format(FMT_STRING("{:.2f}"), *v) : std::string("-");
   };
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9.1f} {:>9.1f} {:>9} {:>9}"), fitted(name, kNameWidth),
-                   kNameWidth, mean, light(s.min_lx), light(s.max_lx), ratio(s.u0), ratio(s.min_over_max)));
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9.1f} {:>9.1f} {:>9} {:>9}"), fitted(name, kGridWidth),
+                   kGridWidth, mean, light(s.min_lx), light(s.max_lx), ratio(s.u0), ratio(s.min_over_max)));
 }
 
 /// A line for each grid; walls, and things that repeat, in one at the place of their first.
@@ -156,16 +156,16 @@ void GridTable::write_modelling() {
 
 void GridTable::write_points() {
   if (room_.assessment.points.empty()) return;
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "points", kNameWidth,
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "points", kGridWidth,
                    std::string("total ") + units_.light_unit(), "direct", "inter.", "+/-"));
   for (const assess::PointReading& point : room_.assessment.points) {
     if (point.misplaced) {
-      line(fmt::format(FMT_STRING("  {:<{}} {:>9}"), fitted(point.name, kNameWidth), kNameWidth,
+      line(fmt::format(FMT_STRING("  {:<{}} {:>9}"), fitted(point.name, kGridWidth), kGridWidth,
                        "unreadable"));
       continue;
     }
     line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}"),
-                     fitted(point.name, kNameWidth), kNameWidth, light(point.total_lx()),
+                     fitted(point.name, kGridWidth), kGridWidth, light(point.total_lx()),
                      light(point.direct_lx), light(point.interreflected_lx), light(point.uncertainty_lx)));
   }
 }

@@ -10,7 +10,7 @@
 namespace glow::words {
 namespace {
 
-constexpr std::size_t kMarkWidth = 8, kNameWidth = 30;
+constexpr std::size_t kMarkWidth = 8, kLuminaireWidth = 30;
 
 std::string watts(const std::optional<double>& watts_w) {
   return watts_w ? fmt::format(FMT_STRING("{:.1f}"), *watts_w) : std::string("?");
@@ -90,7 +90,7 @@ std::string luminaire_totals(const record::RunRecord& run) {
   for (const auto& [mark, total] : totals)
     text += fmt::format(FMT_STRING("{:<{}} {:>5} {:>9.0f} {:>9}  {}\n"), fitted(mark, kMarkWidth), kMarkWidth,
                         total.count, total.flux_lm, watts(total.watts_w),
-                        fitted(total.luminaire, kNameWidth + 10));
+                        fitted(total.luminaire, kLuminaireWidth + 10));
   return text;
 }
 

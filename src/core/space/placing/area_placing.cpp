@@ -14,7 +14,7 @@ using geometry::Polygon;
 
 constexpr double kBorder = 0.5;   // m along the walls; EN 12464-1, areas of a room
 constexpr double kUpright = 0.7;  // |z| of a normal: below it an area counts as upright
-constexpr double kSamePlane =
+constexpr double kSameLevel =
     0.3;                           // m: level areas nearer in height than this keep out of each other's bands
 constexpr double kTouches = 1e-6;  // m
 
@@ -180,7 +180,7 @@ std::optional<Grid> AreaPlacer::band(const Area& area, GridRole role, const Poly
   std::vector<Polygon> holes = {inner};
   for (const Area& other : areas_) {
     if (&other == &area || !level || !other.grid.grid.plane.is_level()) continue;
-    if (std::abs(other.grid.grid.plane.origin.z() - own.plane.origin.z()) > kSamePlane) continue;
+    if (std::abs(other.grid.grid.plane.origin.z() - own.plane.origin.z()) > kSameLevel) continue;
     Polygon hole;
     for (const Vec2& p : in_plan(other.grid)) hole.push_back(own.plane.local({p.x(), p.y(), 0}));
     holes.push_back(std::move(hole));

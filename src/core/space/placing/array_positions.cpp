@@ -6,12 +6,12 @@
 namespace glow::space {
 namespace {
 
-constexpr double kOnWall = 1e-3;  // m; nearer than this a luminaire would be half inside the wall
-constexpr double kHair = 1e-9;
+constexpr double kHalfInWall = 1e-3;  // m; nearer than this a luminaire would be half inside the wall
+constexpr double kRounding = 1e-9;
 constexpr double kMostAlong = 1000;
 
 bool is_clear(const geometry::Polygon& outline, const Vec2& p) {
-  return geometry::contains(outline, p) && geometry::distance_to_edges(outline, p) > kOnWall;
+  return geometry::contains(outline, p) && geometry::distance_to_edges(outline, p) > kHalfInWall;
 }
 
 /// Even places along a line.
@@ -34,7 +34,7 @@ Line laid(double low, double high, const LineWish& wish) {
   if (room < 0) return line;
   line.count = wish.count;
   if (wish.spacing) {
-    const double wanted = wish.margin ? std::floor(room / *wish.spacing - wish.shift + kHair) + 1
+    const double wanted = wish.margin ? std::floor(room / *wish.spacing - wish.shift + kRounding) + 1
                                       : std::round(side / *wish.spacing - wish.shift);
     line.count = int(std::clamp(wanted, 1.0, kMostAlong));
     line.step = *wish.spacing;
@@ -119,7 +119,7 @@ std::vector<std::pair<Vec2, double>> path_positions(const model::Along& along) {
   Line line{along.count, 0, along.count > 1 ? length / (along.count - 1) : 0};
   if (along.spacing_m) {
     line.step = *along.spacing_m;
-    line.count = int(std::min(std::floor(length / line.step + kHair) + 1, kMostAlong));
+    line.count = int(std::min(std::floor(length / line.step + kRounding) + 1, kMostAlong));
     line.first = (length - (line.count - 1) * line.step) / 2;
   }
   std::vector<std::pair<Vec2, double>> places;
@@ -127,7 +127,7 @@ std::vector<std::pair<Vec2, double>> path_positions(const model::Along& along) {
   double before = 0;  // of the path, up to the corner that piece i begins at
   for (int k = 0; k < line.count; ++k) {
     const auto piece = [&] { return (along.path[i] - along.path[i - 1]).norm(); };
-    while (i + 1 < along.path.size() && line.at(k) > before + piece() + kHair) before += piece(), ++i;
+    while (i + 1 < along.path.size() && line.at(k) > before + piece() + kRounding) before += piece(), ++i;
     const Vec2 way = (along.path[i] - along.path[i - 1]).normalized();
     places.emplace_back(along.path[i - 1] + (line.at(k) - before) * way,
                         std::atan2(way.y(), way.x()) / kDegree);

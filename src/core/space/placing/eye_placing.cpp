@@ -8,6 +8,7 @@
 #include <set>
 
 #include "core/model/file_names.hpp"
+#include "core/space/tolerances.hpp"
 #include "core/standards/general_rules.hpp"
 #include "core/standards/glare_rules.hpp"
 #include "core/units/quantity.hpp"
@@ -16,7 +17,6 @@ namespace glow::space {
 namespace {
 
 constexpr double kSeatedPlane = 0.5;    // m: at planes this high or higher people sit
-constexpr double kDefaultInset = 0.5;   // m
 constexpr double kStepOver = 0.4;       // m: nobody's eyes are above what is higher than this
 constexpr double kLeastSpacing = 0.5;   // m, and
 constexpr double kPlacesAllOver = 100;  // places in a room: of eyes that nobody gave a spacing for

@@ -8,6 +8,7 @@
 #include "core/space/placing/flat.hpp"
 #include "core/space/placing/footprints.hpp"
 #include "core/space/placing/named_faces.hpp"
+#include "core/space/tolerances.hpp"
 
 namespace glow::space {
 namespace {
@@ -16,8 +17,6 @@ using model::GridWish;
 using readings::Plane;
 
 constexpr double kSamePlane = 0.001;  // m
-constexpr double kDefaultInset =
-    0.5;  // m; level grids through a whole room keep as far from walls as the work plane
 
 std::vector<Vec3> corners_of(const model::PlacedRectangle& r) {
   const Eigen::Isometry3d frame = Eigen::Translation3d(r.at) *

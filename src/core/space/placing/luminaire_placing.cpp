@@ -7,12 +7,12 @@
 
 #include "core/space/placing/array_positions.hpp"
 #include "core/space/placing/luminaire_positions.hpp"
+#include "core/space/tolerances.hpp"
 
 namespace glow::space {
 namespace {
 
 constexpr std::size_t kMostLuminaires = 20000;
-constexpr double kHair = 1e-6;  // m
 constexpr double kBodyReflectance = 0.5;
 constexpr double kOffSurface = 0.001;  // m: what is mounted on a surface does not lie in it
 

@@ -13,7 +13,6 @@ constexpr int kMostProducts = 25;  // in each step; surfaces that see only each 
 constexpr double kClosingResidual = 0.02;
 constexpr double kDamping = 0.05;    // where two surfaces see only each other, unequal, no factors close
 constexpr double kMostChange = 1.0;  // of a factor's logarithm in one step
-constexpr double kNoArea = 1e-12;    // m2
 constexpr std::size_t kMostCoarse = 3000;
 constexpr double kClosed = 1e-6;     // relative error of a row sum at which closing stops
 constexpr double kDiverges = 1.5;    // times the error of the step before: no factors close

@@ -11,6 +11,9 @@ struct StraightShares {
   bool complete = false;     ///< what arrives on all patches adds up to what luminaires emit
 };
 
+/// m2: a patch that shows less lets no light in or out.
+constexpr double kNoArea = 1e-12;
+
 /// How light passes between patches: exchange areas G_ij = A_i F_ij in m2, made reciprocal (G symmetric) and
 /// closed (each row of a closed space adds up to the patch's area).
 ///

@@ -12,7 +12,6 @@ constexpr double kResidualFrom = 1e-4;  // the same from a light that is known
 constexpr int kMostSteps = 1000;
 constexpr int kMostPasses = 200;  // of light through scattering panes
 constexpr double kPassed = 1e-7;
-constexpr double kNoArea = 1e-12;
 constexpr double kBlack = 0.05;  // square root of a reflectance
 
 using Times = std::function<Eigen::VectorXd(const Eigen::VectorXd&)>;
