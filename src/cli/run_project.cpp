@@ -142,7 +142,8 @@ class ProjectRun {
   record::RunRecord head() const {
     record::RunRecord run;
     run.project = open_.project.name;
-    for (const standards::RequirementTable& table : open_.standards) run.standards.push_back(table.name());
+    for (const standards::RequirementTable& table : open_.standards)
+      if (run.standards.empty() || !table.is_of_emergency()) run.standards.push_back(table.name());
     run.units = options_.units.value_or(open_.project.units);
     run.style = open_.project.figures;
     return run;

@@ -158,6 +158,10 @@ std::string not_verified_words(const standards::NotVerified& item, const assess:
           item.required);
     case Why::left_out:
       return fmt::format(FMT_STRING("luminance of {} in screens (left out by the project)"), item.subject);
+    case Why::delay_unknown:
+      return fmt::format(FMT_STRING("delay, at most {:g} s (the scene does not state one)"), item.required);
+    case Why::no_way_out:
+      return "emergency light: the room states neither escape routes nor an open area";
     case Why::no_luminous_size:
       return fmt::format(FMT_STRING("luminance of {} in screens (its file states no luminous size)"),
                          item.subject);

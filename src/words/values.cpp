@@ -39,6 +39,10 @@ std::string symbol(Quantity quantity) {
       return "cd/m2";
     case Quantity::shielding_angle:
       return "shielding";
+    case Quantity::illuminance_ratio:
+      return "max/min";
+    case Quantity::delay:
+      return "delay";
   }
   return "";
 }
@@ -55,6 +59,8 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::unified_glare:
     case Quantity::glare_rating:
     case Quantity::shielding_angle:
+    case Quantity::illuminance_ratio:
+    case Quantity::delay:
       return fmt::format(FMT_STRING("{:.1f}"), value);
     case Quantity::colour_rendering:
     case Quantity::luminaire_luminance:
@@ -73,8 +79,8 @@ std::string value(Quantity quantity, double v, const units::ShownUnits& units, D
 std::string required(const standards::Demand& demand, const units::ShownUnits& units) {
   if (standards::unit_of(demand.quantity) == "lx") return value(demand.quantity, demand.required, units);
   if (demand.quantity == Quantity::uniformity) return number(demand.quantity, demand.required, units, {});
-  return fmt::format(FMT_STRING("{}{:g}"), standards::is_upper_limit(demand.quantity) ? "<= " : "",
-                     demand.required);
+  return fmt::format(FMT_STRING("{}{:g}{}"), standards::is_upper_limit(demand.quantity) ? "<= " : "",
+                     demand.required, demand.quantity == Quantity::delay ? " s" : "");
 }
 
 std::string name_of(const Target& target, const record::RoomRecord& room) {

@@ -216,6 +216,54 @@ TEST(Scenes, NameConditionsThatContradictEachOther) {
   EXPECT_EQ(solution.at("contradicting")[1].at("quantity"), "uniformity U0");
 }
 
+TEST(Scenes, OnBatteryOnlyDirectLightCountsAlongTheWayOut) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const json room =
+      room_of(folder, project("[rooms.scenes.dark]\nemergency = true\nbattery = \"1 %\"\ndelay = \"6 s\"\n"
+                              "groups = { front = 1 }\n",
+                              "open_area = true\n[[rooms.escape_routes]]\nname = \"out\"\nwidth = 1.2\n"
+                              "path = [[1, 3.5], [1, 1], [5.5, 1]]\n",
+                              1, 0));
+  const json& dark = scene(room, "dark");
+  std::map<std::string, json> grids;
+  double low = 1e9, high = 0;
+  for (std::size_t g = 0; g < dark.at("grids").size(); ++g) {
+    const json &lit = room.at("grids")[g], &grid = dark.at("grids")[g];
+    grids[grid.at("name")] = grid;
+    for (std::size_t i = 0; i < lit.at("direct_lx").size(); ++i) {
+      const double lux = grid.at("direct_lx")[i].get<double>();
+      EXPECT_NEAR(lux, 0.01 * lit.at("direct_lx")[i].get<double>(), 1e-4 * lux);
+      EXPECT_EQ(grid.at("interreflected_lx")[i].get<double>(), 0);
+      if (grid.at("role") != "escape route") continue;
+      low = std::min(low, lux);
+      high = std::max(high, lux);
+    }
+  }
+  // By the rule 0.2 x 5^lg(2.5 m) = 0.379 m and 0.2 x 5^lg(4.5 m) = 0.572 m apart.
+  EXPECT_EQ(grids.at("out 1").at("direct_lx").size(), 7u);
+  EXPECT_EQ(grids.at("out 2").at("direct_lx").size(), 8u);
+  EXPECT_EQ(grids.at("out 1 band").at("role"), "escape route band");
+  int ratios = 0;
+  for (const json& check : dark.at("checks")) {
+    EXPECT_EQ(check.at("standard"), "EN 1838:2013");
+    const std::string quantity = check.at("quantity");
+    if (quantity == "delay") {
+      EXPECT_EQ(check.at("verdict"), "not met") << "half of it within 5 s";
+    }
+    if (quantity != "largest to smallest") continue;
+    const bool whole_area =
+        dark.at("grids").at(check.at("target").at("id").get<std::size_t>()).at("role") == "open area";
+    if (!whole_area) {
+      EXPECT_NEAR(check.at("actual").get<double>(), high / low, 1e-3 * high / low);
+    }
+    ++ratios;
+  }
+  EXPECT_EQ(ratios, 2) << "of the route as a whole, and of the open area";
+  EXPECT_EQ(dark.at("checks").size(), 9u) << dark.at("checks").dump(1);
+  EXPECT_TRUE(dark.at("drawn_w").is_null());
+}
+
 struct Fault {
   const char* scenes;
   const char* more;
@@ -242,6 +290,12 @@ TEST(Scenes, FaultsAreToldWithTheirPlace) {
        "expects \"least watts\""},
       {"[rooms.scenes.a]\nsolve = \"least watts\"\nrest = 0.5\n", "task = \"education.classroom\"",
        "take \"rest\" out"},
+      {"[rooms.scenes.a]\nrest = 1\nemergency = true\n", "", "\"battery\""},
+      {"[rooms.scenes.a]\nrest = 1\nbattery = 0.2\n", "", "is said of a scene with emergency = true"},
+      {"[rooms.scenes.a]\nrest = 1\nemergency = true\nbattery = 0.2\ntask = \"education.classroom\"\n", "",
+       "has no place in an emergency scene"},
+      {"", "[[rooms.escape_routes]]\npath = [[1, 1], [9, 1]]", "outside of its room"},
+      {"", "[[rooms.escape_routes]]\npath = [[1, 1], [1, 1]]", "at the same place"},
   };
   for (const Fault& fault : faults) {
     folder.write("p.toml", project(fault.scenes, fault.more));

@@ -103,7 +103,8 @@ void describe_scenes(const space::PlannedRoom& planned) {
           fmt::format(FMT_STRING("{}{} {}"), shares.empty() ? "" : ", ", planned.space.groups[g].name,
                       is_free ? "to be found" : fmt::format(FMT_STRING("{:g} %"), 100 * scene.shares[g]));
     }
-    const std::string asked = scene.asks_as_room          ? ""
+    const std::string asked = scene.emergency             ? "; emergency lighting, direct light only"
+                              : scene.asks_as_room        ? ""
                               : scene.brief.tasks.empty() ? "; nothing asked"
                                                           : "; " + scene.brief.tasks.front().row.key;
     scenes.push_back(fmt::format(FMT_STRING("{} ({}{})"), scene.name, shares, asked));

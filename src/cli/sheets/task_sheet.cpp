@@ -57,6 +57,8 @@ class Sheet {
                                                                    : "   [" + row_.modified_certainty + "]")
                                                  : std::string("not held"));
     value("minimum at each point", row_.emin_lx, " lx", "Emin_lx", c);
+    value("largest to smallest", row_.emax_over_emin, " at most", "Emax_to_Emin_max", c);
+    value("half of it within", row_.t50_s, " s", "t50_s", c);
     if (row_.uo)
       entry("uniformity U0",
             fmt::format(FMT_STRING("{:.2f}{}"), *row_.uo, c == "agreed" ? "" : "   [" + c + "]"));

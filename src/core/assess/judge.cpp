@@ -8,16 +8,24 @@ namespace {
 using standards::NotVerified;
 using standards::Target;
 
-/// Ra of all luminaires against what is asked, where every file or the project states one.
-void judge_colour(const space::Brief& brief, const std::vector<space::LuminaireGroup>& groups,
-                  Assessment& assessment) {
+/// Ra of all luminaires that shine against what is asked, where every file or the project states one; the
+/// delay of emergency lighting.
+void judge_light(const space::Brief& brief, const std::vector<space::LuminaireGroup>& groups,
+                 const lighting::Weights& weights, Assessment& assessment) {
   std::optional<double> lowest;
   std::string unknown;
-  for (const space::LuminaireGroup& group : groups) {
+  for (std::size_t g = 0; g < groups.size(); ++g) {
+    const space::LuminaireGroup& group = groups[g];
+    if (weights[g].output <= 0) continue;
     if (!group.ra) unknown = group.mark;
     if (group.ra) lowest = std::min(lowest.value_or(*group.ra), *group.ra);
   }
   for (const standards::Demand& demand : brief.light) {
+    if (demand.quantity == standards::Quantity::delay) {
+      assessment.checks.push_back(standards::judge(demand, *brief.delay_s));
+      assessment.checks.back().target = {Target::Kind::light, 0};
+      continue;
+    }
     const bool surely_low = lowest && *lowest < demand.required;
     if ((unknown.empty() || surely_low) && lowest) {
       assessment.checks.push_back(standards::judge(demand, *lowest));
@@ -26,6 +34,21 @@ void judge_colour(const space::Brief& brief, const std::vector<space::LuminaireG
       assessment.not_verified.push_back({NotVerified::Why::colour_unknown, unknown, demand.required});
     }
   }
+}
+
+/// Smallest and largest value over several grids.
+Judged together(const std::vector<GridReading>& grids, const std::vector<std::size_t>& numbers,
+                const Judged& own) {
+  Judged all = own;
+  for (const std::size_t g : numbers) {
+    const Judged& other = grids[g].judged;
+    if (other.points == 0) continue;
+    all.statistics.max_lx = std::max(all.statistics.max_lx, other.statistics.max_lx);
+    if (other.statistics.min_lx >= all.statistics.min_lx) continue;
+    all.statistics.min_lx = other.statistics.min_lx;
+    all.uncertainty.min_lx = other.uncertainty.min_lx;
+  }
+  return all;
 }
 
 /// Ez / Eh where cylinders and level planes were read at the same points.
@@ -84,11 +107,14 @@ void judge(const space::Space& space, const space::Brief& brief,
     const Judged& judged = assessment.grids[g].judged;
     if (judged.points == 0) continue;
     for (const standards::Demand& demand : brief.grids[g].demands) {
-      assessment.checks.push_back(standards::judge(demand, judged.statistics, judged.uncertainty));
+      const Judged what = demand.quantity == standards::Quantity::illuminance_ratio
+                              ? together(assessment.grids, brief.grids[g].together, judged)
+                              : judged;
+      assessment.checks.push_back(standards::judge(demand, what.statistics, what.uncertainty));
       assessment.checks.back().target = {Target::Kind::grid, g};
     }
   }
-  judge_colour(brief, groups, assessment);
+  judge_light(brief, groups, weights, assessment);
   judge_glare(brief.glare, groups, weights, assessment);
   assessment.modelling = modelling_of(assessment.grids);
   assessment.status = status_of(assessment.checks);

@@ -13,6 +13,14 @@ void RoomLight::add(const transport::GroupLight& source, const Weight& weight) {
   }
 }
 
+void RoomLight::keep_direct() {
+  for (std::size_t r = 0; r < initial_lx.size(); ++r) initial_lx[r] -= initial_indirect_lx[r];
+  initial_indirect_lx.assign(initial_lx.size(), 0.0);
+  maintained.interreflected_lx.assign(initial_lx.size(), 0.0);
+  maintained.patch_irradiance_lx.setZero();
+  maintained.exitance_by_rays.setZero();
+}
+
 Lighting::Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch)
     : dark_(sources::relight(transport, {}, watch)) {
   for (const space::LuminaireGroup& group : space.groups)

@@ -16,6 +16,8 @@ struct RoomLight {
 
   /// Adds a source's light. Maintenance is applied here and nowhere else.
   void add(const transport::GroupLight& source, const Weight& weight);
+  /// Takes all light out that came by way of surfaces.
+  void keep_direct();
 };
 
 /// The light of a space's sources, each lit once at full output as new and kept apart. Dimming, maintenance,

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/geometry/polygon.hpp"
+#include "core/model/emergency.hpp"
 #include "core/model/figure_style.hpp"
 #include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
@@ -165,6 +166,8 @@ struct Room {
   std::vector<GridWish> grids;
   std::vector<PointWish> points;
   std::vector<Scene> scenes;
+  std::vector<EscapeRoute> escape_routes;
+  bool open_area = false;            ///< for emergency lighting
   bool surfaces = true;              ///< light on walls, ceiling and floor is read
   std::vector<std::string> assumed;  ///< what the file does not state, in words
   Place place, outline_place, task_place, maintenance_place, reflectance_place;

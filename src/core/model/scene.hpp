@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/model/emergency.hpp"
 #include "core/model/readings.hpp"
 
 namespace glow::model {
@@ -23,6 +24,7 @@ struct Scene {
   std::optional<std::string> task;  ///< of the room as a whole, instead of its own
   bool asks_nothing = false;        ///< task = "none": nothing is verified
   std::optional<LevelChoice> level;
+  std::optional<Emergency> emergency;  ///< on battery: read and verified as emergency lighting
   Place place, task_place;
 };
 

@@ -140,6 +140,8 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   seen.scenes.clear();
   seen.tolerance.reset();
   seen.scene = scene.name;
+  seen.direct_only = scene.emergency;
+  if (scene.emergency) seen.verified_as = space::VerifiedAs::nothing;
   seen.tasks = scene.tasks;
   seen.rates_ugr = scene.rates_ugr;
   seen.assessment = scene.assessment;
@@ -181,7 +183,8 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
     SceneRecord& own = record.scenes.emplace_back();
     own.name = scene.name;
     own.shares = scene.shares;
-    own.drawn_w = drawn_power(record.groups, scene.shares);
+    own.emergency = scene.emergency;
+    if (!scene.emergency) own.drawn_w = drawn_power(record.groups, scene.shares);
     own.tasks = tasks_of(scene.brief);
     own.rates_ugr = scene.brief.glare.rates_ugr;
   }

@@ -87,6 +87,7 @@ struct SceneRecord {
       drawn_w;  ///< if drivers take as much less as luminaires give; nothing: watts not stated
   std::vector<TaskRecord> tasks;
   bool rates_ugr = false;
+  bool emergency = false;                          ///< on battery: direct light only
   std::optional<studies::SceneSolution> solution;  ///< of shares that were found
   assess::Assessment assessment;
   transport::FluxBalance balance;  ///< initial light
@@ -96,6 +97,7 @@ struct SceneRecord {
 struct RoomRecord {
   std::string name;
   std::string scene;              ///< of a room as it is in a scene (in_scene); empty: as placed
+  bool direct_only = false;       ///< of a room in an emergency scene
   std::vector<TaskRecord> tasks;  ///< of the room as a whole, one for each standard
   space::VerifiedAs verified_as = space::VerifiedAs::nothing;
   double floor_area_m2 = 0, height_m = 0;

@@ -26,6 +26,7 @@ struct Use {
   lighting::Weights weights;
   Assessment* found = nullptr;
   transport::FluxBalance* balance = nullptr;
+  bool direct_only = false;  ///< no light counts that surfaces throw back
 };
 
 /// A use in a pass: its light, and where that is read.
@@ -49,11 +50,11 @@ class RoomComputation {
     computed_.reused = true;
     computed_.record = record::planned(project, room, planned);
     record::RoomRecord& record = computed_.record;
-    uses_.push_back({&room.brief, planned, &record.assessment, &record.balance});
+    uses_.push_back({&room.brief, planned, &record.assessment, &record.balance, false});
     for (std::size_t s = 0; s < room.scenes.size(); ++s)
       uses_.push_back({room.scenes[s].asks_as_room ? &room.brief : &room.scenes[s].brief,
                        lighting::in_scene(planned, room.scenes[s].shares), &record.scenes[s].assessment,
-                       &record.scenes[s].balance});
+                       &record.scenes[s].balance, room.scenes[s].emergency});
   }
 
   ComputedRoom compute(const Studies& studies) {
@@ -162,6 +163,7 @@ std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) const {
     const bool is_first = &use == &uses_.front();
     own.lit = is_first ? pass.lit
                        : assess::LitRoom{&space_.groups, use.weights, pass.lighting->weighted(use.weights)};
+    if (use.direct_only) own.lit.light.keep_direct();
   }
   return lit;
 }
@@ -175,7 +177,10 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
                                     [](const auto& a, const auto& b) { return a.output == b.output; });
   assess::Scope scope;
   scope.tabular = &tabular_;
-  *use.found = assess::assess(*lit.setting, eyes, lit.lit, as_placed ? &placed : &of_scene, scope, watch_);
+  const transport::NothingReflected of_direct;
+  const transport::NumericalError* error = use.direct_only ? &of_direct : nullptr;
+  if (!error) error = as_placed ? &placed : &of_scene;
+  *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
 }
 

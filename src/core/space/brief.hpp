@@ -14,6 +14,7 @@ namespace glow::space {
 struct GridBrief {
   std::string task;                        ///< key of the task that asks; empty: none
   std::vector<standards::Demand> demands;  ///< of mean, minimum and uniformity
+  std::vector<std::size_t> together = {};  ///< grids that a ratio is taken over with this one
 };
 
 /// What glare is held against in a room, and how.
@@ -42,7 +43,8 @@ enum class VerifiedAs {
 struct Brief {
   Tasks tasks;                           ///< of the room as a whole, one for each standard
   std::vector<GridBrief> grids;          ///< by Space::grids
-  std::vector<standards::Demand> light;  ///< of no grid: the light's colour
+  std::vector<standards::Demand> light;  ///< of no grid: the light's colour, its delay
+  std::optional<double> delay_s;         ///< until half of the light is there, of emergency lighting
   GlareBrief glare;
   PlaneHeight plane_height = PlaneHeight::given;
   VerifiedAs verified_as = VerifiedAs::nothing;

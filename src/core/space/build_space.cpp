@@ -10,6 +10,7 @@
 #include "core/space/doubtful_input.hpp"
 #include "core/space/grid_checks.hpp"
 #include "core/space/placing/area_placing.hpp"
+#include "core/space/placing/emergency_placing.hpp"
 #include "core/space/placing/eye_placing.hpp"
 #include "core/space/placing/footprints.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
@@ -54,6 +55,7 @@ class Builder {
     lay_work_plane(built);
     lay_areas(built, walls);
     for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
+    for (Grid& grid : place_emergency_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     lay_faces();
     check_grid_names(room_, space_, problems_);
     if (space_.grids.empty() && problems_.error_count() == errors_before)
@@ -356,7 +358,7 @@ void Builder::warn_of_equal_pitch() {
     }
 }
 
-constexpr std::array<std::pair<GridRole, const char*>, 10> kRoles = {
+constexpr std::array<std::pair<GridRole, const char*>, 13> kRoles = {
     {{GridRole::work_plane, "work plane"},
      {GridRole::floor, "floor"},
      {GridRole::ceiling, "ceiling"},
@@ -366,7 +368,10 @@ constexpr std::array<std::pair<GridRole, const char*>, 10> kRoles = {
      {GridRole::surrounding, "surrounding area"},
      {GridRole::background, "background area"},
      {GridRole::faces, "faces"},
-     {GridRole::eye_level, "eye level"}}};
+     {GridRole::eye_level, "eye level"},
+     {GridRole::escape_route, "escape route"},
+     {GridRole::escape_band, "escape route band"},
+     {GridRole::open_area, "open area"}}};
 
 }  // namespace
 

@@ -10,6 +10,7 @@ struct PlannedScene {
   std::string name;
   std::vector<double> shares;  ///< by Space::groups, of what they give as placed
   std::vector<char> is_free;   ///< by Space::groups: their shares are found; empty: none is
+  bool emergency = false;      ///< on battery: light that surfaces throw back does not count
   bool asks_as_room = true;    ///< what the room asks
   Brief brief;                 ///< of the same grids and eyes
 };

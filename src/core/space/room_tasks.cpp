@@ -62,7 +62,8 @@ void report_lacking(const std::vector<RequirementTable>& standards, const std::s
   for (const RequirementTable& table : standards)
     if (const Requirement* row = table.find(task); row && row->own) return;  // no standard knows it
   for (const RequirementTable& table : standards)
-    (table.find(task) ? holding : lacking).push_back(table.name());
+    if (!table.is_of_emergency() || table.find(task))
+      (table.find(task) ? holding : lacking).push_back(table.name());
   if (lacking.empty() || holding.empty()) return;
   problems.warning("P054", place,
                    fmt::format(FMT_STRING("no task \"{}\" in {}; it is verified by {} only"), task,

@@ -129,6 +129,78 @@ Brief brief_of(const model::Scene& scene, const model::Project& project, const P
   return room.brief;
 }
 
+bool is_ratio(const standards::Demand& demand) {
+  return demand.quantity == standards::Quantity::illuminance_ratio;
+}
+
+/// Adds what a row of EN 1838 asks of all grids of a role. Largest to smallest is read along centre lines.
+void ask_of(GridRole role, const standards::TaskInForce& task, const Space& space, Brief& brief) {
+  for (std::size_t g = 0; g < space.grids.size(); ++g)
+    if (space.grids[g].role == role) {
+      auto& demands = (brief.grids[g] = {task.row.key, standards::emergency_demands(task)}).demands;
+      if (role == GridRole::escape_band)
+        demands.erase(std::remove_if(demands.begin(), demands.end(), is_ratio), demands.end());
+    }
+}
+
+/// The ratio of largest to smallest is that of a whole route, told with its first piece.
+void take_routes_together(const PlannedRoom& room, Brief& brief) {
+  std::vector<std::size_t> lines;
+  for (std::size_t g = 0; g < room.space.grids.size(); ++g)
+    if (room.space.grids[g].role == GridRole::escape_route) lines.push_back(g);
+  std::size_t next = 0;
+  for (const model::EscapeRoute& route : room.room->escape_routes) {
+    const std::size_t first = next, end = std::min(next + route.path.size() - 1, lines.size());
+    for (; next < end; ++next) {
+      brief.grids[lines[first]].together.push_back(lines[next]);
+      auto& demands = brief.grids[lines[next]].demands;
+      if (next > first)
+        demands.erase(std::remove_if(demands.begin(), demands.end(), is_ratio), demands.end());
+    }
+  }
+}
+
+/// What EN 1838 asks of light on battery, along the ways out and in open areas.
+Brief emergency_brief(const model::Scene& scene, const PlannedRoom& room,
+                      const std::vector<standards::RequirementTable>& standards, Problems& problems) {
+  Brief brief = nothing_asked(room.brief);
+  brief.delay_s = scene.emergency->delay_s;
+  std::vector<standards::RequirementTable> of_emergency;
+  std::copy_if(standards.begin(), standards.end(), std::back_inserter(of_emergency),
+               [](const standards::RequirementTable& table) { return table.is_of_emergency(); });
+  bool any = false;
+  for (const auto& [role, key] : {std::pair{GridRole::escape_route, "emergency.escape-route"},
+                                  {GridRole::escape_band, "emergency.escape-route-band"},
+                                  {GridRole::open_area, "emergency.open-area"}}) {
+    const bool there = std::any_of(room.space.grids.begin(), room.space.grids.end(),
+                                   [role = role](const Grid& grid) { return grid.role == role; });
+    if (!there) continue;
+    const Tasks tasks = find_tasks(of_emergency, key, scene.place, {}, problems);
+    if (tasks.empty()) return brief;
+    ask_of(role, tasks.front(), room.space, brief);
+    if (!any) {
+      brief.tasks = tasks;
+      brief.light = standards::colour_demands(tasks.front());
+      for (const standards::Demand& demand : standards::delay_demands(tasks.front()))
+        if (brief.delay_s)
+          brief.light.push_back(demand);
+        else
+          brief.not_verified.push_back({standards::NotVerified::Why::delay_unknown, {}, demand.required});
+    }
+    any = true;
+  }
+  take_routes_together(room, brief);
+  if (any) return brief;
+  problems.warning(
+      "P093", scene.place,
+      fmt::format(
+          FMT_STRING("scene \"{}\" is emergency lighting, but \"{}\" does not say where it is needed; "
+                     "give the room [[rooms.escape_routes]] or, above 60 m2, open_area = true"),
+          scene.name, room.space.name));
+  brief.not_verified.push_back({standards::NotVerified::Why::no_way_out, {}, 0});
+  return brief;
+}
+
 }  // namespace
 
 std::vector<PlannedScene> plan_scenes(const model::Project& project, const PlannedRoom& room,
@@ -154,8 +226,12 @@ std::vector<PlannedScene> plan_scenes(const model::Project& project, const Plann
       one.shares.push_back(share ? share->share : scene->solve ? 1 : scene->rest);
       if (scene->solve) one.is_free.push_back(share ? 0 : 1);
     }
-    one.asks_as_room = !scene->task && !scene->level && !scene->asks_nothing;
-    one.brief = brief_of(*scene, project, room, standards, problems);
+    one.emergency = scene->emergency.has_value();
+    if (one.emergency)
+      for (double& share : one.shares) share *= scene->emergency->battery;
+    one.asks_as_room = !scene->task && !scene->level && !scene->asks_nothing && !one.emergency;
+    one.brief = one.emergency ? emergency_brief(*scene, room, standards, problems)
+                              : brief_of(*scene, project, room, standards, problems);
     if (scene->solve) check_solvable(*scene, one, room.space, problems);
   }
   return planned;

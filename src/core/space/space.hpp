@@ -60,14 +60,17 @@ enum class GridRole {
   wall,
   requested,  ///< by the designer
   task_area,
-  surrounding,  ///< the immediate surrounding area of a task area
-  background,   ///< the background area beyond it
-  faces,        ///< cylinders at the height of people's eyes
-  eye_level     ///< level planes at the very same points: for the modelling ratio
+  surrounding,   ///< the immediate surrounding area of a task area
+  background,    ///< the background area beyond it
+  faces,         ///< cylinders at the height of people's eyes
+  eye_level,     ///< level planes at the very same points: for the modelling ratio
+  escape_route,  ///< of emergency lighting: along the centre line, on the floor
+  escape_band,   ///< half of the route's width about it
+  open_area      ///< the floor but for 0.5 m along the walls
 };
 
 /// "work plane", "floor", "ceiling", "wall", "wanted", "task area", "surrounding area", "background area",
-/// "faces", "eye level".
+/// "faces", "eye level", "escape route", "escape route band", "open area".
 std::string to_string(GridRole role);
 std::optional<GridRole> grid_role(const std::string& words);
 

@@ -62,6 +62,19 @@ std::vector<Demand> colour_demands(const TaskInForce& task) {
   return {demand_of(task, Quantity::colour_rendering, *task.row.ra)};
 }
 
+std::vector<Demand> emergency_demands(const TaskInForce& task) {
+  std::vector<Demand> demands;
+  if (task.row.emin_lx) demands.push_back(demand_of(task, Quantity::minimum_illuminance, *task.row.emin_lx));
+  if (task.row.emax_over_emin)
+    demands.push_back(demand_of(task, Quantity::illuminance_ratio, *task.row.emax_over_emin));
+  return demands;
+}
+
+std::vector<Demand> delay_demands(const TaskInForce& task) {
+  if (!task.row.t50_s) return {};
+  return {demand_of(task, Quantity::delay, *task.row.t50_s)};
+}
+
 std::vector<Demand> glare_demands(const TaskInForce& task) {
   std::vector<Demand> demands;
   if (task.row.rugl) demands.push_back(demand_of(task, Quantity::unified_glare, *task.row.rugl));

@@ -24,6 +24,10 @@ std::vector<Demand> surface_demands(const TaskInForce& task, const std::optional
 /// Of the light's colour; empty where the row states no Ra.
 std::vector<Demand> colour_demands(const TaskInForce& task);
 
+/// Of emergency lighting: what no point may fall below, and how uneven it may be; when half of it is there.
+std::vector<Demand> emergency_demands(const TaskInForce& task);
+std::vector<Demand> delay_demands(const TaskInForce& task);
+
 /// Of glare: RUGL and the limit of GR; empty where the row states none.
 std::vector<Demand> glare_demands(const TaskInForce& task);
 

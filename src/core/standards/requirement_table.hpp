@@ -19,7 +19,9 @@ struct Requirement {
   std::optional<double> uo;                     ///< Emin / Emean
   std::optional<double> ra, rugl, grl;
   std::optional<double> ez_lx, ewall_lx, eceiling_lx;
-  std::optional<double> emin_lx;  ///< of emergency lighting: a minimum at each point
+  std::optional<double> emin_lx;         ///< of emergency lighting: a minimum at each point
+  std::optional<double> emax_over_emin;  ///< likewise: the most that largest to smallest may be
+  std::optional<double> t50_s;           ///< likewise: within which half of the light is there
   std::optional<double> plane_height_m;
   std::string plane_note, remark, words;
   std::string posture;  ///< "seated" or "standing", of the people who do it; empty: by the plane's height
@@ -45,6 +47,8 @@ class RequirementTable {
   const std::vector<Requirement>& rows() const { return rows_; }
   /// "EN 12464-1:2021".
   std::string name() const { return rows_.empty() ? std::string() : rows_.front().standard_name(); }
+  /// Whether it asks for emergency lighting and for nothing else.
+  bool is_of_emergency() const { return !rows_.empty() && rows_.front().standard == "EN 1838"; }
   /// Null when the key is not in the table.
   const Requirement* find(const std::string& key) const;
   std::vector<std::string> keys() const;

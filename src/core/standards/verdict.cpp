@@ -6,7 +6,7 @@
 namespace glow::standards {
 namespace {
 
-constexpr std::array<std::pair<Quantity, const char*>, 8> kQuantities = {
+constexpr std::array<std::pair<Quantity, const char*>, 10> kQuantities = {
     {{Quantity::mean_illuminance, "mean illuminance"},
      {Quantity::uniformity, "uniformity U0"},
      {Quantity::minimum_illuminance, "minimum illuminance"},
@@ -14,7 +14,11 @@ constexpr std::array<std::pair<Quantity, const char*>, 8> kQuantities = {
      {Quantity::unified_glare, "glare UGR"},
      {Quantity::glare_rating, "glare rating GR"},
      {Quantity::luminaire_luminance, "luminance of luminaires"},
-     {Quantity::shielding_angle, "shielding angle"}}};
+     {Quantity::shielding_angle, "shielding angle"},
+     {Quantity::illuminance_ratio, "largest to smallest"},
+     {Quantity::delay, "delay"}}};
+
+constexpr double kNoRatio = 1e6;  // where it is dark, any light is more than any number of times that
 
 Check judged(const Demand& demand, double actual, double uncertainty) {
   Check check;
@@ -45,6 +49,7 @@ std::optional<Quantity> quantity_of(const std::string& words) {
 std::string unit_of(Quantity quantity) {
   if (quantity == Quantity::luminaire_luminance) return "cd/m2";
   if (quantity == Quantity::shielding_angle) return "deg";
+  if (quantity == Quantity::delay) return "s";
   return quantity == Quantity::mean_illuminance || quantity == Quantity::minimum_illuminance ? "lx" : "";
 }
 
@@ -54,7 +59,8 @@ bool is_glare(Quantity quantity) {
 }
 
 bool is_upper_limit(Quantity quantity) {
-  return is_glare(quantity) && quantity != Quantity::shielding_angle;
+  return (is_glare(quantity) && quantity != Quantity::shielding_angle) ||
+         quantity == Quantity::illuminance_ratio || quantity == Quantity::delay;
 }
 
 std::string to_string(Verdict verdict) {
@@ -78,11 +84,17 @@ Check judge(const Demand& demand, const readings::Statistics& maintained,
       return judged(demand, maintained.min_lx, uncertainty.min_lx);
     case Quantity::uniformity:
       return judged(demand, maintained.u0.value_or(0), uncertainty.u0);
+    case Quantity::illuminance_ratio: {
+      if (maintained.min_lx <= 0) return judged(demand, kNoRatio, 0);
+      const double ratio = maintained.max_lx / maintained.min_lx;
+      return judged(demand, ratio, ratio * uncertainty.min_lx / maintained.min_lx);
+    }
     case Quantity::colour_rendering:
     case Quantity::unified_glare:
     case Quantity::glare_rating:
     case Quantity::luminaire_luminance:
     case Quantity::shielding_angle:
+    case Quantity::delay:
       break;
   }
   return judged(demand, 0, 0);

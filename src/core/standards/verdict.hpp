@@ -17,15 +17,18 @@ enum class Quantity {
   unified_glare,        ///< UGR: an upper limit, as are the next two
   glare_rating,         ///< GR
   luminaire_luminance,  ///< in directions that screens mirror
-  shielding_angle       ///< of lamps: a lower limit again
+  shielding_angle,      ///< of lamps: a lower limit again
+  illuminance_ratio,    ///< largest to smallest: an upper limit, as is the next
+  delay                 ///< until half of the light is there
 };
 
 /// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra", "glare UGR", "glare
-/// rating GR", "luminance of luminaires", "shielding angle".
+/// rating GR", "luminance of luminaires", "shielding angle", "largest to smallest",
+/// "delay".
 std::string to_string(Quantity quantity);
 /// Nothing for other words.
 std::optional<Quantity> quantity_of(const std::string& words);
-/// "lx", "cd/m2", "deg", or "" for a ratio or an index.
+/// "lx", "cd/m2", "deg", "s", or "" for a ratio or an index.
 std::string unit_of(Quantity quantity);
 /// Whether the required value is the most that is allowed.
 bool is_upper_limit(Quantity quantity);
@@ -76,7 +79,9 @@ struct NotVerified {
     nothing_in_sight,     ///< of the eyes that verify UGR
     nothing_in_sight_gr,  ///< of those that verify GR
     no_luminous_size,     ///< of a luminaire type that screens mirror
-    left_out              ///< by the designer: `subject` is the luminaire's mark and the reason
+    left_out,             ///< by the designer: `subject` is the luminaire's mark and the reason
+    delay_unknown,        ///< of emergency lighting, until half of it is there
+    no_way_out            ///< stated: neither escape routes nor an open area
   };
   Why why = Why::mean_not_held;
   std::string subject;  ///< see above; of values that are not held, the standard where there are several

@@ -51,6 +51,14 @@ class LightError : public NumericalError {
   Eigen::VectorXd exitance_, coarse_exitance_;
 };
 
+/// Of light of which none is reflected.
+class NothingReflected : public NumericalError {
+ public:
+  bool is_lean(std::size_t) const override { return false; }
+  Deviations deviations(const std::vector<double>&) const override { return {}; }
+  std::array<double, kSets> sets_at(std::size_t) const override { return {}; }
+};
+
 /// The same as another, which must outlive it, found once for each question.
 class RememberedError : public NumericalError {
  public:

@@ -17,7 +17,7 @@ struct Unit {
   double factor;
 };
 
-constexpr std::array<Unit, 27> kUnits = {{
+constexpr std::array<Unit, 29> kUnits = {{
     {"m", Dimension::length, 1.0},
     {"cm", Dimension::length, 0.01},
     {"mm", Dimension::length, 0.001},
@@ -45,6 +45,8 @@ constexpr std::array<Unit, 27> kUnits = {{
     {"W", Dimension::power, 1.0},
     {"kW", Dimension::power, 1000.0},
     {"lm/W", Dimension::efficacy, 1.0},
+    {"s", Dimension::time, 1.0},
+    {"min", Dimension::time, 60.0},
 }};
 
 struct DimensionWords {
@@ -52,7 +54,7 @@ struct DimensionWords {
   std::string_view name, units, example;
 };
 
-constexpr std::array<DimensionWords, 10> kDimensions = {{
+constexpr std::array<DimensionWords, 11> kDimensions = {{
     {Dimension::length, "a length", "m, cm, mm, ft, in", "\"2.7 m\" or \"9 ft 6 in\""},
     {Dimension::illuminance, "an illuminance", "lx, fc", "\"500 lx\""},
     {Dimension::angle, "an angle", "deg, rad", "\"90 deg\""},
@@ -62,6 +64,7 @@ constexpr std::array<DimensionWords, 10> kDimensions = {{
     {Dimension::temperature, "a colour temperature", "K", "\"4000 K\""},
     {Dimension::power, "a power", "W, kW", "\"29 W\""},
     {Dimension::efficacy, "an efficacy", "lm/W", "\"120 lm/W\""},
+    {Dimension::time, "a time", "s, min", "\"5 s\""},
     {Dimension::number, "a number", "nothing", "\"80\""},
 }};
 

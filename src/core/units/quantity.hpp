@@ -16,11 +16,12 @@ enum class Dimension {
   temperature,
   power,
   efficacy,
+  time,
   number
 };
 
 /// A number with the unit resolved to the project's base unit: m, lx, degrees, 1, cd/m2, lm, K, W,
-/// lm/W, 1.
+/// lm/W, s, 1.
 /// On failure `ok` is false and `problem` says what was found and what was expected.
 struct Parsed {
   bool ok = false;

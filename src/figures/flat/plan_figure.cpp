@@ -211,6 +211,7 @@ void PlanFigure::title() {
         by += (by.empty() ? "; required by " : ", ") + number.standard;
     values += by;
   }
+  if (room_.direct_only) values += ", direct light only";
   if (!room_.changed_since.empty()) values = words::older_words(room_);
   canvas_.text({kTitleLeft, 84}, fitted_text(values, room, 12.5),
                {12.5, "start", room_.changed_since.empty() ? kSheetGrey : kFail});

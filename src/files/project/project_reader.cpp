@@ -189,6 +189,8 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.grids = read_grids(table);
   room.points = read_points(table);
   room.scenes = read_scenes(table);
+  room.escape_routes = read_escape_routes(table);
+  room.open_area = table.flag("open_area").value_or(false);
   table.finish();
   return room;
 }

@@ -31,6 +31,19 @@ std::vector<standards::RequirementTable> own_tables(const model::Project& projec
 
 }  // namespace
 
+namespace {
+
+bool has_emergency_scene(const model::Project& project) {
+  const auto any = [](const std::vector<model::Scene>& scenes) {
+    return std::any_of(scenes.begin(), scenes.end(),
+                       [](const model::Scene& scene) { return scene.emergency.has_value(); });
+  };
+  return any(project.scenes) || std::any_of(project.rooms.begin(), project.rooms.end(),
+                                            [&](const model::Room& room) { return any(room.scenes); });
+}
+
+}  // namespace
+
 std::vector<standards::RequirementTable> requirement_tables(const model::Project& project,
                                                             const std::filesystem::path& folder,
                                                             Problems& problems) {
@@ -71,6 +84,9 @@ std::vector<standards::RequirementTable> requirement_tables(const model::Project
     tables.push_back(std::move(table));
   }
   if (problems.error_count() > errors_before) return {};
+  const auto is_there = [&](const standards::RequirementTable& table) { return table.is_of_emergency(); };
+  if (has_emergency_scene(project) && std::none_of(tables.begin(), tables.end(), is_there))
+    tables.push_back(*built_in_table("EN 1838:2013"));
   return tables;
 }
 

@@ -14,7 +14,8 @@ namespace {
 
 using units::Dimension;
 
-constexpr Range kShare{0, 1};  // drivers give no more than all
+constexpr Range kShare{0, 1};            // drivers give no more than all
+constexpr double kShortestPiece = 0.01;  // m
 
 void check_file_names(const std::vector<model::Scene>& scenes, Problems& problems) {
   std::map<std::string, std::string> seen;
@@ -45,7 +46,55 @@ bool read_solve(TomlTable& table) {
   return true;
 }
 
+constexpr Range kBattery{1e-4, 1};
+constexpr Range kDelay{0, 3600};
+
+/// A scene on battery, and what only that has.
+void read_emergency(TomlTable& table, model::Scene& scene) {
+  const bool emergency = table.flag("emergency").value_or(false);
+  if (emergency) {
+    model::Emergency own;
+    own.battery = table.quantity("battery", Dimension::ratio, kBattery, Need::required).value_or(1);
+    own.delay_s = table.quantity("delay", Dimension::time, kDelay);
+    scene.emergency = own;
+  }
+  const auto refuse = [&](const char* key, const std::string& why) {
+    if (!table.has(key)) return;
+    table.skip(key);
+    table.problems().error("P007", table.place_of(key),
+                           fmt::format(FMT_STRING("\"{}\" {}; take it out"), key, why));
+  };
+  for (const char* key : {"battery", "delay"})
+    if (!emergency) refuse(key, "is said of a scene with emergency = true");
+  for (const char* key : {"task", "level", "solve"})
+    if (emergency) refuse(key, "has no place in an emergency scene, which is verified by EN 1838");
+}
+
 }  // namespace
+
+std::vector<model::EscapeRoute> read_escape_routes(TomlTable& room) {
+  constexpr Range kWidth{0.5, 2};
+  std::vector<model::EscapeRoute> routes;
+  for (TomlTable& table : room.tables("escape_routes")) {
+    model::EscapeRoute route;
+    route.place = table.place();
+    route.name = table.text("name").value_or(fmt::format(FMT_STRING("escape route {}"), routes.size() + 1));
+    route.width_m = table.quantity("width", Dimension::length, kWidth).value_or(2);
+    if (const auto path = table.points("path", Need::required)) route.path = *path;
+    table.finish();
+    for (std::size_t i = 1; i < route.path.size(); ++i)
+      if ((route.path[i] - route.path[i - 1]).norm() < kShortestPiece) {
+        table.problems().error("P093", table.place_of("path"),
+                               "two corners of \"path\" are at the same place; take one out");
+        route.path.clear();
+      }
+    if (route.path.size() == 1)
+      table.problems().error("P093", table.place_of("path"),
+                             "\"path\" has one point; expected two or more, from corner to corner");
+    if (route.path.size() > 1) routes.push_back(std::move(route));
+  }
+  return routes;
+}
 
 std::vector<model::Scene> read_scenes(TomlTable& owner) {
   std::vector<model::Scene> scenes;
@@ -60,7 +109,8 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
       groups->finish();
     }
     scene.rest = table.quantity("rest", Dimension::ratio, kShare).value_or(0);
-    scene.asks_nothing = table.is_word("task", "none");
+    read_emergency(table, scene);
+    scene.asks_nothing = !scene.emergency && table.is_word("task", "none");
     if (!scene.asks_nothing) scene.task = table.text("task");
     scene.task_place = table.place_of("task");
     scene.level = read_level(table);

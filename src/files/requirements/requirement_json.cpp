@@ -17,6 +17,8 @@ json row_json(const standards::Requirement& r) {
   put("em_lx", r.em_lx);
   put("em_modified_lx", r.em_modified_lx);
   put("emin_lx", r.emin_lx);
+  put("emax_over_emin", r.emax_over_emin);
+  put("t50_s", r.t50_s);
   put("u0", r.uo);
   put("ra", r.ra);
   put("rugl", r.rugl);

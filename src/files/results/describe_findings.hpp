@@ -12,17 +12,25 @@ struct EnumNames<standards::Target::Kind> {
 };
 template <>
 struct EnumNames<standards::NotVerified::Why> {
-  static constexpr std::array<const char*, 16> list = {
+  static constexpr std::array<const char*, 18> list = {
       "ugr_limit_not_held",  "gr_limit_not_held",   "colour_not_held",  "mean_not_held",
       "uniformity_not_held", "surfaces_not_held",   "no_room_for_band", "no_room_for_faces",
       "no_plane_for_task",   "colour_unknown",      "table_fails",      "no_eyes",
-      "nothing_in_sight",    "nothing_in_sight_gr", "no_luminous_size", "left_out"};
+      "nothing_in_sight",    "nothing_in_sight_gr", "no_luminous_size", "left_out",
+      "delay_unknown",       "no_way_out"};
 };
 template <>
 struct EnumNames<standards::Quantity> {
-  static constexpr std::array<const char*, 8> list = {
-      "mean illuminance", "uniformity U0",   "minimum illuminance",     "colour rendering Ra",
-      "glare UGR",        "glare rating GR", "luminance of luminaires", "shielding angle"};
+  static constexpr std::array<const char*, 10> list = {"mean illuminance",
+                                                       "uniformity U0",
+                                                       "minimum illuminance",
+                                                       "colour rendering Ra",
+                                                       "glare UGR",
+                                                       "glare rating GR",
+                                                       "luminance of luminaires",
+                                                       "shielding angle",
+                                                       "largest to smallest",
+                                                       "delay"};
 };
 template <>
 struct EnumNames<standards::Verdict> {

@@ -305,6 +305,7 @@ void describe_scene(A& a, Field<A, RoomRecord>& seen, Field<A, SceneRecord>& sce
   a("status", seen.assessment.status);
   a("shares", scene.shares);
   a("drawn_w", scene.drawn_w);
+  a("emergency", scene.emergency);
   a.object_if("solution", scene.solution, [&](auto& own, auto& solution) {
     own("possible", solution.possible);
     own("each_alone", solution.each_alone);
