@@ -19,19 +19,34 @@ int channel(double linear) {
 
 }  // namespace
 
-std::string scale_colour(double share) {
-  const double t = std::clamp(share, 0.0, 1.0);
-  const double lightness = kDarkest + t * (kLightest - kDarkest);
-  const double hue = (kFirstHue + t * (kLastHue - kFirstHue)) * 3.14159265358979 / 180;
-  const double chroma = 0.075 + 0.035 * std::sin(3.14159265358979 * t);
+std::string srgb_colour(double red, double green, double blue) {
+  return fmt::format(FMT_STRING("#{:02x}{:02x}{:02x}"), channel(red), channel(green), channel(blue));
+}
+
+namespace {
+
+/// A colour of OKLab by lightness, chroma and hue in degrees.
+std::string oklab_colour(double lightness, double chroma, double hue_deg) {
+  const double hue = hue_deg * 3.14159265358979 / 180;
   const double a = chroma * std::cos(hue), b = chroma * std::sin(hue);
   const double l = std::pow(lightness + 0.3963377774 * a + 0.2158037573 * b, 3);
   const double m = std::pow(lightness - 0.1055613458 * a - 0.0638541728 * b, 3);
   const double s = std::pow(lightness - 0.0894841775 * a - 1.2914855480 * b, 3);
-  return fmt::format(FMT_STRING("#{:02x}{:02x}{:02x}"),
-                     channel(4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s),
-                     channel(-1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s),
-                     channel(-0.0041960863 * l - 0.7034186147 * m + 1.7076147010 * s));
+  return srgb_colour(4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s,
+                     -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s,
+                     -0.0041960863 * l - 0.7034186147 * m + 1.7076147010 * s);
+}
+
+double lightness_of(double share) {
+  return kDarkest + share * (kLightest - kDarkest);
+}
+
+}  // namespace
+
+std::string scale_colour(double share) {
+  const double t = std::clamp(share, 0.0, 1.0);
+  return oklab_colour(lightness_of(t), 0.075 + 0.035 * std::sin(3.14159265358979 * t),
+                      kFirstHue + t * (kLastHue - kFirstHue));
 }
 
 namespace {
@@ -82,13 +97,6 @@ std::vector<double> even_levels(double low, double high, int bands, bool logarit
   return levels;
 }
 
-void colour(ColourScale& scale) {
-  const double bands = double(scale.levels.size());
-  scale.colours.clear();
-  for (std::size_t i = 0; i <= scale.levels.size(); ++i)
-    scale.colours.push_back(scale_colour(bands > 0 ? double(i) / bands : 0.6));
-}
-
 std::vector<double> shown(const std::vector<double>& lux, const units::ShownUnits& units) {
   std::vector<double> levels;
   for (const double value : lux) levels.push_back(units.light(value));
@@ -97,10 +105,52 @@ std::vector<double> shown(const std::vector<double>& lux, const units::ShownUnit
 
 }  // namespace
 
+void colour_bands(ColourScale& scale) {
+  const double bands = double(scale.levels.size());
+  scale.colours.clear();
+  scale.lightness.clear();
+  for (std::size_t i = 0; i <= scale.levels.size(); ++i) {
+    const double share = bands > 0 ? double(i) / bands : 0.6;
+    scale.colours.push_back(scale_colour(share));
+    scale.lightness.push_back(lightness_of(share));
+  }
+}
+
 ColourScale banded_scale(double low, double high, int wanted) {
   ColourScale scale;
   scale.levels = scale.lines = scale.marks = round_levels(low, high, wanted);
-  colour(scale);
+  colour_bands(scale);
+  return scale;
+}
+
+ColourScale temperature_scale(double low, double high) {
+  constexpr double kWarmHue = 45, kCoolHue = 250, kChroma = 0.12;
+  ColourScale scale;
+  scale.levels = scale.lines = scale.marks = round_levels(low, high, kUsualBands);
+  const double bands = double(scale.levels.size());
+  for (std::size_t i = 0; i <= scale.levels.size(); ++i) {
+    const double share = bands > 0 ? double(i) / bands : 0.5;
+    // Through what has hardly a hue: neither end's hue turns into the other's.
+    const double chroma = kChroma * std::abs(1 - 2 * share) * (share > 0.5 ? 0.5 : 1);
+    scale.lightness.push_back(lightness_of(0.1 + 0.9 * share));
+    scale.colours.push_back(oklab_colour(scale.lightness.back(), chroma, share < 0.5 ? kWarmHue : kCoolHue));
+  }
+  return scale;
+}
+
+ColourScale difference_scale(double low, double high) {
+  constexpr double kLessHue = 250, kMoreHue = 45, kChroma = 0.12, kMostDark = 0.5;
+  ColourScale scale;
+  scale.levels = scale.lines = scale.marks = round_levels(low, high, kUsualBands);
+  const double most = std::max(std::abs(low), std::abs(high));
+  for (std::size_t i = 0; i <= scale.levels.size(); ++i) {
+    const double from = i == 0 ? low : scale.levels[i - 1];
+    const double to = i == scale.levels.size() ? high : scale.levels[i];
+    const double away = most > 0 ? std::min(1.0, std::abs(from + to) / 2 / most) : 0;
+    scale.lightness.push_back(kLightest - away * (kLightest - kMostDark));
+    scale.colours.push_back(
+        oklab_colour(scale.lightness.back(), kChroma * away, from + to < 0 ? kLessHue : kMoreHue));
+  }
   return scale;
 }
 
@@ -126,7 +176,7 @@ ColourScale styled_scale(double low, double high, const model::FigureStyle& styl
   scale.levels = style.smooth ? even_levels(low, high, kSmoothBands, logarithmic) : round;
   scale.lines = style.isolux ? shown(*style.isolux, units) : round;
   scale.marks = round;
-  colour(scale);
+  colour_bands(scale);
   return scale;
 }
 
@@ -134,7 +184,7 @@ std::string ColourScale::label(double level) const {
   double to_next = INFINITY;
   for (const double mark : marks)
     if (mark != level) to_next = std::min(to_next, std::abs(mark - level));
-  int decimals = level < 10 || to_next < 1 ? 1 : 0;
+  int decimals = std::abs(level) < 10 || to_next < 1 ? 1 : 0;
   const auto rounded_away = [&] {
     const double power = std::pow(10.0, decimals);
     return std::abs(level - std::round(level * power) / power);
@@ -148,8 +198,8 @@ std::size_t ColourScale::band(double value) const {
 }
 
 bool ColourScale::dark_text(std::size_t band) const {
-  const double share = levels.empty() ? 0.6 : double(band) / double(levels.size());
-  return kDarkest + share * (kLightest - kDarkest) > 0.66;
+  constexpr double kMiddle = 0.66;
+  return lightness[band] > kMiddle;
 }
 
 }  // namespace glow::figures

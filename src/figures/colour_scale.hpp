@@ -15,6 +15,7 @@ namespace glow::figures {
 struct ColourScale {
   std::vector<double> levels;                   ///< lower limits of the bands from the second on, rising
   std::vector<std::string> colours;             ///< "#rrggbb" of each band; one more than levels
+  std::vector<double> lightness;                ///< OKLab, of each band
   std::vector<double> lines;                    ///< where isolux lines run
   std::vector<double> marks;                    ///< levels that the legend names
   std::optional<double> low_limit, high_limit;  ///< values beyond are marked as such
@@ -29,9 +30,20 @@ struct ColourScale {
 /// Bands of a round step (1, 2, 2.5 or 5 times a power of ten) that cover low..high in about `wanted` bands.
 ColourScale banded_scale(double low, double high, int wanted);
 
+/// Colour temperatures, K: dark rust for warm light to pale blue for cool light.
+ColourScale temperature_scale(double low, double high);
+/// Differences: blue below, pale about and rust above zero, as dark either way.
+ColourScale difference_scale(double low, double high);
+
+/// "#rrggbb" of linear sRGB, 0 to 1.
+std::string srgb_colour(double red, double green, double blue);
+
 /// The scale for values from low to high as the style asks for it. The style's levels are in lx.
 ColourScale styled_scale(double low, double high, const model::FigureStyle& style,
                          const units::ShownUnits& units);
+
+/// Gives the bands their colours.
+void colour_bands(ColourScale& scale);
 
 /// Colour at share 0 (dark) to 1 (light) of the scale.
 std::string scale_colour(double share);

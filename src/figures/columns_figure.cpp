@@ -56,7 +56,8 @@ class ColumnsFigure {
     std::sort(columns_.begin(), columns_.end(),
               [&](const Column& a, const Column& b) { return depth(a.middle) > depth(b.middle); });
     for (const Column& column : columns_) draw(column);
-    draw_scale(canvas_, scale_, input_.units, kSheetWidth - kRight + 54, kTop + 14, 320);
+    draw_scale(canvas_, scale_, input_.measure.title(input_.units), kSheetWidth - kRight + 54, kTop + 14,
+               320);
     return canvas_.bytes();
   }
 

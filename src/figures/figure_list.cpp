@@ -16,6 +16,16 @@ namespace {
 
 using Grids = std::vector<const assess::GridReading*>;
 
+constexpr const char* kAsPlaced = "as placed";
+
+/// A plan of values that are no illuminances.
+std::string other_values_svg(const record::RoomRecord& room, const std::optional<OtherValues>& other,
+                             const model::FigureStyle& style, const units::ShownUnits& units) {
+  if (!other) throw std::runtime_error("there is no light whose colour could be drawn");
+  FigureInput input{&room, style, units, {}, other->measure};
+  return plan_svg(input, other->grid);
+}
+
 class RoomFigures {
  public:
   RoomFigures(const record::RoomRecord& room, const model::FigureStyle& style, const units::ShownUnits& units,
@@ -48,6 +58,7 @@ class RoomFigures {
       if (!figures_.back().usual) continue;
       add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.title(), grid.name), input,
           {&grid}, true, [input, &grid] { return columns_svg(*input, grid); });
+      if (grid.colour) add_colours(base, room, grid);
     }
     add_eyes(room, first, input);
     const Grids walls = walls_in_order(room);
@@ -57,6 +68,17 @@ class RoomFigures {
     if (surfaces.size() > walls.size())
       add_sheet(first + "room--sheet", "floor, ceiling and walls", input, surfaces);
     if (!surfaces.empty()) figures_.back().usual = true;
+  }
+
+  void add_colours(const std::string& base, const record::RoomRecord& room, const assess::GridReading& grid) {
+    figures_.push_back({base + "--colour",
+                        fmt::format(FMT_STRING("{}: colour of the light on {}"), room.title(), grid.name),
+                        false,
+                        true,
+                        [&room, &grid, style = style_, units = units_] {
+                          return other_values_svg(room, temperatures_of(grid, style.tint), style, units);
+                        },
+                        {}});
   }
 
   /// Maps of eyes all over the room, and everybody at their places on one plan.
@@ -159,7 +181,38 @@ bool is_shown_in_scenes(const assess::GridReading& grid) {
           grid.role == space::GridRole::requested);
 }
 
+/// The grids of a room in one of its scenes, or as placed; null: it has no such scene.
+const std::vector<assess::GridReading>* grids_in(const record::RoomRecord& room, const std::string& scene) {
+  if (scene == kAsPlaced) return &room.assessment.grids;
+  for (const record::SceneRecord& each : room.scenes)
+    if (each.name == scene) return &each.assessment.grids;
+  return nullptr;
+}
+
 }  // namespace
+
+std::vector<Figure> differences_of(const record::RoomRecord& room, const std::string& scene,
+                                   const std::string& other, const model::FigureStyle& style,
+                                   const units::ShownUnits& units) {
+  std::vector<Figure> all;
+  const auto *first = grids_in(room, scene), *second = grids_in(room, other);
+  if (!first || !second) return all;
+  for (std::size_t g = 0; g < first->size(); ++g) {
+    const assess::GridReading &a = (*first)[g], &b = (*second)[g];
+    if (!is_shown_in_scenes(a) || a.total_lx.size() != b.total_lx.size()) continue;
+    const std::string subject = fmt::format(FMT_STRING("{} less {}"), scene, other);
+    all.push_back({model::file_name_part(room.name) + "--" + model::file_name_part(a.name) + "--" +
+                       model::file_name_part(scene) + "-less-" + model::file_name_part(other),
+                   fmt::format(FMT_STRING("{}: {}, {}"), room.name, a.name, subject),
+                   false,
+                   false,
+                   [&room, &a, &b, subject, style, units] {
+                     return other_values_svg(room, difference_of(a, b, subject), style, units);
+                   },
+                   {}});
+  }
+  return all;
+}
 
 std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const model::FigureStyle& style,
                                       const units::ShownUnits& units, const CommonScale& common) {

@@ -32,6 +32,12 @@ std::vector<Figure> figures_of(const record::RoomRecord& room, const model::Figu
 std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const model::FigureStyle& style,
                                       const units::ShownUnits& units, const CommonScale& common);
 
+/// What a grid has more in one scene than in another, for each grid that people look at in rooms that have
+/// both; "as placed" is the room as its groups are placed. `room` must outlive them.
+std::vector<Figure> differences_of(const record::RoomRecord& room, const std::string& scene,
+                                   const std::string& other, const model::FigureStyle& style,
+                                   const units::ShownUnits& units);
+
 /// All figures of a run: the status of the project, then, in the order of its rooms, the plan of each grid,
 /// floor, ceiling, walls unrolled, all surfaces on one sheet, and columns. `run` must outlive them.
 std::vector<Figure> figures_of(const record::RunRecord& run);

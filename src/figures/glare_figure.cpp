@@ -24,8 +24,7 @@ constexpr std::array<double, 7> kSteps = {10, 13, 16, 19, 22, 25, 28};  // RUGL,
 ColourScale ugr_scale() {
   ColourScale scale;
   scale.levels.assign(kSteps.begin(), kSteps.end());
-  for (std::size_t k = 0; k <= kSteps.size(); ++k)
-    scale.colours.push_back(scale_colour(double(k) / double(kSteps.size())));
+  colour_bands(scale);
   return scale;
 }
 

@@ -105,8 +105,8 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
              pixels_per_m, true)
         .draw();
   }
-  draw_scale(canvas, scale, input.units, std::min(kLeft + packing.widest + 46, kSheetWidth - kRight + 24),
-             kTop + 14, 400);
+  draw_scale(canvas, scale, input.measure.title(input.units),
+             std::min(kLeft + packing.widest + 46, kSheetWidth - kRight + 24), kTop + 14, 400);
   return canvas.bytes();
 }
 

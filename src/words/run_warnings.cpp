@@ -6,6 +6,7 @@
 #include <cmath>
 #include <map>
 
+#include "words/colour_words.hpp"
 #include "words/room_words.hpp"
 
 namespace glow::words {
@@ -67,6 +68,15 @@ void warn_of_buried_eyes(const record::RoomRecord& room, Problems& problems) {
   }
 }
 
+/// Light of two colours at one task is meant, or a mistake: either way it is said.
+void note_colours(const record::RoomRecord& room, Problems& problems) {
+  for (const assess::GridReading& grid : room.assessment.grids)
+    if (!grid.task.empty() && grid.colour && grid.colour->differs())
+      problems.note("E011", {room.title(), 0, 0},
+                    fmt::format(FMT_STRING("light of different colours falls on {}: {}"), grid.name,
+                                colour_words(*grid.colour)));
+}
+
 void warn_of_accuracy(const record::RoomRecord& room, double wanted, Problems& problems) {
   const assess::GridReading& grid =
       *std::max_element(room.assessment.grids.begin(), room.assessment.grids.end(),
@@ -92,6 +102,7 @@ void warn_of_room(const record::RoomRecord& room, const std::optional<double>& w
                        fmt::format(FMT_STRING("point \"{}\" lies {} and cannot be read"), point.name,
                                    place_words(point.misplaced->inside)));
   warn_of_buried_eyes(room, problems);
+  note_colours(room, problems);
   if (!room.engine.accuracy_reached && wanted) warn_of_accuracy(room, *wanted, problems);
 }
 

@@ -25,7 +25,7 @@ std::string lower(std::string words) {
 /// Figures whose name or title holds one of the words; all without words.
 std::vector<figures::Figure> chosen(std::vector<figures::Figure> list,
                                     const std::vector<std::string>& words) {
-  if (words.empty()) return list;
+  if (words.empty() || list.empty()) return list;
   std::vector<figures::Figure> result;
   for (figures::Figure& figure : list) {
     const std::string name = lower(figure.base + " " + figure.what);
@@ -41,8 +41,36 @@ std::vector<figures::Figure> chosen(std::vector<figures::Figure> list,
   return {};
 }
 
+/// "open, closing": what each room that has both has more in the first.
+std::vector<figures::Figure> differences(const std::string& words, const record::RunRecord& run) {
+  const auto trimmed = [](std::string name) {
+    name.erase(0, name.find_first_not_of(' '));
+    name.erase(name.find_last_not_of(' ') + 1);
+    return name;
+  };
+  std::vector<figures::Figure> list;
+  const std::size_t comma = words.find(',');
+  if (comma != std::string::npos)
+    for (const record::RoomRecord& room : run.rooms)
+      for (figures::Figure& figure : figures::differences_of(
+               room, trimmed(words.substr(0, comma)), trimmed(words.substr(comma + 1)), run.style, run.units))
+        list.push_back(std::move(figure));
+  if (!list.empty()) return list;
+  std::set<std::string> names;
+  for (const record::RoomRecord& room : run.rooms)
+    for (const record::SceneRecord& scene : room.scenes) names.insert(scene.name);
+  say(fmt::format(
+      FMT_STRING("glowgrid draw: --difference is \"{}\"; expected two scenes of one room, such as "
+                 "\"open, closing\"; there are: as placed{}{}\n"),
+      words, names.empty() ? "" : ", ", fmt::join(names, ", ")));
+  return {};
+}
+
 int draw(const Arguments& arguments, OpenResults& source, const std::set<FigureFormat>& formats, bool quiet) {
-  const std::vector<figures::Figure> list = chosen(figures::figures_of(source.run), arguments.texts("only"));
+  const std::vector<figures::Figure> list =
+      chosen(arguments.has("difference") ? differences(arguments.text("difference"), source.run)
+                                         : figures::figures_of(source.run),
+             arguments.texts("only"));
   if (list.empty()) return kBadInput;
   const bool own_folder = !arguments.has("output");
   files::OutputFolder folder(own_folder ? source.file.parent_path() / "figures"
@@ -84,6 +112,8 @@ CommandLine command_line() {
                              "only figures with this word; may be given several times")(
       "format,f", po::value<std::string>()->value_name("LIST")->default_value("svg,png"),
       "any of svg, png, pdf and script (gnuplot, with its data)")(
+      "difference", po::value<std::string>()->value_name("SCENE,SCENE"),
+      "what grids have more in the first of two scenes; \"as placed\" is one of them")(
       "output,o", po::value<std::string>()->value_name("FOLDER"), "default: figures/ beside results.json");
   add_figure_options(line.options);
   add_common_options(line.options);

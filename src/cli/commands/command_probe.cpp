@@ -12,6 +12,8 @@
 #include "cli/terminal.hpp"
 #include "core/space/facing.hpp"
 #include "core/studies/probe.hpp"
+#include "words/colour_words.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -33,20 +35,16 @@ std::string in_words(const Vec3& p, const units::ShownUnits& units) {
                      units.length(p.z()));
 }
 
-/// "colour  3420 K, Duv -0.0012 (x 0.410, y 0.391), with surfaces taken as grey".
-std::string colour_line(const studies::ProbedColour& colour) {
-  constexpr double kAll = 0.9995;
-  const std::string temperature =
-      colour.temperature ? fmt::format(FMT_STRING("{:.0f} K, Duv {:+.4f}"), colour.temperature->kelvin,
-                                       std::round(1e4 * colour.temperature->duv) / 1e4 + 0.0)
-                         : std::string("no temperature: too far from the Planckian locus");
-  return fmt::format(
-      FMT_STRING("  colour          {} (x {:.4f}, y {:.4f}), with surfaces taken as grey{}\n"), temperature,
-      colour.chromaticity.x, colour.chromaticity.y,
-      colour.known_share < kAll
-          ? fmt::format(FMT_STRING("; of the {:.0f} % of the light whose temperature is stated"),
-                        100 * colour.known_share)
-          : std::string());
+/// The mixture, and each group where there are several.
+std::string colour_lines(const studies::ProbedColour& colour) {
+  std::string text = "  colour          " +
+                     words::colour_words(*colour.mixture.total, colour.mixture.temperature) +
+                     words::known_words(colour.mixture.known_share) + "\n";
+  for (const studies::GroupColour& group : colour.groups)
+    if (colour.groups.size() > 1)
+      text += fmt::format(FMT_STRING("    {:<13} {}\n"), words::fitted(group.name, 13),
+                          words::colour_words(group.chromaticity, group.temperature));
+  return text;
 }
 
 void print_table(const space::Space& room, double maintenance, const Vec3& at, const std::string& facing,
@@ -61,7 +59,7 @@ void print_table(const space::Space& room, double maintenance, const Vec3& at, c
           "{4}, sure to +/- {3:.2g} {4}\n"),
       light(result.direct_lx), light(result.interreflected_lx), light(result.total_lx()),
       light(result.uncertainty_lx), lx));
-  if (result.colour) tell(colour_line(*result.colour));
+  if (result.colour) tell(colour_lines(*result.colour));
   tell("\n");
   tell(fmt::format(FMT_STRING("  {:<10} {:<24} {:>9} {:>7} {:>9} {:>15}\n"), "luminaire",
                    fmt::format(FMT_STRING("at, {}"), units.length_unit()), "total " + lx, "share", "direct",
@@ -106,12 +104,21 @@ void print_json(const space::Space& room, const readings::Receiver& point,
          {"total_lx", l.total_lx()},
          {"cct_k", l.cct_k ? nlohmann::ordered_json(*l.cct_k) : nlohmann::ordered_json()}});
   if (result.colour) {
-    const studies::ProbedColour& c = *result.colour;
-    j["colour"] = {{"x", c.chromaticity.x}, {"y", c.chromaticity.y}, {"known_share", c.known_share}};
-    j["colour"]["cct_k"] =
-        c.temperature ? nlohmann::ordered_json(c.temperature->kelvin) : nlohmann::ordered_json();
-    j["colour"]["duv"] =
-        c.temperature ? nlohmann::ordered_json(c.temperature->duv) : nlohmann::ordered_json();
+    const auto add = [](nlohmann::ordered_json& to, const colour::Chromaticity& c,
+                        const std::optional<colour::Temperature>& t) {
+      to["x"] = c.x;
+      to["y"] = c.y;
+      to["cct_k"] = t ? nlohmann::ordered_json(t->kelvin) : nlohmann::ordered_json();
+      to["duv"] = t ? nlohmann::ordered_json(t->duv) : nlohmann::ordered_json();
+    };
+    const assess::PointColour& mixture = result.colour->mixture;
+    j["colour"] = {{"known_share", mixture.known_share}};
+    add(j["colour"], *mixture.total, mixture.temperature);
+    for (const studies::GroupColour& group : result.colour->groups) {
+      nlohmann::ordered_json own = {{"group", group.name}, {"total_lx", group.total_lx}};
+      add(own, group.chromaticity, group.temperature);
+      j["colour"]["groups"].push_back(std::move(own));
+    }
   }
   tell(fmt::format(FMT_STRING("{}\n"), j.dump(2)));
 }

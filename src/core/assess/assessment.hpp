@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/assess/light_colour.hpp"
 #include "core/assess/room_glare.hpp"
 #include "core/readings/statistics.hpp"
 #include "core/space/space.hpp"
@@ -59,6 +60,7 @@ struct GridReading {
   Judged judged;     ///< nothing in it when nothing is asked of the grid
   std::string task;  ///< of areas: the task's key; empty: none
   LightBetween between;
+  std::optional<GridColour> colour;      ///< where it is told
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 
   /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical",
@@ -77,6 +79,7 @@ struct PointReading {
   readings::Receiver receiver;
   double direct_lx = 0, interreflected_lx = 0;
   double uncertainty_lx = 0;                ///< half width of the 95 % interval of the total
+  std::optional<PointColour> colour;        ///< where it is told
   std::optional<MisplacedPoint> misplaced;  ///< cannot be read; nothing else counts then
   /// Maintained.
   double total_lx() const { return direct_lx + interreflected_lx; }

@@ -47,29 +47,53 @@ double square(double x) {
   return x * x;
 }
 
+/// Distance to the locus, squared.
+double distance_at(double reciprocal, const Uniform& wanted) {
+  const Uniform at = uniform_1960(planckian(1 / reciprocal));
+  return square(at.u - wanted.u) + square(at.v - wanted.v);
+}
+
+/// The locus at even steps of reciprocal temperature, from beyond the highest to beyond the lowest one.
+struct CoarseLocus {
+  static constexpr int kSteps = 300;
+  static constexpr double kFrom = 1 / (4 * kHighestTemperature), kTo = 2 / kLowestTemperature;
+  std::array<Uniform, kSteps + 1> at;
+
+  static double reciprocal(int step) { return kFrom + (kTo - kFrom) * step / kSteps; }
+  CoarseLocus() {
+    for (int k = 0; k <= kSteps; ++k) at[std::size_t(k)] = uniform_1960(planckian(1 / reciprocal(k)));
+  }
+  int nearest(const Uniform& wanted) const {
+    const auto distance = [&](const Uniform& p) { return square(p.u - wanted.u) + square(p.v - wanted.v); };
+    return int(
+        std::min_element(at.begin(), at.end(),
+                         [&](const Uniform& a, const Uniform& b) { return distance(a) < distance(b); }) -
+        at.begin());
+  }
+};
+
 /// Nearest by the golden section over reciprocal temperatures, in which the locus is nearly even.
 double nearest_reciprocal(const Uniform& wanted) {
+  static const CoarseLocus locus;
   const double golden = (std::sqrt(5.0) - 1) / 2;
-  const auto distance = [&](double reciprocal) {
-    const Uniform at = uniform_1960(planckian(1 / reciprocal));
-    return square(at.u - wanted.u) + square(at.v - wanted.v);
-  };
-  double low = 1 / (4 * kHighestTemperature), high = 2 / kLowestTemperature;
+  const int about = locus.nearest(wanted);
+  double low = CoarseLocus::reciprocal(std::max(about - 1, 0));
+  double high = CoarseLocus::reciprocal(std::min(about + 1, CoarseLocus::kSteps));
   double a = high - golden * (high - low), b = low + golden * (high - low);
-  double at_a = distance(a), at_b = distance(b);
-  while (high - low > 1e-9 * high) {
+  double at_a = distance_at(a, wanted), at_b = distance_at(b, wanted);
+  while (high - low > 1e-7 * high) {
     if (at_a < at_b) {
       high = b;
       b = a;
       at_b = at_a;
       a = high - golden * (high - low);
-      at_a = distance(a);
+      at_a = distance_at(a, wanted);
     } else {
       low = a;
       a = b;
       at_a = at_b;
       b = low + golden * (high - low);
-      at_b = distance(b);
+      at_b = distance_at(b, wanted);
     }
   }
   return (low + high) / 2;
@@ -106,6 +130,36 @@ Chromaticity of_temperature(double kelvin) {
   const double share = (kelvin - kBlendFrom) / (kBlendTo - kBlendFrom);
   const Chromaticity a = planckian(kelvin), b = daylight(kelvin);
   return {(1 - share) * a.x + share * b.x, (1 - share) * a.y + share * b.y};
+}
+
+namespace {
+
+/// Beside the Planckian locus, at right angles to it in u, v.
+Chromaticity beside_planckian(double kelvin, double duv) {
+  constexpr double kNear = 1e-4;  // relative
+  const Uniform at = uniform_1960(planckian(kelvin));
+  const Uniform warmer = uniform_1960(planckian(kelvin * (1 - kNear)));
+  const Uniform cooler = uniform_1960(planckian(kelvin * (1 + kNear)));
+  const double along_u = warmer.u - cooler.u, along_v = warmer.v - cooler.v;
+  const double length = std::hypot(along_u, along_v);
+  const double u = at.u - duv * along_v / length, v = at.v + duv * along_u / length;
+  const double below = 2 * u - 8 * v + 4;
+  return {3 * u / below, 2 * v / below};
+}
+
+}  // namespace
+
+Chromaticity of(const Stated& stated) {
+  if (stated.duv) return beside_planckian(stated.kelvin, *stated.duv);
+  switch (stated.locus) {
+    case Stated::Locus::planckian:
+      return planckian(stated.kelvin);
+    case Stated::Locus::daylight:
+      return daylight(stated.kelvin);
+    case Stated::Locus::usual:
+      break;
+  }
+  return of_temperature(stated.kelvin);
 }
 
 std::optional<Temperature> correlated(const Chromaticity& chromaticity) {

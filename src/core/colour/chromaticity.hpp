@@ -27,6 +27,15 @@ Chromaticity daylight(double kelvin);
 /// from 5000 K on that of daylight, between them blended evenly.
 Chromaticity of_temperature(double kelvin);
 
+/// What is stated of a lamp's colour.
+struct Stated {
+  enum class Locus { usual, planckian, daylight };  ///< usual: as of_temperature has it
+  double kelvin = 0;
+  Locus locus = Locus::usual;
+  std::optional<double> duv = {};  ///< beside the Planckian locus
+};
+Chromaticity of(const Stated& stated);
+
 /// A correlated colour temperature and how far beside the Planckian locus it is meant: Duv, above is
 /// positive.
 struct Temperature {

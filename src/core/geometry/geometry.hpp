@@ -18,7 +18,11 @@ struct Material {
   double clear = 0;       ///< let through with its direction kept
   double scattering = 0;  ///< let through, evenly in luminance on the other side
   bool two_sided = false;
+  /// Diffuse reflectance in three bands of colour (colour::tint_of) as multiples of `diffuse`; 1: grey. It
+  /// does not change how light travels, only what colour it has then.
+  Vec3 tint = Vec3::Ones();
 
+  bool is_grey() const { return tint == Vec3::Ones(); }
   /// Share that does not go on in one direction: what is absorbed or scattered.
   double landing() const { return 1 - mirror - clear; }
   /// The diffuse reflectance changed by `by`, kept within `least` to `most` unless it lies beyond already.

@@ -53,8 +53,8 @@ constexpr const char* kRising = "rising light levels such as 100, 200, 500";
 }  // namespace
 
 const std::vector<std::string>& FigureStyle::keys() {
-  static const std::vector<std::string> names = {"limits", "steps",  "scale", "levels",
-                                                 "isolux", "values", "lines", "common_scale"};
+  static const std::vector<std::string> names = {"limits", "steps", "scale",        "levels", "isolux",
+                                                 "values", "lines", "common_scale", "tint"};
   return names;
 }
 
@@ -81,10 +81,10 @@ std::optional<std::string> FigureStyle::set(std::string_view key, std::string_vi
   } else if (key == "values") {
     if (words != "none" && words != "fitting" && words != "all") return "none, fitting or all";
     values = words == "none" ? Values::none : words == "all" ? Values::all : Values::fitting;
-  } else if (key == "lines" || key == "common_scale") {
+  } else if (key == "lines" || key == "common_scale" || key == "tint") {
     const auto truth = truth_of(words);
     if (!truth) return "true or false";
-    (key == "lines" ? lines : common_scale) = *truth;
+    (key == "lines" ? lines : key == "tint" ? tint : common_scale) = *truth;
   } else {
     return "one of the settings of [figures]";
   }
@@ -105,6 +105,7 @@ std::vector<std::pair<std::string, std::string>> FigureStyle::settings() const {
   if (values == Values::all) list.emplace_back("values", "all");
   if (!lines) list.emplace_back("lines", "false");
   if (common_scale) list.emplace_back("common_scale", "true");
+  if (tint) list.emplace_back("tint", "true");
   return list;
 }
 

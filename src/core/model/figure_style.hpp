@@ -21,11 +21,12 @@ struct FigureStyle {
   std::optional<std::vector<double>> isolux;        ///< own lines; nothing: between the bands
   Values values = Values::fitting;                  ///< printed numbers
   bool lines = true;
+  bool tint = false;          ///< maps of colour temperature show the light's own tints
   bool common_scale = false;  ///< one scale for all figures of a run
 
   /// Sets one setting from words: limits = "100, 1000", steps = "8" or "smooth", scale = "linear" or "log",
-  /// levels and isolux = "100, 200, 300", values = "none", "fitting" or "all", lines and common_scale =
-  /// "true" or "false". Bare light levels are in the given unit. Gives what was expected where the words do
+  /// levels and isolux = "100, 200, 300", values = "none", "fitting" or "all", lines, tint and common_scale
+  /// = "true" or "false". Bare light levels are in the given unit. Gives what was expected where the words do
   /// not fit, nothing when they do.
   std::optional<std::string> set(std::string_view key, std::string_view words,
                                  const units::ShownUnits& units);

@@ -8,6 +8,7 @@
 #include "core/geometry/polygon.hpp"
 #include "core/model/emergency.hpp"
 #include "core/model/figure_style.hpp"
+#include "core/model/lamp_colour.hpp"
 #include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
 #include "core/model/room_parts.hpp"
@@ -50,7 +51,7 @@ struct ScheduledLuminaire {
   Place place;  ///< of the mark
   Place file_place;
   std::optional<double> flux_lm;                    ///< of the luminaire, instead of the file's
-  std::optional<double> cct_k;                      ///< correlated colour temperature
+  LampColour colour;                                ///< what is not stated is the file's
   std::optional<double> ra;                         ///< general colour rendering index
   std::optional<double> lamp_luminance_cd_m2;       ///< of lamps that can be seen
   std::optional<double> shielding_deg;              ///< from the horizontal, within which they cannot
@@ -131,14 +132,15 @@ struct LuminairePlacement {
   std::optional<Arrange> arrange;  ///< an even array that is yet to be found
   std::string on;  ///< "ceiling", a wall or "object.face", which it shines away from; empty: none of these
   Mounting mounting = Mounting::unstated;
-  double dimming = 1;  ///< share of full output
+  double dimming = 1;           ///< share of full output
+  std::optional<double> cct_k;  ///< what a tunable one is set to
   double rotation_deg = 0;
   std::optional<double> mounting_height_m;  ///< of the lower side of the luminous area, above the floor
   std::optional<double> suspension_m;       ///< of the same below the ceiling
   double tilt_deg = 0;                      ///< by which gamma 0 leans from straight down towards C0
   std::optional<Vec3> aim;    ///< point that gamma 0 is directed at; the luminaire then turns about that axis
   bool blocks_light = false;  ///< its body, as the photometric file states it, is part of the room
-  Place place, mark_place, at_place, height_place, name_place;
+  Place place, mark_place, at_place, height_place, name_place, cct_place;
 };
 
 struct Room {
@@ -190,6 +192,7 @@ struct Project {
   Place standard_place;
   std::vector<StandardName> also_verify;  ///< further standards, verified side by side with the first
   std::vector<OwnTable> tables;
+  bool colour = false;         ///< the colour of light is told even where all of it has one
   bool files_outside = false;  ///< files that it names may lie outside its folder
   ToleranceWish spread;
   std::vector<Scene> scenes;  ///< of all rooms that they name something in

@@ -16,8 +16,8 @@ namespace glow::model {
 struct Finish {
   std::string name;  ///< of the material or finish; empty: a plain reflectance
   geometry::Material material;
-  std::optional<Vec3> colour;  ///< diffuse reflectance in red, green and blue (linear); their mean is the
-                               ///< material's diffuse reflectance
+  std::optional<Vec3> colour;  ///< diffuse reflectance in red, green and blue (linear sRGB), whose
+                               ///< luminous reflectance is the material's
 };
 
 enum class ObjectShape {

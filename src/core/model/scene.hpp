@@ -19,6 +19,7 @@ struct Scene {
   };
   std::string name;
   std::vector<Share> shares;
+  std::vector<Share> cct_k;         ///< what tunable groups are set to, K
   double rest = 0;                  ///< of all groups that are not named
   bool solve = false;               ///< for the least watts: the shares of all others are found
   std::optional<std::string> task;  ///< of the room as a whole, instead of its own

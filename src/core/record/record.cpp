@@ -19,7 +19,7 @@ GroupRecord group_of(const model::Project& project, const model::Room& room,
   record.flux_lm = ph.flux_lm();
   record.weight = weight;
   record.watts_w = ph.watts;
-  record.cct_k = group.cct_k;
+  record.cct_k = group.colour.cct_k;
   record.ra = group.ra;
   if (const auto* entry = project.find(group.mark); entry && entry->maintenance) {
     record.maintenance = entry->maintenance;
@@ -147,8 +147,10 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   seen.assessment = scene.assessment;
   seen.balance = scene.balance;
   seen.explanations.assign(scene.assessment.checks.size(), {});
-  for (std::size_t g = 0; g < seen.groups.size(); ++g)
+  for (std::size_t g = 0; g < seen.groups.size(); ++g) {
     if (g < scene.shares.size()) seen.groups[g].weight.output *= scene.shares[g];
+    if (g < scene.cct_k.size() && scene.cct_k[g]) seen.groups[g].cct_k = scene.cct_k[g];
+  }
   return seen;
 }
 
@@ -183,6 +185,7 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
     SceneRecord& own = record.scenes.emplace_back();
     own.name = scene.name;
     own.shares = scene.shares;
+    own.cct_k = scene.cct_k;
     own.emergency = scene.emergency;
     if (!scene.emergency) own.drawn_w = drawn_power(record.groups, scene.shares);
     own.tasks = tasks_of(scene.brief);

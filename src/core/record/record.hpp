@@ -82,7 +82,8 @@ struct InputPart {
 /// One way to use a room, and what was found of it.
 struct SceneRecord {
   std::string name;
-  std::vector<double> shares;  ///< by groups, of what they give as placed
+  std::vector<double> shares;                ///< by groups, of what they give as placed
+  std::vector<std::optional<double>> cct_k;  ///< by groups, of those that are tuned in it
   std::optional<double>
       drawn_w;  ///< if drivers take as much less as luminaires give; nothing: watts not stated
   std::vector<TaskRecord> tasks;

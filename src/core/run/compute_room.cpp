@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <memory>
 
+#include "core/assess/colour_reader.hpp"
 #include "core/assess/light_between.hpp"
 #include "core/lighting/scene_error.hpp"
 #include "core/run/room_pass.hpp"
@@ -27,6 +28,7 @@ struct Use {
   Assessment* found = nullptr;
   transport::FluxBalance* balance = nullptr;
   bool direct_only = false;  ///< no light counts that surfaces throw back
+  lighting::SourceColours colours;
 };
 
 /// A use in a pass: its light, and where that is read.
@@ -47,14 +49,16 @@ class RoomComputation {
         store_(store),
         watch_(watch) {
     const lighting::Weights planned = lighting::planned_weights(project, *room.room, room.space);
+    tells_colour_ = project.colour;
     computed_.reused = true;
     computed_.record = record::planned(project, room, planned);
     record::RoomRecord& record = computed_.record;
-    uses_.push_back({&room.brief, planned, &record.assessment, &record.balance, false});
+    uses_.push_back({&room.brief, planned, &record.assessment, &record.balance, false, colours_of({})});
     for (std::size_t s = 0; s < room.scenes.size(); ++s)
       uses_.push_back({room.scenes[s].asks_as_room ? &room.brief : &room.scenes[s].brief,
                        lighting::in_scene(planned, room.scenes[s].shares), &record.scenes[s].assessment,
-                       &record.scenes[s].balance, room.scenes[s].emergency});
+                       &record.scenes[s].balance, room.scenes[s].emergency,
+                       colours_of(room.scenes[s].cct_k)});
   }
 
   ComputedRoom compute(const Studies& studies) {
@@ -83,6 +87,7 @@ class RoomComputation {
     }
     engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
                                            [&](const GridReading& grid) { return is_rough(grid); });
+    read_colours(first, lit);
     assess::read_between(*first.transport, space_, uses_.front().weights, assessment().grids, watch_);
     study(first, eyes, studies);
     return std::move(computed_);
@@ -97,6 +102,9 @@ class RoomComputation {
                 const transport::NumericalError& placed, const Use& use);
   void refine(const Pass& finer, const LitUse& lit, const LitUse& first, const assess::SeenFromEyes& eyes,
               const Use& use);
+  lighting::SourceColours colours_of(const std::vector<std::optional<double>>& tuned) const;
+  bool tells_colour() const;
+  void read_colours(const Pass& first, const std::vector<LitUse>& lit);
   void study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies);
   void add_unsettled_grids(const Assessment& found, std::vector<std::size_t>& grids) const;
   void add_unsettled_views(const Assessment& found, assess::ViewChoice& views) const;
@@ -110,6 +118,7 @@ class RoomComputation {
   TransportStore* store_;
   const Watch& watch_;
   std::vector<Use> uses_;
+  bool tells_colour_ = false;  ///< in any case
   assess::TabularMemory tabular_;
   ComputedRoom computed_;
 };
@@ -201,6 +210,38 @@ void RoomComputation::refine(const Pass& finer, const LitUse& lit, const LitUse&
     assess::refine_views(*lit.setting, lit.lit.light, error, s, glare.sets[s]);
   assess::judge(space_, *use.brief, space_.groups, use.weights, *use.found);
   *use.balance = lit.lit.light.initial_balance;
+}
+
+lighting::SourceColours RoomComputation::colours_of(const std::vector<std::optional<double>>& tuned) const {
+  lighting::SourceColours colours;
+  for (std::size_t g = 0; g < space_.groups.size(); ++g)
+    colours.push_back(space_.groups[g].colour.chromaticity(g < tuned.size() ? tuned[g] : std::nullopt));
+  return colours;
+}
+
+/// Where it was asked for, where sources differ, in whatever scene, or where a surface has a colour.
+bool RoomComputation::tells_colour() const {
+  std::optional<colour::Chromaticity> one;
+  bool differ = false;
+  for (const Use& use : uses_)
+    for (const auto& own : use.colours) {
+      if (!own) continue;
+      differ = differ || (one && (one->x != own->x || one->y != own->y));
+      one = own;
+    }
+  return one && (differ || tells_colour_ || lighting::has_coloured_surfaces(space_.geometry));
+}
+
+void RoomComputation::read_colours(const Pass& first, const std::vector<LitUse>& lit) {
+  if (!tells_colour()) return;
+  transport::ReceiverChoice read(first.transport->receivers().size(), false);
+  for (const auto& receivers : first.setting->readable())
+    for (const std::size_t r : receivers) read[r] = true;
+  for (const std::size_t r : first.plan->points) read[r] = true;
+  const lighting::RoomColour light(*first.transport, first.lighting->sources(), read, watch_);
+  for (std::size_t u = 0; u < uses_.size(); ++u)
+    assess::read_colours(*lit[u].setting, light, uses_[u].weights, uses_[u].colours, uses_[u].direct_only,
+                         *uses_[u].found);
 }
 
 /// Grids on which a check is undecided, or the accuracy is not reached.

@@ -8,11 +8,12 @@ namespace glow::space {
 /// One way to use the room.
 struct PlannedScene {
   std::string name;
-  std::vector<double> shares;  ///< by Space::groups, of what they give as placed
-  std::vector<char> is_free;   ///< by Space::groups: their shares are found; empty: none is
-  bool emergency = false;      ///< on battery: light that surfaces throw back does not count
-  bool asks_as_room = true;    ///< what the room asks
-  Brief brief;                 ///< of the same grids and eyes
+  std::vector<double> shares;                ///< by Space::groups, of what they give as placed
+  std::vector<std::optional<double>> cct_k;  ///< by Space::groups, of those that are tuned in it
+  std::vector<char> is_free;                 ///< by Space::groups: their shares are found; empty: none is
+  bool emergency = false;                    ///< on battery: light that surfaces throw back does not count
+  bool asks_as_room = true;                  ///< what the room asks
+  Brief brief;                               ///< of the same grids and eyes
 };
 
 /// A room of the project, ready to compute and to be judged.

@@ -78,7 +78,7 @@ void DoubtfulInput::colour() {
           fmt::format(FMT_STRING("\"{}\": luminaire {} has Ra {:g}, the task asks for {:g}; take one "
                                  "with better colour rendering"),
                       room_.name, group.mark, *group.ra, required));
-    if (!group.cct_k)
+    if (!group.colour.cct_k && !group.colour.tunable)
       problems_.warning(
           "P066", room_.place,
           fmt::format(FMT_STRING("\"{}\": no colour temperature of luminaire {} is known; state it with cct "

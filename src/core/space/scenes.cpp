@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <set>
 
+#include "core/space/placing/luminaire_placing.hpp"
+
 namespace glow::space {
 namespace {
 
@@ -35,7 +37,9 @@ void check_names(const model::Scene& scene, const Space& space, Problems& proble
   for (const LuminaireGroup& group : space.groups)
     for (const std::string& name : {group.name, group.mark})
       if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(name);
-  for (const model::Scene::Share& share : scene.shares)
+  std::vector<model::Scene::Share> named = scene.shares;
+  named.insert(named.end(), scene.cct_k.begin(), scene.cct_k.end());
+  for (const model::Scene::Share& share : named)
     if (std::none_of(space.groups.begin(), space.groups.end(),
                      [&](const LuminaireGroup& group) { return is_called(group, share.of); }))
       problems.error(
@@ -43,6 +47,20 @@ void check_names(const model::Scene& scene, const Space& space, Problems& proble
           fmt::format(FMT_STRING("scene \"{}\" names \"{}\", but no group of \"{}\" is called that; "
                                  "there are: {}"),
                       scene.name, share.of, space.name, fmt::join(names, ", ")));
+}
+
+/// Sets tunable groups to what the scene says.
+void tune(const model::Scene& scene, const Space& space, PlannedScene& planned, Problems& problems) {
+  planned.cct_k.resize(space.groups.size());
+  for (const model::Scene::Share& wish : scene.cct_k)
+    for (std::size_t g = 0; g < space.groups.size(); ++g) {
+      if (!is_called(space.groups[g], wish.of)) continue;
+      if (const auto fault = fault_of_temperature(space.groups[g], wish.share)) {
+        problems.error("P094", wish.place, fmt::format(FMT_STRING("scene \"{}\": {}"), scene.name, *fault));
+        break;
+      }
+      planned.cct_k[g] = wish.share;
+    }
 }
 
 /// Something is asked of light, and it is known what power it takes.
@@ -226,6 +244,7 @@ std::vector<PlannedScene> plan_scenes(const model::Project& project, const Plann
       one.shares.push_back(share ? share->share : scene->solve ? 1 : scene->rest);
       if (scene->solve) one.is_free.push_back(share ? 0 : 1);
     }
+    tune(*scene, room.space, one, problems);
     one.emergency = scene->emergency.has_value();
     if (one.emergency)
       for (double& share : one.shares) share *= scene->emergency->battery;

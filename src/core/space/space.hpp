@@ -27,7 +27,7 @@ struct LuminaireGroup {
   std::vector<photometry::PlacedLuminaire> luminaires;
   std::vector<double> rotations_deg;  ///< of each luminaire
   std::optional<model::Array> array;  ///< laid as an array in plan, by count
-  std::optional<double> cct_k;
+  model::LampColour colour;
   std::optional<double> ra;  ///< general colour rendering index
   std::optional<double> lamp_luminance_cd_m2, shielding_deg;
 };

@@ -5,7 +5,6 @@
 #include <vector>
 
 #include "core/assess/assessment.hpp"
-#include "core/colour/chromaticity.hpp"
 #include "core/lighting/weights.hpp"
 #include "core/transport/transport.hpp"
 
@@ -20,11 +19,19 @@ struct LuminaireShare {
   double total_lx() const { return direct_lx + interreflected_lx; }
 };
 
-/// The colour of light, as if surfaces were grey: of luminaires whose colour temperature is stated.
-struct ProbedColour {
+/// The light of one group at the probed point, and its colour there: its own, as surfaces have tinted it.
+struct GroupColour {
+  std::string name;
+  double total_lx = 0;
   colour::Chromaticity chromaticity;
   std::optional<colour::Temperature> temperature;  ///< nothing: too far from the Planckian locus
-  double known_share = 0;                          ///< of the light, 0 to 1
+};
+
+/// The colour of the mixture and of what each group gives of it, largest first; of groups whose colour is
+/// stated.
+struct ProbedColour {
+  assess::PointColour mixture;
+  std::vector<GroupColour> groups;
 };
 
 /// Light at one point of a room, maintained.

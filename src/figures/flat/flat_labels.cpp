@@ -159,7 +159,7 @@ void FlatView::mark(const FlatLuminaire& l) {
 }
 
 std::string FlatView::lowest_words() const {
-  return "min " + light_label(shown_[grid_.statistics.min_at]);
+  return "min " + input_.measure.label(shown_[grid_.statistics.min_at]);
 }
 
 /// The label beside the lowest point, on the side where there is more room.
@@ -201,7 +201,7 @@ bool FlatView::is_of_one_band(const Vec2& middle, const Vec2& half) const {
 void FlatView::values() {
   const readings::PlaneGrid& grid = grid_.grid;
   const bool all = input_.style.values == model::FigureStyle::Values::all;
-  const std::string longest = light_label(input_.units.light(grid_.statistics.max_lx));
+  const std::string longest = input_.measure.label(input_.shown(grid_.statistics.max_lx));
   double size = small_ ? kSmallValueSize : kValueSize;
   const Vec2 cell = grid.cell * pixels_per_m_;
   if (all)
@@ -213,7 +213,7 @@ void FlatView::values() {
   const int skip_y = all ? 1 : std::max(1, int(std::ceil((size + 8) / cell.y())));
   for (std::size_t i = 0; i < grid.points.size(); ++i) {
     if (grid.cells[i][0] % skip_x != skip_x / 2 || grid.cells[i][1] % skip_y != skip_y / 2) continue;
-    const std::string words = light_label(shown_[i]);
+    const std::string words = input_.measure.label(shown_[i]);
     const Vec2 centre = px(grid.middle_of(grid.cells[i]));
     const double width = text_width(words, size);
     if (!all && !is_free(around(centre, width + 2, size + 2))) continue;

@@ -46,11 +46,14 @@ bool is_mostly_dark(const std::vector<const assess::GridReading*>& grids, double
 }  // namespace
 
 ColourScale scale_of(const FigureInput& input, const std::vector<const assess::GridReading*>& grids) {
-  double low = INFINITY, high = 0;
+  double low = INFINITY, high = -INFINITY;
   for (const assess::GridReading* grid : grids) {
     low = std::min(low, grid->statistics.min_lx);
     high = std::max(high, grid->statistics.max_lx);
   }
+  if (input.measure.kind == ShownMeasure::Kind::temperature) return temperature_scale(low, high);
+  if (input.measure.kind == ShownMeasure::Kind::difference)
+    return difference_scale(input.shown(low), input.shown(high));
   const bool common = input.common && input.style.common_scale;
   if (common) std::tie(low, high) = *input.common;
   if (!std::isfinite(low)) low = 0;
@@ -74,10 +77,10 @@ FlatView::FlatView(SvgCanvas& canvas, const FigureInput& input, const assess::Gr
       shapes_(shapes_on(*input.room, grid, window_)),
       luminaires_(small ? std::vector<FlatLuminaire>{} : luminaires_on(*input.room, grid, window_)) {
   if (limit_lx) limit_ = input.units.light(*limit_lx);
-  for (const double lux : grid.total_lx) shown_.push_back(input.units.light(lux));
+  for (const double value : grid.total_lx) shown_.push_back(input.shown(value));
   const DenseGrid dense = dense_grid(grid);
   std::vector<double> values;
-  for (const double lux : dense.lux) values.push_back(input.units.light(lux));
+  for (const double value : dense.lux) values.push_back(input.shown(value));
   const int most = std::max(dense.grid.count.nx, dense.grid.count.ny);
   const int parts = (small ? kMostSmallNodes : kMostNodes) / most;
   lattice_ = smooth_lattice(dense.grid, values, std::clamp(parts, most <= kFewCells ? 3 : 1, 12));
@@ -134,6 +137,7 @@ void FlatView::draw() {
 }
 
 void FlatView::colours() {
+  if (!input_.measure.tints.empty()) return tints();
   const Vec2 top_left = px({lattice_.low.x(), lattice_.node(0, lattice_.ny - 1).y()});
   const Vec2 size =
       Vec2((lattice_.nx - 1) * lattice_.step.x(), (lattice_.ny - 1) * lattice_.step.y()) * pixels_per_m_;
@@ -144,6 +148,16 @@ void FlatView::colours() {
     if (!data.empty()) canvas_.path(data, scale_.colours[k + 1].c_str());
   }
   beyond_limits();
+}
+
+/// Each cell in the tint of its light.
+void FlatView::tints() {
+  const readings::PlaneGrid& grid = grid_.grid;
+  for (std::size_t i = 0; i < grid.cells.size(); ++i) {
+    const std::string& tint = input_.measure.tints[i];
+    canvas_.rectangle(px(grid.middle_of(grid.cells[i]) + Vec2(-grid.cell.x(), grid.cell.y()) / 2),
+                      grid.cell * pixels_per_m_, tint.c_str(), tint.c_str(), 1);
+  }
 }
 
 /// Values outside the scale's limits carry a pattern of their own.
@@ -253,10 +267,9 @@ void FlatView::outline() {
   }
 }
 
-double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const units::ShownUnits& units, double x,
-                  double y, double height) {
-  canvas.text({x, y - 6}, fmt::format(FMT_STRING("Illuminance in {}"), units.light_unit()),
-              {13, "start", kInk, true});
+double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const std::string& title, double x, double y,
+                  double height) {
+  canvas.text({x, y - 6}, title, {13, "start", kInk, true});
   y += 8;
   const auto beyond = [&](const std::string& fill, const std::string& words) {
     canvas.rectangle({x, y}, {34, 18}, fill.c_str(), kInk, 0.6);

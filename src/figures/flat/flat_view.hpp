@@ -3,6 +3,7 @@
 #include "core/record/record.hpp"
 #include "figures/colour_scale.hpp"
 #include "figures/flat/flat_shapes.hpp"
+#include "figures/flat/shown_measure.hpp"
 #include "figures/isolines.hpp"
 #include "figures/svg_canvas.hpp"
 
@@ -18,6 +19,10 @@ struct FigureInput {
   units::ShownUnits units;
   /// Lowest and highest value of all figures, where they share one scale; lx.
   std::optional<std::pair<double, double>> common;
+  ShownMeasure measure = {};
+
+  /// A value of the figure's grids as people see it.
+  double shown(double value) const { return measure.shown(value, units); }
 };
 
 /// The scale for one or several grids.
@@ -66,6 +71,7 @@ class FlatView {
   bool is_free(const Rect& rect) const;
 
   void colours();
+  void tints();
   void beyond_limits();
   void blank_cells();
   void lines();
@@ -108,7 +114,7 @@ class FlatView {
 };
 
 /// The bands with their levels, from (x, y) down, at most `height` px high. Gives the y below it.
-double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const units::ShownUnits& units, double x,
-                  double y, double height);
+double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const std::string& title, double x, double y,
+                  double height);
 
 }  // namespace glow::figures

@@ -157,6 +157,14 @@ void PlanFigure::axes(const FlatView& view) {
 std::vector<PlanFigure::Number> PlanFigure::numbers() const {
   const auto ratio = [](double v) { return fmt::format(FMT_STRING("{:.2f}"), v); };
   const readings::Statistics& s = grid_.statistics;
+  if (input_.measure.kind != ShownMeasure::Kind::illuminance) {
+    const auto shown = [&](double v) {
+      return input_.measure.label(input_.shown(v)) + " " + input_.measure.unit(input_.units);
+    };
+    const bool kelvin = input_.measure.kind == ShownMeasure::Kind::temperature;
+    return {{shown(s.min_lx), kelvin ? "warmest" : "least", "", false, ""},
+            {shown(s.max_lx), kelvin ? "coolest" : "most", "", false, ""}};
+  }
   std::vector<Number> numbers = {{with_unit(s.mean_lx), "mean", "", false, ""},
                                  {s.u0 ? ratio(*s.u0) : "-", "U0 = min / mean", "", false, ""},
                                  {with_unit(s.min_lx), "min", "", false, ""},
@@ -204,6 +212,7 @@ void PlanFigure::title() {
   std::string place = fmt::format(FMT_STRING("{}, {}"), grid_.name, place_words(grid_, input_.units));
   canvas_.text({kTitleLeft, 64}, fitted_text(place, room, 14), {14, "start", kSheetGrey});
   std::string values = fmt::format(FMT_STRING("maintained (factor {:.2f})"), room_.maintenance_factor);
+  if (!input_.measure.subject.empty()) values = input_.measure.subject;
   if (several_standards()) {
     std::string by;
     for (const Number& number : numbers)
@@ -232,7 +241,7 @@ double PlanFigure::legend_luminaires(double x, double y) {
 
 void PlanFigure::legend() {
   const double x = kSheetWidth - kRight + 42;
-  double y = draw_scale(canvas_, scale_, input_.units, x, kTop + 14, 300);
+  double y = draw_scale(canvas_, scale_, input_.measure.title(input_.units), x, kTop + 14, 300);
   y = legend_luminaires(x, y + 34);
   y += 34;
   canvas_.text({x, y}, "Grid", {13, "start", kSheetInk, true});

@@ -5,6 +5,8 @@
 #include <charconv>
 #include <cmath>
 
+#include "core/colour/bands.hpp"
+
 namespace glow::files {
 namespace {
 
@@ -46,15 +48,16 @@ std::optional<Vec3> read_colour(TomlTable& table, double reflectance) {
     return std::nullopt;
   }
   Vec3 colour(linear(rgb->x()), linear(rgb->y()), linear(rgb->z()));
-  const double mean = colour.mean();
-  if (mean > 0) colour *= reflectance / mean;
-  if (mean > 0 && colour.maxCoeff() <= 1) return colour;
+  const double luminous = colour::luminous(colour);
+  if (luminous > 0) colour *= reflectance / luminous;
+  if (luminous > 0 && colour.maxCoeff() <= 1) return colour;
   table.problems().error(
       "P040", place,
-      mean > 0 ? fmt::format(FMT_STRING("this colour cannot have a mean reflectance of {:.2f}: one channel "
-                                        "would reflect {:.0f} %; take a paler colour or a lower reflectance"),
-                             reflectance, 100 * colour.maxCoeff())
-               : std::string("black has no hue to scale to a reflectance; take a dark grey"));
+      luminous > 0
+          ? fmt::format(FMT_STRING("this colour cannot have a reflectance of {:.2f}: one channel "
+                                   "would reflect {:.0f} %; take a paler colour or a lower reflectance"),
+                        reflectance, 100 * colour.maxCoeff())
+          : std::string("black has no hue to scale to a reflectance; take a dark grey"));
   return std::nullopt;
 }
 

@@ -5,6 +5,7 @@
 
 #include <sstream>
 
+#include "core/colour/bands.hpp"
 #include "files/output/embedded_files.hpp"
 #include "files/project/colour_of_finish.hpp"
 
@@ -35,6 +36,7 @@ model::Finish read_shares(TomlTable& table, const std::string& name) {
                                "at most {}: every surface keeps some of the light"),
                     sum, kMostTogether));
   finish.colour = read_colour(table, material.diffuse);
+  if (finish.colour) finish.material.tint = colour::tint_of(*finish.colour);
   return finish;
 }
 

@@ -21,7 +21,9 @@ constexpr Range kTilt{-180, 180};
 constexpr Range kAlong{0, 2000};
 constexpr Range kRadius{0, 2000, true};
 constexpr Range kFlux{0, 1e7, true};
-constexpr Range kColourTemperature{1000, 20000};
+constexpr Range kColourTemperature{colour::kLowestTemperature, colour::kHighestTemperature};
+constexpr Range kDuv{-0.05, 0.05};
+constexpr double kDaylightFrom = 4000;  // K
 constexpr Range kColourRendering{0, 100};
 constexpr Range kDimming{0, 1};
 constexpr Range kPrice{0, 1e9};
@@ -281,6 +283,8 @@ LuminairePlacement read_placement(TomlTable& table) {
   placement.tilt_deg = table.quantity("tilt", Dimension::angle, kTilt).value_or(0);
   placement.aim = table.position("aim");
   placement.dimming = table.quantity("dimming", Dimension::ratio, kDimming).value_or(1);
+  placement.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
+  placement.cct_place = table.place_of("cct");
   placement.blocks_light = table.flag("blocks_light").value_or(false);
   if (placement.aim && table.has("tilt"))
     table.problems().error("P007", table.place_of("tilt"),
@@ -311,7 +315,8 @@ std::vector<model::FittingPart> read_parts(TomlTable& table) {
 
 /// Of what is said of a luminaire with a file nothing can be said of a fitting.
 void check_fitting(TomlTable& table) {
-  for (const char* key : {"file", "flux", "cct", "ra", "maintenance", "lamp_luminance", "shielding"})
+  for (const char* key :
+       {"file", "flux", "cct", "duv", "locus", "ra", "maintenance", "lamp_luminance", "shielding"})
     if (table.has(key)) {
       table.problems().error("P007", table.place_of(key),
                              fmt::format(FMT_STRING("\"{}\" is said of a fitting's parts, each in its own "
@@ -319,6 +324,45 @@ void check_fitting(TomlTable& table) {
                                          key));
       table.skip(key);
     }
+}
+
+}  // namespace
+
+namespace {
+
+/// A temperature, or the range of a tunable luminaire, and where beside the Planckian locus it lies.
+model::LampColour read_lamp_colour(TomlTable& table) {
+  model::LampColour colour;
+  if (table.is_list("cct")) {
+    if (const auto range = table.numbers("cct", 2, kColourTemperature.low, kColourTemperature.high)) {
+      if ((*range)[0] < (*range)[1])
+        colour.tunable = std::pair((*range)[0], (*range)[1]);
+      else
+        table.problems().error("P005", table.place_of("cct"),
+                               "\"cct\" is a range from high to low; expected [lowest, highest]");
+    }
+  } else {
+    colour.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
+  }
+  colour.duv = table.quantity("duv", Dimension::number, kDuv);
+  using Locus = colour::Stated::Locus;
+  if (table.is_word("locus", "planckian"))
+    colour.locus = Locus::planckian;
+  else if (table.is_word("locus", "daylight"))
+    colour.locus = Locus::daylight;
+  else if (table.has("locus")) {
+    table.skip("locus");
+    table.problems().error("P005", table.place_of("locus"),
+                           "\"locus\" expects \"planckian\" or \"daylight\"");
+  }
+  if (colour.duv && table.has("locus"))
+    table.problems().error("P007", table.place_of("locus"),
+                           "\"duv\" is beside the Planckian locus; take \"locus\" out");
+  const double lowest = colour.tunable ? colour.tunable->first : colour.cct_k.value_or(kDaylightFrom);
+  if (colour.locus == Locus::daylight && lowest < kDaylightFrom)
+    table.problems().error("P005", table.place_of("locus"),
+                           "the daylight locus begins at 4000 K; take \"locus\" out");
+  return colour;
 }
 
 }  // namespace
@@ -339,7 +383,7 @@ std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
     entry.file = table.text("file", Need::required).value_or("");
     entry.file_place = table.place_of("file");
     entry.flux_lm = table.quantity("flux", Dimension::flux, kFlux);
-    entry.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
+    entry.colour = read_lamp_colour(table);
     entry.ra = table.quantity("ra", Dimension::number, kColourRendering);
     entry.maintenance = read_luminaire_maintenance(table);
     entry.price = table.quantity("price", Dimension::number, kPrice);

@@ -295,6 +295,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   if (auto table = root.table("project")) {
     project.name = table->text("name").value_or(project.name);
     read_standards(*table, project);
+    project.colour = table->flag("colour").value_or(false);
     project.files_outside = table->flag("files_outside").value_or(false);
     if (const auto words = table->text("units")) {
       if (const auto units = units::ShownUnits::parse(*words))

@@ -6,6 +6,7 @@
 #include <map>
 #include <set>
 
+#include "core/colour/chromaticity.hpp"
 #include "core/model/file_names.hpp"
 #include "files/project/readings_reader.hpp"
 
@@ -46,6 +47,7 @@ bool read_solve(TomlTable& table) {
   return true;
 }
 
+constexpr Range kTemperature{colour::kLowestTemperature, colour::kHighestTemperature};
 constexpr Range kBattery{1e-4, 1};
 constexpr Range kDelay{0, 3600};
 
@@ -108,6 +110,12 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
           scene.shares.push_back({key, *share, groups->place_of(key)});
       groups->finish();
     }
+    if (auto tuned = table.table("cct")) {
+      for (const std::string& key : tuned->keys())
+        if (const auto kelvin = tuned->quantity(key, Dimension::temperature, kTemperature))
+          scene.cct_k.push_back({key, *kelvin, tuned->place_of(key)});
+      tuned->finish();
+    }
     scene.rest = table.quantity("rest", Dimension::ratio, kShare).value_or(0);
     read_emergency(table, scene);
     scene.asks_nothing = !scene.emergency && table.is_word("task", "none");
@@ -136,8 +144,10 @@ void check_scenes(const model::Project& project, Problems& problems) {
     for (const model::LuminairePlacement& placement : room.luminaires)
       if (!placement.name.empty()) known.insert(placement.name);
   const std::vector<std::string> names(known.begin(), known.end());
-  for (const model::Scene& scene : project.scenes)
-    for (const model::Scene::Share& share : scene.shares) {
+  for (const model::Scene& scene : project.scenes) {
+    std::vector<model::Scene::Share> named = scene.shares;
+    named.insert(named.end(), scene.cct_k.begin(), scene.cct_k.end());
+    for (const model::Scene::Share& share : named) {
       if (known.count(share.of)) continue;
       const std::string near = nearest_word(share.of, names);
       problems.error(
@@ -148,6 +158,7 @@ void check_scenes(const model::Project& project, Problems& problems) {
               scene.name, share.of,
               near.empty() ? "give the group a name, or name its mark" : "did you mean \"" + near + "\"?"));
     }
+  }
 }
 
 }  // namespace glow::files

@@ -4,6 +4,7 @@
 
 #include "core/assess/assessment.hpp"
 #include "files/results/archive.hpp"
+#include "files/results/describe_colour.hpp"
 
 // How grids and points stand in results.json. Included by record_json.cpp only.
 namespace glow::files {
@@ -209,6 +210,16 @@ void describe(A& a, Field<A, LightBetween>& between, std::size_t points) {
   }
 }
 
+/// An object that is left out where there is nothing.
+template <class A, class T, class... More>
+void describe_present(A& a, const char* name, T& value, const More&... more) {
+  if constexpr (A::kReads) {
+    if (a.has(name)) a.object(name, [&](auto& own) { describe(own, value.emplace(), more...); });
+  } else {
+    if (value) a.object(name, [&](auto& own) { describe(own, *value, more...); });
+  }
+}
+
 template <class A>
 void describe(A& a, Field<A, GridReading>& g, const std::string& csv) {
   a("name", g.name);
@@ -230,6 +241,7 @@ void describe(A& a, Field<A, GridReading>& g, const std::string& csv) {
     readings::write_points(a, g.grid);
   a.brief_list("direct_lx", g.direct_lx);
   a.brief_list("interreflected_lx", g.interreflected_lx);
+  describe_present(a, "colour", g.colour, g.grid.points.size());
   if constexpr (A::kReads) {
     if (a.has("between"))
       a.object("between", [&](auto& own) { describe(own, g.between, g.grid.points.size()); });
@@ -271,6 +283,7 @@ void describe(A& a, Field<A, PointReading>& point) {
   a("interreflected_lx", point.interreflected_lx);
   a.derived("total_lx", [&] { return files::number(point.total_lx()); });
   a("uncertainty_lx", point.uncertainty_lx);
+  describe_present(a, "colour", point.colour);
 }
 
 }  // namespace glow::assess

@@ -8,20 +8,38 @@
 
 namespace glow::files {
 
+namespace {
+
+/// Empty where there is no such light, or no correlated temperature.
+std::string colour_cells(const assess::GridColour& colour, std::size_t point) {
+  const auto pair = [](const colour::Chromaticity& c) {
+    return c.y > 0 ? fmt::format(FMT_STRING(",{:.5f},{:.5f}"), c.x, c.y) : std::string(",,");
+  };
+  const colour::Chromaticity total = colour.total(point);
+  std::optional<colour::Temperature> temperature;
+  if (total.y > 0) temperature = colour::correlated(total);
+  return pair(colour.direct(point)) + pair(total) +
+         (temperature ? fmt::format(FMT_STRING(",{:.0f},{:.4f}"), temperature->kelvin, temperature->duv)
+                      : ",,");
+}
+
+}  // namespace
+
 std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& units) {
   const char *m = units.length_unit(), *lx = units.light_unit();
   std::string text = fmt::format(
-      FMT_STRING("x_{0},y_{0},z_{0},normal_x,normal_y,normal_z,direct_{1},interreflected_{1},total_{1}\n"), m,
-      lx);
+      FMT_STRING("x_{0},y_{0},z_{0},normal_x,normal_y,normal_z,direct_{1},interreflected_{1},total_{1}{2}\n"),
+      m, lx, g.colour ? ",direct_x,direct_y,total_x,total_y,cct_K,duv" : "");
   // Directions hold rounding errors that look like results.
   const auto clean = [](double v) { return std::abs(v) < 1e-12 ? 0.0 : v; };
   for (std::size_t i = 0; i < g.grid.points.size(); ++i) {
     const Vec3& p = g.grid.points[i];
     const Vec3& n = g.grid.normal_of(i);
-    text += fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g}\n"),
+    text += fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g}{}\n"),
                         units.length(clean(p.x())), units.length(clean(p.y())), units.length(clean(p.z())),
                         clean(n.x()), clean(n.y()), clean(n.z()), units.light(g.direct_lx[i]),
-                        units.light(g.interreflected_lx[i]), units.light(g.total_lx[i]));
+                        units.light(g.interreflected_lx[i]), units.light(g.total_lx[i]),
+                        g.colour ? colour_cells(*g.colour, i) : std::string());
   }
   return text;
 }

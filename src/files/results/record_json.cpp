@@ -306,6 +306,7 @@ void describe_scene(A& a, Field<A, RoomRecord>& seen, Field<A, SceneRecord>& sce
   a("shares", scene.shares);
   a("drawn_w", scene.drawn_w);
   a("emergency", scene.emergency);
+  a("cct_k", scene.cct_k);
   a.object_if("solution", scene.solution, [&](auto& own, auto& solution) {
     own("possible", solution.possible);
     own("each_alone", solution.each_alone);

@@ -207,6 +207,11 @@ bool TomlTable::is_word(const std::string& key, const std::string& word) {
   return true;
 }
 
+bool TomlTable::is_list(const std::string& key) const {
+  const toml::node* node = table_->get(key);
+  return node && node->is_array();
+}
+
 bool TomlTable::is_false(const std::string& key) {
   const toml::node* node = table_->get(key);
   if (!node || !node->is_boolean() || node->value<bool>() != false) return false;

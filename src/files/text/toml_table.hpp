@@ -64,6 +64,8 @@ class TomlTable {
   /// True when the key holds this very text ("auto"); consumes the key then.
   bool is_text(const std::string& key) const;
   bool is_word(const std::string& key, const std::string& word);
+  /// Whether the key holds a list; the key is not consumed.
+  bool is_list(const std::string& key) const;
   /// The same for "false" where something else usually stands.
   bool is_false(const std::string& key);
   std::optional<TomlTable> table(const std::string& key);

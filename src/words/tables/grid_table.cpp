@@ -6,6 +6,7 @@
 #include <cmath>
 #include <map>
 
+#include "words/colour_words.hpp"
 #include "words/families.hpp"
 #include "words/text_layout.hpp"
 #include "words/values.hpp"
@@ -51,6 +52,7 @@ class GridTable {
     write_grids();
     write_modelling();
     write_points();
+    write_colours();
     return std::move(text_);
   }
 
@@ -64,6 +66,7 @@ class GridTable {
   void write_left_out(const GridReading& grid);
   void write_modelling();
   void write_points();
+  void write_colours();
 
   const record::RoomRecord& room_;
   const units::ShownUnits& units_;
@@ -126,6 +129,24 @@ void GridTable::write_together(const std::string& family, const std::vector<cons
   }
   row(fmt::format(FMT_STRING("{} x {}"), grids.size(), family), all,
       units::light_words(units_, least) + "-" + units::light_words(units_, most));
+}
+
+/// Of planes that people look at, and of points, where colours are told.
+void GridTable::write_colours() {
+  bool first = true;
+  const auto entry = [&](const std::string& name, const std::string& words) {
+    if (first) line("  colour of the light");
+    first = false;
+    wrap(text_, fmt::format(FMT_STRING("    {:<{}} "), fitted(name, kGridWidth - 2), kGridWidth - 2), words,
+         6);
+  };
+  for (const GridReading& grid : room_.assessment.grids)
+    if (grid.colour && (grid.role == space::GridRole::work_plane || grid.role == space::GridRole::requested ||
+                        grid.role == space::GridRole::task_area))
+      entry(grid.name, colour_words(*grid.colour));
+  for (const assess::PointReading& point : room_.assessment.points)
+    if (point.colour && point.colour->total)
+      entry(point.name, colour_words(*point.colour->total, point.colour->temperature));
 }
 
 /// Points of a grid that lie inside objects, and inside which.

@@ -39,6 +39,7 @@ class Placing {
   std::vector<model::FittingPart> parts_of(const model::LuminairePlacement& placement);
   void add_group(const model::LuminairePlacement& placement, const model::FittingPart& part,
                  const std::vector<geometry::Frame>& frames, const std::vector<double>& rotations_deg);
+  void set_temperature(const model::LuminairePlacement& placement, LuminaireGroup& group);
   std::optional<double> height_of(const model::LuminairePlacement& placement,
                                   const photometry::Photometry& photometry, const Vec2& at);
   std::optional<geometry::Frame> frame_of(const model::LuminairePlacement& placement,
@@ -220,7 +221,10 @@ void Placing::add_group(const model::LuminairePlacement& placement, const model:
   group.share = part.dimming;
   group.photometry = entry.photometry;
   group.placement = std::size_t(&placement - room_.luminaires.data());
-  group.cct_k = part.cct_k ? part.cct_k : entry.cct_k ? entry.cct_k : photometry.cct_k;
+  group.colour = entry.colour;
+  if (!group.colour.tunable && !group.colour.cct_k) group.colour.cct_k = photometry.cct_k;
+  if (part.cct_k) group.colour.cct_k = part.cct_k;
+  set_temperature(placement, group);
   group.ra = entry.ra ? entry.ra : photometry.colour_rendering;
   group.lamp_luminance_cd_m2 = entry.lamp_luminance_cd_m2;
   group.shielding_deg = entry.shielding_deg;
@@ -239,6 +243,16 @@ void Placing::add_group(const model::LuminairePlacement& placement, const model:
     if (placement.blocks_light) add_body(placement, photometry, group.luminaires.back());
   }
   placed_.groups.push_back(std::move(group));
+}
+
+/// Of a tunable luminaire the placement says what it is set to.
+void Placing::set_temperature(const model::LuminairePlacement& placement, LuminaireGroup& group) {
+  if (!placement.cct_k) return;
+  if (const auto fault = fault_of_temperature(group, *placement.cct_k)) {
+    problems_.error("P094", placement.cct_place, *fault);
+    return;
+  }
+  group.colour.cct_k = placement.cct_k;
 }
 
 /// Where no name is written the mark serves, with a number where the room has several groups of it.
@@ -330,6 +344,18 @@ PlacedGroups place_luminaires(const model::Project& project, const model::Room& 
                               const RoomGeometry& built, const WrittenWalls& walls,
                               geometry::Geometry& geometry, Problems& problems) {
   return Placing(project, room, built, walls, geometry, problems).place_all();
+}
+
+std::optional<std::string> fault_of_temperature(const LuminaireGroup& group, double kelvin) {
+  const auto& range = group.colour.tunable;
+  if (!range)
+    return fmt::format(
+        FMT_STRING("luminaire {} cannot be set to {:g} K: it is not tunable; state its range, cct = "
+                   "[2700, 6500], in [luminaires.{}]"),
+        group.mark, kelvin, group.mark);
+  if (kelvin >= range->first && kelvin <= range->second) return std::nullopt;
+  return fmt::format(FMT_STRING("luminaire {} cannot be set to {:g} K; expected {:g} to {:g} K"), group.mark,
+                     kelvin, range->first, range->second);
 }
 
 }  // namespace glow::space

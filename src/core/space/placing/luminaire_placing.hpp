@@ -15,4 +15,7 @@ PlacedGroups place_luminaires(const model::Project& project, const model::Room& 
                               const RoomGeometry& built, const WrittenWalls& walls,
                               geometry::Geometry& geometry, Problems& problems);
 
+/// Why a group cannot be set to a colour temperature; nothing where it can.
+std::optional<std::string> fault_of_temperature(const LuminaireGroup& group, double kelvin);
+
 }  // namespace glow::space
