@@ -1,11 +1,13 @@
 // What scenes cost beside the calculation of their room, in the same run: each room of the demo with its
-// task, with 50 scenes and without.
+// task, with 50 scenes and without. And what the colour of light costs beside it: told of grey surfaces, and
+// with a wall of a colour, for which the exchange is solved in three bands.
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <chrono>
 
 #include "cli/open_project.hpp"
+#include "core/colour/bands.hpp"
 #include "core/run/compute_room.hpp"
 
 namespace {
@@ -35,6 +37,18 @@ std::vector<space::PlannedScene> scenes_of(const space::PlannedRoom& room, std::
   return scenes;
 }
 
+/// The room with a first wall of clay.
+model::Room with_clay(const model::Room& room) {
+  model::Room clay = room;
+  model::Wall wall;
+  wall.number = 1;
+  wall.finish = model::Finish{};
+  wall.finish->material.diffuse = room.reflectances.walls;
+  wall.finish->material.tint = colour::tint_of({0.55, 0.30, 0.18});
+  clay.walls.push_back(wall);
+  return clay;
+}
+
 }  // namespace
 
 int main() {
@@ -49,7 +63,18 @@ int main() {
     const double plain = seconds(compute);
     plan.scenes = scenes_of(plan, kScenes);
     const double with = seconds(compute);
+    plan.scenes.clear();
+    open->project.colour = true;
+    const double grey = seconds(compute);
+    const model::Room clay = with_clay(*room.written);
+    Problems problems;
+    const auto tinted = space::build_space(open->project, clay, open->standards, problems);
+    const double bands =
+        tinted ? seconds([&] { run::compute_room(open->project, *tinted, accuracy, nullptr, {}); }) : 0;
+    open->project.colour = false;
     fmt::print(FMT_STRING("{:<16} {:4.0f} ms, with {} scenes {:4.0f} ms: {:.3f} times, {:.2f} ms each\n"),
                room.name(), 1e3 * plain, kScenes, 1e3 * with, with / plain, 1e3 * (with - plain) / kScenes);
+    fmt::print(FMT_STRING("{:<16} colour of grey surfaces {:.3f} times, in three bands {:.3f} times\n"), "",
+               grey / plain, bands / plain);
   }
 }

@@ -12,7 +12,7 @@ TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
   EXPECT_EQ(first.code, 0) << first.err;
   EXPECT_EQ(first.err, "");
   for (const char* words : {"Throwing room          met       9 of 9",
-                            "- work plane, U0 0.29 of 0.40: the lowest", "+ one more D2 above",
+                            "- work plane, U0 0.25 of 0.40: the lowest", "+ one more D2 above",
                             "figures/showroom--work-plane.svg", "glowgrid run millrace-demo/millrace.toml"})
     EXPECT_TRUE(says(first.out, words)) << words << "\n" << first.out;
   const fs::path results = folder.path() / "millrace-demo/millrace-results";

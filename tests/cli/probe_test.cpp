@@ -85,7 +85,8 @@ TEST(Probe, TellsTheColourOfTheMixture) {
   EXPECT_NEAR(colour.at("cct_k").get<double>(), 3950, 40);
   EXPECT_LT(colour.at("duv").get<double>(), -0.003);
   const Ran below = run(folder, "probe two.toml --at 1,2,2.5 -q");
-  EXPECT_TRUE(says(below.out, "  colour ") && says(below.out, "taken as grey")) << below.out << below.err;
+  EXPECT_TRUE(says(below.out, "  colour ") && says(below.out, " K, Duv ")) << below.out << below.err;
+  EXPECT_NEAR(colour.at("groups").at(0).at("cct_k").get<double>(), 2700, 10) << "of its own light";
 }
 
 }  // namespace

@@ -226,7 +226,7 @@ INSTANTIATE_TEST_SUITE_P(
               "expected lx or fc, and m or ft"},
         Fault{"reflectance = 0.6", "material = \"white pait\"", "P030", "did you mean \"white paint\"?"},
         Fault{"[[rooms]]", "[materials.red]\nreflectance = 0.6\ncolour = \"#ff0000\"\n[[rooms]]", "P040",
-              "one channel would reflect 180 %"},
+              "one channel would reflect 282 %"},
         Fault{"[[rooms]]", "[materials.red]\nreflectance = 0.2\ncolour = \"reddish\"\n[[rooms]]", "P040",
               "expected \"#rrggbb\""},
         Fault{"[[rooms.openings]]",

@@ -264,6 +264,61 @@ TEST(Scenes, OnBatteryOnlyDirectLightCountsAlongTheWayOut) {
   EXPECT_TRUE(dark.at("drawn_w").is_null());
 }
 
+/// The front row is tunable; the back row has the file's 4000 K.
+std::string tunable(const std::string& scenes, const std::string& placed = "") {
+  std::string text = project(scenes);
+  text.replace(text.find("[luminaires.P1]"), 0, "cct = [2700, 6500]\n");
+  text.replace(text.find("name = \"front\""), 0, placed);
+  return text;
+}
+
+TEST(Scenes, TuneTheColourOfLight) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  const json room =
+      room_of(folder, tunable("[rooms.scenes.morning]\nrest = 1\ncct = { front = 6500 }\n"
+                              "[rooms.scenes.evening]\ngroups = { front = 1 }\ncct = { D2 = \"2700 K\" }\n"));
+  const json& placed = room.at("grids")[0].at("colour");
+  EXPECT_GT(placed.at("known_share").get<double>(), 0.2);
+  EXPECT_LT(placed.at("known_share").get<double>(), 0.9) << "nobody says what the front row is set to";
+  const json& evening = scene(room, "evening").at("grids")[0].at("colour");
+  EXPECT_NEAR(evening.at("warmest_k").get<double>(), 2700, 5);
+  EXPECT_NEAR(evening.at("coolest_k").get<double>(), 2700, 5) << "grey surfaces leave it alone";
+  EXPECT_NEAR(evening.at("known_share").get<double>(), 1, 1e-9);
+  const json& morning = scene(room, "morning").at("grids")[0].at("colour");
+  EXPECT_GT(morning.at("warmest_k").get<double>(), 4000);
+  EXPECT_GT(morning.at("coolest_k").get<double>(), 1.1 * morning.at("warmest_k").get<double>());
+  EXPECT_EQ(values_of(room), values_of(scene(room, "morning"))) << "colour moves no illuminance";
+  const std::string csv = content_of(folder.path() / "p-results/grids/morning/class--work-plane.csv");
+  EXPECT_TRUE(says(csv, ",direct_x,direct_y,total_x,total_y,cct_K,duv\n")) << csv.substr(0, 200);
+  const Ran shown = run(folder, "show p-results grids --scene morning");
+  EXPECT_TRUE(says(shown.out, "colour of the light")) << shown.out;
+  const Ran drawn = run(folder, "draw p-results --difference \"morning, evening\" --format svg");
+  EXPECT_EQ(drawn.code, 0) << drawn.err;
+  EXPECT_TRUE(
+      says(content_of(folder.path() / "p-results/figures/class--work-plane--morning-less-evening.svg"),
+           "Difference in lx"));
+  EXPECT_EQ(run(folder, "draw p-results --difference \"morning, night\"").code, 2);
+}
+
+TEST(Scenes, NoColourInTheProjectIsNoColourInTheResults) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  EXPECT_FALSE(room_of(folder, project("")).at("grids")[0].contains("colour")) << "both rows have 4000 K";
+  std::string asked = project("");
+  asked.replace(asked.find("[defaults]"), 0, "colour = true\n");
+  const json told = room_of(folder, asked);
+  EXPECT_NEAR(told.at("grids")[0].at("colour").at("mean_temperature").at("cct_k").get<double>(), 4000, 12);
+  std::string clay = asked +
+                     "[[rooms.walls]]\nwall = 1\nmaterial = \"clay\"\n"
+                     "[materials.clay]\nreflectance = 0.4\ncolour = \"#c07a5a\"\n";
+  const json tinted = room_of(folder, clay);
+  EXPECT_LT(tinted.at("grids")[0].at("colour").at("warmest_k").get<double>(), 3950) << "near the wall";
+  const std::string hue = "colour = \"#c07a5a\"\n";
+  clay.erase(clay.find(hue), hue.size());
+  EXPECT_EQ(values_of(tinted), values_of(room_of(folder, clay))) << "a colour moves no illuminance";
+}
+
 struct Fault {
   const char* scenes;
   const char* more;
@@ -294,6 +349,9 @@ TEST(Scenes, FaultsAreToldWithTheirPlace) {
       {"[rooms.scenes.a]\nrest = 1\nbattery = 0.2\n", "", "is said of a scene with emergency = true"},
       {"[rooms.scenes.a]\nrest = 1\nemergency = true\nbattery = 0.2\ntask = \"education.classroom\"\n", "",
        "has no place in an emergency scene"},
+      {"[rooms.scenes.a]\nrest = 1\ncct = { front = 3000 }\n", "", "it is not tunable"},
+      {"[rooms.scenes.a]\nrest = 1\ncct = { frnt = 3000 }\n", "", "no group of \"Class\" is called that"},
+      {"[rooms.scenes.a]\nrest = 1\ncct = { front = 900 }\n", "", "\"front\" is 900"},
       {"", "[[rooms.escape_routes]]\npath = [[1, 1], [9, 1]]", "outside of its room"},
       {"", "[[rooms.escape_routes]]\npath = [[1, 1], [1, 1]]", "at the same place"},
   };

@@ -189,7 +189,7 @@ TEST(Places, PartsOfAFittingShareOnePlaceAndKeepTheirOwnLight) {
   const Space space = shop.place(placement);
   ASSERT_EQ(space.groups.size(), 2u) << shop.errors();
   EXPECT_EQ(space.groups[0].luminaires[0].frame.origin, space.groups[1].luminaires[0].frame.origin);
-  EXPECT_EQ(*space.groups[0].cct_k, 10000);
+  EXPECT_EQ(*space.groups[0].colour.cct_k, 10000);
   EXPECT_EQ(space.groups[1].name, "sky D");
   EXPECT_EQ(space.groups[1].fitting, "F");
   const lighting::Weights weights = lighting::planned_weights(shop.project, shop.room, space);

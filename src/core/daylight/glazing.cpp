@@ -1,0 +1,58 @@
+#include "core/daylight/glazing.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace glow::daylight {
+namespace {
+
+/// n panes of two faces each, of light of one polarisation.
+double passed(double reflectance, int panes) {
+  return (1 - reflectance) / (1 + (2 * panes - 1) * reflectance);
+}
+
+double fresnel(double cosine, int panes, double index) {
+  const double sine = std::sqrt(std::max(0.0, 1 - cosine * cosine)) / index;
+  const double inner = std::sqrt(std::max(0.0, 1 - sine * sine));
+  const double across = (cosine - index * inner) / (cosine + index * inner);
+  const double along = (index * cosine - inner) / (index * cosine + inner);
+  return (passed(across * across, panes) + passed(along * along, panes)) / 2;
+}
+
+}  // namespace
+
+double clear_panes(double cosine, int panes, double index) {
+  return fresnel(std::clamp(cosine, 0.0, 1.0), panes, index) / fresnel(1, panes, index);
+}
+
+double Glazing::transmittance(double cosine) const {
+  switch (law) {
+    case Law::constant:
+      return at_normal;
+    case Law::clear:
+      return at_normal * clear_panes(cosine, panes, index);
+    case Law::table:
+      break;
+  }
+  const double angle = std::acos(std::clamp(cosine, 0.0, 1.0)) / kDegree;
+  if (table.empty()) return at_normal;
+  const auto next = std::lower_bound(table.begin(), table.end(), angle,
+                                     [](const auto& entry, double at) { return entry.first < at; });
+  if (next == table.begin()) return at_normal * next->second;
+  if (next == table.end()) return at_normal * table.back().second;
+  const auto& before = *(next - 1);
+  const double share = (angle - before.first) / (next->first - before.first);
+  return at_normal * (before.second + share * (next->second - before.second));
+}
+
+double Glazing::hemispherical() const {
+  constexpr int kSteps = 200;
+  double sum = 0;
+  for (int i = 0; i < kSteps; ++i) {  // evenly over cos2
+    const double cosine = std::sqrt((i + 0.5) / kSteps);
+    sum += transmittance(cosine) / kSteps;
+  }
+  return sum;
+}
+
+}  // namespace glow::daylight

@@ -1,0 +1,35 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/geometry/vec.hpp"
+
+namespace glow::daylight {
+
+/// How much of the light that falls on a pane at an angle goes on in its direction, and what it scatters.
+struct Glazing {
+  enum class Law {
+    constant,  ///< the same at every angle
+    clear,     ///< clear panes by Fresnel's equations
+    table      ///< measured, by angle
+  };
+  Law law = Law::constant;
+  double at_normal = 1;  ///< transmittance, dirt and frame included
+  int panes = 2;         ///< of clear ones
+  double index = 1.52;   ///< of refraction
+  std::vector<std::pair<double, double>> table =
+      {};                ///< degrees of incidence, rising, and share of at_normal
+  double scattered = 0;  ///< share that leaves the other side evenly in luminance, at whatever incidence
+
+  /// For light whose direction has this cosine with the normal, 0 to 1.
+  double transmittance(double cosine) const;
+  /// Of light that comes evenly from the whole half space.
+  double hemispherical() const;
+};
+
+/// Transmittance of clear panes against that at normal incidence: F(cos) / F(1), with F the mean over both
+/// polarisations of (1 - r) / (1 + (2 n - 1) r), r the reflectance of one face. No absorption.
+double clear_panes(double cosine, int panes, double index);
+
+}  // namespace glow::daylight

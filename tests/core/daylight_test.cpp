@@ -1,0 +1,150 @@
+// Sun, skies and glazing against independent values.
+#include <gtest/gtest.h>
+
+#include <random>
+
+#include "core/daylight/glazing.hpp"
+#include "core/daylight/sky.hpp"
+#include "core/daylight/sun.hpp"
+#include "validation/metric_cases.hpp"
+
+namespace glow::daylight {
+namespace {
+
+using nlohmann::json;
+
+/// Within the tolerance that the case states for a value.
+void expect_as(const json& of, const char* name, double found, double expected) {
+  const json& all = of.at("tolerance");
+  const json& tolerance = all.contains(name) ? all.at(name) : all.at("*");
+  const double allowed = tolerance.contains("abs") ? tolerance.at("abs").get<double>()
+                                                   : tolerance.at("rel").get<double>() * std::abs(expected);
+  EXPECT_NEAR(found, expected, allowed) << of.at("id") << " " << name;
+}
+void expect_as(const json& of, const char* name, double found) {
+  expect_as(of, name, found, of.at("expected").at(name).get<double>());
+}
+
+double input(const json& of, const char* name) {
+  return of.at("inputs").at(name).get<double>();
+}
+
+Vec3 direction(const json& altitude_azimuth) {
+  return direction_of(altitude_azimuth.at(0).get<double>(), altitude_azimuth.at(1).get<double>());
+}
+
+TEST(Sun, StandsWhereReferencesHaveIt) {
+  const auto cases = reference::metric_cases("sun-");
+  EXPECT_EQ(cases.size(), 9u);
+  for (const json& each : cases) {
+    const json& in = each.at("inputs");
+    const UniversalTime time{in.at("year").get<int>(), in.at("month").get<int>(), in.at("day").get<int>(),
+                             in.at("ut_hours").get<double>()};
+    const SunPosition sun = sun_position(time, input(each, "lat"), input(each, "lon"));
+    EXPECT_NEAR(julian_day(time), each.at("expected").at("julian_day").get<double>(), 1e-6);
+    expect_as(each, "altitude", sun.altitude_deg);
+    expect_as(each, "azimuth", sun.azimuth_deg);
+    expect_as(each, "declination", sun.declination_deg);
+    expect_as(each, "equation_of_time_min", sun.equation_of_time_min);
+    const Vec3 towards = direction_of(sun.altitude_deg, sun.azimuth_deg);
+    for (int k = 0; k < 3; ++k)
+      expect_as(each, "direction", towards[k],
+                each.at("expected").at("direction").at(std::size_t(k)).get<double>());
+    if (!each.at("expected").at("apparent_altitude").is_null())
+      expect_as(each, "apparent_altitude", sun.altitude_deg + refraction_deg(sun.altitude_deg));
+  }
+}
+
+TEST(Sky, OfEachGeneralTypeIsAsBrightAsReferencesHaveIt) {
+  const auto cases = reference::metric_cases("sky-cie-");
+  EXPECT_EQ(cases.size(), 10u);
+  for (const json& each : cases) {
+    const int type = each.at("inputs").at("type").get<int>();
+    const Vec3 sun = direction_of(input(each, "sun_altitude"), input(each, "sun_azimuth"));
+    const Sky sky = type == 16 ? Sky::overcast(1000) : Sky::general(general_sky(type), sun, 1000);
+    const json& directions = each.at("inputs").at("directions_alt_az");
+    for (std::size_t i = 0; i < directions.size(); ++i)
+      expect_as(each, "relative", sky.luminance(direction(directions[i])) / sky.zenith_luminance(),
+                each.at("expected").at("relative").at(i).get<double>());
+    expect_as(each, "Edh_over_Lz", 1000 / sky.zenith_luminance());
+  }
+}
+
+TEST(AllWeather, MakesOfIrradiancesWhatReferencesMake) {
+  const auto cases = reference::metric_cases("sky-perez-");
+  EXPECT_EQ(cases.size(), 7u);
+  for (const json& each : cases) {
+    const auto found = all_weather(input(each, "sun_altitude"), input(each, "DNI"), input(each, "DHI"),
+                                   input(each, "E0_normal"), input(each, "dew_point_C"));
+    ASSERT_TRUE(found) << each.at("id");
+    expect_as(each, "epsilon", found->clearness);
+    expect_as(each, "Delta", found->brightness);
+    const json& expected = each.at("expected");
+    const double shape[] = {found->shape.a, found->shape.b, found->shape.c, found->shape.d, found->shape.e};
+    for (std::size_t k = 0; k < 5; ++k)
+      expect_as(each, "a_b_c_d_e", shape[k], expected.at("a_b_c_d_e").at(k).get<double>());
+    expect_as(each, "K_diffuse", found->diffuse_lm_w);
+    expect_as(each, "E_diffuse_horizontal", found->diffuse_lx);
+    const Vec3 sun = direction_of(input(each, "sun_altitude"), input(each, "sun_azimuth"));
+    const Sky sky = Sky::all_weather(found->shape, sun, found->diffuse_lx);
+    if (!expected.contains("luminance")) continue;
+    EXPECT_EQ(found->bin, expected.at("bin_1_to_8").get<int>());
+    expect_as(each, "K_direct", found->direct_lm_w);
+    expect_as(each, "E_direct_normal", found->direct_normal_lx);
+    const json& directions = each.at("inputs").at("directions_alt_az");
+    for (std::size_t i = 0; i < directions.size(); ++i)
+      expect_as(each, "luminance", sky.luminance(direction(directions[i])),
+                expected.at("luminance").at(i).get<double>());
+  }
+}
+
+/// A sky of any plausible irradiances is finite, nowhere negative, and gives the horizontal illuminance that
+/// it was made for.
+TEST(AllWeather, IsALightWhateverTheWeather) {
+  std::mt19937 random(7);
+  std::uniform_real_distribution<double> share(0, 1);
+  for (int k = 0; k < 60; ++k) {
+    const double altitude = 0.5 + 60 * share(random) * share(random);
+    const auto found =
+        all_weather(altitude, 950 * share(random), 5 + 400 * share(random), 1367, 30 * share(random) - 10);
+    ASSERT_TRUE(found);
+    const Sky sky = Sky::all_weather(found->shape, direction_of(altitude, 77), found->diffuse_lx);
+    double sum = 0;
+    constexpr int kRings = 150, kSectors = 300;
+    for (int i = 0; i < kRings; ++i)
+      for (int j = 0; j < kSectors; ++j) {  // evenly over sin2 of the altitude
+        const double sine = std::sqrt((i + 0.5) / kRings);
+        const double luminance =
+            sky.luminance(direction_of(std::asin(sine) / kDegree, 360 * (j + 0.5) / kSectors));
+        ASSERT_TRUE(std::isfinite(luminance) && luminance >= 0);
+        sum += luminance * kPi / kRings / kSectors;
+      }
+    EXPECT_NEAR(sum, found->diffuse_lx, 0.02 * found->diffuse_lx) << altitude;
+  }
+  EXPECT_FALSE(all_weather(-1, 100, 100, 1367, 10)) << "the sun has set";
+  EXPECT_FALSE(all_weather(30, 100, 0, 1367, 10)) << "nothing diffuse";
+}
+
+/// Of two clear panes of index 1.52: values of the reference's own table.
+TEST(Glazing, FallsWithTheAngleAsFresnelHasIt) {
+  const std::pair<double, double> known[] = {{0, 1},       {20, 0.9995}, {40, 0.9888}, {60, 0.8956},
+                                             {70, 0.7138}, {80, 0.365},  {90, 0}};
+  for (const auto& [angle, factor] : known)
+    EXPECT_NEAR(clear_panes(std::cos(angle * kDegree), 2, 1.52), factor, 6e-5) << angle;
+  Glazing measured{Glazing::Law::table, 0.5, 2, 1.52, {{0, 1}, {60, 0.9}, {90, 0}}, 0};
+  EXPECT_NEAR(measured.transmittance(std::cos(75 * kDegree)), 0.225, 1e-9);
+  EXPECT_NEAR((Glazing{Glazing::Law::constant, 0.65, 2, 1.52, {}, 0}.hemispherical()), 0.65, 1e-9);
+  const double clear = Glazing{Glazing::Law::clear, 0.78, 2, 1.52, {}, 0}.hemispherical();
+  EXPECT_GT(clear, 0.65);
+  EXPECT_LT(clear, 0.71);
+}
+
+TEST(Calendar, CountsDays) {
+  EXPECT_EQ(day_of_year(2024, 3, 1), 61);
+  EXPECT_EQ(day_of_year(2023, 12, 31), 365);
+  EXPECT_EQ(days_in_month(2100, 2), 28);
+  EXPECT_NEAR(julian_day({2000, 1, 1, 12}), 2451545, 1e-9);
+}
+
+}  // namespace
+}  // namespace glow::daylight
