@@ -9,6 +9,7 @@
 
 #include "core/geometry/room_shell.hpp"
 #include "test_files.hpp"
+#include "validation/scene_json.hpp"
 
 namespace glow::validation {
 namespace {
@@ -23,16 +24,6 @@ constexpr double kPlaneStep = 5.0;
 const json& document() {
   static const json parsed = test::json_in(test::test_data("validation/transport.json"));
   return parsed;
-}
-
-Vec3 vec3(const json& j) {
-  return {j[0].get<double>(), j[1].get<double>(), j[2].get<double>()};
-}
-
-geometry::Material diffuse(const json& reflectance) {
-  geometry::Material material;
-  material.diffuse = reflectance;
-  return material;
 }
 
 /// I0 |cos g|^n (1 + sin g (a cos C + b sin C) + c sin^2 g cos 2C), in cd.
@@ -117,9 +108,7 @@ geometry::Geometry geometry_of(const json& space) {
     geometry::add_room(geometry, {{0, 0}, {x, 0}, {x, y}, {0, y}}, z, rho["floor"], rho["wall_x0"],
                        rho["ceiling"]);
   }
-  if (space.contains("obstacles"))
-    for (const json& box : space["obstacles"])
-      geometry.add_box(box["name"], vec3(box["min"]), vec3(box["max"]), diffuse(box["reflectance"]));
+  add_boxes(space, "obstacles", geometry);
   return geometry;
 }
 

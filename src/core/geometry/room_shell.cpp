@@ -36,7 +36,14 @@ void add_ceiling(Geometry& geometry, const RoomShell& shell) {
     std::vector<Vec3> corners;
     for (auto p = shell.outline.rbegin(); p != shell.outline.rend(); ++p)
       corners.push_back(raised(*p, shell.ceiling[0].height(*p)));
-    geometry.add_polygon(surface, corners);
+    std::vector<std::vector<Vec3>> holes;
+    for (const CeilingOpening& opening : shell.roof_openings)
+      holes.push_back(opening_corners(shell, opening));
+    geometry.add_polygon(surface, corners, holes);
+    for (const CeilingOpening& opening : shell.roof_openings)
+      if (opening.has_pane)
+        geometry.add_polygon(geometry.add_surface(opening.name, opening.pane, SurfaceRole::pane),
+                             opening_corners(shell, opening));
     return;
   }
   for (const CeilingPlane& plane : shell.ceiling)
@@ -138,6 +145,27 @@ double RoomShell::clear_height(const Vec2& p) const {
   return lowest;
 }
 
+std::vector<Vec3> opening_corners(const RoomShell& shell, const CeilingOpening& opening) {
+  std::vector<Vec3> corners;
+  const bool turns_left = signed_area(opening.over) > 0;
+  for (const Vec2& p : opening.over) corners.push_back(raised(p, shell.ceiling[0].height(p)));
+  if (turns_left) std::reverse(corners.begin(), corners.end());
+  return corners;
+}
+
+void add_room_outside(Geometry& geometry, const RoomShell& shell) {
+  const int surface = geometry.add_surface("the room from outside", {});
+  for (std::size_t wall = 0; wall < shell.outline.size(); ++wall) {
+    std::vector<Vec3> corners = wall_corners(shell, wall);
+    std::reverse(corners.begin(), corners.end());
+    geometry.add_polygon(surface, corners);
+  }
+  if (!shell.roofed || shell.ceiling.size() != 1) return;
+  std::vector<Vec3> roof;
+  for (const Vec2& p : shell.outline) roof.push_back(raised(p, shell.ceiling[0].height(p)));
+  geometry.add_polygon(surface, roof);
+}
+
 void add_room(Geometry& geometry, const RoomShell& shell) {
   const bool first = geometry.facets().empty();
   std::vector<Vec3> floor;
@@ -146,13 +174,15 @@ void add_room(Geometry& geometry, const RoomShell& shell) {
   if (shell.roofed) add_ceiling(geometry, shell);
   for (std::size_t i = 0; i < shell.outline.size(); ++i) add_wall(geometry, shell, i);
   // Ceilings that are the lowest of planes are convex over a convex plan.
-  const bool sealed =
-      shell.roofed && std::all_of(shell.openings.begin(), shell.openings.end(), [](const WallOpening& o) {
-        return o.has_pane && o.pane.clear == 0 && o.pane.scattering == 0;
-      });
+  const bool sealed = shell.roofed && shell.roof_openings.empty() &&
+                      std::all_of(shell.openings.begin(), shell.openings.end(), [](const WallOpening& o) {
+                        return o.has_pane && o.pane.clear == 0 && o.pane.scattering == 0;
+                      });
   const bool glazed = first && shell.roofed &&
                       std::all_of(shell.openings.begin(), shell.openings.end(),
-                                  [](const WallOpening& o) { return o.has_pane; });
+                                  [](const WallOpening& o) { return o.has_pane; }) &&
+                      std::all_of(shell.roof_openings.begin(), shell.roof_openings.end(),
+                                  [](const CeilingOpening& o) { return o.has_pane; });
   geometry.mark_room(sealed, glazed, first && is_convex(shell.outline));
 }
 

@@ -23,6 +23,14 @@ struct WallOpening {
   bool has_pane = false;
 };
 
+/// A hole in a ceiling of one plane: a roof window, or the foot of a well. Convex in plan.
+struct CeilingOpening {
+  Polygon over;
+  std::string name;
+  Material pane;  ///< everything 0: an open hole
+  bool has_pane = false;
+};
+
 /// A part of the ceiling that hangs lower, level over a place in plan.
 struct LowerCeiling {
   Polygon over;
@@ -40,6 +48,7 @@ struct RoomShell {
   Material floor_material, ceiling_material;
   std::vector<Material> walls;  ///< one, or one for each wall
   std::vector<WallOpening> openings;
+  std::vector<CeilingOpening> roof_openings;
   std::vector<std::string> wall_names;  ///< empty: "wall 1", ... by the outline's edges
 
   static RoomShell flat(const Polygon& outline, double height, double floor_reflectance,
@@ -58,6 +67,10 @@ struct RoomShell {
 std::vector<Vec3> wall_corners(const RoomShell& shell, std::size_t wall);
 /// Likewise of an opening.
 std::vector<Vec3> opening_corners(const RoomShell& shell, const WallOpening& opening);
+std::vector<Vec3> opening_corners(const RoomShell& shell, const CeilingOpening& opening);
+/// What an enclosure looks like from outside: black walls and roof, facing outwards; what comes out of its
+/// windows is nothing beside daylight.
+void add_room_outside(Geometry& geometry, const RoomShell& shell);
 
 /// Adds the room's surfaces: "floor", "ceiling", the walls and the panes by their names.
 void add_room(Geometry& geometry, const RoomShell& shell);

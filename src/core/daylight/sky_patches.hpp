@@ -1,0 +1,31 @@
+#pragma once
+
+#include <vector>
+
+#include "core/daylight/sky.hpp"
+
+namespace glow::daylight {
+
+/// The sky cut into patches of about equal solid angle, in rings of 3 degrees of altitude: any sky is a list
+/// of their luminances.
+class SkyPatches {
+ public:
+  SkyPatches();
+  /// 2293.
+  std::size_t size() const { return size_; }
+  /// Which patch a direction (unit length, z above 0) lies in.
+  std::size_t at(const Vec3& towards) const;
+  /// Mean luminance of each patch, cd/m2.
+  std::vector<double> luminances(const Sky& sky) const;
+
+ private:
+  static constexpr int kRings = 30;
+  struct Ring {
+    std::size_t first = 0;
+    int count = 1;
+  };
+  std::vector<Ring> rings_;
+  std::size_t size_ = 0;
+};
+
+}  // namespace glow::daylight

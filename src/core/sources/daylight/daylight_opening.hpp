@@ -1,0 +1,31 @@
+#pragma once
+
+#include "core/daylight/glazing.hpp"
+#include "core/geometry/vec.hpp"
+
+namespace glow::sources {
+
+/// A rectangle in a room's shell that daylight comes in by.
+struct DaylightOpening {
+  Vec3 corner, along, up;  ///< a corner and the sides from it, m, at right angles
+  Vec3 outwards;           ///< unit length
+  daylight::Glazing glazing;
+  int outer_facet = -1;  ///< of a pane that scatters: the facet that looks out; -1: none does
+
+  double area_m2() const { return along.norm() * up.norm(); }
+  /// Where a ray meets it: nothing where it passes by; else the place.
+  bool is_met(const Vec3& from, const Vec3& towards, double margin, Vec3& at) const;
+};
+
+/// What shines outside at one moment.
+struct OutdoorLight {
+  std::vector<double> sky_cd_m2;  ///< by daylight::SkyPatches
+  double diffuse_lx = 0;          ///< of the whole sky on the open ground
+  Vec3 sun = Vec3::UnitZ();       ///< towards it, unit length
+  double sun_normal_lx = 0;       ///< on a plane facing it; 0: none shines
+
+  double sun_horizontal_lx() const { return sun_normal_lx * std::max(0.0, sun.z()); }
+  double global_lx() const { return diffuse_lx + sun_horizontal_lx(); }
+};
+
+}  // namespace glow::sources

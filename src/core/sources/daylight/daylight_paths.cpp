@@ -1,0 +1,251 @@
+#include "core/sources/daylight/daylight_paths.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "core/daylight/sun.hpp"
+#include "core/readings/statistics.hpp"
+#include "core/sources/daylight/even_paths.hpp"
+#include "core/sources/daylight/spherical_rectangle.hpp"
+#include "core/transport/tracing/sampling.hpp"
+
+namespace glow::sources {
+namespace {
+
+using transport::kSets;
+
+constexpr int kLeanPart = 4;       // of the rays, for receivers of which only the mean counts
+constexpr int kPatchPaths = 16;    // of a patch, in each set, for each opening
+constexpr int kPanePaths = 32;     // likewise outwards, of a pane that scatters
+constexpr int kSunPaths = 16;      // of a patch to the sun, in each set
+constexpr int kSunDirections = 4;  // of a receiver to the sun's disc, in each set
+constexpr double kSunRadius = 0.5 * daylight::kSunDiscDeg * kDegree;
+constexpr double kHair = 1e-6;
+constexpr double kBehindPane = 2 * geometry::kStartOffset;  // m
+
+Vec2 chance_shift(std::uint64_t chance) {
+  return {transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1))};
+}
+
+/// A direction within the sun's disc.
+Vec3 in_disc(const Vec3& sun, const Vec2& place) {
+  const Vec3 x = sun.unitOrthogonal(), y = sun.cross(x);
+  const double r = kSunRadius * std::sqrt(place.x()), a = 2 * kPi * place.y();
+  return (sun + r * std::cos(a) * x + r * std::sin(a) * y).normalized();
+}
+
+}  // namespace
+
+DaylightPaths::DaylightPaths(const transport::Transport& room, const Outdoors& outdoors,
+                             std::vector<DaylightOpening> openings, const Watch& watch)
+    : room_(&room), outdoors_(&outdoors), openings_(std::move(openings)) {
+  const auto& patches = room.patches().patches();
+  pane_of_patch_.assign(patches.size(), -1);
+  for (std::size_t o = 0; o < openings_.size(); ++o)
+    for (std::size_t i = 0; i < patches.size() && openings_[o].outer_facet >= 0; ++i)
+      if (patches[i].facet == openings_[o].outer_facet) pane_of_patch_[i] = int(o);
+  of_receivers_.resize(room.receivers().size());
+  of_patches_.resize(patches.size());
+  parallel_for(of_receivers_.size(), watch, "daylight", [&](std::size_t r) { sample_receiver(r); });
+  parallel_for(of_patches_.size(), watch, "daylight on the surfaces", [&](std::size_t i) {
+    if (pane_of_patch_[i] >= 0)
+      sample_pane(std::size_t(pane_of_patch_[i]), i);
+    else
+      sample_patch(i);
+  });
+}
+
+std::size_t DaylightPaths::memory() const {
+  std::size_t samples = 0;
+  for (const auto* all : {&of_receivers_, &of_patches_})
+    for (const auto& own : *all) samples += own.capacity();
+  return samples * sizeof(Sample);
+}
+
+/// The opening, cut along the eye's horizon, where sky turns into ground.
+std::vector<DaylightOpening> DaylightPaths::cut_at_horizon(const DaylightOpening& opening, const Vec3& eye) {
+  const double rise = opening.up.z(), to_eye = eye.z() - opening.corner.z();
+  const bool level = std::abs(opening.along.z()) < 1e-9 * opening.along.norm();
+  const double share = rise != 0 ? to_eye / rise : 0;
+  if (!level || share <= kHair || share >= 1 - kHair) return {opening};
+  DaylightOpening below = opening, above = opening;
+  below.up *= share;
+  above.corner += below.up;
+  above.up *= 1 - share;
+  return {below, above};
+}
+
+/// Through each opening as many paths as the receiver sends rays for reflected light.
+void DaylightPaths::sample_receiver(std::size_t r) {
+  const readings::Receiver& receiver = room_->receivers()[r];
+  if (receiver.reflected_only) return;
+  const Vec3 eye = receiver.ray_start();
+  std::uint64_t number = 0;
+  for (const DaylightOpening& whole : openings_) {
+    if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;  // it is seen from outside
+    const std::vector<DaylightOpening> pieces = cut_at_horizon(whole, eye);
+    const int rays =
+        std::max(8, room_->effort().rays_per_receiver / (receiver.lean ? kLeanPart : 1) / int(pieces.size()));
+    for (const DaylightOpening& piece : pieces) sample_opening(r, piece, rays, ++number);
+  }
+  of_receivers_[r].shrink_to_fit();
+}
+
+void DaylightPaths::sample_opening(std::size_t r, const DaylightOpening& opening, int rays,
+                                   std::uint64_t number) {
+  const readings::Receiver& receiver = room_->receivers()[r];
+  const Vec3 eye = receiver.ray_start();
+  const SphericalRectangle seen(eye, opening.corner, opening.along, opening.up);
+  const double each = seen.solid_angle() / (kSets * double(rays));
+  for (int set = 0; set < kSets; ++set) {
+    const Vec2 shift = chance_shift(transport::mixed(transport::mixed(r, number), std::uint64_t(set)));
+    for (int k = 0; k < rays; ++k) {
+      const Vec2 place = transport::even_point(std::uint32_t(k), shift);
+      const Vec3 at = seen.point(place.x(), place.y()), way = (at - eye).normalized();
+      const double weight = receiver.weight(way) * opening.glazing.transmittance(way.dot(opening.outwards));
+      if (weight <= 0) continue;
+      const double passed = room_->tracer().passed(eye, at - kBehindPane * opening.outwards);
+      if (passed <= 0) continue;
+      const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
+      if (target >= 0) of_receivers_[r].push_back({float(weight * passed * each), target, set});
+    }
+  }
+}
+
+void DaylightPaths::sample_patch(std::size_t i) {
+  const transport::Patch& patch = room_->patches().patches()[i];
+  const geometry::Facet& facet = room_->patches().facet_of(patch);
+  if (room_->exchange().visible_area_m2[Eigen::Index(i)] <= 0) return;
+  for (std::size_t o = 0; o < openings_.size(); ++o) {
+    const DaylightOpening& opening = openings_[o];
+    for (int set = 0; set < kSets; ++set) {
+      const std::uint64_t chance = transport::mixed(transport::mixed(i, 7919 + o), std::uint64_t(set));
+      for (std::uint32_t k = 0; k < kPatchPaths; ++k) {
+        const Eigen::Vector4d path = even_path(k, chance);
+        const Vec3 eye =
+            room_->patches().point_on(int(i), path[0], path[1]) + geometry::kStartOffset * facet.normal;
+        if ((opening.corner - eye).dot(opening.outwards) <= 0) continue;
+        const SphericalRectangle seen(eye, opening.corner, opening.along, opening.up);
+        if (seen.solid_angle() <= 0) continue;
+        const Vec3 at = seen.point(path[2], path[3]), way = (at - eye).normalized();
+        const double weight = std::max(0.0, facet.normal.dot(way)) *
+                              opening.glazing.transmittance(way.dot(opening.outwards)) * seen.solid_angle() *
+                              patch.area_m2 / (kSets * kPatchPaths);
+        if (weight <= 0) continue;
+        const double passed = room_->tracer().passed(eye, at - kBehindPane * opening.outwards);
+        if (passed <= 0) continue;
+        const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
+        if (target >= 0) of_patches_[i].push_back({float(weight * passed), target, set});
+      }
+    }
+  }
+  of_patches_[i].shrink_to_fit();
+}
+
+/// What falls on the outer side of a pane that scatters: it is passed on by the balance between patches.
+void DaylightPaths::sample_pane(std::size_t o, std::size_t i) {
+  const DaylightOpening& opening = openings_[o];
+  const transport::Patch& patch = room_->patches().patches()[i];
+  const Vec3 x = opening.outwards.unitOrthogonal(), y = opening.outwards.cross(x);
+  for (int set = 0; set < kSets; ++set) {
+    const std::uint64_t chance = transport::mixed(transport::mixed(i, 104729), std::uint64_t(set));
+    for (std::uint32_t k = 0; k < kPanePaths; ++k) {
+      const Eigen::Vector4d path = even_path(k, chance);
+      const double r = std::sqrt(path[2]), a = 2 * kPi * path[3];
+      const Vec3 towards = r * std::cos(a) * x + r * std::sin(a) * y +
+                           std::sqrt(std::max(0.0, 1 - path[2])) * opening.outwards;
+      const Vec3 from = room_->patches().point_on(int(i), path[0], path[1]) + kBehindPane * opening.outwards;
+      const std::int32_t target = outdoors_->seen(from, towards);
+      if (target >= 0)
+        of_patches_[i].push_back({float(kPi * patch.area_m2 / (kSets * kPanePaths)), target, set});
+    }
+  }
+}
+
+/// Of the sun's disc, what reaches a point inside, glass counted; mean over directions.
+double DaylightPaths::sun_share(const Vec3& from, const Vec3& sun, std::uint64_t chance, int directions,
+                                const Vec3& inside) const {
+  double sum = 0;
+  for (std::size_t o = 0; o < openings_.size(); ++o) {
+    const DaylightOpening& opening = openings_[o];
+    Vec3 at;
+    if (!opening.is_met(from, sun, 2 * kSunRadius, at)) continue;
+    const Vec2 shift = chance_shift(transport::mixed(chance, o));
+    for (int k = 0; k < directions; ++k) {
+      const Vec3 way = in_disc(sun, transport::even_point(std::uint32_t(k), shift));
+      if (inside.dot(way) <= 0 || !opening.is_met(from, way, 0, at)) continue;
+      const double glass = opening.glazing.transmittance(way.dot(opening.outwards));
+      const double passed = glass > 0 ? room_->tracer().passed(from, at - kBehindPane * opening.outwards) : 0;
+      if (passed > 0 && outdoors_->sees_sun(at + kBehindPane * opening.outwards, way))
+        sum += glass * passed / directions;
+    }
+  }
+  return sum;
+}
+
+/// The sun on a patch, lm, by sets.
+void DaylightPaths::add_sun(const OutdoorLight& light, std::size_t i, float* sets) const {
+  const transport::Patch& patch = room_->patches().patches()[i];
+  const geometry::Facet& facet = room_->patches().facet_of(patch);
+  const int pane = pane_of_patch_[i];
+  const double falls = facet.normal.dot(light.sun);
+  if (falls <= 0 || room_->exchange().visible_area_m2[Eigen::Index(i)] <= 0) return;
+  for (int set = 0; set < kSets; ++set) {
+    const std::uint64_t chance = transport::mixed(transport::mixed(i, 15485863), std::uint64_t(set));
+    const Vec2 shift = chance_shift(chance);
+    double lit = 0;
+    for (std::uint32_t k = 0; k < kSunPaths; ++k) {
+      const Vec2 on = transport::even_point(k, shift);
+      const Vec3 from =
+          room_->patches().point_on(int(i), on.x(), on.y()) + geometry::kStartOffset * facet.normal;
+      lit += pane >= 0 ? double(outdoors_->sees_sun(from, light.sun))
+                       : sun_share(from, light.sun, transport::mixed(chance, k + 10), 1, facet.normal);
+    }
+    sets[set] += float(light.sun_normal_lx * falls * patch.area_m2 * lit / kSunPaths);
+  }
+}
+
+DayInflow DaylightPaths::at(const OutdoorLight& light, const Watch& watch) const {
+  const std::vector<double> luminance = outdoors_->luminances(light, watch);
+  DayInflow day;
+  const std::size_t n = of_patches_.size();
+  Eigen::MatrixXf sets(Eigen::Index(n), kSets);
+  parallel_for(n, watch, "daylight on the surfaces", [&](std::size_t i) {
+    std::array<float, kSets> own{};
+    for (const Sample& sample : of_patches_[i])
+      own[std::size_t(sample.set)] +=
+          float(kSets * double(sample.share) * luminance[std::size_t(sample.target)]);
+    if (light.sun_normal_lx > 0) add_sun(light, i, own.data());
+    for (int set = 0; set < kSets; ++set) sets(Eigen::Index(i), set) = own[std::size_t(set)];
+  });
+  day.inflow.on_patches = transport::SampledFlux::of_sets(std::move(sets));
+  const Eigen::VectorXd& landing = room_->exchange().straight.landing;
+  if (landing.size() > 0) day.inflow.on_patches.reduce(landing);
+  day.inflow.emitted_lm = day.inflow.on_patches.mean_lm.sum();
+  day.parts.resize(of_receivers_.size());
+  day.inflow.direct_lx.assign(of_receivers_.size(), 0.0);
+  day.inflow.error_lx = day.inflow.direct_lx;
+  parallel_for(of_receivers_.size(), watch, "daylight", [&](std::size_t r) {
+    DayParts& parts = day.parts[r];
+    std::array<double, kSets> own{};
+    for (const Sample& sample : of_receivers_[r]) {
+      const double lux = double(sample.share) * luminance[std::size_t(sample.target)];
+      (sample.target < outdoors_->ground() ? parts.sky : parts.outside) += lux;
+      own[std::size_t(sample.set)] += kSets * lux;
+    }
+    const readings::Receiver& receiver = room_->receivers()[r];
+    const double weight = receiver.reflected_only ? 0 : receiver.weight(light.sun);
+    if (light.sun_normal_lx > 0 && weight > 0) {
+      const Vec3 facing = receiver.kernel == readings::Kernel::plane ? receiver.normal : light.sun;
+      parts.sun = light.sun_normal_lx * weight *
+                  sun_share(receiver.ray_start(), light.sun, transport::mixed(r, 32452843),
+                            kSets * kSunDirections, facing);
+    }
+    day.inflow.direct_lx[r] = parts.sun + parts.sky + parts.outside;
+    day.inflow.error_lx[r] = readings::half_width_95(own);
+  });
+  return day;
+}
+
+}  // namespace glow::sources

@@ -1,0 +1,54 @@
+#pragma once
+
+#include "core/sources/daylight/outdoors.hpp"
+
+namespace glow::sources {
+
+/// Straight daylight at a receiver, lx.
+struct DayParts {
+  double sun = 0, sky = 0, outside = 0;  ///< the beam; the sky; ground and what stands outside
+};
+
+/// What a moment sends into a room.
+struct DayInflow {
+  transport::Inflow inflow;
+  std::vector<DayParts> parts;  ///< by receivers; together the inflow's direct light
+};
+
+/// How the sky, the ground and what stands outside are seen from each receiver and each patch of a room
+/// through its openings: traced once, after which any sky is a weighted sum. The sun is followed at each
+/// moment, as a disc. Directions are spread evenly over each opening's solid angle in independent sets, so
+/// that small openings are as smooth as large ones, and what the sets differ by tells how sure the light is.
+class DaylightPaths {
+ public:
+  /// All must outlive this. Throws Cancelled.
+  DaylightPaths(const transport::Transport& room, const Outdoors& outdoors,
+                std::vector<DaylightOpening> openings, const Watch& watch);
+
+  DayInflow at(const OutdoorLight& light, const Watch& watch) const;
+  /// Bytes that the paths take.
+  std::size_t memory() const;
+
+ private:
+  struct Sample {
+    float share;  ///< for each cd/m2 of the target: lx at a receiver, lm on a patch
+    std::int32_t target;
+    std::int32_t set;
+  };
+  void sample_receiver(std::size_t r);
+  void sample_opening(std::size_t r, const DaylightOpening& opening, int rays, std::uint64_t number);
+  static std::vector<DaylightOpening> cut_at_horizon(const DaylightOpening& opening, const Vec3& eye);
+  void sample_patch(std::size_t i);
+  void sample_pane(std::size_t opening, std::size_t i);
+  double sun_share(const Vec3& from, const Vec3& sun, std::uint64_t chance, int directions,
+                   const Vec3& inside) const;
+  void add_sun(const OutdoorLight& light, std::size_t patch, float* sets) const;
+
+  const transport::Transport* room_;
+  const Outdoors* outdoors_;
+  std::vector<DaylightOpening> openings_;
+  std::vector<int> pane_of_patch_;  ///< opening that this patch is the scattering outer side of; -1: none
+  std::vector<std::vector<Sample>> of_receivers_, of_patches_;
+};
+
+}  // namespace glow::sources

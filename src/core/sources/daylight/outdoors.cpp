@@ -1,0 +1,112 @@
+#include "core/sources/daylight/outdoors.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/sources/daylight/even_paths.hpp"
+
+namespace glow::sources {
+namespace {
+
+constexpr int kRaysOutdoors = 512;  // from a patch outside, over its half of space
+constexpr int kSunPoints = 64;      // on it
+constexpr double kFar = 1e4;        // m
+
+/// Even over the cosine about a normal.
+Vec3 cosine_direction(const Vec3& normal, double s, double t) {
+  const Vec3 x = normal.unitOrthogonal(), y = normal.cross(x);
+  const double r = std::sqrt(s), a = 2 * kPi * t;
+  return r * std::cos(a) * x + r * std::sin(a) * y + std::sqrt(std::max(0.0, 1 - s)) * normal;
+}
+
+}  // namespace
+
+bool DaylightOpening::is_met(const Vec3& from, const Vec3& towards, double margin, Vec3& at) const {
+  const double falls = towards.dot(outwards);
+  if (falls <= 0) return false;
+  const double distance = (corner - from).dot(outwards) / falls;
+  if (distance <= 0) return false;
+  at = from + distance * towards;
+  const Vec3 p = at - corner;
+  const double u = p.dot(along) / along.norm(), v = p.dot(up) / up.norm(), m = margin * distance;
+  return u > -m && v > -m && u < along.norm() + m && v < up.norm() + m;
+}
+
+Outdoors::Outdoors(geometry::Geometry built, double ground_reflectance, const transport::Effort& effort,
+                   const Watch& watch)
+    : ground_reflectance_(ground_reflectance), built_(std::move(built), {}, effort, watch) {
+  sample_patches(watch);
+}
+
+std::int32_t Outdoors::seen(const Vec3& from, const Vec3& towards) const {
+  if (any()) {
+    const Vec3f origin = built_.tracer().local(from), way = towards.cast<float>();
+    const geometry::Hit hit = built_.tracer().nearest(origin, way);
+    if (hit.facet >= 0) {
+      if (hit.from_behind) return kNothing;
+      const Vec3f at = origin + hit.distance * way;
+      return ground() + 1 + built_.patches().patch_at(hit.facet, at);
+    }
+  }
+  return towards.z() > 0 ? std::int32_t(sky_.at(towards)) : ground();
+}
+
+bool Outdoors::sees_sun(const Vec3& from, const Vec3& sun) const {
+  return !any() || built_.tracer().passed(from, from + kFar * sun) > 0;
+}
+
+void Outdoors::sample_patches(const Watch& watch) {
+  const auto& patches = built_.patches().patches();
+  of_patches_.resize(patches.size());
+  parallel_for(patches.size(), watch, "light outdoors", [&](std::size_t i) {
+    const geometry::Facet& facet = built_.patches().facet_of(patches[i]);
+    const std::uint64_t chance = transport::mixed(977, i);
+    std::vector<float> of_sky(sky_.size() + 1, 0.0f);
+    const float share = float(patches[i].area_m2 * kPi / kRaysOutdoors);
+    for (std::uint32_t k = 0; k < kRaysOutdoors; ++k) {
+      const Eigen::Vector4d path = even_path(k, chance);
+      const Vec3 from =
+          built_.patches().point_on(int(i), path[0], path[1]) + geometry::kStartOffset * facet.normal;
+      const std::int32_t target = seen(from, cosine_direction(facet.normal, path[2], path[3]));
+      if (target >= 0 && target <= ground()) of_sky[std::size_t(target)] += share;
+    }
+    for (std::size_t t = 0; t < of_sky.size(); ++t)
+      if (of_sky[t] > 0) of_patches_[i].push_back({of_sky[t], std::int32_t(t)});
+  });
+}
+
+std::vector<double> Outdoors::luminances(const OutdoorLight& light, const Watch& watch) const {
+  std::vector<double> luminances = light.sky_cd_m2;
+  luminances.push_back(ground_reflectance_ * light.global_lx() / kPi);
+  if (!any()) return luminances;
+  const auto& patches = built_.patches().patches();
+  Eigen::VectorXd flux = Eigen::VectorXd::Zero(Eigen::Index(patches.size()));
+  parallel_for(patches.size(), watch, "light outdoors", [&](std::size_t i) {
+    double& own = flux[Eigen::Index(i)];
+    for (const Sample& sample : of_patches_[i])
+      own += double(sample.share) * luminances[std::size_t(sample.target)];
+    const geometry::Facet& facet = built_.patches().facet_of(patches[i]);
+    const double falls = facet.normal.dot(light.sun);
+    if (light.sun_normal_lx <= 0 || falls <= 0) return;
+    int lit = 0;
+    const std::uint64_t chance = transport::mixed(1979, i);
+    const Vec2 shift(transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1)));
+    for (std::uint32_t k = 0; k < kSunPoints; ++k) {
+      const Vec2 place = transport::even_point(k, shift);
+      lit += sees_sun(
+          built_.patches().point_on(int(i), place.x(), place.y()) + geometry::kStartOffset * facet.normal,
+          light.sun);
+    }
+    own += patches[i].area_m2 * falls * light.sun_normal_lx * lit / kSunPoints;
+  });
+  transport::Inflow inflow;
+  inflow.on_patches = transport::SampledFlux::of(std::move(flux));
+  inflow.emitted_lm = inflow.on_patches.mean_lm.sum();
+  const transport::GroupLight lit = built_.carry(std::move(inflow), watch);
+  const Eigen::VectorXd leaving =
+      transport::exitance(built_.exchange(), built_.patches(), lit.patch_irradiance_lx);
+  for (const double exitance : leaving) luminances.push_back(exitance / kPi);
+  return luminances;
+}
+
+}  // namespace glow::sources

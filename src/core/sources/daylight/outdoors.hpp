@@ -1,0 +1,42 @@
+#pragma once
+
+#include "core/daylight/sky_patches.hpp"
+#include "core/sources/daylight/daylight_opening.hpp"
+#include "core/transport/transport.hpp"
+
+namespace glow::sources {
+
+/// What stands outside, how sky and sun light it, and what can be seen of it. Surfaces outside are even
+/// diffusers; the ground is level, endless, lit by all of sky and sun wherever it is seen, and gets no light
+/// back from what stands on it.
+class Outdoors {
+ public:
+  /// `built`: buildings, reveals, slats and the room's own shell from outside. Throws Cancelled.
+  Outdoors(geometry::Geometry built, double ground_reflectance, const transport::Effort& effort,
+           const Watch& watch);
+
+  /// Numbers of what can be seen: patches of the sky, the ground, patches of what is built.
+  static constexpr std::int32_t kNothing = -1;
+  std::int32_t ground() const { return std::int32_t(sky_.size()); }
+  std::int32_t seen(const Vec3& from, const Vec3& towards) const;
+  bool sees_sun(const Vec3& from, const Vec3& sun) const;
+
+  /// Luminance of everything that can be seen, by those numbers, cd/m2.
+  std::vector<double> luminances(const OutdoorLight& light, const Watch& watch) const;
+  const daylight::SkyPatches& sky() const { return sky_; }
+
+ private:
+  struct Sample {
+    float share;  ///< lm on the patch for each cd/m2
+    std::int32_t target;
+  };
+  void sample_patches(const Watch& watch);
+  bool any() const { return !built_.geometry().facets().empty(); }
+
+  daylight::SkyPatches sky_;
+  double ground_reflectance_;
+  transport::Transport built_;
+  std::vector<std::vector<Sample>> of_patches_;  ///< of sky and ground only: the rest is exchange
+};
+
+}  // namespace glow::sources
