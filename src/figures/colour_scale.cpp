@@ -138,6 +138,15 @@ ColourScale temperature_scale(double low, double high) {
   return scale;
 }
 
+ColourScale factor_scale(double high) {
+  ColourScale scale;
+  for (const double level : {0.5, 1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 30.0})
+    if (level <= high || scale.levels.empty()) scale.levels.push_back(level);
+  scale.lines = scale.marks = scale.levels;
+  colour_bands(scale);
+  return scale;
+}
+
 ColourScale difference_scale(double low, double high) {
   constexpr double kLessHue = 250, kMoreHue = 45, kChroma = 0.12, kMostDark = 0.5;
   ColourScale scale;

@@ -32,6 +32,8 @@ ColourScale banded_scale(double low, double high, int wanted);
 
 /// Colour temperatures, K: dark rust for warm light to pale blue for cool light.
 ColourScale temperature_scale(double low, double high);
+/// Daylight factors, %, at the levels that the trade asks for.
+ColourScale factor_scale(double high);
 /// Differences: blue below, pale about and rust above zero, as dark either way.
 ColourScale difference_scale(double low, double high);
 

@@ -59,6 +59,7 @@ class RoomFigures {
       add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.title(), grid.name), input,
           {&grid}, true, [input, &grid] { return columns_svg(*input, grid); });
       if (grid.colour) add_colours(base, room, grid);
+      if (grid.day && grid.day->has_factor) add_factors(base, room, grid);
     }
     add_eyes(room, first, input);
     const Grids walls = walls_in_order(room);
@@ -68,6 +69,18 @@ class RoomFigures {
     if (surfaces.size() > walls.size())
       add_sheet(first + "room--sheet", "floor, ceiling and walls", input, surfaces);
     if (!surfaces.empty()) figures_.back().usual = true;
+  }
+
+  void add_factors(const std::string& base, const record::RoomRecord& room, const assess::GridReading& grid) {
+    figures_.push_back({base + "--daylight-factor",
+                        fmt::format(FMT_STRING("{}: daylight factor on {}"), room.title(), grid.name),
+                        true,
+                        true,
+                        [&room, &grid, style = style_, units = units_] {
+                          return other_values_svg(
+                              room, factors_of(grid, room.moment ? room.moment->words() : ""), style, units);
+                        },
+                        {}});
   }
 
   void add_colours(const std::string& base, const record::RoomRecord& room, const assess::GridReading& grid) {

@@ -36,6 +36,13 @@ std::size_t length_of(const Standing& standing) {
   return standing_words(standing, false).size();
 }
 
+/// "daylight factor 2.1 %, least 0.4 %".
+std::string factor_words(const assess::GridReading& grid) {
+  const readings::Statistics s = readings::statistics(grid.day->day_lx);
+  return fmt::format(FMT_STRING("daylight factor {:.2g} %, least {:.2g} %"),
+                     100 * s.mean_lx / grid.day->open_lx, 100 * s.min_lx / grid.day->open_lx);
+}
+
 /// What of a met room is nearest to its limit; of a room without a target what light there is.
 std::string reserve_words(const record::RoomRecord& room, const Standing& standing,
                           const units::ShownUnits& units) {
@@ -45,6 +52,7 @@ std::string reserve_words(const record::RoomRecord& room, const Standing& standi
   if (standing.status != Status::no_target || room.assessment.grids.empty()) return {};
   const assess::GridReading& grid = room.assessment.grids.front();
   const Values values{units};
+  if (grid.day && grid.day->has_factor) return factor_words(grid);
   return fmt::format(FMT_STRING("{}: mean {}{}"), grid.name, values.light(grid.statistics.mean_lx),
                      grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
 }
@@ -117,7 +125,8 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
   for (std::size_t s = 0; s < room.scenes.size(); ++s) {
     const record::RoomRecord seen = record::in_scene(room, s);
     std::string line = standing_line(seen, "  " + seen.scene, run, colour);
-    if (const auto& watts = room.scenes[s].drawn_w)
+    const auto& watts = room.scenes[s].drawn_w;
+    if (watts && (*watts > 0 || !room.scenes[s].moment))
       line.insert(line.size() - 1, fmt::format(FMT_STRING(", {:.0f} W"), *watts));
     text += line;
     if (room.scenes[s].solution) wrap(text, "    ", solution_words(seen, room.scenes[s], run.units), 4);

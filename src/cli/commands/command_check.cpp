@@ -103,11 +103,13 @@ void describe_scenes(const space::PlannedRoom& planned) {
           fmt::format(FMT_STRING("{}{} {}"), shares.empty() ? "" : ", ", planned.space.groups[g].name,
                       is_free ? "to be found" : fmt::format(FMT_STRING("{:g} %"), 100 * scene.shares[g]));
     }
-    const std::string asked = scene.emergency             ? "; emergency lighting, direct light only"
+    const std::string asked = scene.moment                ? "; " + scene.moment->sky_words
+                              : scene.emergency           ? "; emergency lighting, direct light only"
                               : scene.asks_as_room        ? ""
                               : scene.brief.tasks.empty() ? "; nothing asked"
                                                           : "; " + scene.brief.tasks.front().row.key;
-    scenes.push_back(fmt::format(FMT_STRING("{} ({}{})"), scene.name, shares, asked));
+    const std::string told = shares.empty() && asked.size() > 2 ? asked.substr(2) : shares + asked;
+    scenes.push_back(fmt::format(FMT_STRING("{} ({})"), scene.name, told));
   }
   list("scenes", scenes);
 }

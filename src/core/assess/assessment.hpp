@@ -43,6 +43,17 @@ struct LightBetween {
   std::vector<double> direct_lx;  ///< point by point, then row by row of its cell; maintained
 };
 
+/// Where the daylight on a grid's points comes from, lx, by points; what is left of the total is electric
+/// light and what surfaces throw back.
+struct DayOnGrid {
+  std::vector<double> sun_lx, sky_lx, outside_lx;
+  std::vector<double> day_lx;  ///< all of it, reflected inside too
+  double open_lx = 0;          ///< on open ground at that moment
+  bool has_factor = false;     ///< no sun: daylight is told as a factor of it
+
+  double factor(std::size_t point) const { return open_lx > 0 ? 100 * day_lx[point] / open_lx : 0; }
+};
+
 /// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
 /// once.
 struct GridReading {
@@ -61,6 +72,7 @@ struct GridReading {
   std::string task;  ///< of areas: the task's key; empty: none
   LightBetween between;
   std::optional<GridColour> colour;      ///< where it is told
+  std::optional<DayOnGrid> day;          ///< at a moment
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 
   /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical",

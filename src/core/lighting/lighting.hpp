@@ -16,6 +16,8 @@ struct RoomLight {
 
   /// Adds a source's light. Maintenance is applied here and nowhere else.
   void add(const transport::GroupLight& source, const Weight& weight);
+  /// Adds light that nothing dims and nothing dirties inside: of the day.
+  void add_day(const transport::GroupLight& day) { add(day, {1, 1}); }
   /// Takes all light out that came by way of surfaces.
   void keep_direct();
 };

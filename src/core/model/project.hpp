@@ -13,6 +13,7 @@
 #include "core/model/readings.hpp"
 #include "core/model/room_parts.hpp"
 #include "core/model/scene.hpp"
+#include "core/model/site.hpp"
 #include "core/photometry/photometry.hpp"
 #include "core/problems/problems.hpp"
 #include "core/units/shown_units.hpp"
@@ -196,6 +197,8 @@ struct Project {
   bool files_outside = false;  ///< files that it names may lie outside its folder
   ToleranceWish spread;
   std::vector<Scene> scenes;  ///< of all rooms that they name something in
+  Site site;
+  std::vector<Moment> moments;  ///< of all rooms that have an opening
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file

@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/daylight/glazing.hpp"
 #include "core/geometry/geometry.hpp"
 #include "core/geometry/mesh.hpp"
 #include "core/problems/problems.hpp"
@@ -75,6 +76,10 @@ struct Opening {
   Vec2 size = Vec2::Zero();    ///< along the wall and up
   double frame_share = 0;      ///< of its area
   std::optional<Finish> pane;  ///< frame included; nothing: a hole
+  daylight::Glazing glazing;   ///< how the pane's transmittance falls with the angle; its level is the pane's
+  bool has_glazing = false;    ///< false: not stated, clear double panes are taken
+  double dirt = 1;             ///< share of daylight that dirt lets through
+  double reveal_m = 0;         ///< how deep the pane lies in its wall: 0 is flush with the outside
   Place place;
 };
 

@@ -134,6 +134,13 @@ std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const 
   return watts;
 }
 
+std::string MomentRecord::words() const {
+  std::string when = date;
+  if (!time.empty()) when += (when.empty() ? "" : " ") + time;
+  if (!solar_time.empty()) when += " (solar " + solar_time + ")";
+  return when.empty() ? sky : when + ", " + sky;
+}
+
 RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   const SceneRecord& scene = room.scenes[number];
   RoomRecord seen = room;
@@ -141,6 +148,8 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   seen.tolerance.reset();
   seen.scene = scene.name;
   seen.direct_only = scene.emergency;
+  seen.moment = scene.moment;
+  if (scene.moment && scene.assessment.checks.empty()) seen.verified_as = space::VerifiedAs::nothing;
   if (scene.emergency) seen.verified_as = space::VerifiedAs::nothing;
   seen.tasks = scene.tasks;
   seen.rates_ugr = scene.rates_ugr;
@@ -187,6 +196,10 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
     own.shares = scene.shares;
     own.cct_k = scene.cct_k;
     own.emergency = scene.emergency;
+    if (const auto& m = scene.moment)
+      own.moment = MomentRecord{m->date,         m->time,        m->solar_time,       m->sky_words,
+                                m->altitude_deg, m->azimuth_deg, m->sky.diffuse_lx(), m->sun_normal_lx,
+                                m->open_lx()};
     if (!scene.emergency) own.drawn_w = drawn_power(record.groups, scene.shares);
     own.tasks = tasks_of(scene.brief);
     own.rates_ugr = scene.brief.glare.rates_ugr;

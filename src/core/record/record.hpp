@@ -79,6 +79,17 @@ struct InputPart {
   std::string print;
 };
 
+/// When daylight shines, and how much of it.
+struct MomentRecord {
+  std::string date, time, solar_time, sky;          ///< in words; empty: not stated
+  std::optional<double> altitude_deg, azimuth_deg;  ///< of the sun; azimuth clockwise from north
+  double diffuse_lx = 0, sun_normal_lx = 0;  ///< of the sky, horizontal; of the sun on a plane facing it
+  double open_lx = 0;                        ///< on open ground
+
+  /// "2026-03-21 12:00 (solar 11:35), overcast sky of 10000 lx".
+  std::string words() const;
+};
+
 /// One way to use a room, and what was found of it.
 struct SceneRecord {
   std::string name;
@@ -88,7 +99,8 @@ struct SceneRecord {
       drawn_w;  ///< if drivers take as much less as luminaires give; nothing: watts not stated
   std::vector<TaskRecord> tasks;
   bool rates_ugr = false;
-  bool emergency = false;                          ///< on battery: direct light only
+  bool emergency = false;  ///< on battery: direct light only
+  std::optional<MomentRecord> moment;
   std::optional<studies::SceneSolution> solution;  ///< of shares that were found
   assess::Assessment assessment;
   transport::FluxBalance balance;  ///< initial light
@@ -97,9 +109,10 @@ struct SceneRecord {
 /// One room with all that was found about it, with all groups as they are placed.
 struct RoomRecord {
   std::string name;
-  std::string scene;              ///< of a room as it is in a scene (in_scene); empty: as placed
-  bool direct_only = false;       ///< of a room in an emergency scene
-  std::vector<TaskRecord> tasks;  ///< of the room as a whole, one for each standard
+  std::string scene;                   ///< of a room as it is in a scene (in_scene); empty: as placed
+  bool direct_only = false;            ///< of a room in an emergency scene
+  std::optional<MomentRecord> moment;  ///< of a room at a moment
+  std::vector<TaskRecord> tasks;       ///< of the room as a whole, one for each standard
   space::VerifiedAs verified_as = space::VerifiedAs::nothing;
   double floor_area_m2 = 0, height_m = 0;
   bool roofed = true;  ///< false: open above

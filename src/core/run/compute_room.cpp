@@ -1,10 +1,12 @@
 #include "core/run/compute_room.hpp"
 
 #include <algorithm>
+#include <map>
 #include <memory>
 
 #include "core/assess/colour_reader.hpp"
 #include "core/assess/light_between.hpp"
+#include "core/lighting/daylight.hpp"
 #include "core/lighting/scene_error.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/studies/explanation.hpp"
@@ -29,6 +31,7 @@ struct Use {
   transport::FluxBalance* balance = nullptr;
   bool direct_only = false;  ///< no light counts that surfaces throw back
   lighting::SourceColours colours;
+  const space::PlannedMoment* moment = nullptr;  ///< daylight shines as well
 };
 
 /// A use in a pass: its light, and where that is read.
@@ -36,7 +39,26 @@ struct LitUse {
   std::unique_ptr<const assess::Setting> own_setting;  ///< where something else is asked
   const assess::Setting* setting = nullptr;
   assess::LitRoom lit;
+  std::optional<lighting::DayLight> day;
 };
+
+/// Adds to grids where their daylight comes from.
+void read_day(const assess::Setting& setting, const lighting::DayLight& day,
+              const space::PlannedMoment& moment, Assessment& found) {
+  for (std::size_t g = 0; g < found.grids.size(); ++g) {
+    if (!setting.plan().reads_grid(g)) continue;
+    assess::DayOnGrid own;
+    own.open_lx = moment.open_lx();
+    own.has_factor = moment.has_factor();
+    for (const std::size_t r : setting.readable()[g]) {
+      own.sun_lx.push_back(day.parts[r].sun);
+      own.sky_lx.push_back(day.parts[r].sky);
+      own.outside_lx.push_back(day.parts[r].outside);
+      own.day_lx.push_back(day.light.total_lx(r));
+    }
+    found.grids[g].day = std::move(own);
+  }
+}
 
 class RoomComputation {
  public:
@@ -53,12 +75,13 @@ class RoomComputation {
     computed_.reused = true;
     computed_.record = record::planned(project, room, planned);
     record::RoomRecord& record = computed_.record;
-    uses_.push_back({&room.brief, planned, &record.assessment, &record.balance, false, colours_of({})});
+    uses_.push_back(
+        {&room.brief, planned, &record.assessment, &record.balance, false, colours_of({}), nullptr});
     for (std::size_t s = 0; s < room.scenes.size(); ++s)
       uses_.push_back({room.scenes[s].asks_as_room ? &room.brief : &room.scenes[s].brief,
                        lighting::in_scene(planned, room.scenes[s].shares), &record.scenes[s].assessment,
-                       &record.scenes[s].balance, room.scenes[s].emergency,
-                       colours_of(room.scenes[s].cct_k)});
+                       &record.scenes[s].balance, room.scenes[s].emergency, colours_of(room.scenes[s].cct_k),
+                       room.scenes[s].moment ? &*room.scenes[s].moment : nullptr});
   }
 
   ComputedRoom compute(const Studies& studies) {
@@ -75,6 +98,7 @@ class RoomComputation {
       std::vector<std::size_t> grids;
       assess::ViewChoice views;
       for (const Use& use : uses_) {
+        if (!is_refined(use)) continue;
         add_unsettled_grids(*use.found, grids);
         add_unsettled_views(*use.found, views);
       }
@@ -98,6 +122,11 @@ class RoomComputation {
   void solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes,
                     const transport::NumericalError& placed);
   std::vector<LitUse> lit_uses(const Pass& pass) const;
+  std::vector<std::optional<lighting::DayLight>> days(const Pass& pass) const;
+  /// Moments that nothing is asked of are as they are found first.
+  bool is_refined(const Use& use) const {
+    return !use.moment || accuracy_.percent || !use.found->checks.empty() || use.found->grids.empty();
+  }
   void read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes,
                 const transport::NumericalError& placed, const Use& use);
   void refine(const Pass& finer, const LitUse& lit, const LitUse& first, const assess::SeenFromEyes& eyes,
@@ -158,9 +187,25 @@ void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes
   }
 }
 
+/// The daylight of uses at a moment: traced once for all that have the same things standing outside.
+std::vector<std::optional<lighting::DayLight>> RoomComputation::days(const Pass& pass) const {
+  std::vector<std::optional<lighting::DayLight>> days(uses_.size());
+  std::map<std::vector<std::string>, std::unique_ptr<const lighting::Daylight>> by_states;
+  for (std::size_t u = 0; u < uses_.size(); ++u) {
+    const space::PlannedMoment* moment = uses_[u].moment;
+    if (!moment || !is_refined(uses_[u])) continue;
+    auto& paths = by_states[moment->states];
+    if (!paths)
+      paths = std::make_unique<const lighting::Daylight>(space_, *pass.transport, moment->states, watch_);
+    days[u] = paths->at(*moment, watch_);
+  }
+  return days;
+}
+
 /// Scenes are weighted sums of the light that the pass has found.
 std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) const {
   std::vector<LitUse> lit;
+  auto daylight = days(pass);
   for (const Use& use : uses_) {
     LitUse& own = lit.emplace_back();
     own.setting = pass.setting.get();
@@ -172,6 +217,8 @@ std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) const {
     const bool is_first = &use == &uses_.front();
     own.lit = is_first ? pass.lit
                        : assess::LitRoom{&space_.groups, use.weights, pass.lighting->weighted(use.weights)};
+    own.day = std::move(daylight[std::size_t(&use - uses_.data())]);
+    if (own.day) own.lit.light.add_day(own.day->light);
     if (use.direct_only) own.lit.light.keep_direct();
   }
   return lit;
@@ -187,19 +234,24 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
   assess::Scope scope;
   scope.tabular = &tabular_;
   const transport::NothingReflected of_direct;
+  const transport::LightError own(*pass.transport, lit.lit.light.maintained);  // of a mixture with daylight
   const transport::NumericalError* error = use.direct_only ? &of_direct : nullptr;
+  if (!error && use.moment) error = &own;
   if (!error) error = as_placed ? &placed : &of_scene;
   *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
+  if (use.moment) read_day(*lit.setting, *lit.day, *use.moment, *use.found);
 }
 
 /// Takes the readings of a finer pass in place of the earlier ones, and judges anew.
 void RoomComputation::refine(const Pass& finer, const LitUse& lit, const LitUse& first,
                              const assess::SeenFromEyes& eyes, const Use& use) {
+  if (!is_refined(use)) return;
   const transport::LightError error(*finer.transport, lit.lit.light.maintained);
   for (std::size_t g = 0; g < space_.grids.size(); ++g)
     if (finer.plan->reads_grid(g))
       use.found->grids[g] = assess::read_grid(*lit.setting, g, lit.lit.light, &error);
+  if (use.moment) read_day(*lit.setting, *lit.day, *use.moment, *use.found);
   assess::RoomGlare& glare = use.found->glare;
   if (use.brief->glare.rates_gr && finer.plan->reads_grid(0)) {
     const GridReading& plane = use.found->grids.front();

@@ -9,6 +9,7 @@
 #include "core/model/file_names.hpp"
 #include "core/space/doubtful_input.hpp"
 #include "core/space/grid_checks.hpp"
+#include "core/space/outside.hpp"
 #include "core/space/placing/area_placing.hpp"
 #include "core/space/placing/emergency_placing.hpp"
 #include "core/space/placing/eye_placing.hpp"
@@ -70,7 +71,7 @@ class Builder {
     space_.groups = std::move(placed.groups);
     demand_of_room();
     array_spacings_ = std::move(placed.array_spacings);
-    if (room_.luminaires.empty())
+    if (room_.luminaires.empty() && project_.moments.empty())
       problems_.warning(
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
@@ -121,10 +122,17 @@ void Builder::describe(const RoomGeometry& built) {
     Opening placed{opening.name, opening.wall, geometry::opening_corners(built.shell, opening), {}, {}};
     const Vec3 along = (placed.corners[0] - placed.corners[1]).normalized();
     placed.outwards = along.cross(Vec3::UnitZ());
-    for (const model::Opening& written : room_.openings)
-      if (written.name == opening.name) placed.pane = written.pane;
+    for (const model::Opening& written : room_.openings) {
+      if (written.name != opening.name) continue;
+      placed.pane = written.pane;
+      placed.glazing = glazing_of(written);
+      if (written.reveal_m > 0) add_reveal(placed, written.reveal_m, space_.outside);
+    }
     space_.openings.push_back(std::move(placed));
   }
+  geometry::add_room_outside(space_.outside, built.shell);
+  space_.obstructions = project_.site.obstructions;
+  space_.ground_reflectance = project_.site.ground_reflectance;
   const auto shell = [&](const std::string& name, const geometry::Material& material) {
     model::Finish finish;
     finish.material = material;

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/space/brief.hpp"
+#include "core/space/moments.hpp"
 #include "core/space/space.hpp"
 
 namespace glow::space {
@@ -11,6 +12,7 @@ struct PlannedScene {
   std::vector<double> shares;                ///< by Space::groups, of what they give as placed
   std::vector<std::optional<double>> cct_k;  ///< by Space::groups, of those that are tuned in it
   std::vector<char> is_free;                 ///< by Space::groups: their shares are found; empty: none is
+  std::optional<PlannedMoment> moment;       ///< with daylight
   bool emergency = false;                    ///< on battery: light that surfaces throw back does not count
   bool asks_as_room = true;                  ///< what the room asks
   Brief brief;                               ///< of the same grids and eyes

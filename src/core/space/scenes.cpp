@@ -130,6 +130,7 @@ Brief brief_of(const model::Scene& scene, const model::Project& project, const P
   if (scene.level) other.level = scene.level;
   model::Project without = project;
   without.scenes.clear();
+  without.moments.clear();
   Problems own;
   own.set_units(problems.units());
   auto planned = build_space(without, other, standards, own);
@@ -219,6 +220,37 @@ Brief emergency_brief(const model::Scene& scene, const PlannedRoom& room,
   return brief;
 }
 
+bool lets_daylight_in(const Opening& opening) {
+  return opening.glazing.at_normal > 0 || opening.glazing.scattered > 0;
+}
+
+/// Moments are ways to use the room in which daylight shines, with the electric light of a scene or with
+/// none.
+void plan_moments(const model::Project& project, const PlannedRoom& room, std::vector<PlannedScene>& planned,
+                  Problems& problems) {
+  const bool lit = std::any_of(room.space.openings.begin(), room.space.openings.end(), lets_daylight_in);
+  if (!lit) return;
+  const std::vector<PlannedScene> scenes = planned;
+  for (const model::Moment& moment : project.moments) {
+    auto own = plan_moment(project, moment, problems);
+    if (!own) continue;
+    PlannedScene scene;
+    scene.brief = nothing_asked(room.brief);
+    scene.asks_as_room = false;
+    scene.shares.assign(room.space.groups.size(), 0.0);
+    scene.cct_k.resize(room.space.groups.size());
+    if (moment.scene) {
+      const auto named = std::find_if(scenes.begin(), scenes.end(),
+                                      [&](const PlannedScene& each) { return each.name == *moment.scene; });
+      if (named == scenes.end()) continue;  // of other rooms
+      scene = *named;
+    }
+    scene.name = moment.name;
+    scene.moment = std::move(own);
+    planned.push_back(std::move(scene));
+  }
+}
+
 }  // namespace
 
 std::vector<PlannedScene> plan_scenes(const model::Project& project, const PlannedRoom& room,
@@ -253,6 +285,7 @@ std::vector<PlannedScene> plan_scenes(const model::Project& project, const Plann
                               : brief_of(*scene, project, room, standards, problems);
     if (scene->solve) check_solvable(*scene, one, room.space, problems);
   }
+  plan_moments(project, room, planned, problems);
   return planned;
 }
 

@@ -46,6 +46,8 @@ struct Opening {
   std::vector<Vec3> corners;      ///< m, counter-clockwise seen from inside, from the lower left one
   Vec3 outwards = Vec3::UnitY();  ///< unit length, level: the way that light leaves by
   std::optional<model::Finish> pane;
+  daylight::Glazing glazing =
+      {};  ///< for daylight: frame and dirt included; nothing passes where it is opaque
 
   /// Its line in plan, counter-clockwise along the outline.
   geometry::Polygon plan() const { return {corners[1].head<2>(), corners[0].head<2>()}; }
@@ -117,6 +119,9 @@ struct Space {
   std::vector<std::string> wall_names;  ///< by the outline's edges
   std::vector<PlanShape> objects;
   std::vector<Opening> openings;
+  geometry::Geometry outside;  ///< the room's own shell from outside, and the reveals of its windows
+  std::vector<model::Obstruction> obstructions;  ///< what else stands outside, in its states
+  double ground_reflectance = 0.2;
   std::vector<LuminaireGroup> groups;
   std::vector<Grid> grids;  ///< the work plane first, if there is one; at least one
   std::vector<Point> points;

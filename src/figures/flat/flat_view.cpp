@@ -52,6 +52,7 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const assess::G
     high = std::max(high, grid->statistics.max_lx);
   }
   if (input.measure.kind == ShownMeasure::Kind::temperature) return temperature_scale(low, high);
+  if (input.measure.kind == ShownMeasure::Kind::factor) return factor_scale(high);
   if (input.measure.kind == ShownMeasure::Kind::difference)
     return difference_scale(input.shown(low), input.shown(high));
   const bool common = input.common && input.style.common_scale;

@@ -162,8 +162,10 @@ std::vector<PlanFigure::Number> PlanFigure::numbers() const {
       return input_.measure.label(input_.shown(v)) + " " + input_.measure.unit(input_.units);
     };
     const bool kelvin = input_.measure.kind == ShownMeasure::Kind::temperature;
-    return {{shown(s.min_lx), kelvin ? "warmest" : "least", "", false, ""},
-            {shown(s.max_lx), kelvin ? "coolest" : "most", "", false, ""}};
+    std::vector<Number> numbers = {{shown(s.min_lx), kelvin ? "warmest" : "least", "", false, ""},
+                                   {shown(s.max_lx), kelvin ? "coolest" : "most", "", false, ""}};
+    if (!kelvin) numbers.insert(numbers.begin(), {shown(s.mean_lx), "mean", "", false, ""});
+    return numbers;
   }
   std::vector<Number> numbers = {{with_unit(s.mean_lx), "mean", "", false, ""},
                                  {s.u0 ? ratio(*s.u0) : "-", "U0 = min / mean", "", false, ""},
@@ -220,6 +222,7 @@ void PlanFigure::title() {
         by += (by.empty() ? "; required by " : ", ") + number.standard;
     values += by;
   }
+  if (room_.moment) values = room_.moment->words();
   if (room_.direct_only) values += ", direct light only";
   if (!room_.changed_since.empty()) values = words::older_words(room_);
   canvas_.text({kTitleLeft, 84}, fitted_text(values, room, 12.5),

@@ -35,6 +35,8 @@ std::string ShownMeasure::title(const units::ShownUnits& units) const {
       return "Colour temperature in K";
     case Kind::difference:
       return std::string("Difference in ") + units.light_unit();
+    case Kind::factor:
+      return "Daylight factor in %";
     case Kind::illuminance:
       break;
   }
@@ -62,6 +64,14 @@ std::optional<OtherValues> temperatures_of(const assess::GridReading& grid, bool
     other.measure.tints.push_back(srgb_colour(rgb.x(), rgb.y(), rgb.z()));
   }
   if (other.grid.total_lx.empty()) return std::nullopt;
+  other.grid.statistics = readings::statistics(other.grid.total_lx);
+  return other;
+}
+
+std::optional<OtherValues> factors_of(const assess::GridReading& grid, const std::string& when) {
+  if (!grid.day || !grid.day->has_factor || grid.day->day_lx.empty()) return std::nullopt;
+  OtherValues other{without_values(grid), {ShownMeasure::Kind::factor, when, {}}};
+  for (std::size_t i = 0; i < grid.grid.points.size(); ++i) add(grid, i, grid.day->factor(i), other.grid);
   other.grid.statistics = readings::statistics(other.grid.total_lx);
   return other;
 }

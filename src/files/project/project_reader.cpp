@@ -14,6 +14,7 @@
 #include "files/project/readings_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
 #include "files/project/scenes_reader.hpp"
+#include "files/project/site_reader.hpp"
 #include "files/text/text_scanner.hpp"
 #include "files/text/toml_table.hpp"
 
@@ -315,6 +316,8 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.schedule = read_schedule(root);
   project.spread = read_spread(root);
   project.scenes = read_scenes(root);
+  project.site = read_site(root);
+  project.moments = read_moments(root);
   const Materials materials = read_materials(root);
   for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
   problems.set_subject({});

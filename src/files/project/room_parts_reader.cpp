@@ -2,8 +2,12 @@
 
 #include <fmt/format.h>
 
+#include "files/project/site_reader.hpp"
+
 namespace glow::files {
 namespace {
+
+constexpr Range kReveal{0, 3};
 
 using model::Finish;
 using model::Opening;
@@ -117,6 +121,8 @@ std::vector<Opening> read_openings(TomlTable& room, const Materials& materials,
     opening.size.x() = table.quantity("width", Dimension::length, kLength, Need::required).value_or(1);
     opening.size.y() = table.quantity("height", Dimension::length, kLength, Need::required).value_or(1);
     read_pane(table, materials, opening, assumed);
+    read_glazing(table, opening);
+    opening.reveal_m = table.quantity("reveal", Dimension::length, kReveal).value_or(0);
     table.finish();
     openings.push_back(std::move(opening));
   }

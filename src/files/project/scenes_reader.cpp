@@ -138,6 +138,24 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
 }
 
 void check_scenes(const model::Project& project, Problems& problems) {
+  std::vector<model::Scene> all = project.scenes;
+  for (const model::Moment& moment : project.moments) {
+    all.emplace_back().name = moment.name;
+    all.back().place = moment.place;
+  }
+  if (!project.moments.empty()) check_file_names(all, problems);
+  std::vector<std::string> scenes;
+  for (const model::Scene& scene : project.scenes) scenes.push_back(scene.name);
+  for (const model::Room& room : project.rooms)
+    for (const model::Scene& scene : room.scenes) scenes.push_back(scene.name);
+  for (const model::Moment& moment : project.moments) {
+    if (!moment.scene || std::find(scenes.begin(), scenes.end(), *moment.scene) != scenes.end()) continue;
+    const std::string near = nearest_word(*moment.scene, scenes);
+    problems.error(
+        "P090", moment.scene_place,
+        fmt::format(FMT_STRING("moment \"{}\" names the scene \"{}\", which no room has{}"), moment.name,
+                    *moment.scene, near.empty() ? "" : "; did you mean \"" + near + "\"?"));
+  }
   std::set<std::string> known;
   for (const model::ScheduledLuminaire& entry : project.schedule) known.insert(entry.mark);
   for (const model::Room& room : project.rooms)

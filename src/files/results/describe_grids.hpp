@@ -210,6 +210,21 @@ void describe(A& a, Field<A, LightBetween>& between, std::size_t points) {
   }
 }
 
+template <class A>
+void describe(A& a, Field<A, DayOnGrid>& day, std::size_t points) {
+  a("open_lx", day.open_lx);
+  a("has_factor", day.has_factor);
+  a.brief_list("sun_lx", day.sun_lx);
+  a.brief_list("sky_lx", day.sky_lx);
+  a.brief_list("outside_lx", day.outside_lx);
+  a.brief_list("day_lx", day.day_lx);
+  if constexpr (A::kReads)
+    for (const std::vector<double>* values : {&day.sun_lx, &day.sky_lx, &day.outside_lx, &day.day_lx}) {
+      files::check_light(*values, points);
+      if (values->size() != points) throw std::runtime_error("daylight does not fit its grid");
+    }
+}
+
 /// An object that is left out where there is nothing.
 template <class A, class T, class... More>
 void describe_present(A& a, const char* name, T& value, const More&... more) {
@@ -242,6 +257,7 @@ void describe(A& a, Field<A, GridReading>& g, const std::string& csv) {
   a.brief_list("direct_lx", g.direct_lx);
   a.brief_list("interreflected_lx", g.interreflected_lx);
   describe_present(a, "colour", g.colour, g.grid.points.size());
+  describe_present(a, "day", g.day, g.grid.points.size());
   if constexpr (A::kReads) {
     if (a.has("between"))
       a.object("between", [&](auto& own) { describe(own, g.between, g.grid.points.size()); });

@@ -23,23 +23,42 @@ std::string colour_cells(const assess::GridColour& colour, std::size_t point) {
                       : ",,");
 }
 
+/// The factor is empty where the sun shines.
+std::string day_cells(const assess::DayOnGrid& day, std::size_t point, const units::ShownUnits& units,
+                      const record::MomentRecord& moment) {
+  return fmt::format(FMT_STRING(",{:.6g},{:.6g},{:.6g},{:.6g},{},{},{},{}"), units.light(day.sun_lx[point]),
+                     units.light(day.sky_lx[point]), units.light(day.outside_lx[point]),
+                     units.light(day.day_lx[point]),
+                     day.has_factor ? fmt::format(FMT_STRING("{:.4g}"), day.factor(point)) : std::string(),
+                     moment.date, moment.time, moment.solar_time);
+}
+
 }  // namespace
 
-std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& units) {
+std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& units,
+                     const std::optional<record::MomentRecord>& moment) {
   const char *m = units.length_unit(), *lx = units.light_unit();
   std::string text = fmt::format(
-      FMT_STRING("x_{0},y_{0},z_{0},normal_x,normal_y,normal_z,direct_{1},interreflected_{1},total_{1}{2}\n"),
-      m, lx, g.colour ? ",direct_x,direct_y,total_x,total_y,cct_K,duv" : "");
+      FMT_STRING(
+          "x_{0},y_{0},z_{0},normal_x,normal_y,normal_z,direct_{1},interreflected_{1},total_{1}{2}{3}\n"),
+      m, lx, g.colour ? ",direct_x,direct_y,total_x,total_y,cct_K,duv" : "",
+      g.day ? fmt::format(
+                  FMT_STRING(
+                      ",sun_{0},sky_{0},outside_{0},daylight_{0},daylight_factor_percent,date,local_time,"
+                      "solar_time"),
+                  lx)
+            : std::string());
   // Directions hold rounding errors that look like results.
   const auto clean = [](double v) { return std::abs(v) < 1e-12 ? 0.0 : v; };
   for (std::size_t i = 0; i < g.grid.points.size(); ++i) {
     const Vec3& p = g.grid.points[i];
     const Vec3& n = g.grid.normal_of(i);
-    text += fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g}{}\n"),
+    text += fmt::format(FMT_STRING("{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g}{}{}\n"),
                         units.length(clean(p.x())), units.length(clean(p.y())), units.length(clean(p.z())),
                         clean(n.x()), clean(n.y()), clean(n.z()), units.light(g.direct_lx[i]),
                         units.light(g.interreflected_lx[i]), units.light(g.total_lx[i]),
-                        g.colour ? colour_cells(*g.colour, i) : std::string());
+                        g.colour ? colour_cells(*g.colour, i) : std::string(),
+                        g.day && moment ? day_cells(*g.day, i, units, *moment) : std::string());
   }
   return text;
 }

@@ -18,7 +18,9 @@ inline std::string csv_name(const std::string& folder, const record::RoomRecord&
 
 /// x_m,y_m,z_m,normal_x,normal_y,normal_z,direct_lx,interreflected_lx,total_lx, or ft and fc; header row,
 /// maintained values.
-std::string grid_csv(const assess::GridReading& grid, const units::ShownUnits& units);
+/// At a moment also its parts, the factor, and when it is.
+std::string grid_csv(const assess::GridReading& grid, const units::ShownUnits& units,
+                     const std::optional<record::MomentRecord>& moment);
 
 /// One row a view (UGR) of a set of eyes: place, azimuth, UGR, background luminance, the luminaire that adds
 /// most and its share. With GR one row an eye, in its worst direction.

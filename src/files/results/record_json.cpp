@@ -307,6 +307,17 @@ void describe_scene(A& a, Field<A, RoomRecord>& seen, Field<A, SceneRecord>& sce
   a("drawn_w", scene.drawn_w);
   a("emergency", scene.emergency);
   a("cct_k", scene.cct_k);
+  a.object_if("moment", scene.moment, [&](auto& own, auto& m) {
+    own("date", m.date);
+    own("time", m.time);
+    own("solar_time", m.solar_time);
+    own("sky", m.sky);
+    own("sun_altitude_deg", m.altitude_deg);
+    own("sun_azimuth_deg", m.azimuth_deg);
+    own("diffuse_lx", m.diffuse_lx);
+    own("sun_normal_lx", m.sun_normal_lx);
+    own("open_lx", m.open_lx);
+  });
   a.object_if("solution", scene.solution, [&](auto& own, auto& solution) {
     own("possible", solution.possible);
     own("each_alone", solution.each_alone);

@@ -207,6 +207,25 @@ bool TomlTable::is_word(const std::string& key, const std::string& word) {
   return true;
 }
 
+std::vector<Vec2> TomlTable::pairs(const std::string& key) {
+  std::vector<Vec2> pairs;
+  const toml::node* node = take(key, Need::optional);
+  const toml::array* list = node ? node->as_array() : nullptr;
+  for (std::size_t i = 0; list && i < list->size(); ++i) {
+    const toml::array* pair = list->get(i)->as_array();
+    const auto number = [&](std::size_t k) {
+      return pair && pair->size() == 2 ? pair->get(k)->value<double>() : std::optional<double>();
+    };
+    if (number(0) && number(1)) {
+      pairs.push_back({*number(0), *number(1)});
+      continue;
+    }
+    wrong_type(key, *list->get(i), "a pair of numbers, such as [60, 0.9]");
+    return pairs;
+  }
+  return pairs;
+}
+
 bool TomlTable::is_list(const std::string& key) const {
   const toml::node* node = table_->get(key);
   return node && node->is_array();

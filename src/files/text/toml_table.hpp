@@ -61,6 +61,8 @@ class TomlTable {
   std::optional<bool> flag(const std::string& key);
   /// [[x, y], [x, y], ...].
   std::optional<std::vector<Vec2>> points(const std::string& key, Need need = Need::optional);
+  /// [[a, b], ...] of plain numbers; faults are noted.
+  std::vector<Vec2> pairs(const std::string& key);
   /// True when the key holds this very text ("auto"); consumes the key then.
   bool is_text(const std::string& key) const;
   bool is_word(const std::string& key, const std::string& word);

@@ -52,6 +52,7 @@ class GridTable {
     write_grids();
     write_modelling();
     write_points();
+    write_daylight();
     write_colours();
     return std::move(text_);
   }
@@ -67,6 +68,7 @@ class GridTable {
   void write_modelling();
   void write_points();
   void write_colours();
+  void write_daylight();
 
   const record::RoomRecord& room_;
   const units::ShownUnits& units_;
@@ -129,6 +131,31 @@ void GridTable::write_together(const std::string& family, const std::vector<cons
   }
   row(fmt::format(FMT_STRING("{} x {}"), grids.size(), family), all,
       units::light_words(units_, least) + "-" + units::light_words(units_, most));
+}
+
+/// Where the daylight of planes that people look at comes from, means over them.
+void GridTable::write_daylight() {
+  bool first = true;
+  for (const GridReading& grid : room_.assessment.grids) {
+    if (!grid.day || grid.total_lx.empty() ||
+        (grid.role != space::GridRole::work_plane && grid.role != space::GridRole::requested &&
+         grid.role != space::GridRole::task_area))
+      continue;
+    if (first)
+      line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9} {:>9}"),
+                       "daylight, means in " + std::string(units_.light_unit()), kGridWidth, "sky", "outside",
+                       "sun", "inside", "factor"));
+    first = false;
+    const assess::DayOnGrid& day = *grid.day;
+    const auto mean = [](const std::vector<double>& values) { return readings::statistics(values).mean_lx; };
+    const double straight = mean(day.sun_lx) + mean(day.sky_lx) + mean(day.outside_lx),
+                 all = mean(day.day_lx);
+    line(fmt::format(
+        FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.1f} {:>9}"), fitted(grid.name, kGridWidth),
+        kGridWidth, light(mean(day.sky_lx)), light(mean(day.outside_lx)), light(mean(day.sun_lx)),
+        light(all - straight),
+        day.has_factor ? fmt::format(FMT_STRING("{:.2f} %"), 100 * all / day.open_lx) : std::string("-")));
+  }
 }
 
 /// Of planes that people look at, and of points, where colours are told.

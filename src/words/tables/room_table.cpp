@@ -30,6 +30,7 @@ std::string head(const record::RoomRecord& room, Section section, bool colour) {
       fmt::format(FMT_STRING("\n{}: {}\n"), room.title(),
                   room.assessment.status == assess::Status::no_target ? status : painted(status, colour));
   if (!room.changed_since.empty()) wrap(text, "  ! ", older_words(room), 4);
+  if (room.moment) wrap(text, "  ", room.moment->words(), 4);
   if (section == Section::grids || section == Section::luminaires) return text;
   for (const record::TaskRecord& task : room.tasks)
     wrap(text, "  ",

@@ -1,0 +1,32 @@
+#pragma once
+
+#include <memory>
+
+#include "core/sources/daylight/daylight_paths.hpp"
+#include "core/space/moments.hpp"
+#include "core/space/space.hpp"
+
+namespace glow::lighting {
+
+/// The daylight of a moment at a transport's receivers and patches: no dimming, no maintenance.
+struct DayLight {
+  transport::GroupLight light;
+  std::vector<sources::DayParts> parts;  ///< by receivers: what of the direct light comes from where
+};
+
+/// How daylight comes into a space while certain obstructions stand; traced once for all its moments. Space
+/// and transport must outlive it.
+class Daylight {
+ public:
+  /// Throws Cancelled.
+  Daylight(const space::Space& space, const transport::Transport& transport,
+           const std::vector<std::string>& states, const Watch& watch);
+  DayLight at(const space::PlannedMoment& moment, const Watch& watch) const;
+
+ private:
+  const transport::Transport* transport_;
+  std::unique_ptr<const sources::Outdoors> outdoors_;
+  std::unique_ptr<const sources::DaylightPaths> paths_;
+};
+
+}  // namespace glow::lighting

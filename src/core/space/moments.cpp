@@ -1,0 +1,192 @@
+#include "core/space/moments.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "core/daylight/sun.hpp"
+
+namespace glow::space {
+namespace {
+
+using model::Moment;
+
+constexpr int kClearSky = 12, kIntermediateSky = 7;  // of CIE S 011
+constexpr double kUsualTurbidity = 4;
+constexpr double kFarZone = 3;  // hours that a time zone may lie off its longitude
+
+std::string clock(double hours) {
+  const int minutes = int(std::lround(hours * 60)) % (24 * 60);
+  return fmt::format(FMT_STRING("{:02}:{:02}"), minutes / 60, minutes % 60);
+}
+
+/// The sun's light through a cloudless air of this turbidity, lx on a plane facing it.
+/// Source  Kittler and Darula; extinction Navvab et al. 1984, air mass Kasten 1966
+double clear_sun_lx(double altitude_deg, double turbidity) {
+  const double mass = 1 / (std::sin(altitude_deg * kDegree) + 0.15 * std::pow(altitude_deg + 3.885, -1.253));
+  return 133800 * std::exp(-mass * turbidity / (9.9 + 0.043 * mass));
+}
+
+/// Zenith luminance of a clear sky, cd/m2 (CIE 110, 1994).
+double clear_zenith(double altitude_deg, double turbidity) {
+  return 1000 * std::max(0.1, (1.34 * turbidity - 3.46) * std::tan(std::min(75.0, altitude_deg) * kDegree) +
+                                  0.10 * turbidity + 0.90);
+}
+
+class Planner {
+ public:
+  Planner(const model::Project& project, const Moment& moment, Problems& problems)
+      : site_(project.site), moment_(moment), problems_(problems) {}
+
+  std::optional<PlannedMoment> plan() {
+    check_states();
+    const bool needs_sun = moment_.sky != Moment::Sky::overcast && moment_.sky != Moment::Sky::uniform;
+    if (moment_.time_h) planned_.time = clock(*moment_.time_h);
+    if (moment_.year > 0)
+      planned_.date = fmt::format(FMT_STRING("{:04}-{:02}-{:02}"), moment_.year, moment_.month, moment_.day);
+    if ((needs_sun || (moment_.sky == Moment::Sky::overcast && !moment_.diffuse_lx)) && !find_sun())
+      return std::nullopt;
+    planned_.states = moment_.states;
+    if (!find_sky()) return std::nullopt;
+    return planned_;
+  }
+
+ private:
+  void fault(const std::string& words) {
+    problems_.error("P095", moment_.place, fmt::format(FMT_STRING("moment \"{}\": {}"), moment_.name, words));
+  }
+  bool find_sun();
+  bool find_sky();
+  void check_states();
+  void check_zone();
+
+  const model::Site& site_;
+  const Moment& moment_;
+  Problems& problems_;
+  PlannedMoment planned_;
+};
+
+void Planner::check_states() {
+  std::set<std::string> known;
+  for (const model::Obstruction& each : site_.obstructions)
+    if (!each.state.empty()) known.insert(each.state);
+  for (const std::string& state : moment_.states)
+    if (!known.count(state))
+      problems_.error(
+          "P095", moment_.states_place,
+          fmt::format(FMT_STRING("moment \"{}\" names the state \"{}\", in which no obstruction stands{}{}"),
+                      moment_.name, state, known.empty() ? "" : "; there are: ", fmt::join(known, ", ")));
+}
+
+/// Time zones go with longitudes; one that does not is a sign that was forgotten.
+void Planner::check_zone() {
+  const double off = *site_.time_zone_h - *site_.longitude_deg / 15;
+  if (std::abs(off) <= kFarZone) return;
+  problems_.warning(
+      "P096", site_.place,
+      fmt::format(FMT_STRING("time zone {:+g} h lies {:.1f} h off longitude {:g}; check both signs (east "
+                             "is positive)"),
+                  *site_.time_zone_h, std::abs(off), *site_.longitude_deg));
+}
+
+bool Planner::find_sun() {
+  if (!site_.latitude_deg || !site_.longitude_deg || !site_.time_zone_h) {
+    fault("its sky needs the sun's place; give [site] latitude, longitude and time_zone");
+    return false;
+  }
+  if (moment_.year == 0 || !moment_.time_h) {
+    fault("its sky needs the sun's place; give the moment a date and a time");
+    return false;
+  }
+  check_zone();
+  if (!site_.north_deg)
+    problems_.warning(
+        "P096", site_.place,
+        "[site] does not say where north is; the rooms' y axis is taken to point north (north = 0)");
+  const double universal = *moment_.time_h - *site_.time_zone_h - (moment_.summer_time ? 1 : 0);
+  const daylight::SunPosition sun = daylight::sun_position(
+      {moment_.year, moment_.month, moment_.day, universal}, *site_.latitude_deg, *site_.longitude_deg);
+  double solar = std::fmod(universal + *site_.longitude_deg / 15 + sun.equation_of_time_min / 60 + 48, 24);
+  planned_.solar_time = clock(solar);
+  planned_.altitude_deg = sun.altitude_deg;
+  planned_.azimuth_deg = sun.azimuth_deg;
+  planned_.sun = daylight::direction_of(sun.altitude_deg, sun.azimuth_deg - site_.north_deg.value_or(0));
+  if (sun.altitude_deg > 0) return true;
+  fault(
+      fmt::format(FMT_STRING("the sun stands {:.1f} deg below the horizon then; take another time, or check "
+                             "time_zone, summer_time and longitude"),
+                  -sun.altitude_deg));
+  return false;
+}
+
+bool Planner::find_sky() {
+  using daylight::Sky;
+  const double altitude = planned_.altitude_deg.value_or(0);
+  const double turbidity = moment_.turbidity.value_or(kUsualTurbidity);
+  const auto need = [&](const char* kind) {
+    if (!moment_.diffuse_lx)
+      fault(fmt::format(FMT_STRING("a {} sky needs diffuse = \"10000 lx\", say"), kind));
+    return moment_.diffuse_lx.has_value();
+  };
+  const auto say = [&](const std::string& kind) {
+    planned_.sky_words = fmt::format(FMT_STRING("{} sky of {:.0f} lx"), kind, planned_.sky.diffuse_lx());
+    if (planned_.sun_normal_lx > 0)
+      planned_.sky_words += fmt::format(FMT_STRING(", sun of {:.0f} lx"), planned_.sun_normal_lx);
+  };
+  switch (moment_.sky) {
+    case Moment::Sky::uniform:
+      if (!need("uniform")) return false;
+      planned_.sky = Sky::uniform(*moment_.diffuse_lx);
+      say("uniform");
+      return true;
+    case Moment::Sky::overcast:
+      planned_.sky = Sky::overcast(moment_.diffuse_lx.value_or(300 + 21000 * std::sin(altitude * kDegree)));
+      say("overcast");
+      return true;
+    case Moment::Sky::clear:
+    case Moment::Sky::intermediate:
+    case Moment::Sky::general: {
+      const int number = moment_.sky == Moment::Sky::clear          ? kClearSky
+                         : moment_.sky == Moment::Sky::intermediate ? kIntermediateSky
+                                                                    : moment_.general;
+      const bool clear = moment_.sky == Moment::Sky::clear;
+      if (!clear && !need(moment_.sky == Moment::Sky::intermediate ? "intermediate" : "general"))
+        return false;
+      const daylight::SkyShape shape = daylight::general_sky(number);
+      const double diffuse = moment_.diffuse_lx.value_or(clear_zenith(altitude, turbidity) *
+                                                         daylight::diffuse_over_zenith(shape, planned_.sun));
+      planned_.sky = Sky::general(shape, planned_.sun, diffuse);
+      planned_.sun_normal_lx =
+          moment_.sun_lx.value_or(clear && !moment_.diffuse_lx ? clear_sun_lx(altitude, turbidity) : 0);
+      say(clear ? "clear"
+                : fmt::format(FMT_STRING("{} (type {})"),
+                              moment_.sky == Moment::Sky::intermediate ? "intermediate" : "general", number));
+      return true;
+    }
+    case Moment::Sky::all_weather: {
+      const int day = daylight::day_of_year(moment_.year, moment_.month, moment_.day);
+      const auto found = daylight::all_weather(altitude, moment_.direct_w_m2, moment_.diffuse_w_m2,
+                                               daylight::extraterrestrial_w_m2(day), moment_.dew_point_c);
+      if (!found) {
+        fault("a sky of irradiances needs diffuse light above 0 W/m2");
+        return false;
+      }
+      planned_.sky = Sky::all_weather(found->shape, planned_.sun, found->diffuse_lx);
+      planned_.sun_normal_lx = found->direct_normal_lx;
+      say("all-weather");
+      return true;
+    }
+  }
+  return false;
+}
+
+}  // namespace
+
+std::optional<PlannedMoment> plan_moment(const model::Project& project, const model::Moment& moment,
+                                         Problems& problems) {
+  return Planner(project, moment, problems).plan();
+}
+
+}  // namespace glow::space

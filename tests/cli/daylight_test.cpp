@@ -1,0 +1,202 @@
+// Daylight by the built program, from project files.
+#include <nlohmann/json.hpp>
+
+#include "run_program.hpp"
+#include "test_files.hpp"
+
+namespace glow::cli {
+namespace {
+
+/// A room of the reference as a project: its size, reflectances, one window, and where the points are.
+std::string day_project(const json& of, const std::string& window, const std::string& site,
+                        const std::string& moment) {
+  const json& room = of.at("scene").at("room");
+  const auto number = [](const json& j) { return std::to_string(j.get<double>()); };
+  std::string text = "format = 1\n[project]\nname = \"D\"\nstandard = \"EN 12464-1:2021\"\n" + site + moment +
+                     "[defaults]\nmaintenance_factor = 0.8\nreflectance = { ceiling = " +
+                     number(room.at("reflectance").at("ceiling")) +
+                     ", walls = " + number(room.at("reflectance").at("wall_x0")) +
+                     ", floor = " + number(room.at("reflectance").at("floor")) +
+                     " }\n[[rooms]]\nname = \"R\"\nsize = [" + number(room.at("size")[0]) + ", " +
+                     number(room.at("size")[1]) + "]\nheight = " + number(room.at("size")[2]) +
+                     "\nsurfaces = false\n[[rooms.openings]]\nname = \"window\"\n"
+                     "kind = \"window\"\nframe = 0\n" +
+                     window;
+  for (const json& receiver : of.at("receivers")) {
+    text += "[[rooms.points]]\nname = \"" + receiver.at("id").get<std::string>() +
+            "\"\nat = " + receiver.at("p").dump() + "\nfacing = \"";
+    for (int k = 0; k < 3; ++k) text += (k ? "," : "") + number(receiver.at("n")[std::size_t(k)]);
+    text += "\"\n";
+  }
+  return text;
+}
+
+struct Case {
+  const char* id;
+  const char* window;
+  const char* site;
+  const char* moment;
+};
+
+const Case kCases[] = {
+    {"P03-window-overcast-16",
+     "wall = 1\nfrom = 0.8\nwidth = 3.4\nsill = 0.9\nheight = 1.5\ntransmittance = 0.78\ndirt = 0.85\n"
+     "glazing = \"clear double\"\n",
+     "[site]\nground_reflectance = 0.2\n", "[moments.now]\nsky = \"overcast\"\ndiffuse = 10000\n"},
+    {"P09-opposite-building-overcast",
+     "wall = 1\nfrom = 0.7\nwidth = 3.6\nsill = 0.9\nheight = 1.6\ntransmittance = 0.78\ndirt = 0.9\n"
+     "glazing = \"clear double\"\n",
+     "", "[moments.now]\nsky = \"overcast\"\ndiffuse = 10000\nstates = [\"built\"]\n"},
+    {"P14-thick-wall",
+     "wall = 1\nfrom = 1\nwidth = 2\nsill = 0.9\nheight = 1.4\ntransmittance = 0.78\nglazing = \"clear "
+     "double\"\n"
+     "reveal = 0.35\n",
+     "[site]\nground_reflectance = 0.2\n", "[moments.now]\nsky = \"overcast\"\ndiffuse = 10000\n"},
+    {"P15-place-and-time",
+     "wall = 2\nfrom = 0.5\nwidth = 3\nsill = 0.8\nheight = 1.6\ntransmittance = 0.76\ndirt = 0.9\n"
+     "glazing = \"clear double\"\n",
+     "[site]\nlatitude = 52.3\nlongitude = -7.6\ntime_zone = 0\nnorth = 30\nground_reflectance = 0.2\n",
+     "[moments.now]\ndate = \"2017-04-18\"\ntime = \"09:30\"\n"
+     "irradiance = { direct = 480, diffuse = 150, dew_point = 4 }\n"}};
+
+class DayCase : public testing::TestWithParam<Case> {};
+
+/// The building opposite, where the case has one, stands in the state "built".
+std::string site_of(const json& of, const Case& told) {
+  std::string site = told.site;
+  if (!site.empty()) return site;
+  site = "[site]\nground_reflectance = " +
+         std::to_string(of.at("scene").at("ground_reflectance").get<double>()) + "\n";
+  for (const json& box : of.at("scene").at("exterior")) {
+    const json &low = box.at("min"), &high = box.at("max");
+    site += "[[site.obstructions]]\nname = \"opposite\"\nstate = \"built\"\noutline = [[" + low[0].dump() +
+            ", " + low[1].dump() + "], [" + high[0].dump() + ", " + low[1].dump() + "], [" + high[0].dump() +
+            ", " + high[1].dump() + "], [" + low[0].dump() + ", " + high[1].dump() +
+            "]]\nbottom = " + low[2].dump() + "\ntop = " + high[2].dump() +
+            "\nreflectance = " + box.at("reflectance").dump() + "\n";
+  }
+  return site;
+}
+
+TEST_P(DayCase, OfTheReferenceByProjectFile) {
+  const Case& told = GetParam();
+  json of;
+  const json all = test::json_in(test::test_data("validation/daylight.json"));
+  for (const json& each : all.at("cases"))
+    if (each.at("id") == told.id) of = each;
+  ASSERT_FALSE(of.is_null());
+  const TemporaryFolder folder;
+  folder.write("d.toml", day_project(of, told.window, site_of(of, told), told.moment));
+  const Ran ran = run(folder, "run d.toml -q --accuracy fine");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const json result = json_in(folder.path() / "d-results/results.json");
+  const json& moment = result.at("rooms").at(0).at("scenes").at(0);
+  int compared = 0;
+  for (const json& reference : of.at("reference"))
+    for (const json& point : moment.at("points")) {
+      if (reference.at("receiver") != point.at("name") || reference.at("component") != "total") continue;
+      const double expected = reference.at("value").get<double>();
+      const double allowed = reference.at("rel_tol").get<double>() * expected +
+                             reference.value("abs_tol", 0.0) + 3 * reference.value("se", 0.0);
+      EXPECT_NEAR(point.at("total_lx").get<double>(), expected, allowed)
+          << told.id << " " << point.at("name");
+      ++compared;
+    }
+  EXPECT_GT(compared, 4);
+  if (std::string(told.id) == "P15-place-and-time") {
+    EXPECT_NEAR(moment.at("moment").at("sun_altitude_deg").get<double>(), 35.12893674509481, 0.02);
+    EXPECT_NEAR(moment.at("moment").at("diffuse_lx").get<double>(), 20113.3, 0.003 * 20113.3);
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(Reference, DayCase, testing::ValuesIn(kCases),
+                         [](const auto& of) { return std::string(of.param.id).substr(0, 3); });
+
+std::string small(const std::string& top, const std::string& window = "") {
+  return "format = 1\n[project]\nname = \"D\"\nstandard = \"EN 12464-1:2021\"\n" + top +
+         "[defaults]\nmaintenance_factor = 0.8\nreflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n"
+         "[luminaires.D2]\nfile = \"photometry/quillon-d2.ies\"\n[[rooms]]\nname = \"R\"\nsize = [4, "
+         "4]\nheight = 3\n"
+         "surfaces = false\n[[rooms.luminaires]]\nmark = \"D2\"\nat = [2, 3]\n[[rooms.openings]]\nname = "
+         "\"w\"\n"
+         "kind = \"window\"\nwall = 1\nfrom = 1\nwidth = 2\nsill = 1\nheight = 1.5\n" +
+         window + "[rooms.scenes.evening]\nrest = 0.5\n";
+}
+
+TEST(Daylight, AddsToElectricLightAndIsToldByItsParts) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  folder.write("d.toml",
+               small("[site]\nground_reflectance = 0.2\n[moments.grey]\nsky = \"overcast\"\ndiffuse = 8000\n"
+                     "[moments.mixed]\nsky = \"overcast\"\ndiffuse = 8000\nscene = \"evening\"\n"));
+  ASSERT_EQ(run(folder, "run d.toml -q").code, 0);
+  const json room = json_in(folder.path() / "d-results/results.json").at("rooms").at(0);
+  std::map<std::string, json> grids;
+  for (const json& scene : room.at("scenes")) grids[scene.at("name")] = scene.at("grids").at(0);
+  const json &grey = grids.at("grey"), &mixed = grids.at("mixed"), &evening = grids.at("evening");
+  for (std::size_t i = 0; i < grey.at("direct_lx").size(); ++i)
+    for (const char* part : {"direct_lx", "interreflected_lx"}) {
+      const double sum = grey.at(part)[i].get<double>() + evening.at(part)[i].get<double>();
+      EXPECT_NEAR(mixed.at(part)[i].get<double>(), sum, 2e-3 * sum) << part;
+    }
+  const json& day = mixed.at("day");
+  EXPECT_TRUE(day.at("has_factor").get<bool>());
+  EXPECT_EQ(day.at("open_lx"), 8000);
+  EXPECT_NEAR(day.at("sky_lx")[0].get<double>() + day.at("outside_lx")[0].get<double>(),
+              grey.at("direct_lx")[0].get<double>(), 1e-3 * grey.at("direct_lx")[0].get<double>());
+  EXPECT_TRUE(
+      says(content_of(folder.path() / "d-results/grids/grey/r--work-plane.csv"),
+           ",sun_lx,sky_lx,outside_lx,daylight_lx,daylight_factor_percent,date,local_time,solar_time\n"));
+  const Ran shown = run(folder, "show d-results grids --scene grey");
+  EXPECT_TRUE(says(shown.out, "overcast sky of 8000 lx") && says(shown.out, "factor")) << shown.out;
+  EXPECT_TRUE(says(content_of(folder.path() / "d-results/figures/grey/r--work-plane--daylight-factor.svg"),
+                   "Daylight factor in %"));
+}
+
+struct DayFault {
+  const char* top;
+  const char* window;
+  const char* says;
+};
+
+TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
+  const char* place = "[site]\nlatitude = 52\nlongitude = 10\ntime_zone = 1\nnorth = 0\n";
+  const DayFault faults[] = {
+      {"[moments.a]\nsky = \"clear\"\n", "", "give [site] latitude, longitude and time_zone"},
+      {"[moments.a]\nsky = \"cloudy\"\n", "", "expected overcast, clear, intermediate, uniform"},
+      {"[moments.a]\nsky = 16\n", "", "\"sky\" is 16"},
+      {"[moments.a]\ndiffuse = 1000\n", "", "has no sky"},
+      {"[moments.a]\nsky = \"uniform\"\n", "", "needs diffuse"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\ndate = \"2026-02-29\"\n", "", "expected a day from"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\ntime = \"25:00\"\n", "", "expected hours and minutes"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\nscene = \"evning\"\n", "", "did you mean \"evening\"?"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\nstates = [\"built\"]\n", "",
+       "in which no obstruction stands"},
+      {"[moments.evening]\nsky = \"overcast\"\ndiffuse = 1\n[scenes.Evening]\nrest = 1\n", "",
+       "would write the same files"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = \"redirecting\"\n", "are not computed"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = [[60, 0.9], [20, 1]]\n", "angles rising"},
+      {"[site]\nlatitude = 95\n[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "", "\"latitude\" is 95"},
+  };
+  const TemporaryFolder folder;
+  write_project(folder);
+  for (const DayFault& fault : faults) {
+    folder.write("d.toml", small(fault.top, fault.window));
+    const Ran ran = run(folder, "check d.toml");
+    EXPECT_EQ(ran.code, 2) << fault.top << fault.window;
+    EXPECT_TRUE(says(ran.err, fault.says)) << fault.says << "\n" << ran.err;
+    EXPECT_TRUE(says(ran.err, "1 error")) << fault.top << ran.err;
+  }
+  folder.write("d.toml", small(std::string(place) +
+                               "[moments.a]\nsky = \"clear\"\ndate = \"2026-12-21\"\ntime = \"03:00\"\n"));
+  EXPECT_TRUE(says(run(folder, "check d.toml").err, "below the horizon then"));
+  folder.write("d.toml",
+               small("[site]\nlatitude = 52\nlongitude = -120\ntime_zone = 8\n[moments.a]\nsky = \"clear\"\n"
+                     "date = \"2026-06-21\"\ntime = \"04:00\"\n"));
+  const Ran doubtful = run(folder, "check d.toml");
+  EXPECT_TRUE(says(doubtful.err, "check both signs")) << doubtful.err;
+  EXPECT_TRUE(says(doubtful.err, "where north is")) << doubtful.err;
+}
+
+}  // namespace
+}  // namespace glow::cli
