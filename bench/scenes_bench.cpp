@@ -68,7 +68,8 @@ int main() {
     const double grey = seconds(compute);
     const model::Room clay = with_clay(*room.written);
     Problems problems;
-    const auto tinted = space::build_space(open->project, clay, open->standards, problems);
+    auto tinted = space::build_space(open->project, clay, open->standards, problems);
+    if (tinted) tinted->scenes.clear();
     const double bands =
         tinted ? seconds([&] { run::compute_room(open->project, *tinted, accuracy, nullptr, {}); }) : 0;
     open->project.colour = false;

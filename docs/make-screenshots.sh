@@ -38,8 +38,8 @@ sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = 
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
-for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan showroom--room--sheet:room-sheet throwing-room--walls--sheet:walls \
-  showroom--scenes--work-plane:scenes kiln-store--rack-fronts:rack-fronts project--status:status; do
+for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan showroom--room--sheet:room-sheet \
+  showroom--scenes--work-plane:scenes showroom--work-plane--colour:colour overcast/throwing-room--work-plane--daylight-factor:daylight project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 "$program" arrange millrace-demo/millrace.toml --room "Throwing room" --mark P1 -q --figure "$here/screenshots/arrangement.png" >/dev/null

@@ -47,57 +47,53 @@ double square(double x) {
   return x * x;
 }
 
-/// Distance to the locus, squared.
-double distance_at(double reciprocal, const Uniform& wanted) {
-  const Uniform at = uniform_1960(planckian(1 / reciprocal));
-  return square(at.u - wanted.u) + square(at.v - wanted.v);
-}
+/// The Planckian locus at even steps of reciprocal temperature, in which it is nearly even, from beyond the
+/// highest to beyond the lowest one.
+class Locus {
+ public:
+  static const Locus& table() {
+    static const Locus locus;
+    return locus;
+  }
 
-/// The locus at even steps of reciprocal temperature, from beyond the highest to beyond the lowest one.
-struct CoarseLocus {
-  static constexpr int kSteps = 300;
+  /// Reciprocal temperature of the nearest point, and that point: on the straight piece between two steps,
+  /// which lies within 1e-7 of the curve.
+  struct Nearest {
+    double reciprocal = 0;
+    Uniform at;
+  };
+  Nearest nearest(const Uniform& wanted) const {
+    std::size_t best = 0;
+    for (std::size_t k = 0; k < at_.size(); k += kCoarse)
+      if (squared(at_[k], wanted) < squared(at_[best], wanted)) best = k;
+    const std::size_t from = best < kCoarse ? 0 : best - kCoarse;
+    for (std::size_t k = from; k < std::min(at_.size(), best + kCoarse); ++k)
+      if (squared(at_[k], wanted) < squared(at_[best], wanted)) best = k;
+    const Nearest before = on_piece(best == 0 ? 0 : best - 1, wanted);
+    const Nearest after = on_piece(std::min(best, at_.size() - 2), wanted);
+    return squared(before.at, wanted) < squared(after.at, wanted) ? before : after;
+  }
+
+ private:
+  static constexpr std::size_t kSteps = 1200, kCoarse = 24;
   static constexpr double kFrom = 1 / (4 * kHighestTemperature), kTo = 2 / kLowestTemperature;
-  std::array<Uniform, kSteps + 1> at;
 
-  static double reciprocal(int step) { return kFrom + (kTo - kFrom) * step / kSteps; }
-  CoarseLocus() {
-    for (int k = 0; k <= kSteps; ++k) at[std::size_t(k)] = uniform_1960(planckian(1 / reciprocal(k)));
+  Locus() {
+    for (std::size_t k = 0; k <= kSteps; ++k)
+      at_.push_back(uniform_1960(planckian(1 / reciprocal(double(k)))));
   }
-  int nearest(const Uniform& wanted) const {
-    const auto distance = [&](const Uniform& p) { return square(p.u - wanted.u) + square(p.v - wanted.v); };
-    return int(
-        std::min_element(at.begin(), at.end(),
-                         [&](const Uniform& a, const Uniform& b) { return distance(a) < distance(b); }) -
-        at.begin());
+  static double reciprocal(double step) { return kFrom + (kTo - kFrom) * step / kSteps; }
+  static double squared(const Uniform& a, const Uniform& b) { return square(a.u - b.u) + square(a.v - b.v); }
+  Nearest on_piece(std::size_t k, const Uniform& wanted) const {
+    const Uniform &a = at_[k], &b = at_[k + 1];
+    const double du = b.u - a.u, dv = b.v - a.v;
+    const double along = ((wanted.u - a.u) * du + (wanted.v - a.v) * dv) / (du * du + dv * dv);
+    const double share = std::clamp(along, 0.0, 1.0);
+    return {reciprocal(double(k) + share), {a.u + share * du, a.v + share * dv}};
   }
+
+  std::vector<Uniform> at_;
 };
-
-/// Nearest by the golden section over reciprocal temperatures, in which the locus is nearly even.
-double nearest_reciprocal(const Uniform& wanted) {
-  static const CoarseLocus locus;
-  const double golden = (std::sqrt(5.0) - 1) / 2;
-  const int about = locus.nearest(wanted);
-  double low = CoarseLocus::reciprocal(std::max(about - 1, 0));
-  double high = CoarseLocus::reciprocal(std::min(about + 1, CoarseLocus::kSteps));
-  double a = high - golden * (high - low), b = low + golden * (high - low);
-  double at_a = distance_at(a, wanted), at_b = distance_at(b, wanted);
-  while (high - low > 1e-7 * high) {
-    if (at_a < at_b) {
-      high = b;
-      b = a;
-      at_b = at_a;
-      a = high - golden * (high - low);
-      at_a = distance_at(a, wanted);
-    } else {
-      low = a;
-      a = b;
-      at_a = at_b;
-      b = low + golden * (high - low);
-      at_b = distance_at(b, wanted);
-    }
-  }
-  return (low + high) / 2;
-}
 
 }  // namespace
 
@@ -164,8 +160,8 @@ Chromaticity of(const Stated& stated) {
 
 std::optional<Temperature> correlated(const Chromaticity& chromaticity) {
   const Uniform wanted = uniform_1960(chromaticity);
-  const double kelvin = 1 / nearest_reciprocal(wanted);
-  const Uniform at = uniform_1960(planckian(kelvin));
+  const auto [reciprocal, at] = Locus::table().nearest(wanted);
+  const double kelvin = 1 / reciprocal;
   const double distance = std::hypot(wanted.u - at.u, wanted.v - at.v);
   if (!(distance <= kFarthest) || kelvin < kLowestTemperature || kelvin > kHighestTemperature)
     return std::nullopt;

@@ -40,6 +40,9 @@ geometry::Geometry outside_of(const space::Space& space, const std::vector<std::
     material.diffuse = each.reflectance;
     outside.add_block(each.name, each.outline, each.bottom_m, each.top_m, material);
   }
+  // Nothing of its own shell is seen from the windows of a convex room.
+  const bool shell_only = outside.surfaces().size() == 1;
+  if (shell_only && space.geometry.convex_room()) return {};
   return outside;
 }
 

@@ -22,6 +22,8 @@ class Daylight {
   Daylight(const space::Space& space, const transport::Transport& transport,
            const std::vector<std::string>& states, const Watch& watch);
   DayLight at(const space::PlannedMoment& moment, const Watch& watch) const;
+  /// Bytes that its paths take.
+  std::size_t memory() const { return paths_->memory(); }
 
  private:
   const transport::Transport* transport_;

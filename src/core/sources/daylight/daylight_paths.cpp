@@ -39,7 +39,7 @@ Vec3 in_disc(const Vec3& sun, const Vec2& place) {
 
 DaylightPaths::DaylightPaths(const transport::Transport& room, const Outdoors& outdoors,
                              std::vector<DaylightOpening> openings, const Watch& watch)
-    : room_(&room), outdoors_(&outdoors), openings_(std::move(openings)) {
+    : room_(&room), outdoors_(&outdoors), openings_(std::move(openings)), hides_(room.occluders().any()) {
   const auto& patches = room.patches().patches();
   pane_of_patch_.assign(patches.size(), -1);
   for (std::size_t o = 0; o < openings_.size(); ++o)
@@ -76,7 +76,8 @@ std::vector<DaylightOpening> DaylightPaths::cut_at_horizon(const DaylightOpening
   return {below, above};
 }
 
-/// Through each opening as many paths as the receiver sends rays for reflected light.
+/// Through one opening as many paths as the receiver sends rays for reflected light; of several each gets
+/// fewer, though all together get more.
 void DaylightPaths::sample_receiver(std::size_t r) {
   const readings::Receiver& receiver = room_->receivers()[r];
   if (receiver.reflected_only) return;
@@ -85,8 +86,8 @@ void DaylightPaths::sample_receiver(std::size_t r) {
   for (const DaylightOpening& whole : openings_) {
     if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;  // it is seen from outside
     const std::vector<DaylightOpening> pieces = cut_at_horizon(whole, eye);
-    const int rays =
-        std::max(8, room_->effort().rays_per_receiver / (receiver.lean ? kLeanPart : 1) / int(pieces.size()));
+    const int share = int(openings_.size() + 1) * (receiver.lean ? kLeanPart : 1) * int(pieces.size());
+    const int rays = std::max(8, 2 * room_->effort().rays_per_receiver / share);
     for (const DaylightOpening& piece : pieces) sample_opening(r, piece, rays, ++number);
   }
   of_receivers_[r].shrink_to_fit();
@@ -105,7 +106,7 @@ void DaylightPaths::sample_opening(std::size_t r, const DaylightOpening& opening
       const Vec3 at = seen.point(place.x(), place.y()), way = (at - eye).normalized();
       const double weight = receiver.weight(way) * opening.glazing.transmittance(way.dot(opening.outwards));
       if (weight <= 0) continue;
-      const double passed = room_->tracer().passed(eye, at - kBehindPane * opening.outwards);
+      const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
       if (passed <= 0) continue;
       const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
       if (target >= 0) of_receivers_[r].push_back({float(weight * passed * each), target, set});
@@ -133,7 +134,7 @@ void DaylightPaths::sample_patch(std::size_t i) {
                               opening.glazing.transmittance(way.dot(opening.outwards)) * seen.solid_angle() *
                               patch.area_m2 / (kSets * kPatchPaths);
         if (weight <= 0) continue;
-        const double passed = room_->tracer().passed(eye, at - kBehindPane * opening.outwards);
+        const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
         if (passed <= 0) continue;
         const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
         if (target >= 0) of_patches_[i].push_back({float(weight * passed), target, set});

@@ -47,6 +47,7 @@ class DaylightPaths {
   const transport::Transport* room_;
   const Outdoors* outdoors_;
   std::vector<DaylightOpening> openings_;
+  bool hides_;                      ///< whether anything in the room can stand in the way
   std::vector<int> pane_of_patch_;  ///< opening that this patch is the scattering outer side of; -1: none
   std::vector<std::vector<Sample>> of_receivers_, of_patches_;
 };

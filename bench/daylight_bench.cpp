@@ -1,0 +1,53 @@
+// What daylight costs in each room of the demo that has a window, in the same run: the first moment (paths
+// traced through the openings, then its light) against the transport that it stands on, and each further
+// moment against the first.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+
+#include "cli/open_project.hpp"
+#include "core/lighting/daylight.hpp"
+#include "core/run/room_pass.hpp"
+
+namespace {
+
+using namespace glow;
+
+/// Least of three times, s.
+template <class Work>
+double seconds(const Work& work) {
+  double least = 1e9;
+  for (int k = 0; k < 3; ++k) {
+    const auto begin = std::chrono::steady_clock::now();
+    work();
+    least = std::min(least, std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count());
+  }
+  return least;
+}
+
+}  // namespace
+
+int main() {
+  const auto open = cli::open_project(GLOWGRID_DEMO);
+  const transport::Effort effort = transport::Effort::normal();
+  for (const cli::OpenProject::Room& room : open->rooms) {
+    const space::PlannedRoom plan = open->plan(room);
+    const auto has_moment = [](const space::PlannedScene& scene) { return scene.moment.has_value(); };
+    const auto scene = std::find_if(plan.scenes.begin(), plan.scenes.end(), has_moment);
+    if (scene == plan.scenes.end()) continue;
+    const assess::ReadingPlan reading = assess::ReadingPlan::whole(plan.space, plan.brief);
+    const double traced =
+        seconds([&] { transport::Transport(plan.space.geometry, reading.receivers, effort, {}); });
+    const transport::Transport transport(plan.space.geometry, reading.receivers, effort, {});
+    const double paths = seconds([&] { lighting::Daylight(plan.space, transport, {}, {}); });
+    const lighting::Daylight light(plan.space, transport, {}, {});
+    const double moment = seconds([&] { light.at(*scene->moment, {}); });
+    fmt::print(
+        FMT_STRING(
+            "{:<16} transport {:4.0f} ms, first moment {:4.0f} ms more ({:.2f} times it), each further "
+            "one {:5.1f} ms (1/{:.0f} of transport and first); paths {:.1f} MB\n"),
+        room.name(), 1e3 * traced, 1e3 * (paths + moment), (paths + moment) / traced, 1e3 * moment,
+        (traced + paths + moment) / moment, double(light.memory()) / 1e6);
+  }
+}
