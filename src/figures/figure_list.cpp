@@ -165,27 +165,34 @@ std::vector<Figure> figures_of(const record::RoomRecord& room, const model::Figu
 
 namespace {
 
-/// A grid in every scene, side by side on one scale, each under the scene's name.
-Figure side_by_side(const record::RoomRecord& room, std::size_t grid, const model::FigureStyle& style,
-                    const units::ShownUnits& units, const CommonScale& common) {
+/// A grid in every scene, or at every moment, side by side on one scale, each under its name; nothing where
+/// there are none.
+std::optional<Figure> side_by_side(const record::RoomRecord& room, std::size_t grid, bool moments,
+                                   const model::FigureStyle& style, const units::ShownUnits& units,
+                                   const CommonScale& common) {
   const auto grids = std::make_shared<std::vector<assess::GridReading>>();
   for (const record::SceneRecord& scene : room.scenes) {
+    if (scene.moment.has_value() != moments) continue;
     grids->push_back(scene.assessment.grids[grid]);
     grids->back().name = scene.name;
   }
+  if (grids->empty()) return std::nullopt;
   const assess::GridReading& placed = room.assessment.grids[grid];
-  const std::string subject = placed.name + " in all scenes";
+  const char* of = moments ? "moments" : "scenes";
+  const std::string subject =
+      fmt::format(FMT_STRING("{} {}"), placed.name, moments ? "at all moments" : "in all scenes");
   const auto input = std::make_shared<const FigureInput>(FigureInput{&room, style, units, common});
-  return {model::file_name_part(room.name) + "--scenes--" + model::file_name_part(placed.name),
-          fmt::format(FMT_STRING("{}: {}"), room.name, subject),
-          false,
-          placed.role == space::GridRole::work_plane,
-          [grids, input, subject] {
-            Grids list;
-            for (const assess::GridReading& each : *grids) list.push_back(&each);
-            return sheet_svg(*input, subject, list);
-          },
-          {}};
+  return Figure{fmt::format(FMT_STRING("{}--{}--{}"), model::file_name_part(room.name), of,
+                            model::file_name_part(placed.name)),
+                fmt::format(FMT_STRING("{}: {}"), room.name, subject),
+                false,
+                placed.role == space::GridRole::work_plane,
+                [grids, input, subject] {
+                  Grids list;
+                  for (const assess::GridReading& each : *grids) list.push_back(&each);
+                  return sheet_svg(*input, subject, list);
+                },
+                {}};
 }
 
 bool is_shown_in_scenes(const assess::GridReading& grid) {
@@ -231,8 +238,10 @@ std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const mode
                                       const units::ShownUnits& units, const CommonScale& common) {
   std::vector<Figure> all;
   for (std::size_t g = 0; !room.scenes.empty() && g < room.assessment.grids.size(); ++g)
-    if (is_shown_in_scenes(room.assessment.grids[g]))
-      all.push_back(side_by_side(room, g, style, units, common));
+    for (const bool moments : {false, true})
+      if (is_shown_in_scenes(room.assessment.grids[g]))
+        if (auto sheet = side_by_side(room, g, moments, style, units, common))
+          all.push_back(std::move(*sheet));
   for (std::size_t s = 0; s < room.scenes.size(); ++s) {
     const auto seen = std::make_shared<const record::RoomRecord>(record::in_scene(room, s));
     for (Figure& figure : figures_of(*seen, style, units, common)) {

@@ -56,10 +56,12 @@ const Check* decisive_check(const record::RoomRecord& room, const std::string& s
 std::string held_words(const Check& check, const units::ShownUnits& units) {
   const standards::Quantity quantity = check.demand.quantity;
   const bool luminance = quantity == standards::Quantity::luminaire_luminance;
-  const std::string asked =
-      standards::is_upper_limit(quantity)
-          ? fmt::format(FMT_STRING("at most {:g}{}"), check.demand.required, luminance ? " cd/m2" : "")
-          : required(check.demand, units);
+  const std::string asked = standards::is_upper_limit(quantity)
+                                ? fmt::format(FMT_STRING("at most {:g}{}"), check.demand.required,
+                                              luminance                                ? " cd/m2"
+                                              : quantity == standards::Quantity::delay ? " s"
+                                                                                       : "")
+                                : required(check.demand, units);
   return fmt::format(FMT_STRING("{} {} of {}"), luminance ? "luminance" : symbol(quantity),
                      number(quantity, check.actual, units, {}), asked);
 }

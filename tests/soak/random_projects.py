@@ -81,9 +81,41 @@ class Maker:
                     "transmittance = " + self.number(0, 0.2)]
             if self.some(0.5):
                 out.append("scattering = " + self.number(0, 0.1))
+        if self.own and self.some(0.5):
+            out.append('colour = "#c09878"')
+        if self.some(0.4):
+            out += self.daylight()
+        if self.some(0.3):
+            out += ["[scenes.part]", "rest = " + self.number(0, 1)]
+            if self.some(0.4):
+                out.append("groups = { %s = %s }" % (self.r.choice(marks), self.number(0, 1)))
         for k in range(self.r.randint(1, 2)):
             out += self.room(k, marks)
         return "\n".join(out) + "\n"
+
+    def daylight(self):
+        """A site, something outside, and moments."""
+        out = ["[site]", "latitude = " + self.number(-60, 70), "longitude = " + self.number(-20, 20),
+               "time_zone = " + self.number(0, 1, 0), "north = " + self.number(0, 360),
+               "ground_reflectance = " + self.number(0, 0.9)]
+        if self.some(0.6):
+            out += ["[[site.obstructions]]", 'name = "outside"', "outline = [%s, %s, %s]" %
+                    (self.point((-20, -2), (-20, -2)), self.point((20, 30), (-20, -2)), self.point((0, 9), (-30, -21))),
+                    "top = " + self.number(1, 30), "reflectance = " + self.number(0, 0.9)]
+            if self.some(0.4):
+                out.append('state = "then"')
+        skies = ['sky = "overcast"\ndiffuse = ' + self.number(100, 30000, 0),
+                 'sky = "clear"\ndate = "2026-06-21"\ntime = "12:00"',
+                 f'sky = {self.r.randint(1, 15)}\ndiffuse = {self.number(100, 30000, 0)}\ndate = "2024-02-29"\n'
+                 f'time = "{self.r.randint(7, 17):02}:30"\nsun = {self.number(0, 90000, 0)}',
+                 'sky = "uniform"\ndiffuse = ' + self.number(0, 30000, 0),
+                 'irradiance = { direct = %s, diffuse = %s }\ndate = "2025-03-01"\ntime = "10:15"' %
+                 (self.number(0, 900, 0), self.number(1, 400, 0))]
+        for k in range(self.r.randint(1, 3)):
+            out += [f"[moments.m{k}]", self.r.choice(skies)]
+            if self.some(0.2):
+                out.append('states = ["then"]')
+        return out
 
     def room(self, k, marks):
         w, d, h = self.r.uniform(1.5, 12), self.r.uniform(1.2, 9), self.r.uniform(2.2, 6)
@@ -126,6 +158,14 @@ class Maker:
             out += ["[[rooms.openings]]", 'name = "window"', f"wall = {self.r.randint(1, 3)}",
                     "from = " + self.number(0, 0.3), "width = " + self.number(0.2, 0.6),
                     "height = " + self.number(0.3, 1), "sill = " + self.number(0, 1)]
+            if self.some(0.6):
+                out.append('kind = "window"')
+            if self.some(0.3):
+                out.append('glazing = "%s"' % self.r.choice(["clear single", "clear double", "clear triple", "even"]))
+            if self.some(0.2):
+                out += ["transmittance = " + self.number(0, 0.4), "scattering = " + self.number(0, 0.4)]
+            if self.some(0.3):
+                out.append("reveal = " + self.number(0, 1))
         if self.some(0.15):
             out += ["[[rooms.ceiling]]", f"over = [[0, 0], [{w / 2:.2f}, 0], [{w / 2:.2f}, {d:.2f}], [0, {d:.2f}]]",
                     "height = " + self.number(0.6 * h, h)]
@@ -142,9 +182,17 @@ class Maker:
             out += ["[[rooms.points]]", 'name = "point"', "at = " + self.point(x, y, (0, h))]
             if things > 1 and self.some(0.5):
                 out.append('facing = "%s"' % self.r.choice(["down", "towards thing 0", "off thing 0", "thing 1"]))
+        if self.some(0.2):
+            out += ["[[rooms.escape_routes]]", "path = [%s, %s, %s]" % tuple(self.point(x, y) for _ in range(3))]
         if self.some(0.3):
             out += ["[[rooms.eyes]]", 'name = "eyes one"', "at = " + self.point(x, y),
                     "looking = " + self.number(0, 360)]
+        if self.some(0.3):
+            out += ["[rooms.scenes.own]", "rest = " + self.number(0, 1)]
+            if self.some(0.5):
+                out += ["emergency = true", "battery = " + self.number(0.05, 1), "delay = " + self.number(0, 30)]
+            elif self.some(0.3):
+                out.append('task = "none"')
         return out
 
     def luminaires(self, marks, x, y, h):

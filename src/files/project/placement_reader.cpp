@@ -5,6 +5,7 @@
 #include <map>
 
 #include "files/project/glare_reader.hpp"
+#include "files/project/lamp_colour_reader.hpp"
 #include "files/project/maintenance_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
 
@@ -21,9 +22,6 @@ constexpr Range kTilt{-180, 180};
 constexpr Range kAlong{0, 2000};
 constexpr Range kRadius{0, 2000, true};
 constexpr Range kFlux{0, 1e7, true};
-constexpr Range kColourTemperature{colour::kLowestTemperature, colour::kHighestTemperature};
-constexpr Range kDuv{-0.05, 0.05};
-constexpr double kDaylightFrom = 4000;  // K
 constexpr Range kColourRendering{0, 100};
 constexpr Range kDimming{0, 1};
 constexpr Range kPrice{0, 1e9};
@@ -324,45 +322,6 @@ void check_fitting(TomlTable& table) {
                                          key));
       table.skip(key);
     }
-}
-
-}  // namespace
-
-namespace {
-
-/// A temperature, or the range of a tunable luminaire, and where beside the Planckian locus it lies.
-model::LampColour read_lamp_colour(TomlTable& table) {
-  model::LampColour colour;
-  if (table.is_list("cct")) {
-    if (const auto range = table.numbers("cct", 2, kColourTemperature.low, kColourTemperature.high)) {
-      if ((*range)[0] < (*range)[1])
-        colour.tunable = std::pair((*range)[0], (*range)[1]);
-      else
-        table.problems().error("P005", table.place_of("cct"),
-                               "\"cct\" is a range from high to low; expected [lowest, highest]");
-    }
-  } else {
-    colour.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
-  }
-  colour.duv = table.quantity("duv", Dimension::number, kDuv);
-  using Locus = colour::Stated::Locus;
-  if (table.is_word("locus", "planckian"))
-    colour.locus = Locus::planckian;
-  else if (table.is_word("locus", "daylight"))
-    colour.locus = Locus::daylight;
-  else if (table.has("locus")) {
-    table.skip("locus");
-    table.problems().error("P005", table.place_of("locus"),
-                           "\"locus\" expects \"planckian\" or \"daylight\"");
-  }
-  if (colour.duv && table.has("locus"))
-    table.problems().error("P007", table.place_of("locus"),
-                           "\"duv\" is beside the Planckian locus; take \"locus\" out");
-  const double lowest = colour.tunable ? colour.tunable->first : colour.cct_k.value_or(kDaylightFrom);
-  if (colour.locus == Locus::daylight && lowest < kDaylightFrom)
-    table.problems().error("P005", table.place_of("locus"),
-                           "the daylight locus begins at 4000 K; take \"locus\" out");
-  return colour;
 }
 
 }  // namespace

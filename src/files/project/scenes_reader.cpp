@@ -6,8 +6,8 @@
 #include <map>
 #include <set>
 
-#include "core/colour/chromaticity.hpp"
 #include "core/model/file_names.hpp"
+#include "files/project/lamp_colour_reader.hpp"
 #include "files/project/readings_reader.hpp"
 
 namespace glow::files {
@@ -47,7 +47,6 @@ bool read_solve(TomlTable& table) {
   return true;
 }
 
-constexpr Range kTemperature{colour::kLowestTemperature, colour::kHighestTemperature};
 constexpr Range kBattery{1e-4, 1};
 constexpr Range kDelay{0, 3600};
 
@@ -112,7 +111,7 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
     }
     if (auto tuned = table.table("cct")) {
       for (const std::string& key : tuned->keys())
-        if (const auto kelvin = tuned->quantity(key, Dimension::temperature, kTemperature))
+        if (const auto kelvin = tuned->quantity(key, Dimension::temperature, kColourTemperature))
           scene.cct_k.push_back({key, *kelvin, tuned->place_of(key)});
       tuned->finish();
     }
