@@ -4,29 +4,13 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <chrono>
 
+#include "bench/timing.hpp"
 #include "cli/open_project.hpp"
 #include "core/lighting/daylight.hpp"
 #include "core/run/room_pass.hpp"
 
-namespace {
-
 using namespace glow;
-
-/// Least of three times, s.
-template <class Work>
-double seconds(const Work& work) {
-  double least = 1e9;
-  for (int k = 0; k < 3; ++k) {
-    const auto begin = std::chrono::steady_clock::now();
-    work();
-    least = std::min(least, std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count());
-  }
-  return least;
-}
-
-}  // namespace
 
 int main() {
   const auto open = cli::open_project(GLOWGRID_DEMO);
@@ -38,11 +22,11 @@ int main() {
     if (scene == plan.scenes.end()) continue;
     const assess::ReadingPlan reading = assess::ReadingPlan::whole(plan.space, plan.brief);
     const double traced =
-        seconds([&] { transport::Transport(plan.space.geometry, reading.receivers, effort, {}); });
+        bench::seconds(3, [&] { transport::Transport(plan.space.geometry, reading.receivers, effort, {}); });
     const transport::Transport transport(plan.space.geometry, reading.receivers, effort, {});
-    const double paths = seconds([&] { lighting::Daylight(plan.space, transport, {}, {}); });
+    const double paths = bench::seconds(3, [&] { lighting::Daylight(plan.space, transport, {}, {}); });
     const lighting::Daylight light(plan.space, transport, {}, {});
-    const double moment = seconds([&] { light.at(*scene->moment, {}); });
+    const double moment = bench::seconds(3, [&] { light.at(*scene->moment, {}); });
     fmt::print(
         FMT_STRING(
             "{:<16} transport {:4.0f} ms, first moment {:4.0f} ms more ({:.2f} times it), each further "

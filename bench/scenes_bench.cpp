@@ -4,8 +4,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <chrono>
 
+#include "bench/timing.hpp"
 #include "cli/open_project.hpp"
 #include "core/colour/bands.hpp"
 #include "core/run/compute_room.hpp"
@@ -13,18 +13,6 @@
 namespace {
 
 using namespace glow;
-
-/// Least of several times, s.
-template <class Work>
-double seconds(const Work& work) {
-  double least = 1e9;
-  for (int k = 0; k < 5; ++k) {
-    const auto begin = std::chrono::steady_clock::now();
-    work();
-    least = std::min(least, std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count());
-  }
-  return least;
-}
 
 std::vector<space::PlannedScene> scenes_of(const space::PlannedRoom& room, std::size_t count) {
   std::vector<space::PlannedScene> scenes(count);
@@ -60,18 +48,19 @@ int main() {
     space::PlannedRoom plan = open->plan(room);
     plan.scenes.clear();
     const auto compute = [&] { run::compute_room(open->project, plan, accuracy, nullptr, {}); };
-    const double plain = seconds(compute);
+    const double plain = bench::seconds(5, compute);
     plan.scenes = scenes_of(plan, kScenes);
-    const double with = seconds(compute);
+    const double with = bench::seconds(5, compute);
     plan.scenes.clear();
     open->project.colour = true;
-    const double grey = seconds(compute);
+    const double grey = bench::seconds(5, compute);
     const model::Room clay = with_clay(*room.written);
     Problems problems;
     auto tinted = space::build_space(open->project, clay, open->standards, problems);
     if (tinted) tinted->scenes.clear();
     const double bands =
-        tinted ? seconds([&] { run::compute_room(open->project, *tinted, accuracy, nullptr, {}); }) : 0;
+        tinted ? bench::seconds(5, [&] { run::compute_room(open->project, *tinted, accuracy, nullptr, {}); })
+               : 0;
     open->project.colour = false;
     fmt::print(FMT_STRING("{:<16} {:4.0f} ms, with {} scenes {:4.0f} ms: {:.3f} times, {:.2f} ms each\n"),
                room.name(), 1e3 * plain, kScenes, 1e3 * with, with / plain, 1e3 * (with - plain) / kScenes);

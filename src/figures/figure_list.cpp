@@ -58,7 +58,7 @@ class RoomFigures {
       if (!figures_.back().usual) continue;
       add(base + "--columns", fmt::format(FMT_STRING("{}: {} as columns"), room.title(), grid.name), input,
           {&grid}, true, [input, &grid] { return columns_svg(*input, grid); });
-      if (grid.colour) add_colours(base, room, grid);
+      if (grid.colour && grid.colour->warmest_k) add_colours(base, room, grid);
       if (grid.day && grid.day->has_factor) add_factors(base, room, grid);
     }
     add_eyes(room, first, input);

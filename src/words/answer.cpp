@@ -52,7 +52,10 @@ std::string reserve_words(const record::RoomRecord& room, const Standing& standi
   if (standing.status != Status::no_target || room.assessment.grids.empty()) return {};
   const assess::GridReading& grid = room.assessment.grids.front();
   const Values values{units};
-  if (grid.day && grid.day->has_factor) return factor_words(grid);
+  const bool only_day =
+      std::none_of(room.groups.begin(), room.groups.end(),
+                   [](const record::GroupRecord& group) { return group.weight.output > 0; });
+  if (grid.day && grid.day->has_factor && only_day) return factor_words(grid);
   return fmt::format(FMT_STRING("{}: mean {}{}"), grid.name, values.light(grid.statistics.mean_lx),
                      grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
 }

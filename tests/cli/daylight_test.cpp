@@ -176,6 +176,9 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
        "would write the same files"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = \"redirecting\"\n", "are not computed"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = [[60, 0.9], [20, 1]]\n", "angles rising"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\nsun = 50000\n", "",
+       "has no place in a sky that hides it"},
+      {"[moments.a]\nsky = \"uniform\"\ndiffuse = 1\nturbidity = 3\n", "", "is said of clear skies"},
       {"[site]\nlatitude = 95\n[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "", "\"latitude\" is 95"},
   };
   const TemporaryFolder folder;
@@ -196,6 +199,52 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
   const Ran doubtful = run(folder, "check d.toml");
   EXPECT_TRUE(says(doubtful.err, "check both signs")) << doubtful.err;
   EXPECT_TRUE(says(doubtful.err, "where north is")) << doubtful.err;
+}
+
+/// What a project may well say and hardly means.
+TEST(Daylight, DoubtsAreToldBeforeComputing) {
+  const char* grey = "[moments.grey]\nsky = 1\ndiffuse = 8000\n";
+  const TemporaryFolder folder;
+  write_project(folder);
+  const auto check = [&](const std::string& text) {
+    folder.write("d.toml", text);
+    return run(folder, "check d.toml");
+  };
+  const Ran plain = check(small(grey));
+  EXPECT_TRUE(says(plain.err, "clear double panes are taken for daylight")) << plain.err;
+  EXPECT_TRUE(says(plain.out, "daylight comes in by: w")) << plain.out;
+  const Ran stated = check(small(grey, "glazing = \"clear triple\"\n"));
+  EXPECT_FALSE(says(stated.err, "P096")) << stated.err;
+  std::string yard = small(grey);
+  yard.replace(yard.find("surfaces = false"), 0, "roof = false\n");
+  EXPECT_TRUE(says(check(yard).err, "open above")) << "the sky over it is not computed, and that is said";
+  EXPECT_TRUE(
+      says(check(small(std::string("[[site.obstructions]]\nname = \"tower\"\ntop = 9\noutline = [[1, 1], [6, "
+                                   "1], [6, 6]]\n") +
+                       grey))
+               .err,
+           "stands where \"R\" is"));
+  const Ran inner = check(small(grey, "outside = false\n"));
+  EXPECT_FALSE(says(inner.out, "grey")) << "no daylight comes in by a window to another room" << inner.out;
+}
+
+/// A sky that is alike all around needs no place and no time, and gives a factor; a clear one gives none.
+TEST(Daylight, FactorsAreToldOfSkiesThatAreAlikeAllAround) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  folder.write(
+      "d.toml",
+      small(
+          "[site]\nlatitude = 52\nlongitude = 10\ntime_zone = 1\nnorth = 0\n[moments.one]\nsky = 1\ndiffuse "
+          "= 5000\n[moments.blue]\nsky = \"clear\"\ndiffuse = 9000\ndate = \"2026-06-21\"\ntime = "
+          "\"10:00\"\n[moments.sunny]\nsky = \"clear\"\ndate = \"2026-06-21\"\ntime = \"12:30\"\n"));
+  ASSERT_EQ(run(folder, "run d.toml -q").code, 0);
+  const json room = json_in(folder.path() / "d-results/results.json").at("rooms").at(0);
+  std::map<std::string, json> grids;
+  for (const json& scene : room.at("scenes")) grids[scene.at("name")] = scene.at("grids").at(0);
+  EXPECT_TRUE(grids.at("one").at("day").at("has_factor").get<bool>());
+  EXPECT_FALSE(grids.at("blue").at("day").at("has_factor").get<bool>());
+  EXPECT_FALSE(grids.at("sunny").at("day").at("has_factor").get<bool>());
 }
 
 }  // namespace

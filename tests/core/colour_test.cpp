@@ -4,21 +4,13 @@
 #include <cmath>
 
 #include "core/colour/chromaticity.hpp"
-#include "validation/metric_cases.hpp"
+#include "validation/expect_metric.hpp"
 
 namespace glow::colour {
 namespace {
 
 using nlohmann::json;
-
-/// The tolerance that the case states for a value.
-void expect_as(const json& of, const char* name, double found, double expected) {
-  const json& all = of.at("tolerance");
-  const json& tolerance = all.contains(name) ? all.at(name) : all.at("*");
-  const double allowed = tolerance.contains("abs") ? tolerance.at("abs").get<double>()
-                                                   : tolerance.at("rel").get<double>() * std::abs(expected);
-  EXPECT_NEAR(found, expected, allowed) << of.at("id") << " " << name;
-}
+using reference::expect_as;
 
 void expect_chromaticity(const json& of, const char* name, const Chromaticity& found, const json& expected) {
   expect_as(of, name, found.x, expected.at(0).get<double>());

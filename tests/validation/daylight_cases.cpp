@@ -225,14 +225,7 @@ CaseResult run_daylight_case(const std::string& id, const transport::Effort& eff
   for (const json& reference : found_case->at("reference"))
     if (reference.at("component") == "pane") pane[reference.at("receiver")] = reference.at("value");
   for (const json& reference : found_case->at("reference")) {
-    Row row{id,
-            reference.at("receiver"),
-            reference.at("component"),
-            reference.at("unit"),
-            reference.at("method"),
-            reference.at("value"),
-            0,
-            0};
+    Row row = row_of(id, reference);
     if (!number.count(row.receiver)) continue;  // of the sun and the weather: held elsewhere
     if (row.component == "pane" || reference.value("role", "") == "information") continue;
     if (row.component == "internal") row.reference += pane[row.receiver];
@@ -240,8 +233,7 @@ CaseResult run_daylight_case(const std::string& id, const transport::Effort& eff
     row.ours =
         value_of({parts[r].sun, parts[r].sky, parts[r].outside, lit.interreflected_lx[r], light.diffuse_lx},
                  row.component);
-    row.allowed = reference.at("rel_tol").get<double>() * std::abs(row.reference) +
-                  reference.value("abs_tol", 0.0) + 3 * reference.value("se", 0.0);
+    row.allowed = allowed_of(reference, row.reference);
     result.rows.push_back(row);
   }
   return result;

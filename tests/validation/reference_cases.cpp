@@ -214,16 +214,8 @@ CaseResult run_case(const std::string& id, transport::Effort effort) {
                     light.balance,
                     transport.exchange().closed && !transport.patches().patches().empty()};
   for (const json& reference : reference_case["reference"]) {
-    Row row{id,
-            reference.at("receiver"),
-            reference.at("component"),
-            reference.at("unit"),
-            reference.at("method"),
-            reference.at("value"),
-            0,
-            0};
-    row.allowed = reference.at("rel_tol").get<double>() * std::abs(row.reference) +
-                  reference.value("abs_tol", 0.0) + 3 * reference.value("se", 0.0);
+    Row row = row_of(id, reference);
+    row.allowed = allowed_of(reference, row.reference);
     const auto found = range_of.find(row.receiver);
     if (found == range_of.end()) {
       row.ours = scene_value(transport, light, reference);

@@ -2,7 +2,10 @@
 
 #include <nlohmann/json.hpp>
 
+#include <cmath>
+
 #include "core/geometry/geometry.hpp"
+#include "validation/reference_cases.hpp"
 
 namespace glow::validation {
 
@@ -14,6 +17,22 @@ inline geometry::Material diffuse(const nlohmann::json& reflectance) {
   geometry::Material material;
   material.diffuse = reflectance;
   return material;
+}
+
+/// What a reference of a case says, as far as the engine has no part in it.
+inline Row row_of(const std::string& id, const nlohmann::json& reference) {
+  return {id,
+          reference.at("receiver"),
+          reference.at("component"),
+          reference.at("unit"),
+          reference.at("method"),
+          reference.at("value"),
+          0,
+          0};
+}
+inline double allowed_of(const nlohmann::json& reference, double value) {
+  return reference.at("rel_tol").get<double>() * std::abs(value) + reference.value("abs_tol", 0.0) +
+         3 * reference.value("se", 0.0);
 }
 
 /// The boxes that a scene lists under `key`, if it has any.

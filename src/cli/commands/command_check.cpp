@@ -114,6 +114,17 @@ void describe_scenes(const space::PlannedRoom& planned) {
   list("scenes", scenes);
 }
 
+/// Where daylight comes in, where there are moments.
+void describe_daylight(const space::PlannedRoom& planned) {
+  std::vector<std::string> names;
+  if (std::none_of(planned.scenes.begin(), planned.scenes.end(),
+                   [](const space::PlannedScene& scene) { return scene.moment.has_value(); }))
+    return;
+  for (const space::Opening& opening : planned.space.openings)
+    if (opening.glazing.at_normal > 0 || opening.glazing.scattered > 0) names.push_back(opening.name);
+  list("daylight comes in by", names);
+}
+
 /// What limits glare, and what verifies it.
 void describe_glare(const space::GlareBrief& glare, std::string& text) {
   using model::GlareMethod;
@@ -179,6 +190,7 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   describe_grids(planned, units);
   describe_eyes(planned, units);
   describe_scenes(planned);
+  describe_daylight(planned);
   if (brief.verified_as == space::VerifiedAs::nothing) {
     tell(fmt::format(FMT_STRING("  no task: nothing will be held against a requirement\n")));
     return;

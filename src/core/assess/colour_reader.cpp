@@ -18,6 +18,8 @@ class ColourReader {
 
   std::optional<GridColour> of_grid(const std::vector<std::size_t>& receivers,
                                     const GridReading& reading) const {
+    // A finer pass may have found more points inside things: then the two do not go together.
+    if (receivers.size() != reading.total_lx.size()) return std::nullopt;
     GridColour found;
     std::vector<colour::Part> parts;
     double known = 0, all = 0;

@@ -45,14 +45,4 @@ double Glazing::transmittance(double cosine) const {
   return at_normal * (before.second + share * (next->second - before.second));
 }
 
-double Glazing::hemispherical() const {
-  constexpr int kSteps = 200;
-  double sum = 0;
-  for (int i = 0; i < kSteps; ++i) {  // evenly over cos2
-    const double cosine = std::sqrt((i + 0.5) / kSteps);
-    sum += transmittance(cosine) / kSteps;
-  }
-  return sum;
-}
-
 }  // namespace glow::daylight

@@ -24,8 +24,6 @@ struct Glazing {
 
   /// For light whose direction has this cosine with the normal, 0 to 1.
   double transmittance(double cosine) const;
-  /// Of light that comes evenly from the whole half space.
-  double hemispherical() const;
 };
 
 /// Transmittance of clear panes against that at normal incidence: F(cos) / F(1), with F the mean over both

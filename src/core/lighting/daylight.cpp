@@ -56,7 +56,7 @@ Daylight::Daylight(const space::Space& space, const transport::Transport& transp
       paths_(
           std::make_unique<const sources::DaylightPaths>(transport, *outdoors_, openings_of(space), watch)) {}
 
-DayLight Daylight::at(const space::PlannedMoment& moment, const Watch& watch) const {
+MomentLight Daylight::at(const space::PlannedMoment& moment, const Watch& watch) const {
   sources::OutdoorLight light;
   light.sky_cd_m2 = outdoors_->sky().luminances(moment.sky);
   light.diffuse_lx = moment.sky.diffuse_lx();

@@ -9,7 +9,7 @@
 namespace glow::lighting {
 
 /// The daylight of a moment at a transport's receivers and patches: no dimming, no maintenance.
-struct DayLight {
+struct MomentLight {
   transport::GroupLight light;
   std::vector<sources::DayParts> parts;  ///< by receivers: what of the direct light comes from where
 };
@@ -21,7 +21,7 @@ class Daylight {
   /// Throws Cancelled.
   Daylight(const space::Space& space, const transport::Transport& transport,
            const std::vector<std::string>& states, const Watch& watch);
-  DayLight at(const space::PlannedMoment& moment, const Watch& watch) const;
+  MomentLight at(const space::PlannedMoment& moment, const Watch& watch) const;
   /// Bytes that its paths take.
   std::size_t memory() const { return paths_->memory(); }
 

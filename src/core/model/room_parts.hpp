@@ -78,6 +78,7 @@ struct Opening {
   std::optional<Finish> pane;  ///< frame included; nothing: a hole
   daylight::Glazing glazing;   ///< how the pane's transmittance falls with the angle; its level is the pane's
   bool has_glazing = false;    ///< false: not stated, clear double panes are taken
+  bool outside = true;         ///< false: it leads to another room, no daylight comes in by it
   double dirt = 1;             ///< share of daylight that dirt lets through
   double reveal_m = 0;         ///< how deep the pane lies in its wall: 0 is flush with the outside
   Place place;

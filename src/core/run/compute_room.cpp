@@ -39,17 +39,17 @@ struct LitUse {
   std::unique_ptr<const assess::Setting> own_setting;  ///< where something else is asked
   const assess::Setting* setting = nullptr;
   assess::LitRoom lit;
-  std::optional<lighting::DayLight> day;
+  std::optional<lighting::MomentLight> day;
 };
 
 /// Adds to grids where their daylight comes from.
-void read_day(const assess::Setting& setting, const lighting::DayLight& day,
+void read_day(const assess::Setting& setting, const lighting::MomentLight& day,
               const space::PlannedMoment& moment, Assessment& found) {
   for (std::size_t g = 0; g < found.grids.size(); ++g) {
     if (!setting.plan().reads_grid(g)) continue;
     assess::DayOnGrid own;
     own.open_lx = moment.open_lx();
-    own.has_factor = moment.has_factor();
+    own.has_factor = moment.has_factor;
     for (const std::size_t r : setting.readable()[g]) {
       own.sun_lx.push_back(day.parts[r].sun);
       own.sky_lx.push_back(day.parts[r].sky);
@@ -122,7 +122,7 @@ class RoomComputation {
   void solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes,
                     const transport::NumericalError& placed);
   std::vector<LitUse> lit_uses(const Pass& pass) const;
-  std::vector<std::optional<lighting::DayLight>> days(const Pass& pass) const;
+  std::vector<std::optional<lighting::MomentLight>> days(const Pass& pass) const;
   /// Moments that nothing is asked of are as they are found first.
   bool is_refined(const Use& use) const {
     return !use.moment || accuracy_.percent || !use.found->checks.empty() || use.found->grids.empty();
@@ -188,8 +188,8 @@ void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes
 }
 
 /// The daylight of uses at a moment: traced once for all that have the same things standing outside.
-std::vector<std::optional<lighting::DayLight>> RoomComputation::days(const Pass& pass) const {
-  std::vector<std::optional<lighting::DayLight>> days(uses_.size());
+std::vector<std::optional<lighting::MomentLight>> RoomComputation::days(const Pass& pass) const {
+  std::vector<std::optional<lighting::MomentLight>> days(uses_.size());
   std::map<std::vector<std::string>, std::unique_ptr<const lighting::Daylight>> by_states;
   for (std::size_t u = 0; u < uses_.size(); ++u) {
     const space::PlannedMoment* moment = uses_[u].moment;
@@ -234,10 +234,11 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
   assess::Scope scope;
   scope.tabular = &tabular_;
   const transport::NothingReflected of_direct;
-  const transport::LightError own(*pass.transport, lit.lit.light.maintained);  // of a mixture with daylight
-  const transport::NumericalError* error = use.direct_only ? &of_direct : nullptr;
-  if (!error && use.moment) error = &own;
-  if (!error) error = as_placed ? &placed : &of_scene;
+  std::optional<transport::LightError> of_mixture;  // of daylight and electric light
+  if (use.moment && !use.direct_only) of_mixture.emplace(*pass.transport, lit.lit.light.maintained);
+  const transport::NumericalError* error = as_placed ? &placed : &of_scene;
+  if (of_mixture) error = &*of_mixture;
+  if (use.direct_only) error = &of_direct;
   *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
   if (use.moment) read_day(*lit.setting, *lit.day, *use.moment, *use.found);
@@ -247,7 +248,11 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
 void RoomComputation::refine(const Pass& finer, const LitUse& lit, const LitUse& first,
                              const assess::SeenFromEyes& eyes, const Use& use) {
   if (!is_refined(use)) return;
-  const transport::LightError error(*finer.transport, lit.lit.light.maintained);
+  const transport::NothingReflected of_direct;
+  std::optional<transport::LightError> own;
+  if (!use.direct_only) own.emplace(*finer.transport, lit.lit.light.maintained);
+  const transport::NumericalError& error =
+      own ? static_cast<const transport::NumericalError&>(*own) : of_direct;
   for (std::size_t g = 0; g < space_.grids.size(); ++g)
     if (finer.plan->reads_grid(g))
       use.found->grids[g] = assess::read_grid(*lit.setting, g, lit.lit.light, &error);

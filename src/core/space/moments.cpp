@@ -35,6 +35,11 @@ double clear_zenith(double altitude_deg, double turbidity) {
                                   0.10 * turbidity + 0.90);
 }
 
+/// Whether a sky is as bright in all directions of one altitude.
+bool is_even(const daylight::SkyShape& shape) {
+  return shape.c == 0 && shape.e == 0;
+}
+
 class Planner {
  public:
   Planner(const model::Project& project, const Moment& moment, Problems& problems)
@@ -42,12 +47,10 @@ class Planner {
 
   std::optional<PlannedMoment> plan() {
     check_states();
-    const bool needs_sun = moment_.sky != Moment::Sky::overcast && moment_.sky != Moment::Sky::uniform;
     if (moment_.time_h) planned_.time = clock(*moment_.time_h);
     if (moment_.year > 0)
       planned_.date = fmt::format(FMT_STRING("{:04}-{:02}-{:02}"), moment_.year, moment_.month, moment_.day);
-    if ((needs_sun || (moment_.sky == Moment::Sky::overcast && !moment_.diffuse_lx)) && !find_sun())
-      return std::nullopt;
+    if (needs_sun() && !find_sun()) return std::nullopt;
     planned_.states = moment_.states;
     if (!find_sky()) return std::nullopt;
     return planned_;
@@ -57,6 +60,7 @@ class Planner {
   void fault(const std::string& words) {
     problems_.error("P095", moment_.place, fmt::format(FMT_STRING("moment \"{}\": {}"), moment_.name, words));
   }
+  bool needs_sun() const;
   bool find_sun();
   bool find_sky();
   void check_states();
@@ -67,6 +71,14 @@ class Planner {
   Problems& problems_;
   PlannedMoment planned_;
 };
+
+/// Some skies are alike all around, with the level stated: those are the same wherever the sun is.
+bool Planner::needs_sun() const {
+  const bool even = moment_.sky == Moment::Sky::uniform || moment_.sky == Moment::Sky::overcast ||
+                    (moment_.sky == Moment::Sky::general && is_even(daylight::general_sky(moment_.general)));
+  return !even || moment_.sun_lx.value_or(0) > 0 ||
+         (moment_.sky == Moment::Sky::overcast && !moment_.diffuse_lx);
+}
 
 void Planner::check_states() {
   std::set<std::string> known;
@@ -139,10 +151,12 @@ bool Planner::find_sky() {
     case Moment::Sky::uniform:
       if (!need("uniform")) return false;
       planned_.sky = Sky::uniform(*moment_.diffuse_lx);
+      planned_.has_factor = *moment_.diffuse_lx > 0;
       say("uniform");
       return true;
     case Moment::Sky::overcast:
       planned_.sky = Sky::overcast(moment_.diffuse_lx.value_or(300 + 21000 * std::sin(altitude * kDegree)));
+      planned_.has_factor = planned_.sky.diffuse_lx() > 0;
       say("overcast");
       return true;
     case Moment::Sky::clear:
@@ -160,6 +174,7 @@ bool Planner::find_sky() {
       planned_.sky = Sky::general(shape, planned_.sun, diffuse);
       planned_.sun_normal_lx =
           moment_.sun_lx.value_or(clear && !moment_.diffuse_lx ? clear_sun_lx(altitude, turbidity) : 0);
+      planned_.has_factor = is_even(shape) && planned_.sun_normal_lx <= 0 && diffuse > 0;
       say(clear ? "clear"
                 : fmt::format(FMT_STRING("{} (type {})"),
                               moment_.sky == Moment::Sky::intermediate ? "intermediate" : "general", number));

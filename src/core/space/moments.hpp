@@ -19,8 +19,9 @@ struct PlannedMoment {
   std::vector<std::string> states;  ///< of obstructions that stand
 
   double open_lx() const { return sky.diffuse_lx() + sun_normal_lx * std::max(0.0, sun.z()); }
-  /// Whether light inside is told as a factor of that in the open: there is no sun.
-  bool has_factor() const { return sun_normal_lx <= 0 && sky.diffuse_lx() > 0; }
+  /// Whether light inside is told as a factor of that in the open: there is no sun, and the sky is alike all
+  /// around, as overcast ones are.
+  bool has_factor = false;
 };
 
 /// Nothing, and a fault, where the moment cannot be: the place is missing, the sun has set, nothing says how

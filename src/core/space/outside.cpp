@@ -4,6 +4,10 @@ namespace glow::space {
 
 daylight::Glazing glazing_of(const model::Opening& opening) {
   daylight::Glazing glazing = opening.glazing;
+  if (!opening.outside) {
+    glazing.at_normal = 0;
+    return glazing;
+  }
   if (!opening.pane) return {};  // a hole
   if (!opening.has_glazing) glazing.law = daylight::Glazing::Law::clear;
   glazing.at_normal = opening.pane->material.clear * opening.dirt;

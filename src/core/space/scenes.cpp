@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <set>
 
+#include "core/geometry/polygon_bands.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
 
 namespace glow::space {
@@ -224,12 +225,48 @@ bool lets_daylight_in(const Opening& opening) {
   return opening.glazing.at_normal > 0 || opening.glazing.scattered > 0;
 }
 
+/// Glass of which nobody says how it falls with the angle, and what stands outside where the room is.
+void tell_doubts_of_daylight(const PlannedRoom& room, Problems& problems) {
+  constexpr double kCommon = 1e-3;  // m2
+  std::string unstated;
+  for (const model::Opening& opening : room.room->openings)
+    if (opening.outside && !opening.has_glazing && opening.pane && opening.pane->material.clear > 0)
+      unstated += (unstated.empty() ? "" : ", ") + opening.name;
+  if (!unstated.empty())
+    problems.note(
+        "P096", room.room->place,
+        fmt::format(
+            FMT_STRING("\"{}\": no glazing is stated of {}; clear double panes are taken for daylight "
+                       "(glazing = \"clear double\")"),
+            room.space.name, unstated));
+  for (const model::Obstruction& each : room.space.obstructions) {
+    double common = 0;
+    for (const geometry::Polygon& piece : geometry::common_area(each.outline, room.space.outline))
+      common += geometry::signed_area(piece);
+    if (common > kCommon && each.bottom_m < room.space.height_m && each.top_m > 0)
+      problems.warning(
+          "P096", each.place,
+          fmt::format(FMT_STRING("\"{}\" stands where \"{}\" is, {:.1f} m2 of it; obstructions are in the "
+                                 "coordinates of the rooms, and hide their windows from inside"),
+                      each.name, room.space.name, common));
+  }
+}
+
 /// Moments are ways to use the room in which daylight shines, with the electric light of a scene or with
 /// none.
 void plan_moments(const model::Project& project, const PlannedRoom& room, std::vector<PlannedScene>& planned,
                   Problems& problems) {
   const bool lit = std::any_of(room.space.openings.begin(), room.space.openings.end(), lets_daylight_in);
-  if (!lit) return;
+  if (project.moments.empty() || (!lit && room.space.roofed)) return;
+  if (!room.space.roofed) {
+    problems.warning(
+        "P096", room.room->place,
+        fmt::format(FMT_STRING("\"{}\" is open above; daylight is computed through openings in walls "
+                               "only, so it has no moments"),
+                    room.space.name));
+    return;
+  }
+  tell_doubts_of_daylight(room, problems);
   const std::vector<PlannedScene> scenes = planned;
   for (const model::Moment& moment : project.moments) {
     auto own = plan_moment(project, moment, problems);

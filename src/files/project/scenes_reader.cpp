@@ -147,6 +147,12 @@ void check_scenes(const model::Project& project, Problems& problems) {
   for (const model::Scene& scene : project.scenes) scenes.push_back(scene.name);
   for (const model::Room& room : project.rooms)
     for (const model::Scene& scene : room.scenes) scenes.push_back(scene.name);
+  const bool any_opening = std::any_of(project.rooms.begin(), project.rooms.end(),
+                                       [](const model::Room& room) { return !room.openings.empty(); });
+  if (!project.moments.empty() && !any_opening)
+    problems.warning(
+        "P096", project.moments.front().place,
+        "no room has an opening, so no daylight comes in at any moment; give one [[rooms.openings]]");
   for (const model::Moment& moment : project.moments) {
     if (!moment.scene || std::find(scenes.begin(), scenes.end(), *moment.scene) != scenes.end()) continue;
     const std::string near = nearest_word(*moment.scene, scenes);

@@ -113,6 +113,19 @@ void read_sky(TomlTable& table, Moment& moment) {
   }
 }
 
+/// What the sky has no use for.
+void refuse_idle_keys(TomlTable& table, const Moment& moment) {
+  const auto refuse = [&](const char* key, const char* why) {
+    if (table.has(key))
+      table.problems().error("P007", table.place_of(key),
+                             fmt::format(FMT_STRING("\"{}\" {}; take it out"), key, why));
+  };
+  if (moment.sky == Moment::Sky::all_weather) return;
+  if (moment.sky == Moment::Sky::overcast || moment.sky == Moment::Sky::uniform)
+    refuse("sun", "has no place in a sky that hides it");
+  if (moment.sky != Moment::Sky::clear) refuse("turbidity", "is said of clear skies");
+}
+
 }  // namespace
 
 model::Site read_site(TomlTable& root) {
@@ -147,6 +160,7 @@ std::vector<Moment> read_moments(TomlTable& root) {
     moment.diffuse_lx = table.quantity("diffuse", Dimension::illuminance, kDaylight);
     moment.sun_lx = table.quantity("sun", Dimension::illuminance, kDaylight);
     moment.turbidity = table.quantity("turbidity", Dimension::number, kTurbidity);
+    refuse_idle_keys(table, moment);
     moment.scene = table.text("scene");
     moment.scene_place = table.place_of("scene");
     for (const auto& [state, place] : table.texts("states")) moment.states.push_back(state);
@@ -159,6 +173,7 @@ std::vector<Moment> read_moments(TomlTable& root) {
 
 void read_glazing(TomlTable& table, model::Opening& into) {
   using Law = daylight::Glazing::Law;
+  into.outside = table.flag("outside").value_or(true);
   into.dirt = table.quantity("dirt", Dimension::ratio, kShare).value_or(1);
   if (!table.has("glazing")) return;
   if (table.is_list("glazing")) {

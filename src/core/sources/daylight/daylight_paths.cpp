@@ -148,14 +148,11 @@ void DaylightPaths::sample_patch(std::size_t i) {
 void DaylightPaths::sample_pane(std::size_t o, std::size_t i) {
   const DaylightOpening& opening = openings_[o];
   const transport::Patch& patch = room_->patches().patches()[i];
-  const Vec3 x = opening.outwards.unitOrthogonal(), y = opening.outwards.cross(x);
   for (int set = 0; set < kSets; ++set) {
     const std::uint64_t chance = transport::mixed(transport::mixed(i, 104729), std::uint64_t(set));
     for (std::uint32_t k = 0; k < kPanePaths; ++k) {
       const Eigen::Vector4d path = even_path(k, chance);
-      const double r = std::sqrt(path[2]), a = 2 * kPi * path[3];
-      const Vec3 towards = r * std::cos(a) * x + r * std::sin(a) * y +
-                           std::sqrt(std::max(0.0, 1 - path[2])) * opening.outwards;
+      const Vec3 towards = cosine_direction(opening.outwards, path[2], path[3]);
       const Vec3 from = room_->patches().point_on(int(i), path[0], path[1]) + kBehindPane * opening.outwards;
       const std::int32_t target = outdoors_->seen(from, towards);
       if (target >= 0)
@@ -177,7 +174,8 @@ double DaylightPaths::sun_share(const Vec3& from, const Vec3& sun, std::uint64_t
       const Vec3 way = in_disc(sun, transport::even_point(std::uint32_t(k), shift));
       if (inside.dot(way) <= 0 || !opening.is_met(from, way, 0, at)) continue;
       const double glass = opening.glazing.transmittance(way.dot(opening.outwards));
-      const double passed = glass > 0 ? room_->tracer().passed(from, at - kBehindPane * opening.outwards) : 0;
+      double passed = glass > 0 ? 1 : 0;
+      if (hides_ && glass > 0) passed = room_->tracer().passed(from, at - kBehindPane * opening.outwards);
       if (passed > 0 && outdoors_->sees_sun(at + kBehindPane * opening.outwards, way))
         sum += glass * passed / directions;
     }
@@ -239,9 +237,13 @@ DayInflow DaylightPaths::at(const OutdoorLight& light, const Watch& watch) const
     const double weight = receiver.reflected_only ? 0 : receiver.weight(light.sun);
     if (light.sun_normal_lx > 0 && weight > 0) {
       const Vec3 facing = receiver.kernel == readings::Kernel::plane ? receiver.normal : light.sun;
-      parts.sun = light.sun_normal_lx * weight *
-                  sun_share(receiver.ray_start(), light.sun, transport::mixed(r, 32452843),
-                            kSets * kSunDirections, facing);
+      for (int set = 0; set < kSets; ++set) {
+        const std::uint64_t chance = transport::mixed(transport::mixed(r, 32452843), std::uint64_t(set));
+        const double lux = light.sun_normal_lx * weight *
+                           sun_share(receiver.ray_start(), light.sun, chance, kSunDirections, facing);
+        parts.sun += lux / kSets;
+        own[std::size_t(set)] += lux;
+      }
     }
     day.inflow.direct_lx[r] = parts.sun + parts.sky + parts.outside;
     day.inflow.error_lx[r] = readings::half_width_95(own);

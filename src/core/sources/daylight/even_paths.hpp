@@ -1,5 +1,8 @@
 #pragma once
 
+#include <algorithm>
+#include <cmath>
+
 #include "core/transport/tracing/sampling.hpp"
 
 namespace glow::sources {
@@ -16,6 +19,13 @@ inline Eigen::Vector4d even_path(std::uint32_t k, std::uint64_t chance) {
     point[axis] = x - std::floor(x);
   }
   return point;
+}
+
+/// A direction about a normal (unit length), as often as its cosine; s, t evenly spread in [0, 1).
+inline Vec3 cosine_direction(const Vec3& normal, double s, double t) {
+  const Vec3 x = normal.unitOrthogonal(), y = normal.cross(x);
+  const double r = std::sqrt(s), a = 2 * kPi * t;
+  return r * std::cos(a) * x + r * std::sin(a) * y + std::sqrt(std::max(0.0, 1 - s)) * normal;
 }
 
 }  // namespace glow::sources

@@ -12,25 +12,7 @@ constexpr int kRaysOutdoors = 512;  // from a patch outside, over its half of sp
 constexpr int kSunPoints = 64;      // on it
 constexpr double kFar = 1e4;        // m
 
-/// Even over the cosine about a normal.
-Vec3 cosine_direction(const Vec3& normal, double s, double t) {
-  const Vec3 x = normal.unitOrthogonal(), y = normal.cross(x);
-  const double r = std::sqrt(s), a = 2 * kPi * t;
-  return r * std::cos(a) * x + r * std::sin(a) * y + std::sqrt(std::max(0.0, 1 - s)) * normal;
-}
-
 }  // namespace
-
-bool DaylightOpening::is_met(const Vec3& from, const Vec3& towards, double margin, Vec3& at) const {
-  const double falls = towards.dot(outwards);
-  if (falls <= 0) return false;
-  const double distance = (corner - from).dot(outwards) / falls;
-  if (distance <= 0) return false;
-  at = from + distance * towards;
-  const Vec3 p = at - corner;
-  const double u = p.dot(along) / along.norm(), v = p.dot(up) / up.norm(), m = margin * distance;
-  return u > -m && v > -m && u < along.norm() + m && v < up.norm() + m;
-}
 
 Outdoors::Outdoors(geometry::Geometry built, double ground_reflectance, const transport::Effort& effort,
                    const Watch& watch)
