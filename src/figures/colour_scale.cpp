@@ -125,6 +125,12 @@ ColourScale banded_scale(double low, double high, int wanted) {
 
 ColourScale temperature_scale(double low, double high) {
   constexpr double kWarmHue = 45, kCoolHue = 250, kChroma = 0.12;
+  // What nobody can tell apart does not look apart: the scale spans kLeastSpan, in reciprocal megakelvin, at
+  // least.
+  constexpr double kLeastSpan = 50;
+  const double middle = (1e6 / low + 1e6 / high) / 2;
+  low = std::min(low, 1e6 / (middle + kLeastSpan / 2));
+  high = std::max(high, 1e6 / std::max(1.0, middle - kLeastSpan / 2));
   ColourScale scale;
   scale.levels = scale.lines = scale.marks = round_levels(low, high, kUsualBands);
   const double bands = double(scale.levels.size());

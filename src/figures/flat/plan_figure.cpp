@@ -65,6 +65,7 @@ class PlanFigure {
     return fmt::format(FMT_STRING("{} {}"), light_label(input_.units.light(lux)), input_.units.light_unit());
   }
   void draw_area(FlatView& view);
+  std::string around(const FlatView& view) const;
   void axes(const FlatView& view);
   /// A number of the grid and the words below it.
   struct Number {
@@ -99,13 +100,23 @@ class PlanFigure {
   Vec2 corner_;
 };
 
+/// The drawing with room for its outline.
+std::string PlanFigure::around(const FlatView& view) const {
+  constexpr double kAir = 20;  // px
+  const Vec2 low = view.px(box_.low) + Vec2(-kAir, kAir), high = view.px(box_.high) + Vec2(kAir, -kAir);
+  return path_data({low, {high.x(), low.y()}, high, {low.x(), high.y()}}, true);
+}
+
 /// A part of the room in a frame, with the room around it; or all of it.
 void PlanFigure::draw_area(FlatView& view) {
   const bool plan = is_in_plan(grid_);
   const geometry::Box2 own = geometry::bounding_box(grid_.grid.outline);
   const bool part = !own.low.isApprox(box_.low) || !own.high.isApprox(box_.high);
   if (!part) {
+    // Of a strip across the room luminaires reach far out.
+    if (!plan) canvas_.begin_clip(around(view));
     view.draw();
+    if (!plan) canvas_.end_group();
     if (plan) draw_wall_names(canvas_, room_, view, box_, false);
     return;
   }
@@ -175,13 +186,19 @@ std::vector<PlanFigure::Number> PlanFigure::numbers() const {
     if (!is_of_grid(check)) continue;
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
     const bool low = check.demand.quantity == standards::Quantity::minimum_illuminance;
-    Number& number = numbers[mean ? 0 : low ? 2 : 1];
+    const bool spread = check.demand.quantity == standards::Quantity::illuminance_ratio;
+    Number& number = numbers[mean ? 0 : low ? 2 : spread ? 3 : 1];
     // Of several standards the first, or the first that is not met.
     const bool fails = check.verdict != standards::Verdict::met;
     if (number.failed || (!number.standard.empty() && !fails)) continue;
     number.failed = fails;
     number.standard = check.demand.standard;
     // Of walls and ceiling less than what is shown is judged: without their edges.
+    if (spread) {
+      number.asked = fmt::format(FMT_STRING("max/min {:.1f}, at most {:g}: {}"), check.actual,
+                                 check.demand.required, standards::to_string(check.verdict));
+      continue;
+    }
     const bool light = mean || low;
     const auto shown = [&](double v) { return light ? with_unit(v) : ratio(v); };
     const std::string judged = shown(check.actual);

@@ -47,6 +47,7 @@ std::string ShownMeasure::label(double shown) const {
   if (kind == Kind::difference)
     return std::abs(shown) < 10 ? fmt::format(FMT_STRING("{:+.1f}"), std::abs(shown) < 0.05 ? 0.0 : shown)
                                 : fmt::format(FMT_STRING("{:+.0f}"), shown);
+  if (kind == Kind::factor && shown < 1) return fmt::format(FMT_STRING("{:.2f}"), shown);
   return shown < 10 ? fmt::format(FMT_STRING("{:.1f}"), shown) : fmt::format(FMT_STRING("{:.0f}"), shown);
 }
 

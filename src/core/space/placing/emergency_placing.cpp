@@ -9,7 +9,6 @@
 namespace glow::space {
 namespace {
 
-constexpr double kLine = 0.1;  // m: the strip that stands for a line where it is drawn
 constexpr int kBandRows = 3;
 
 /// A strip of the floor about a straight piece of a path.
@@ -48,7 +47,8 @@ std::vector<Grid> place_emergency_grids(const model::Room& room, const RoomGeome
     const std::size_t pieces = route.path.size() - 1;
     for (std::size_t i = 0; i < pieces; ++i) {
       const std::string name = pieces == 1 ? route.name : fmt::format(FMT_STRING("{} {}"), route.name, i + 1);
-      model::GridWish line = strip(route.path[i], route.path[i + 1], kLine, route.place);
+      const double row = route.width_m / 2 / kBandRows;  // the line is drawn as wide as the band's middle row
+      model::GridWish line = strip(route.path[i], route.path[i + 1], row, route.place);
       line.name = name;
       const double length = (route.path[i + 1] - route.path[i]).norm();
       line.density.columns = readings::grid_count(length, length).nx;  // a line has no shorter side
