@@ -8,6 +8,7 @@
 #include <numeric>
 #include <string>
 
+#include "bench/tally.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 #include "rooms/furnished_room.hpp"
@@ -54,25 +55,7 @@ Values computed(const rooms::TestRoom& space, const transport::Effort& effort, b
   return values;
 }
 
-struct Tally {
-  const char* name;
-  int inside = 0, count = 0;
-  double error = 0, bias = 0, largest = 0, width = 0;
-  void add(double value, double truth, double half_width) {
-    const double off = value / truth - 1, half = half_width / truth;
-    ++count;
-    inside += std::abs(off) <= half;
-    error += off * off;
-    bias += off;
-    largest = std::max(largest, std::abs(off));
-    width += half;
-  }
-  void print() const {
-    fmt::print(FMT_STRING("| {} | {:.1f} % | {:+.3f} % | {:.3f} % | {:.3f} % | {:.3f} % |\n"), name,
-               100.0 * inside / count, 100 * bias / count, 100 * std::sqrt(error / count), 100 * largest,
-               100 * width / count);
-  }
-};
+using bench::Tally;
 
 /// Downlights of a cosine beam, nothing else.
 rooms::TestRoom bare_room(const Vec2& size, double height, const std::vector<Vec2>& luminaires) {
@@ -125,10 +108,7 @@ void examine(const std::string& name, const transport::Effort& normal, int repet
   }
   fmt::print(FMT_STRING("\n{}: long runs: mean {:.3f} lx, minimum {:.3f} lx, U0 {:.4f}\n\n"), name,
              truth.mean, truth.least, truth.u0);
-  fmt::print(
-      FMT_STRING("| of {} | truth inside | bias | error, root mean square | largest | stated half width, "
-                 "mean |\n| --- | ---: | ---: | ---: | ---: | ---: |\n"),
-      repetitions);
+  Tally::print_head(repetitions);
   for (const Tally& tally : {mean, least, u0, points}) tally.print();
 }
 

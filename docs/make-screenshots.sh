@@ -39,7 +39,8 @@ sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = 
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
 for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan showroom--room--sheet:room-sheet \
-  showroom--scenes--work-plane:scenes showroom--work-plane--colour:colour overcast/throwing-room--work-plane--daylight-factor:daylight project--status:status; do
+  showroom--scenes--work-plane:scenes showroom--work-plane--colour:colour en-17037-mill-rebuilt/throwing-room--daylight-plane--daylight-factor:daylight \
+  en-17037-mill-rebuilt/throwing-room--sun-path--window-middle:sun-path project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 "$program" arrange millrace-demo/millrace.toml --room "Throwing room" --mark P1 -q --figure "$here/screenshots/arrangement.png" >/dev/null
@@ -56,4 +57,3 @@ terminal inspect-sheet.png <sheet.txt
 terminal glare-sheet.png <glare.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
 cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
-cp curves/tarnfell-p1-ldt--footprint.png "$here/screenshots/inspect-footprint.png"

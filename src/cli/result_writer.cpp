@@ -46,6 +46,9 @@ void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, cons
 void ResultWriter::write_values(const record::RoomRecord& room) {
   for (const assess::GridReading& grid : room.assessment.grids)
     folder_.write(files::csv_name("grids", room, grid.name), files::grid_csv(grid, run_.units, room.moment));
+  if (room.series && room.moment)
+    folder_.write(files::csv_name("grids", room, "day"),
+                  files::series_csv(*room.series, *room.moment, run_.units));
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
     folder_.write(files::csv_name("eyes", room, set.set.name),
                   files::eyes_csv(room.assessment.glare, set, run_.units));

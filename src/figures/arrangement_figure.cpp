@@ -76,7 +76,7 @@ class Sheet {
     for (const space::PlanShape& object : room_.objects)
       canvas_.path(outline(corner, object.extent.plan), "none", "#a8a8a8", 0.8);
     for (const space::Opening& opening : room_.openings)
-      canvas_.path(outline(corner, opening.plan()), "none", "#ffffff", 2);
+      if (!opening.in_roof) canvas_.path(outline(corner, opening.plan()), "none", "#ffffff", 2);
     for (const geometry::Frame& frame : plan.frames) draw_luminaire(corner, frame, plan);
   }
 

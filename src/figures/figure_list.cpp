@@ -6,6 +6,8 @@
 
 #include "core/model/file_names.hpp"
 #include "figures/columns_figure.hpp"
+#include "figures/daylight/day_figure.hpp"
+#include "figures/daylight/sun_path_figure.hpp"
 #include "figures/flat/plan_figure.hpp"
 #include "figures/glare_figure.hpp"
 #include "figures/room_sheet.hpp"
@@ -26,6 +28,14 @@ std::string other_values_svg(const record::RoomRecord& room, const std::optional
   return plan_svg(input, other->grid);
 }
 
+/// Whether something is asked of the grid.
+bool is_verified(const record::RoomRecord& room, const assess::GridReading& grid) {
+  return std::any_of(room.assessment.checks.begin(), room.assessment.checks.end(), [&](const auto& check) {
+    return check.target.kind == standards::Target::Kind::grid &&
+           &room.assessment.grids[check.target.id] == &grid;
+  });
+}
+
 class RoomFigures {
  public:
   RoomFigures(const record::RoomRecord& room, const model::FigureStyle& style, const units::ShownUnits& units,
@@ -42,12 +52,18 @@ class RoomFigures {
     const auto input = std::make_shared<const FigureInput>(FigureInput{&room, style_, units_, common_});
     const std::string folder = room.scene.empty() ? "" : model::file_name_part(room.scene) + "/";
     const std::string first = folder + model::file_name_part(room.name) + "--";
+    const bool of_daylight = record::verifies_daylight(room.assessment);  // then nothing else is looked at
     Grids surfaces, ceiling;
     for (const assess::GridReading& grid : room.assessment.grids) {
       if (grid.total_lx.empty()) continue;
       if (grid.role == space::GridRole::floor) surfaces.push_back(&grid);
       if (grid.role == space::GridRole::ceiling) ceiling.push_back(&grid);
       if (grid.role == space::GridRole::wall || grid.role == space::GridRole::eye_level) continue;
+      if (grid.role == space::GridRole::daylight_plane || of_daylight) {
+        if (of_daylight && is_verified(room, grid))
+          add_factors(first + model::file_name_part(grid.name), room, grid);
+        continue;
+      }
       const std::string base = first + model::file_name_part(grid.name);
       add(base, fmt::format(FMT_STRING("{}: {}"), room.title(), grid.name), input, {&grid}, false,
           [input, &grid] { return plan_svg(*input, grid); });
@@ -61,6 +77,8 @@ class RoomFigures {
       if (grid.colour && grid.colour->warmest_k) add_colours(base, room, grid);
       if (grid.day && grid.day->has_factor) add_factors(base, room, grid);
     }
+    add_daylight(room, first, input);
+    if (of_daylight) return;
     add_eyes(room, first, input);
     const Grids walls = walls_in_order(room);
     surfaces.insert(surfaces.end(), ceiling.begin(), ceiling.end());
@@ -69,6 +87,26 @@ class RoomFigures {
     if (surfaces.size() > walls.size())
       add_sheet(first + "room--sheet", "floor, ceiling and walls", input, surfaces);
     if (!surfaces.empty()) figures_.back().usual = true;
+  }
+
+  /// The sky over each opening where sunlight is verified; the course of a moment's day.
+  void add_daylight(const record::RoomRecord& room, const std::string& first,
+                    const std::shared_ptr<const FigureInput>& input) {
+    if (const auto& outlook = room.assessment.outlook)
+      for (const assess::SunOnOpening& sun : outlook->sun)
+        figures_.push_back({first + "sun-path--" + model::file_name_part(sun.opening),
+                            fmt::format(FMT_STRING("{}: the sun's way over {}"), room.title(), sun.opening),
+                            true,
+                            true,
+                            [input, &outlook = *outlook, &sun] { return sun_path_svg(*input, outlook, sun); },
+                            {}});
+    if (room.series && !room.series->steps.empty())
+      figures_.push_back({first + "day",
+                          fmt::format(FMT_STRING("{}: the course of the day"), room.title()),
+                          true,
+                          true,
+                          [input, &series = *room.series] { return day_svg(*input, series); },
+                          {}});
   }
 
   void add_factors(const std::string& base, const record::RoomRecord& room, const assess::GridReading& grid) {
@@ -172,7 +210,7 @@ std::optional<Figure> side_by_side(const record::RoomRecord& room, std::size_t g
                                    const CommonScale& common) {
   const auto grids = std::make_shared<std::vector<assess::GridReading>>();
   for (const record::SceneRecord& scene : room.scenes) {
-    if (scene.moment.has_value() != moments) continue;
+    if (scene.moment.has_value() != moments || record::verifies_daylight(scene.assessment)) continue;
     grids->push_back(scene.assessment.grids[grid]);
     grids->back().name = scene.name;
   }

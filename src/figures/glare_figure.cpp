@@ -77,11 +77,11 @@ class Plan {
     for (const space::PlanShape& object : room_.objects)
       canvas_.path(path(object.extent.plan, object.extent.plan.size() > 2), "none", kSheetInk, 1, "4 3");
     for (const space::Opening& opening : room_.openings)
-      canvas_.path(path(opening.plan(), false), "none", "#ffffff", 7);
+      if (!opening.in_roof) canvas_.path(path(opening.plan(), false), "none", "#ffffff", 7);
     for (const record::LuminaireRecord& luminaire : room_.luminaires()) draw(luminaire);
     canvas_.path(path(room_.outline, true), "none", kSheetInk, 2.5);
     for (const space::Opening& opening : room_.openings)
-      canvas_.path(path(opening.plan(), false), "none", "#8fb0b8", 4);
+      if (!opening.in_roof) canvas_.path(path(opening.plan(), false), "none", "#8fb0b8", 4);
     if (!names) return;
     for (const space::PlanShape& object : room_.objects) {
       const geometry::Box2 extent = geometry::bounding_box(object.extent.plan);

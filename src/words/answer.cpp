@@ -43,6 +43,19 @@ std::string factor_words(const assess::GridReading& grid) {
                      100 * s.mean_lx / grid.day->open_lx, 100 * s.min_lx / grid.day->open_lx);
 }
 
+/// "work plane: mean 4114 lx +/- 1317; 81 % within 300 to 3000 lx".
+std::string moment_words(const assess::GridReading& grid, const Values& values) {
+  constexpr double kSure = 0.05;
+  std::string words =
+      fmt::format(FMT_STRING("{}: mean {}"), grid.name, values.light(grid.statistics.mean_lx));
+  if (grid.uncertainty.mean_lx > kSure * grid.statistics.mean_lx)
+    words += fmt::format(FMT_STRING(" +/- {}"), units::light_words(values.units, grid.uncertainty.mean_lx));
+  if (const auto& within = grid.day->within_lx)
+    return words + fmt::format(FMT_STRING("; {:.0f} % within {} to {}"), 100 * grid.day->share_within,
+                               units::light_words(values.units, within->first), values.light(within->second));
+  return words + (grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
+}
+
 /// What of a met room is nearest to its limit; of a room without a target what light there is.
 std::string reserve_words(const record::RoomRecord& room, const Standing& standing,
                           const units::ShownUnits& units) {
@@ -56,6 +69,7 @@ std::string reserve_words(const record::RoomRecord& room, const Standing& standi
       std::none_of(room.groups.begin(), room.groups.end(),
                    [](const record::GroupRecord& group) { return group.weight.output > 0; });
   if (grid.day && grid.day->has_factor && only_day) return factor_words(grid);
+  if (grid.day) return moment_words(grid, values);
   return fmt::format(FMT_STRING("{}: mean {}{}"), grid.name, values.light(grid.statistics.mean_lx),
                      grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
 }
@@ -132,6 +146,12 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
     if (watts && (*watts > 0 || !room.scenes[s].moment))
       line.insert(line.size() - 1, fmt::format(FMT_STRING(", {:.0f} W"), *watts));
     text += line;
+    for (const Finding& finding : findings(seen)) {
+      const standards::Check& check = seen.assessment.checks[finding.front()];
+      const bool explained = !seen.explanations[finding.front()].causes.empty();
+      if (explained && check.binding && check.verdict != standards::Verdict::met)
+        text += short_advice(seen, finding, run.units);
+    }
     if (room.scenes[s].solution) wrap(text, "    ", solution_words(seen, room.scenes[s], run.units), 4);
   }
   return text;

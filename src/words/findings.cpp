@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "words/daylight_words.hpp"
 #include "words/glare_words.hpp"
 
 namespace glow::words {
@@ -76,6 +77,17 @@ class CauseWords {
   }
   Sentences operator()(const studies::BrightPlanes& bright) const;
   Sentences operator()(const studies::TooClose&) const;
+  Sentences operator()(const studies::DaylightByOpening& by) const {
+    std::string list;
+    for (const auto& part : by.parts)
+      list += fmt::format(FMT_STRING("{}{} {:.2f} %"), list.empty() ? "" : ", ", part.opening, part.factor);
+    return {fmt::format(FMT_STRING("on average of the plane {} by itself gives: {}"),
+                        by.parts.size() == 1 ? "the opening" : "each opening", list)};
+  }
+  Sentences operator()(const studies::SeeOutlook&) const {
+    if (!room_.assessment.outlook) return {};
+    return outlook_words(*room_.assessment.outlook, check_.demand.quantity, values_.units);
+  }
   Sentences operator()(const studies::NoShieldingStated&) const {
     return {"the project states no shielding angle for it; none is taken"};
   }
@@ -243,6 +255,24 @@ class ChangeWords {
   std::string operator()(const studies::AllTurned& change) const {
     return fmt::format(FMT_STRING("all luminaires turned by {:g} deg"), change.deg);
   }
+  std::string operator()(const studies::DaylightChange& change) const {
+    using Kind = studies::DaylightChange::Kind;
+    switch (change.kind) {
+      case Kind::wider:
+        return fmt::format(FMT_STRING("openings wider by {:.0f} %"), 100 * (change.amount - 1));
+      case Kind::higher:
+        return fmt::format(FMT_STRING("heads of windows {} higher, or up to the ceiling"),
+                           values_.length(change.amount));
+      case Kind::clearer:
+        return fmt::format(FMT_STRING("clean panes of transmittance {:.2f}"), change.amount);
+      case Kind::lighter_outside:
+        return fmt::format(FMT_STRING("what stands outside of reflectance {:.1f}"), change.amount);
+      case Kind::brighter_inside:
+        return fmt::format(FMT_STRING("walls brighter by {:.1f}, floor and ceiling by {:.1f}"), change.amount,
+                           change.amount / 2);
+    }
+    return "";
+  }
   std::string operator()(const studies::DimmedOrShielded& change) const {
     return fmt::format(FMT_STRING("dimmed to {:.0f} %, or an optic that shields above {:g} deg"),
                        100 * change.share, change.from_deg);
@@ -268,7 +298,8 @@ std::string outcome_words(const studies::Mend& mend, const Check& check, const V
   std::string words = glare ? fmt::format(FMT_STRING(": {:.1f}"), mend.value)
                             : fmt::format(FMT_STRING(": {} {}"), symbol(check.demand.quantity),
                                           value(check.demand.quantity, mend.value, values.units));
-  if (!glare && check.unit().empty()) words += ", mean " + values.light(mend.mean_lx);
+  if (!glare && check.unit().empty() && std::isfinite(mend.mean_lx))
+    words += ", mean " + values.light(mend.mean_lx);
   return words + (mend.meets ? ", met" : ", not enough alone");
 }
 

@@ -162,6 +162,11 @@ std::string not_verified_words(const standards::NotVerified& item, const assess:
       return fmt::format(FMT_STRING("delay, at most {:g} s (the scene does not state one)"), item.required);
     case Why::no_way_out:
       return "emergency light: the room states neither escape routes nor an open area";
+    case Why::median_unknown:
+      return "daylight provision: nothing says how bright it is outside ([site] median_diffuse or "
+             "climate_of)";
+    case Why::place_unknown:
+      return "hours of sunlight: [site] has no latitude and longitude";
     case Why::no_luminous_size:
       return fmt::format(FMT_STRING("luminance of {} in screens (its file states no luminous size)"),
                          item.subject);

@@ -43,6 +43,18 @@ std::string symbol(Quantity quantity) {
       return "max/min";
     case Quantity::delay:
       return "delay";
+    case Quantity::daylight_over_half:
+      return "D on 50 %";
+    case Quantity::daylight_over_most:
+      return "D on 95 %";
+    case Quantity::sunlight_hours:
+      return "sunlight";
+    case Quantity::sight_angle:
+      return "sight angle";
+    case Quantity::outside_distance:
+      return "distance";
+    case Quantity::view_layers:
+      return "layers";
   }
   return "";
 }
@@ -61,9 +73,16 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::shielding_angle:
     case Quantity::illuminance_ratio:
     case Quantity::delay:
+    case Quantity::outside_distance:
       return fmt::format(FMT_STRING("{:.1f}"), value);
+    case Quantity::daylight_over_half:
+    case Quantity::daylight_over_most:
+    case Quantity::sunlight_hours:
+      return fmt::format(FMT_STRING("{:.2f}"), value);
     case Quantity::colour_rendering:
     case Quantity::luminaire_luminance:
+    case Quantity::sight_angle:
+    case Quantity::view_layers:
       return fmt::format(FMT_STRING("{:.0f}"), value);
   }
   return "";
@@ -79,8 +98,12 @@ std::string value(Quantity quantity, double v, const units::ShownUnits& units, D
 std::string required(const standards::Demand& demand, const units::ShownUnits& units) {
   if (standards::unit_of(demand.quantity) == "lx") return value(demand.quantity, demand.required, units);
   if (demand.quantity == Quantity::uniformity) return number(demand.quantity, demand.required, units, {});
+  if (standards::is_daylight_factor(demand.quantity))
+    return value(demand.quantity, demand.required, units, {});
+  const bool told = demand.quantity == Quantity::delay || standards::is_of_daylight(demand.quantity);
+  const std::string unit = told ? standards::unit_of(demand.quantity) : "";
   return fmt::format(FMT_STRING("{}{:g}{}"), standards::is_upper_limit(demand.quantity) ? "<= " : "",
-                     demand.required, demand.quantity == Quantity::delay ? " s" : "");
+                     demand.required, unit.empty() ? "" : " " + unit);
 }
 
 std::string name_of(const Target& target, const record::RoomRecord& room) {
@@ -95,6 +118,8 @@ std::string name_of(const Target& target, const record::RoomRecord& room) {
       return room.groups[target.id].mark;
     case Target::Kind::light:
       return "luminaires";
+    case Target::Kind::openings:
+      return "openings";
   }
   return "";
 }
@@ -110,6 +135,7 @@ std::string kind_of(const Target& target, const record::RoomRecord& room) {
     case Target::Kind::luminaire_type:
       return "luminaire";
     case Target::Kind::light:
+    case Target::Kind::openings:
       break;
   }
   return "";

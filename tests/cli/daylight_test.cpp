@@ -43,6 +43,30 @@ const Case kCases[] = {
      "wall = 1\nfrom = 0.8\nwidth = 3.4\nsill = 0.9\nheight = 1.5\ntransmittance = 0.78\ndirt = 0.85\n"
      "glazing = \"clear double\"\n",
      "[site]\nground_reflectance = 0.2\n", "[moments.now]\nsky = \"overcast\"\ndiffuse = 10000\n"},
+    {"P01-roof-uniform-black",
+     "at = [2, 2.5]\nwidth = 2\nlength = 2\ntransmittance = 0.65\ndirt = 0.72\nglazing = \"even\"\n",
+     "[site]\nground_reflectance = 0\n", "[moments.now]\nsky = \"uniform\"\ndiffuse = 3141.592653589793\n"},
+    {"P08-overhang-sun",
+     "wall = 1\nfrom = 0.6\nwidth = 3.3\nsill = 0.7\nheight = 1.7\ntransmittance = 0.75\nglazing = \"clear "
+     "double\"\noverhang = { depth = 1.2, above = 0.2, beyond = 1.1, reflectance = 0.4 }\n",
+     "[site]\nground_reflectance = 0.25\nnorth = 0\n",
+     "[moments.now]\nsky = 12\ndiffuse = 14000\nsun = 80000\nsun_at = [48, 170]\n"},
+    {"P11-blind-scattering",
+     "wall = 1\nfrom = 0.5\nwidth = 3.5\nsill = 0.8\nheight = 1.7\ntransmittance = 0.5\nmaterial = "
+     "\"blind\"\nglazing = "
+     "\"even\"\nblind = { transmittance = 0.52, scattered = 0.8461538, state = \"down\" }\n",
+     "[site]\nground_reflectance = 0.2\nnorth = 0\n[materials.blind]\nreflectance = 0.45\n",
+     "[moments.now]\nsky = 12\ndiffuse = 13000\nsun = 75000\nsun_at = [40, 190]\nstates = [\"down\"]\n"},
+    {"P12-screen-and-bare-window",
+     "wall = 1\nfrom = 0.7\nwidth = 2.2\nsill = 0.9\nheight = 1.7\ntransmittance = 0.77\nglazing = \"clear "
+     "double\"\n"
+     "[[rooms.openings]]\nname = \"screened\"\nkind = \"window\"\nframe = 0\nwall = 1\nfrom = 4.1\nwidth = "
+     "2.2\n"
+     "sill = 0.9\nheight = 1.7\ntransmittance = 0.77\nglazing = \"clear double\"\nscreen = { transmittance = "
+     "0.12, state = "
+     "\"down\" }\n",
+     "[site]\nground_reflectance = 0.2\nnorth = 0\n",
+     "[moments.now]\nsky = 14\ndiffuse = 16000\nsun = 60000\nsun_at = [30, 165]\nstates = [\"down\"]\n"},
     {"P09-opposite-building-overcast",
      "wall = 1\nfrom = 0.7\nwidth = 3.6\nsill = 0.9\nheight = 1.6\ntransmittance = 0.78\ndirt = 0.9\n"
      "glazing = \"clear double\"\n",
@@ -69,7 +93,7 @@ std::string site_of(const json& of, const Case& told) {
          std::to_string(of.at("scene").at("ground_reflectance").get<double>()) + "\n";
   for (const json& box : of.at("scene").at("exterior")) {
     const json &low = box.at("min"), &high = box.at("max");
-    site += "[[site.obstructions]]\nname = \"opposite\"\nstate = \"built\"\noutline = [[" + low[0].dump() +
+    site += "[[site.obstructions]]\nname = \"opposite\"\nstate = \"built\"\nblock = [[" + low[0].dump() +
             ", " + low[1].dump() + "], [" + high[0].dump() + ", " + low[1].dump() + "], [" + high[0].dump() +
             ", " + high[1].dump() + "], [" + low[0].dump() + ", " + high[1].dump() +
             "]]\nbottom = " + low[2].dump() + "\ntop = " + high[2].dump() +
@@ -144,9 +168,9 @@ TEST(Daylight, AddsToElectricLightAndIsToldByItsParts) {
   EXPECT_EQ(day.at("open_lx"), 8000);
   EXPECT_NEAR(day.at("sky_lx")[0].get<double>() + day.at("outside_lx")[0].get<double>(),
               grey.at("direct_lx")[0].get<double>(), 1e-3 * grey.at("direct_lx")[0].get<double>());
-  EXPECT_TRUE(
-      says(content_of(folder.path() / "d-results/grids/grey/r--work-plane.csv"),
-           ",sun_lx,sky_lx,outside_lx,daylight_lx,daylight_factor_percent,date,local_time,solar_time\n"));
+  EXPECT_TRUE(says(content_of(folder.path() / "d-results/grids/grey/r--work-plane.csv"),
+                   ",sun_lx,sky_lx,outside_lx,daylight_lx,daylight_factor_percent,latitude_deg,longitude_deg,"
+                   "date,local_time,solar_time\n"));
   const Ran shown = run(folder, "show d-results grids --scene grey");
   EXPECT_TRUE(says(shown.out, "overcast sky of 8000 lx") && says(shown.out, "factor")) << shown.out;
   EXPECT_TRUE(says(content_of(folder.path() / "d-results/figures/grey/r--work-plane--daylight-factor.svg"),
@@ -171,7 +195,7 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\ntime = \"25:00\"\n", "", "expected hours and minutes"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\nscene = \"evning\"\n", "", "did you mean \"evening\"?"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\nstates = [\"built\"]\n", "",
-       "in which no obstruction stands"},
+       "in which nothing stands or hangs outside"},
       {"[moments.evening]\nsky = \"overcast\"\ndiffuse = 1\n[scenes.Evening]\nrest = 1\n", "",
        "would write the same files"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = \"redirecting\"\n", "are not computed"},
@@ -179,6 +203,31 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\nsun = 50000\n", "",
        "has no place in a sky that hides it"},
       {"[moments.a]\nsky = \"uniform\"\ndiffuse = 1\nturbidity = 3\n", "", "is said of clear skies"},
+      {"[moments.a]\nsky = \"clear\"\nsun_at = [-5, 180]\n", "", "expected an altitude above 0"},
+      {"[moments.a]\nsky = \"clear\"\nsun_at = [5, 180]\ntime = \"10:00\"\n", "",
+       "says where the sun stands"},
+      {"[moments.a]\nsky = 1\ndiffuse = 1\nseries = { from = \"12:00\", to = \"10:00\" }\n", "",
+       "ends before it begins"},
+      {"[moments.a]\nsky = 1\ndiffuse = 1\nseries = { from = \"00:00\", to = \"23:00\", step = \"1 min\" }\n",
+       "", "expected at most 288"},
+      {"[moments.a]\nsky = 1\ndiffuse = 1\nwithin = [3000, 300]\n", "", "expected low below high"},
+      {"[site]\ntime_zone = \"CET\"\n", "", "such as 1, 5.5 or"},
+      {"[site]\nsummer_time = { from = \"lest Sunday of March, 2:00\", to = \"last Sunday of October, 3:00\" "
+       "}\n",
+       "", "expected when clocks change"},
+      {"[site]\nlatitude = 52\nlongitude = 10\ntime_zone = 1\nnorth = 0\nsummer_time = { from = \"last "
+       "Sunday of March, "
+       "2:00\", to = \"last Sunday of October, 3:00\" }\n[moments.a]\nsky = \"clear\"\ndate = "
+       "\"2026-03-29\"\ntime = "
+       "\"02:30\"\n",
+       "", "there is no 02:30"},
+      {"[site]\nclimate_of = \"Berln\"\n", "", "did you mean \"Berlin\""},
+      {"[[site.obstructions]]\nname = \"b\"\nbox = [1, 1]\nat = [9, -9, 0]\n", "", "\"box\""},
+      {"", "overhang = { above = 0.2 }\n", "\"depth\""},
+      {"", "slats = { depth = 0.2, spacing = 0.1, distance = 0.05 }\n", "reach into the wall"},
+      {"", "slats = { depth = 0.2, spacing = 0.1, direction = \"across\" }\n",
+       "expected horizontal or vertical"},
+      {"", "frame = { width = 1 }\n", "leave no glass"},
       {"[site]\nlatitude = 95\n[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "", "\"latitude\" is 95"},
   };
   const TemporaryFolder folder;
@@ -192,7 +241,7 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
   }
   folder.write("d.toml", small(std::string(place) +
                                "[moments.a]\nsky = \"clear\"\ndate = \"2026-12-21\"\ntime = \"03:00\"\n"));
-  EXPECT_TRUE(says(run(folder, "check d.toml").err, "below the horizon then"));
+  EXPECT_TRUE(says(run(folder, "check d.toml").err, "below the horizon then, no daylight"));
   folder.write("d.toml",
                small("[site]\nlatitude = 52\nlongitude = -120\ntime_zone = 8\n[moments.a]\nsky = \"clear\"\n"
                      "date = \"2026-06-21\"\ntime = \"04:00\"\n"));
@@ -219,7 +268,7 @@ TEST(Daylight, DoubtsAreToldBeforeComputing) {
   yard.replace(yard.find("surfaces = false"), 0, "roof = false\n");
   EXPECT_TRUE(says(check(yard).err, "open above")) << "the sky over it is not computed, and that is said";
   EXPECT_TRUE(
-      says(check(small(std::string("[[site.obstructions]]\nname = \"tower\"\ntop = 9\noutline = [[1, 1], [6, "
+      says(check(small(std::string("[[site.obstructions]]\nname = \"tower\"\ntop = 9\nblock = [[1, 1], [6, "
                                    "1], [6, 6]]\n") +
                        grey))
                .err,

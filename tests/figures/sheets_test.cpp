@@ -48,7 +48,11 @@ record::RunRecord made_up() {
   room.wall_names = {"wall 1", "wall 2", "wall 3", "wall 4"};
   room.objects = {{"table", {{{1, 1}, {2, 1}, {2, 2}, {1, 2}}, 0, 0.7}, false},
                   {"cupboard", {{{0.5, 0}, {1.5, 0}, {1.5, 0.4}, {0.5, 0.4}}, 0, 2}, true}};
-  room.openings = {{"window", 1, {{4, 2, 1}, {4, 1, 1}, {4, 1, 2}, {4, 2, 2}}, Vec3::UnitX(), {}}};
+  space::Opening& window = room.openings.emplace_back();
+  window.name = "window";
+  window.wall = 1;
+  window.corners = {{4, 2, 1}, {4, 1, 1}, {4, 1, 2}, {4, 2, 2}};
+  window.outwards = Vec3::UnitX();
   record::GroupRecord group;
   group.mark = "P1";
   group.luminaire = "Fellside";

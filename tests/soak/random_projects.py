@@ -99,7 +99,7 @@ class Maker:
                "time_zone = " + self.number(0, 1, 0), "north = " + self.number(0, 360),
                "ground_reflectance = " + self.number(0, 0.9)]
         if self.some(0.6):
-            out += ["[[site.obstructions]]", 'name = "outside"', "outline = [%s, %s, %s]" %
+            out += ["[[site.obstructions]]", 'name = "outside"', "block = [%s, %s, %s]" %
                     (self.point((-20, -2), (-20, -2)), self.point((20, 30), (-20, -2)), self.point((0, 9), (-30, -21))),
                     "top = " + self.number(1, 30), "reflectance = " + self.number(0, 0.9)]
             if self.some(0.4):

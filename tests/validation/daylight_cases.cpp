@@ -89,11 +89,10 @@ void add_opening(const json& opening, const Vec3& size, Room& room) {
   const std::string name = opening.at("name");
   std::vector<Vec3> corners;
   if (wall < 0) {
-    geometry::CeilingOpening hole{
-        {{low.x(), low.y()}, {high.x(), low.y()}, {high.x(), high.y()}, {low.x(), high.y()}},
-        name,
-        {},
-        scatters};
+    geometry::CeilingOpening hole;
+    hole.over = {{low.x(), low.y()}, {high.x(), low.y()}, {high.x(), high.y()}, {low.x(), high.y()}};
+    hole.name = name;
+    hole.has_pane = scatters;
     if (scatters) hole.pane = pane_of(opening);
     room.shell.roof_openings.push_back(hole);
     corners = opening_corners(room.shell, hole);
@@ -217,7 +216,7 @@ CaseResult run_daylight_case(const std::string& id, const transport::Effort& eff
   add_boxes(scene, "exterior", built);
   const sources::Outdoors outdoors(built, ground_reflectance(scene, light), effort, {});
   const sources::DaylightPaths paths(transport, outdoors, room.openings, {});
-  sources::DayInflow day = paths.at(light, {});
+  sources::DayInflow day = paths.at(light, {}, {});
   const std::vector<sources::DayParts> parts = day.parts;
   const transport::GroupLight lit = transport.carry(std::move(day.inflow), {});
   CaseResult result{id, found_case->at("title"), {}, lit.balance, false};

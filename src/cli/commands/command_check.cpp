@@ -121,7 +121,7 @@ void describe_daylight(const space::PlannedRoom& planned) {
                    [](const space::PlannedScene& scene) { return scene.moment.has_value(); }))
     return;
   for (const space::Opening& opening : planned.space.openings)
-    if (opening.glazing.at_normal > 0 || opening.glazing.scattered > 0) names.push_back(opening.name);
+    if (opening.lets_daylight_in()) names.push_back(opening.name);
   list("daylight comes in by", names);
 }
 

@@ -32,8 +32,8 @@ Assessment assess(const Setting& setting, const SeenFromEyes& eyes, const LitRoo
   const std::size_t grids = setting.space().grids.size();
   for (std::size_t g = 0; g < grids; ++g)
     assessment.grids.push_back(scope.judged_only ? read_judged(setting, g, lit.light)
-                                                 : read_grid(setting, g, lit.light, error));
-  if (!scope.judged_only && error) assessment.points = read_points(setting, lit.light, *error);
+                                                 : read_grid(setting, g, lit, error));
+  if (!scope.judged_only && error) assessment.points = read_points(setting, lit, *error);
   const space::GlareBrief& brief = setting.brief().glare;
   if (scope.glare) {
     assessment.glare =
@@ -43,6 +43,7 @@ Assessment assess(const Setting& setting, const SeenFromEyes& eyes, const LitRoo
       assessment.glare.table = table_glare(setting.space(), brief, *lit.groups, lit.weights, scope.tabular);
   }
   if (error) tell_uncertainties(setting, lit.light, *error, assessment);
+  if (lit.outlook) assessment.outlook = *lit.outlook;
   judge(setting.space(), setting.brief(), *lit.groups, lit.weights, assessment);
   return assessment;
 }

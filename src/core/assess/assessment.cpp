@@ -47,6 +47,13 @@ std::string kind_words(readings::Kernel kernel) {
   return "plane";
 }
 
+double DayOnGrid::share_with_sky() const {
+  constexpr double kNone = 1e-9;  // lx
+  if (sky_lx.empty()) return 0;
+  return double(std::count_if(sky_lx.begin(), sky_lx.end(), [](double lux) { return lux > kNone; })) /
+         double(sky_lx.size());
+}
+
 std::string GridReading::kind() const {
   if (kernel != readings::Kernel::plane) return kind_words(kernel);
   if (grid.plane.is_level()) return "horizontal plane";

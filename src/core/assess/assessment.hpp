@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/assess/daylight/outlook.hpp"
 #include "core/assess/light_colour.hpp"
 #include "core/assess/room_glare.hpp"
 #include "core/readings/statistics.hpp"
@@ -28,6 +29,12 @@ struct MisplacedPoint {
   std::string inside;  ///< the object's name; empty: outside the room
 };
 
+/// What half of a grid's points reach, and what 95 % of them do.
+struct Reached {
+  double half_lx = 0, most_lx = 0;
+  double half_doubt_lx = 0, most_doubt_lx = 0;  ///< half widths of their 95 % intervals
+};
+
 /// What of a grid is held against its demands: all of it, or, of walls and ceiling, what keeps the standard's
 /// border from their edges (all of it where nothing does).
 struct Judged {
@@ -35,6 +42,7 @@ struct Judged {
   readings::Uncertainty uncertainty;
   std::size_t points = 0;
   double border_m = 0;
+  Reached reached = {};  ///< where daylight factors are asked
 };
 
 /// Straight light on a lattice denser than a grid's points, for drawings: nothing judges by it.
@@ -47,11 +55,26 @@ struct LightBetween {
 /// light and what surfaces throw back.
 struct DayOnGrid {
   std::vector<double> sun_lx, sky_lx, outside_lx;
-  std::vector<double> day_lx;  ///< all of it, reflected inside too
-  double open_lx = 0;          ///< on open ground at that moment
-  bool has_factor = false;     ///< no sun: daylight is told as a factor of it
+  std::vector<double> day_lx;                          ///< all of it, reflected inside too
+  double open_lx = 0;                                  ///< on open ground at that moment
+  bool has_factor = false;                             ///< no sun: daylight is told as a factor of it
+  std::optional<std::pair<double, double>> within_lx;  ///< limits that a share of the area is told of
+  double share_within = 0;                             ///< of the points, by all light
+  /// Where some points see no sky: at places as of LightBetween with so many parts, '1' where it is seen.
+  int sky_parts = 1;
+  std::string sky_seen = {};
 
   double factor(std::size_t point) const { return open_lx > 0 ? 100 * day_lx[point] / open_lx : 0; }
+  /// Of the points: those that see a piece of the sky.
+  double share_with_sky() const;
+};
+
+/// The daylight at a point, lx.
+struct DayAtPoint {
+  double sun_lx = 0, sky_lx = 0, outside_lx = 0, day_lx = 0, open_lx = 0;
+  bool has_factor = false;
+
+  double factor() const { return open_lx > 0 ? 100 * day_lx / open_lx : 0; }
 };
 
 /// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
@@ -92,6 +115,7 @@ struct PointReading {
   double direct_lx = 0, interreflected_lx = 0;
   double uncertainty_lx = 0;                ///< half width of the 95 % interval of the total
   std::optional<PointColour> colour;        ///< where it is told
+  std::optional<DayAtPoint> day;            ///< at a moment
   std::optional<MisplacedPoint> misplaced;  ///< cannot be read; nothing else counts then
   /// Maintained.
   double total_lx() const { return direct_lx + interreflected_lx; }
@@ -115,6 +139,7 @@ struct Assessment {
   std::vector<GridReading> grids;  ///< by Space::grids; one that holds no readable point has no values
   std::vector<PointReading> points;
   RoomGlare glare;
+  std::optional<Outlook> outlook;  ///< sun and view, where they are asked for
   std::optional<Modelling> modelling;
   Power power;
   std::vector<standards::Check> checks;

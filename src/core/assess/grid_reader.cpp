@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/assess/daylight/day_reader.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 
 namespace glow::assess {
@@ -42,8 +43,9 @@ GridReading read_judged(const Setting& setting, std::size_t g, const lighting::R
   return reading;
 }
 
-GridReading read_grid(const Setting& setting, std::size_t g, const lighting::RoomLight& light,
+GridReading read_grid(const Setting& setting, std::size_t g, const LitRoom& lit,
                       const transport::NumericalError* error) {
+  const lighting::RoomLight& light = lit.light;
   const space::Grid& source = setting.space().grids[g];
   GridReading reading = read_judged(setting, g, light);
   reading.name = source.name;
@@ -67,6 +69,9 @@ GridReading read_grid(const Setting& setting, std::size_t g, const lighting::Roo
   reading.lowest_at = reading.grid.points[reading.statistics.min_at];
   reading.direct_mean_lx = readings::statistics(reading.direct_lx).mean_lx;
   reading.interreflected_mean_lx = readings::statistics(reading.interreflected_lx).mean_lx;
+  reading.day = read_day(setting, g, lit);
+  if (setting.brief().daylight && reading.judged.points > 0)
+    reading.judged.reached = reached_factors(setting, g, light, error);
   if (!error) return reading;
   reading.uncertainty = grid_uncertainty(*error, light.maintained, receivers);
   const Setting::JudgedPoints& judged = setting.judged()[g];
@@ -77,8 +82,9 @@ GridReading read_grid(const Setting& setting, std::size_t g, const lighting::Roo
   return reading;
 }
 
-std::vector<PointReading> read_points(const Setting& setting, const lighting::RoomLight& light,
+std::vector<PointReading> read_points(const Setting& setting, const LitRoom& lit,
                                       const transport::NumericalError& error) {
+  const lighting::RoomLight& light = lit.light;
   std::vector<PointReading> readings;
   for (std::size_t i = 0; i < setting.plan().points.size(); ++i) {
     const space::Point& source = setting.space().points[i];
@@ -90,6 +96,7 @@ std::vector<PointReading> read_points(const Setting& setting, const lighting::Ro
       reading.misplaced = MisplacedPoint{source.receiver.position, *inside};
       continue;
     }
+    reading.day = read_day_at(r, lit);
     reading.direct_lx = light.maintained.direct_lx[r];
     reading.interreflected_lx = light.maintained.interreflected_lx[r];
     reading.uncertainty_lx = point_uncertainty(error, light.maintained, r);

@@ -36,6 +36,32 @@ void judge_light(const space::Brief& brief, const std::vector<space::LuminaireGr
   }
 }
 
+/// A daylight factor that a share of the grid's points reaches, %.
+standards::Check judge_factor(const standards::Demand& demand, const Reached& reached, double open_lx) {
+  const bool half = demand.quantity == standards::Quantity::daylight_over_half;
+  return standards::judge(demand, 100 * (half ? reached.half_lx : reached.most_lx) / open_lx,
+                          100 * (half ? reached.half_doubt_lx : reached.most_doubt_lx) / open_lx);
+}
+
+/// Hours of sunlight and the view out, against what is asked of the room's openings.
+void judge_outlook(const space::DaylightBrief& brief, const Outlook& outlook, Assessment& assessment) {
+  using standards::Quantity;
+  constexpr double kClock = 0.02, kAngle = 0.5;  // h, degrees: what the steps they are counted in may miss
+  const auto add = [&](const standards::Check& check) {
+    assessment.checks.push_back(check);
+    assessment.checks.back().target = {Target::Kind::openings, 0};
+  };
+  for (const standards::Demand& demand : brief.sunlight)
+    add(standards::judge(demand, outlook.sun_hours(), outlook.sun_at_all.empty() ? 0 : kClock));
+  if (!outlook.view) return;
+  for (const standards::Demand& demand : brief.view)
+    if (demand.quantity == Quantity::sight_angle)
+      add(standards::judge(demand, outlook.view->angle_deg, outlook.view->angle_deg > 0 ? kAngle : 0));
+    else
+      add(standards::judge(demand, demand.quantity == Quantity::outside_distance ? outlook.view->distance_m()
+                                                                                 : outlook.view->layers));
+}
+
 /// Smallest and largest value over several grids.
 Judged together(const std::vector<GridReading>& grids, const std::vector<std::size_t>& numbers,
                 const Judged& own) {
@@ -107,6 +133,11 @@ void judge(const space::Space& space, const space::Brief& brief,
     const Judged& judged = assessment.grids[g].judged;
     if (judged.points == 0) continue;
     for (const standards::Demand& demand : brief.grids[g].demands) {
+      if (standards::is_daylight_factor(demand.quantity)) {
+        assessment.checks.push_back(judge_factor(demand, judged.reached, brief.daylight->open_lx));
+        assessment.checks.back().target = {Target::Kind::grid, g};
+        continue;
+      }
       const Judged what = demand.quantity == standards::Quantity::illuminance_ratio
                               ? together(assessment.grids, brief.grids[g].together, judged)
                               : judged;
@@ -115,6 +146,7 @@ void judge(const space::Space& space, const space::Brief& brief,
     }
   }
   judge_light(brief, groups, weights, assessment);
+  if (brief.daylight && assessment.outlook) judge_outlook(*brief.daylight, *assessment.outlook, assessment);
   judge_glare(brief.glare, groups, weights, assessment);
   assessment.modelling = modelling_of(assessment.grids);
   assessment.status = status_of(assessment.checks);

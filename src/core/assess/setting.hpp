@@ -3,8 +3,10 @@
 #include <string>
 #include <vector>
 
+#include "core/assess/daylight/outlook.hpp"
 #include "core/assess/glare_origins.hpp"
 #include "core/assess/reading_plan.hpp"
+#include "core/lighting/daylight.hpp"
 #include "core/lighting/lighting.hpp"
 
 namespace glow::assess {
@@ -61,6 +63,9 @@ struct LitRoom {
   const std::vector<space::LuminaireGroup>* groups = nullptr;  ///< the space's own, or others in their place
   lighting::Weights weights;                                   ///< of each group
   lighting::RoomLight light;                                   ///< at the receivers of the setting
+  const lighting::MomentLight* day = nullptr;                  ///< of a moment, already in the light
+  const space::PlannedMoment* moment = nullptr;                ///< likewise
+  const Outlook* outlook = nullptr;                            ///< sun and view, where they are asked for
 };
 
 }  // namespace glow::assess

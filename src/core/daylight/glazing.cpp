@@ -45,4 +45,26 @@ double Glazing::transmittance(double cosine) const {
   return at_normal * (before.second + share * (next->second - before.second));
 }
 
+double Bars::share(const Vec2& size) const {
+  const double width = size.x() - 2 * frame_m - (columns - 1) * bar_m,
+               height = size.y() - 2 * frame_m - (rows - 1) * bar_m;
+  return 1 - std::max(0.0, width) * std::max(0.0, height) / size.prod();
+}
+
+bool Bars::is_glass(const Vec2& at, const Vec2& size) const {
+  const auto between = [&](double place, double side, int panes) {
+    const double pane = (side - 2 * frame_m - (panes - 1) * bar_m) / panes, from = place - frame_m;
+    return from >= 0 && place <= side - frame_m && std::fmod(from, pane + bar_m) <= pane;
+  };
+  return between(at.x(), size.x(), columns) && between(at.y(), size.y(), rows);
+}
+
+double Glazing::even_transmittance() const {
+  constexpr int kSteps = 200;
+  double sum = 0;
+  for (int k = 0; k < kSteps; ++k)
+    sum += transmittance(std::sqrt((k + 0.5) / kSteps));  // even in the cosine's square
+  return sum / kSteps;
+}
+
 }  // namespace glow::daylight

@@ -24,6 +24,20 @@ struct Glazing {
 
   /// For light whose direction has this cosine with the normal, 0 to 1.
   double transmittance(double cosine) const;
+  /// Of light that is as bright from all sides.
+  double even_transmittance() const;
+};
+
+/// Frame and bars of a pane, m wide.
+struct Bars {
+  double frame_m = 0, bar_m = 0;
+  int columns = 1, rows = 1;  ///< panes between them
+
+  bool any() const { return frame_m > 0 || columns > 1 || rows > 1; }
+  /// Of an opening of this size.
+  double share(const Vec2& size) const;
+  /// Whether there is glass at a place from the corner of an opening of this size.
+  bool is_glass(const Vec2& at, const Vec2& size) const;
 };
 
 /// Transmittance of clear panes against that at normal incidence: F(cos) / F(1), with F the mean over both

@@ -27,45 +27,45 @@ constexpr std::array<SkyShape, 15> kGeneral = {{
     {-1.0, -0.15, 24, -2.8, 0.15},
 }};
 
-double angle_between(const Vec3& a, const Vec3& b) {
-  return std::atan2(a.cross(b).norm(), a.dot(b));
+/// The cosine of the angle between two directions.
+double cosine_between(const Vec3& a, const Vec3& b) {
+  return std::clamp(a.dot(b), -1.0, 1.0);
 }
 
 double gradation(const SkyShape& s, double sine) {
   return 1 + s.a * std::exp(s.b / std::max(sine, kLowestSine));
 }
 
-double indicatrix(const SkyShape& s, double angle) {
-  const double cosine = std::cos(angle);
-  return 1 + s.c * (std::exp(s.d * angle) - std::exp(s.d * kPi / 2)) + s.e * cosine * cosine;
+double indicatrix(const SkyShape& s, double cosine) {
+  return 1 + s.c * (std::exp(s.d * std::acos(cosine)) - std::exp(s.d * kPi / 2)) + s.e * cosine * cosine;
 }
 
 /// The bare formula of Perez 1993, which is a ratio to no particular direction. Its gradation grows without
 /// bound towards the horizon for pairs of clearness and brightness that hardly occur: no sky is brighter
 /// there than kMostGradation of its zenith.
-double perez(const SkyShape& s, double sine, double angle) {
-  const double cosine = std::cos(angle);
+double perez(const SkyShape& s, double sine, double cosine) {
   constexpr double kMostGradation = 10;
   return std::max(0.0, std::min(kMostGradation, gradation(s, sine)) *
-                           (1 + s.c * std::exp(s.d * angle) + s.e * cosine * cosine));
+                           (1 + s.c * std::exp(s.d * std::acos(cosine)) + s.e * cosine * cosine));
 }
 
-/// Integral of a luminance times the sine of the altitude over the sky, by a midpoint rule that is finer
-/// about the sun's altitude than any indicatrix is steep.
+/// Integral of a luminance times the sine of the altitude over the sky, by a midpoint rule that is finer than
+/// any indicatrix is steep; both sides of the sun's meridian are alike.
 template <class Luminance>
-double horizontal_integral(const Luminance& luminance) {
-  constexpr int kRings = 180, kSectors = 720;
+double horizontal_integral(const Vec3& sun, const Luminance& luminance) {
+  constexpr int kRings = 120, kSectors = 240;
+  const double meridian = std::atan2(sun.x(), sun.y());
   double sum = 0;
   for (int i = 0; i < kRings; ++i) {
     const double h = (i + 0.5) / kRings * kPi / 2, sine = std::sin(h), cosine = std::cos(h);
     double ring = 0;
     for (int k = 0; k < kSectors; ++k) {
-      const double azimuth = (k + 0.5) / kSectors * 2 * kPi;
+      const double azimuth = meridian + (k + 0.5) / kSectors * kPi;
       ring += luminance(Vec3(cosine * std::sin(azimuth), cosine * std::cos(azimuth), sine));
     }
     sum += ring * sine * cosine;
   }
-  return sum * (kPi / 2 / kRings) * (2 * kPi / kSectors);
+  return 2 * sum * (kPi / 2 / kRings) * (kPi / kSectors);
 }
 
 }  // namespace
@@ -79,7 +79,7 @@ Sky::Sky(Kind kind, const SkyShape& shape, const Vec3& sun, double diffuse_lx)
   double at_one = kPi;  // uniform
   if (kind == Kind::overcast) at_one = kPi * 7 / 9;
   if (kind == Kind::general || kind == Kind::all_weather)
-    at_one = horizontal_integral([&](const Vec3& towards) { return relative(towards); });
+    at_one = horizontal_integral(sun, [&](const Vec3& towards) { return relative(towards); });
   scale_ = at_one > 0 ? diffuse_lx / at_one : 0;
 }
 
@@ -90,10 +90,10 @@ double Sky::relative(const Vec3& towards) const {
     case Kind::overcast:
       return (1 + 2 * towards.z()) / 3;
     case Kind::general:
-      return gradation(shape_, towards.z()) * indicatrix(shape_, angle_between(towards, sun_)) /
-             (gradation(shape_, 1) * indicatrix(shape_, angle_between(Vec3::UnitZ(), sun_)));
+      return gradation(shape_, towards.z()) * indicatrix(shape_, cosine_between(towards, sun_)) /
+             (gradation(shape_, 1) * indicatrix(shape_, cosine_between(Vec3::UnitZ(), sun_)));
     case Kind::all_weather:
-      return perez(shape_, towards.z(), angle_between(towards, sun_));
+      return perez(shape_, towards.z(), cosine_between(towards, sun_));
   }
   return 0;
 }

@@ -22,27 +22,32 @@ std::size_t SkyPatches::at(const Vec3& towards) const {
   return ring.first + std::size_t(std::min(ring.count - 1, int(turn * ring.count)));
 }
 
-std::vector<double> SkyPatches::luminances(const Sky& sky) const {
-  constexpr int kParts = 3;  // along each side of a patch
-  std::vector<double> luminances;
-  luminances.reserve(size_);
-  for (int i = 0; i < kRings; ++i) {
-    const Ring& ring = rings_[std::size_t(i)];
-    for (int k = 0; k < ring.count; ++k) {
-      double sum = 0, weight = 0;
+std::vector<SkyPatches::Place> SkyPatches::places() const {
+  std::vector<Place> places;
+  places.reserve(size_ * kParts * kParts);
+  for (int i = 0; i < kRings; ++i)
+    for (int k = 0; k < rings_[std::size_t(i)].count; ++k) {
+      const std::size_t first = places.size();
+      double weight = 0;
       for (int a = 0; a < kParts; ++a) {
-        const double altitude = (i + (a + 0.5) / kParts) / kRings * kPi / 2;
+        const double altitude = (i + (a + 0.5) / kParts) / kRings * kPi / 2, cosine = std::cos(altitude);
         for (int b = 0; b < kParts; ++b) {
-          const double azimuth = (k + (b + 0.5) / kParts) / ring.count * 2 * kPi;
-          const Vec3 towards(std::cos(altitude) * std::sin(azimuth), std::cos(altitude) * std::cos(azimuth),
-                             std::sin(altitude));
-          sum += std::cos(altitude) * sky.luminance(towards);
-          weight += std::cos(altitude);
+          const double azimuth = (k + (b + 0.5) / kParts) / rings_[std::size_t(i)].count * 2 * kPi;
+          places.push_back(
+              {{cosine * std::sin(azimuth), cosine * std::cos(azimuth), std::sin(altitude)}, cosine});
+          weight += cosine;
         }
       }
-      luminances.push_back(sum / weight);
+      for (std::size_t p = first; p < places.size(); ++p) places[p].share /= weight;
     }
-  }
+  return places;
+}
+
+std::vector<double> SkyPatches::luminances(const Sky& sky) const {
+  static const std::vector<Place> kPlaces = places();  // the same of all
+  std::vector<double> luminances(size_, 0.0);
+  for (std::size_t p = 0; p < kPlaces.size(); ++p)
+    luminances[p / (kParts * kParts)] += kPlaces[p].share * sky.luminance(kPlaces[p].towards);
   return luminances;
 }
 

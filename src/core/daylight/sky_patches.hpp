@@ -24,6 +24,14 @@ class SkyPatches {
     std::size_t first = 0;
     int count = 1;
   };
+  /// A direction within a patch, and its share of the patch's mean.
+  struct Place {
+    Vec3 towards;
+    double share;
+  };
+  std::vector<Place> places() const;
+
+  static constexpr int kParts = 3;  // places along each side of a patch
   std::vector<Ring> rings_;
   std::size_t size_ = 0;
 };

@@ -10,32 +10,6 @@
 
 namespace glow::geometry {
 namespace {
-
-constexpr double kNoArea = 1e-12;  // m2; thinner triangles hold no light
-
-std::vector<Polygon> triangles_of(const Polygon& outline) {
-  std::vector<Polygon> pieces;
-  for (const auto& [a, b, c] : triangulate(outline))
-    pieces.push_back({outline[std::size_t(a)], outline[std::size_t(b)], outline[std::size_t(c)]});
-  return pieces;
-}
-
-/// Convex pieces less a convex hole: what lies outside its first edge, inside that but outside its second...
-std::vector<Polygon> without_hole(const std::vector<Polygon>& pieces, Polygon hole) {
-  if (signed_area(hole) < 0) std::reverse(hole.begin(), hole.end());
-  std::vector<Polygon> result;
-  for (Polygon rest : pieces)
-    for (std::size_t i = 0; i < hole.size() && rest.size() >= 3; ++i) {
-      const Vec2 along = hole[(i + 1) % hole.size()] - hole[i];
-      const Vec2 outwards = Vec2(along.y(), -along.x()).normalized();
-      const double offset = outwards.dot(hole[i]);
-      Polygon outside = clip_convex(rest, -outwards, -offset);
-      if (outside.size() >= 3 && signed_area(outside) > kNoArea) result.push_back(std::move(outside));
-      rest = clip_convex(rest, outwards, offset);
-    }
-  return result;
-}
-
 void add_pieces(Facet& facet, const std::vector<Polygon>& pieces) {
   for (const Polygon& piece : pieces) {
     const int first = static_cast<int>(facet.vertices.size());
@@ -169,19 +143,32 @@ void Geometry::add_box(const std::string& name, const Vec3& low, const Vec3& hig
   face({corner(0, 0, 1), corner(1, 0, 1), corner(1, 1, 1), corner(0, 1, 1)});  // +z
 }
 
-void Geometry::add_block(int surface, const Polygon& plan, double bottom, double top) {
+void Geometry::add_block(int surface, const Polygon& plan, double bottom, double top,
+                         const std::vector<std::vector<Vec3>>& holes) {
   const Polygon outline = tidied(plan);
   const auto at = [](const Vec2& p, double z) { return Vec3(p.x(), p.y(), z); };
   std::vector<Vec3> upper, lower;
   for (const Vec2& p : outline) upper.push_back(at(p, top));
   for (auto p = outline.rbegin(); p != outline.rend(); ++p) lower.push_back(at(*p, bottom));
   add_polygon(surface, upper);
-  add_polygon(surface, lower);
+  add_polygon(surface, lower, holes);
   for (std::size_t i = 0; i < outline.size(); ++i) {
     const Vec2& a = outline[i];
     const Vec2& b = outline[(i + 1) % outline.size()];
     add_polygon(surface, {at(a, bottom), at(b, bottom), at(b, top), at(a, top)});
   }
+}
+
+void Geometry::add(const Geometry& other) {
+  const int surfaces = int(surfaces_.size()), facets = int(facets_.size());
+  surfaces_.insert(surfaces_.end(), other.surfaces_.begin(), other.surfaces_.end());
+  for (Facet facet : other.facets_) {
+    facet.surface += surfaces;
+    if (facet.back >= 0) facet.back += facets;
+    facets_.push_back(std::move(facet));
+  }
+  has_specular_ = has_specular_ || other.has_specular_;
+  has_owned_ = has_owned_ || other.has_owned_;
 }
 
 Geometry Geometry::moved(const Eigen::Isometry3d& motion) const {

@@ -85,12 +85,16 @@ class Geometry {
   void add_box(const std::string& name, const Vec3& low, const Vec3& high, const Material& material,
                const Eigen::Isometry3d& frame = Eigen::Isometry3d::Identity(), int owner = kNobody,
                SurfaceRole role = SurfaceRole::object);
-  /// A solid upright block: `plan` (simple, either winding) from z = bottom to z = top.
-  void add_block(int surface, const Polygon& plan, double bottom, double top);
+  /// A solid upright block: `plan` (simple, either winding) from z = bottom to z = top, with holes in its
+  /// lower side.
+  void add_block(int surface, const Polygon& plan, double bottom, double top,
+                 const std::vector<std::vector<Vec3>>& holes = {});
   void add_block(const std::string& name, const Polygon& plan, double bottom, double top,
                  const Material& material, SurfaceRole role = SurfaceRole::object) {
     add_block(add_surface(name, material, role), plan, bottom, top);
   }
+  /// Takes the other's surfaces in as well.
+  void add(const Geometry& other);
   /// The same things elsewhere.
   Geometry moved(const Eigen::Isometry3d& motion) const;
 

@@ -202,6 +202,29 @@ std::vector<std::array<int, 3>> triangulate(const Polygon& polygon) {
   return triangles;
 }
 
+std::vector<Polygon> triangles_of(const Polygon& outline) {
+  std::vector<Polygon> pieces;
+  for (const auto& [a, b, c] : triangulate(outline))
+    pieces.push_back({outline[std::size_t(a)], outline[std::size_t(b)], outline[std::size_t(c)]});
+  return pieces;
+}
+
+// What lies outside its first edge, inside that but outside its second...
+std::vector<Polygon> without_hole(const std::vector<Polygon>& pieces, Polygon hole) {
+  if (signed_area(hole) < 0) std::reverse(hole.begin(), hole.end());
+  std::vector<Polygon> result;
+  for (Polygon rest : pieces)
+    for (std::size_t i = 0; i < hole.size() && rest.size() >= 3; ++i) {
+      const Vec2 along = hole[(i + 1) % hole.size()] - hole[i];
+      const Vec2 outwards = Vec2(along.y(), -along.x()).normalized();
+      const double offset = outwards.dot(hole[i]);
+      Polygon outside = clip_convex(rest, -outwards, -offset);
+      if (outside.size() >= 3 && signed_area(outside) > kNoArea) result.push_back(std::move(outside));
+      rest = clip_convex(rest, outwards, offset);
+    }
+  return result;
+}
+
 Polygon clip_convex(const Polygon& convex, const Vec2& normal, double offset) {
   Polygon result;
   for (std::size_t i = 0; i < convex.size(); ++i) {

@@ -13,6 +13,8 @@ namespace glow::geometry {
 /// otherwise.
 using Polygon = std::vector<Vec2>;
 
+inline constexpr double kNoArea = 1e-12;  // m2; thinner pieces hold no light
+
 struct Box2 {
   Vec2 low = Vec2::Zero();
   Vec2 high = Vec2::Zero();
@@ -51,7 +53,13 @@ std::optional<Box2> inset_bounding_box(const Polygon& polygon, double inset);
 /// counter-clockwise polygon.
 std::vector<std::array<int, 3>> triangulate(const Polygon& polygon);
 
+/// Those triangles.
+std::vector<Polygon> triangles_of(const Polygon& outline);
+
 /// The part of a convex polygon within the half plane dot(normal, p) <= offset (Sutherland-Hodgman).
 Polygon clip_convex(const Polygon& convex, const Vec2& normal, double offset);
+
+/// Convex pieces less a convex hole (either winding), in convex pieces.
+std::vector<Polygon> without_hole(const std::vector<Polygon>& pieces, Polygon hole);
 
 }  // namespace glow::geometry

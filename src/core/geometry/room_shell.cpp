@@ -30,34 +30,6 @@ Polygon under_plane(Polygon piece, const RoomShell& shell, const CeilingPlane& o
   return piece;
 }
 
-void add_ceiling(Geometry& geometry, const RoomShell& shell) {
-  const int surface = geometry.add_surface("ceiling", shell.ceiling_material, SurfaceRole::ceiling);
-  if (shell.ceiling.size() == 1) {
-    std::vector<Vec3> corners;
-    for (auto p = shell.outline.rbegin(); p != shell.outline.rend(); ++p)
-      corners.push_back(raised(*p, shell.ceiling[0].height(*p)));
-    std::vector<std::vector<Vec3>> holes;
-    for (const CeilingOpening& opening : shell.roof_openings)
-      holes.push_back(opening_corners(shell, opening));
-    geometry.add_polygon(surface, corners, holes);
-    for (const CeilingOpening& opening : shell.roof_openings)
-      if (opening.has_pane)
-        geometry.add_polygon(geometry.add_surface(opening.name, opening.pane, SurfaceRole::pane),
-                             opening_corners(shell, opening));
-    return;
-  }
-  for (const CeilingPlane& plane : shell.ceiling)
-    for (const auto& [a, b, c] : triangulate(shell.outline)) {
-      const Polygon piece = tidied(under_plane(
-          {shell.outline[std::size_t(a)], shell.outline[std::size_t(b)], shell.outline[std::size_t(c)]},
-          shell, plane));
-      if (piece.size() < 3) continue;
-      std::vector<Vec3> corners;
-      for (auto p = piece.rbegin(); p != piece.rend(); ++p) corners.push_back(raised(*p, plane.height(*p)));
-      geometry.add_polygon(surface, corners);
-    }
-}
-
 /// Places along the wall from a to b, 0 to 1, where the ceiling changes from one plane to another.
 std::vector<double> breaks(const RoomShell& shell, const Vec2& a, const Vec2& b) {
   std::vector<double> result;
@@ -73,6 +45,101 @@ std::vector<double> breaks(const RoomShell& shell, const Vec2& a, const Vec2& b)
   result.erase(std::unique(result.begin(), result.end(), [](double s, double t) { return t - s < kHair; }),
                result.end());
   return result;
+}
+
+/// Convex pieces of the plan where `plane` is the lowest.
+std::vector<Polygon> pieces_under(const RoomShell& shell, const CeilingPlane& plane) {
+  std::vector<Polygon> pieces;
+  for (Polygon& triangle : triangles_of(shell.outline)) {
+    Polygon piece = tidied(under_plane(std::move(triangle), shell, plane));
+    if (piece.size() > 2) pieces.push_back(std::move(piece));
+  }
+  return pieces;
+}
+
+std::vector<Vec3> lifted(const Polygon& plan, const CeilingPlane& plane) {
+  std::vector<Vec3> corners;
+  for (const Vec2& p : plan) corners.push_back(raised(p, plane.height(p)));
+  return corners;
+}
+
+void add_panes(Geometry& geometry, const RoomShell& shell, std::size_t step) {
+  for (const CeilingOpening& opening : shell.roof_openings)
+    if (opening.has_pane && opening.step == step)
+      geometry.add_polygon(geometry.add_surface(opening.name, opening.pane, SurfaceRole::pane),
+                           opening_corners(shell, opening));
+}
+
+std::vector<std::vector<Vec3>> holes_in(const RoomShell& shell, std::size_t step) {
+  std::vector<std::vector<Vec3>> holes;
+  for (const CeilingOpening& opening : shell.roof_openings)
+    if (opening.step == step) holes.push_back(opening_corners(shell, opening));
+  return holes;
+}
+
+void add_ceiling(Geometry& geometry, const RoomShell& shell) {
+  const int surface = geometry.add_surface("ceiling", shell.ceiling_material, SurfaceRole::ceiling);
+  if (shell.ceiling.size() == 1) {
+    std::vector<Vec3> corners = lifted(shell.outline, shell.ceiling[0]);
+    std::reverse(corners.begin(), corners.end());
+    geometry.add_polygon(surface, corners, holes_in(shell, kNoStep));
+  }
+  for (const CeilingPlane& plane : shell.ceiling) {
+    if (shell.ceiling.size() == 1) break;
+    std::vector<Polygon> pieces = pieces_under(shell, plane);
+    for (const CeilingOpening& opening : shell.roof_openings)
+      if (opening.step == kNoStep) pieces = without_hole(pieces, opening.over);
+    for (const Polygon& piece : pieces) {
+      std::vector<Vec3> corners = lifted(piece, plane);
+      std::reverse(corners.begin(), corners.end());
+      geometry.add_polygon(surface, corners);
+    }
+  }
+  add_panes(geometry, shell, kNoStep);
+}
+
+/// Of walls from outside the top over a place just within the room.
+double outer_height(const RoomShell& shell, const Vec2& on_wall, const Vec2& inwards) {
+  constexpr double kWithin = 1e-3;  // m
+  return std::min(shell.clear_height(on_wall + kWithin * inwards), shell.ceiling_height(on_wall));
+}
+
+/// A wall from outside, in pieces where the edges of lower ceilings meet it.
+void add_wall_outside(Geometry& geometry, int surface, const RoomShell& shell, std::size_t wall) {
+  const Vec2& a = shell.outline[wall];
+  const Vec2 way = shell.outline[(wall + 1) % shell.outline.size()] - a;
+  const double length = way.norm();
+  const Vec2 along = way / length, inwards(-along.y(), along.x());
+  std::vector<double> cuts = {0, length};
+  for (const double t : breaks(shell, a, a + way)) cuts.push_back(t * length);
+  for (const LowerCeiling& step : shell.steps)
+    for (const Vec2& p : step.over) {
+      const double at = along.dot(p - a);
+      if (std::abs(inwards.dot(p - a)) < 1e-3 && at > kHair && at < length - kHair) cuts.push_back(at);
+    }
+  std::sort(cuts.begin(), cuts.end());
+  for (std::size_t k = 1; k < cuts.size(); ++k) {
+    const Vec2 from = a + cuts[k - 1] * along, to = a + cuts[k] * along, middle = (from + to) / 2;
+    const double top = outer_height(shell, middle, inwards);
+    if (cuts[k] - cuts[k - 1] > kHair && top < shell.ceiling_height(middle) - kHair)
+      geometry.add_polygon(surface, {raised(from, 0), raised(to, 0), raised(to, top), raised(from, top)});
+    else if (cuts[k] - cuts[k - 1] > kHair)
+      geometry.add_polygon(surface, {raised(from, 0), raised(to, 0), raised(to, shell.ceiling_height(to)),
+                                     raised(from, shell.ceiling_height(from))});
+  }
+}
+
+/// The roof over a lower part, and the wall that rises beside it where it does not end at the room's own.
+void add_step_outside(Geometry& geometry, int surface, const RoomShell& shell, const LowerCeiling& step) {
+  const Polygon over = tidied(step.over);
+  geometry.add_polygon(surface, lifted(over, {step.height_m, Vec2::Zero()}));
+  for (std::size_t k = 0; k < over.size(); ++k) {
+    const Vec2 &a = over[k], &b = over[(k + 1) % over.size()], middle = (a + b) / 2;
+    if (distance_to_edges(shell.outline, middle) < 1e-3) continue;
+    // It looks over the lower roof.
+    geometry.add_polygon(surface, {raised(b, step.height_m), raised(a, step.height_m),
+                                   raised(a, shell.ceiling_height(a)), raised(b, shell.ceiling_height(b))});
+  }
 }
 
 void add_wall(Geometry& geometry, const RoomShell& shell, std::size_t wall) {
@@ -148,22 +215,46 @@ double RoomShell::clear_height(const Vec2& p) const {
 std::vector<Vec3> opening_corners(const RoomShell& shell, const CeilingOpening& opening) {
   std::vector<Vec3> corners;
   const bool turns_left = signed_area(opening.over) > 0;
-  for (const Vec2& p : opening.over) corners.push_back(raised(p, shell.ceiling[0].height(p)));
+  for (const Vec2& p : opening.over)
+    corners.push_back(
+        raised(p, opening.step == kNoStep ? shell.ceiling_height(p) : shell.steps[opening.step].height_m));
   if (turns_left) std::reverse(corners.begin(), corners.end());
   return corners;
 }
 
 void add_room_outside(Geometry& geometry, const RoomShell& shell) {
-  const int surface = geometry.add_surface("the room from outside", {});
-  for (std::size_t wall = 0; wall < shell.outline.size(); ++wall) {
-    std::vector<Vec3> corners = wall_corners(shell, wall);
-    std::reverse(corners.begin(), corners.end());
-    geometry.add_polygon(surface, corners);
+  const int surface = geometry.add_surface("the room from outside", {}, SurfaceRole::wall);
+  for (std::size_t wall = 0; wall < shell.outline.size(); ++wall)
+    if (shell.steps.empty()) {
+      std::vector<Vec3> corners = wall_corners(shell, wall);
+      std::reverse(corners.begin(), corners.end());
+      geometry.add_polygon(surface, corners);
+    } else {
+      add_wall_outside(geometry, surface, shell, wall);
+    }
+  if (!shell.roofed) return;
+  if (shell.ceiling.size() == 1 && shell.steps.empty()) {
+    geometry.add_polygon(surface, lifted(shell.outline, shell.ceiling[0]));
+    return;
   }
-  if (!shell.roofed || shell.ceiling.size() != 1) return;
-  std::vector<Vec3> roof;
-  for (const Vec2& p : shell.outline) roof.push_back(raised(p, shell.ceiling[0].height(p)));
-  geometry.add_polygon(surface, roof);
+  for (const CeilingPlane& plane : shell.ceiling) {
+    std::vector<Polygon> pieces = pieces_under(shell, plane);
+    for (const LowerCeiling& step : shell.steps)
+      for (const Polygon& part : triangles_of(tidied(step.over))) pieces = without_hole(pieces, part);
+    for (const Polygon& piece : pieces) geometry.add_polygon(surface, lifted(piece, plane));
+  }
+  for (const LowerCeiling& step : shell.steps) add_step_outside(geometry, surface, shell, step);
+}
+
+void add_steps(Geometry& geometry, const RoomShell& shell) {
+  for (std::size_t k = 0; k < shell.steps.size(); ++k) {
+    const LowerCeiling& step = shell.steps[k];
+    double top = 0;
+    for (const Vec2& p : step.over) top = std::max(top, shell.ceiling_height(p));
+    const int surface = geometry.add_surface("lower ceiling", shell.ceiling_material, SurfaceRole::ceiling);
+    geometry.add_block(surface, step.over, step.height_m, top, holes_in(shell, k));
+    add_panes(geometry, shell, k);
+  }
 }
 
 void add_room(Geometry& geometry, const RoomShell& shell) {

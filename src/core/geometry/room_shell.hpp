@@ -23,9 +23,13 @@ struct WallOpening {
   bool has_pane = false;
 };
 
-/// A hole in a ceiling of one plane: a roof window, or the foot of a well. Convex in plan.
+inline constexpr std::size_t kNoStep = std::size_t(-1);
+
+/// A hole in one of the planes of a ceiling, or in the level part of a lower one: a roof window, or the foot
+/// of a well. Convex in plan.
 struct CeilingOpening {
   Polygon over;
+  std::size_t step = kNoStep;  ///< number of the lower part that it is in
   std::string name;
   Material pane;  ///< everything 0: an open hole
   bool has_pane = false;
@@ -68,12 +72,14 @@ std::vector<Vec3> wall_corners(const RoomShell& shell, std::size_t wall);
 /// Likewise of an opening.
 std::vector<Vec3> opening_corners(const RoomShell& shell, const WallOpening& opening);
 std::vector<Vec3> opening_corners(const RoomShell& shell, const CeilingOpening& opening);
-/// What an enclosure looks like from outside: black walls and roof, facing outwards; what comes out of its
-/// windows is nothing beside daylight.
+/// What an enclosure looks like from outside: black walls and roof, facing outwards, lower where a part of
+/// the ceiling is; what comes out of its windows is nothing beside daylight.
 void add_room_outside(Geometry& geometry, const RoomShell& shell);
 
 /// Adds the room's surfaces: "floor", "ceiling", the walls and the panes by their names.
 void add_room(Geometry& geometry, const RoomShell& shell);
+/// Adds the lower parts of its ceiling, with their panes.
+void add_steps(Geometry& geometry, const RoomShell& shell);
 
 /// A room with a flat ceiling and diffuse surfaces.
 inline void add_room(Geometry& geometry, const Polygon& outline, double height, double floor_reflectance,

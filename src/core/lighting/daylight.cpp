@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/space/outside.hpp"
+
 namespace glow::lighting {
 namespace {
 
@@ -18,14 +20,20 @@ int outer_facet(const geometry::Geometry& geometry, const Vec3& on_it, const Vec
   return -1;
 }
 
-std::vector<sources::DaylightOpening> openings_of(const space::Space& space) {
+std::vector<sources::DaylightOpening> openings_of(const space::Space& space,
+                                                  const std::vector<std::string>& states) {
   std::vector<sources::DaylightOpening> openings;
   for (const space::Opening& opening : space.openings) {
-    if (opening.glazing.at_normal <= 0 && opening.glazing.scattered <= 0) continue;
+    const daylight::Glazing glazing = space::glazing_in(opening, states);
+    if (glazing.at_normal <= 0 && glazing.scattered <= 0) continue;
     const std::vector<Vec3>& c = opening.corners;
-    sources::DaylightOpening own{c[0], c[1] - c[0], c[3] - c[0], opening.outwards, opening.glazing, -1};
-    if (opening.glazing.scattered > 0)
-      own.outer_facet = outer_facet(space.geometry, (c[0] + c[2]) / 2, opening.outwards);
+    sources::DaylightOpening own{c[0],    c[1] - c[0], c[3] - c[0], opening.outwards,
+                                 glazing, -1,          1,           opening.bars};
+    if (glazing.scattered > 0) {
+      own.outer_facet = outer_facet(space.geometry, opening.middle(), opening.outwards);
+      const geometry::Facet& pane = space.geometry.facets().at(std::size_t(own.outer_facet));
+      own.scatter_scale = glazing.scattered / space.geometry.material_of(pane).scattering;
+    }
     openings.push_back(std::move(own));
   }
   return openings;
@@ -34,15 +42,11 @@ std::vector<sources::DaylightOpening> openings_of(const space::Space& space) {
 /// What stands outside in these states.
 geometry::Geometry outside_of(const space::Space& space, const std::vector<std::string>& states) {
   geometry::Geometry outside = space.outside;
-  for (const model::Obstruction& each : space.obstructions) {
-    if (!each.state.empty() && std::find(states.begin(), states.end(), each.state) == states.end()) continue;
-    geometry::Material material;
-    material.diffuse = each.reflectance;
-    outside.add_block(each.name, each.outline, each.bottom_m, each.top_m, material);
-  }
+  for (const space::OutsidePart& part : space.outside_parts)
+    if (space::stands_in(part.state, states)) outside.add(part.geometry);
   // Nothing of its own shell is seen from the windows of a convex room.
   const bool shell_only = outside.surfaces().size() == 1;
-  if (shell_only && space.geometry.convex_room()) return {};
+  if (shell_only && space.geometry.convex_room() && space.flat_outside) return {};
   return outside;
 }
 
@@ -53,16 +57,26 @@ Daylight::Daylight(const space::Space& space, const transport::Transport& transp
     : transport_(&transport),
       outdoors_(std::make_unique<const sources::Outdoors>(outside_of(space, states), space.ground_reflectance,
                                                           transport.effort(), watch)),
-      paths_(
-          std::make_unique<const sources::DaylightPaths>(transport, *outdoors_, openings_of(space), watch)) {}
+      paths_(std::make_unique<const sources::DaylightPaths>(transport, *outdoors_, openings_of(space, states),
+                                                            watch)) {}
 
-MomentLight Daylight::at(const space::PlannedMoment& moment, const Watch& watch) const {
+std::vector<double> Daylight::sun_over(const std::vector<readings::Receiver>& places, const Vec3& u,
+                                       const Vec3& v, const space::PlannedMoment& moment,
+                                       const Watch& watch) const {
+  sources::OutdoorLight light;
+  light.sun = moment.sun;
+  light.sun_normal_lx = moment.sun_normal_lx;
+  return paths_->sun_over(places, u, v, light, watch);
+}
+
+MomentLight Daylight::at(const space::PlannedMoment& moment, const Watch& watch,
+                         const std::vector<sources::SunCell>& cells) const {
   sources::OutdoorLight light;
   light.sky_cd_m2 = outdoors_->sky().luminances(moment.sky);
   light.diffuse_lx = moment.sky.diffuse_lx();
   light.sun = moment.sun;
   light.sun_normal_lx = moment.sun_normal_lx;
-  sources::DayInflow inflow = paths_->at(light, watch);
+  sources::DayInflow inflow = paths_->at(light, cells, watch);
   return {transport_->carry(std::move(inflow.inflow), watch), std::move(inflow.parts)};
 }
 

@@ -21,7 +21,17 @@ class Daylight {
   /// Throws Cancelled.
   Daylight(const space::Space& space, const transport::Transport& transport,
            const std::vector<std::string>& states, const Watch& watch);
-  MomentLight at(const space::PlannedMoment& moment, const Watch& watch) const;
+  /// `cells`: by receivers, over which the sun is averaged; empty: at points.
+  MomentLight at(const space::PlannedMoment& moment, const Watch& watch,
+                 const std::vector<sources::SunCell>& cells = {}) const;
+  /// The sun between receivers, lx, for drawings: see sources::DaylightPaths.
+  std::vector<double> sun_over(const std::vector<readings::Receiver>& places, const Vec3& u, const Vec3& v,
+                               const space::PlannedMoment& moment, const Watch& watch) const;
+  /// Whether any of the sky is seen from each place.
+  std::vector<char> sky_seen(const std::vector<readings::Receiver>& places, const Watch& watch) const {
+    return paths_->sky_seen(places, watch);
+  }
+  const sources::Outdoors& outdoors() const { return *outdoors_; }
   /// Bytes that its paths take.
   std::size_t memory() const { return paths_->memory(); }
 

@@ -168,6 +168,7 @@ struct Room {
   std::vector<CeilingPart> ceiling;  ///< below `height_m`, the lowest counts
   std::vector<GridWish> grids;
   std::vector<PointWish> points;
+  std::optional<DaylightWish> daylight;  ///< by EN 17037
   std::vector<Scene> scenes;
   std::vector<EscapeRoute> escape_routes;
   bool open_area = false;            ///< for emergency lighting

@@ -65,22 +65,53 @@ struct Object {
   Place place;
 };
 
-/// A window, door or plain hole in a wall.
+/// What hangs or stands before a window, outside. Lengths in m.
+struct Shade {
+  enum class Kind {
+    overhang,          ///< level, above it
+    fins,              ///< upright, at both sides
+    horizontal_slats,  ///< before it, from its sill to its head
+    vertical_slats,    ///< likewise, from side to side
+    screen             ///< or blind: takes its share of all daylight, and scatters some of the rest
+  };
+  Kind kind = Kind::screen;
+  double depth_m = 0;          ///< how far it reaches out; of slats: how broad each is
+  double gap_m = 0;            ///< from the opening's edge to it; of slats: from the wall to their middle
+  double beyond_m = 0;         ///< how far it reaches past the opening on either side
+  double spacing_m = 0;        ///< from one slat to the next
+  double tilt_deg = 0;         ///< of slats: 0 level (or straight out), positive with the outer edge down
+                               ///< (or to the left as seen from inside)
+  double reflectance = 0.5;    ///< of both sides
+  double transmittance = 1;    ///< of a screen: of all that falls on it
+  double scattered_share = 0;  ///< of what it lets through
+  std::string state;           ///< it is there in moments that name this state; empty: always
+  Place place;
+};
+
+/// A window, door or plain hole in a wall, or in the ceiling.
 struct Opening {
   std::string name;
-  std::string kind;       ///< "window", "door" or "opening"
-  int wall = 1;           ///< from 1: wall 1 runs from corner 1 to corner 2 of the outline as written
-  std::string wall_name;  ///< instead of the number
-  double from_m = 0;      ///< along the wall from its first corner
+  std::string kind;      ///< "window", "door", "opening", "roof window" or "dome"
+  bool in_roof = false;  ///< in the ceiling, about `at` in plan; `size` is then level, and up the slope
+  Vec2 at = Vec2::Zero();
+  double rotation_deg = 0;  ///< in a level ceiling, counter-clockwise seen from above
+  int wall = 1;             ///< from 1: wall 1 runs from corner 1 to corner 2 of the outline as written
+  std::string wall_name;    ///< instead of the number
+  double from_m = 0;        ///< along the wall from its first corner
   double sill_m = 0;
-  Vec2 size = Vec2::Zero();    ///< along the wall and up
-  double frame_share = 0;      ///< of its area
-  std::optional<Finish> pane;  ///< frame included; nothing: a hole
-  daylight::Glazing glazing;   ///< how the pane's transmittance falls with the angle; its level is the pane's
-  bool has_glazing = false;    ///< false: not stated, clear double panes are taken
-  bool outside = true;         ///< false: it leads to another room, no daylight comes in by it
-  double dirt = 1;             ///< share of daylight that dirt lets through
-  double reveal_m = 0;         ///< how deep the pane lies in its wall: 0 is flush with the outside
+  Vec2 size = Vec2::Zero();                 ///< along the wall and up
+  double frame_share = 0;                   ///< of its area
+  daylight::Bars bars;                      ///< where the frame is stated by widths
+  std::optional<geometry::Material> glass;  ///< of the pane without its frame
+  std::optional<Finish> pane;               ///< frame included; nothing: a hole
+  daylight::Glazing glazing;  ///< how the pane's transmittance falls with the angle; its level is the pane's
+  bool has_glazing = false;   ///< false: not stated, clear double panes are taken
+  bool outside = true;        ///< false: it leads to another room, no daylight comes in by it
+  double dirt = 1;            ///< share of daylight that dirt lets through
+  double reveal_m = 0;        ///< how deep the pane lies in its wall or roof: 0 is flush with the outside
+  double reveal_reflectance = 0.5;  ///< of the sides of that hole
+  std::vector<Shade> shades;
+  bool is_glazed() const { return kind == "window" || kind == "roof window" || kind == "dome"; }
   Place place;
 };
 

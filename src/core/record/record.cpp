@@ -1,5 +1,7 @@
 #include "core/record/record.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -134,11 +136,27 @@ std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const 
   return watts;
 }
 
-std::string MomentRecord::words() const {
+std::string MomentRecord::when() const {
   std::string when = date;
   if (!time.empty()) when += (when.empty() ? "" : " ") + time;
   if (!solar_time.empty()) when += " (solar " + solar_time + ")";
-  return when.empty() ? sky : when + ", " + sky;
+  return place().empty() ? when : when.empty() ? place() : place() + ", " + when;
+}
+
+std::string MomentRecord::words() const {
+  return when().empty() ? sky : when() + ", " + sky;
+}
+
+std::string MomentRecord::place() const {
+  if (!latitude_deg || !longitude_deg) return {};
+  return fmt::format(FMT_STRING("{:.5g} {}, {:.5g} {}"), std::abs(*latitude_deg),
+                     *latitude_deg < 0 ? "S" : "N", std::abs(*longitude_deg), *longitude_deg < 0 ? "W" : "E");
+}
+
+bool verifies_daylight(const assess::Assessment& assessment) {
+  return std::any_of(assessment.checks.begin(), assessment.checks.end(), [](const standards::Check& check) {
+    return standards::is_of_daylight(check.demand.quantity);
+  });
 }
 
 RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
@@ -149,13 +167,15 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   seen.scene = scene.name;
   seen.direct_only = scene.emergency;
   seen.moment = scene.moment;
+  seen.series = scene.series;
   if (scene.moment && scene.assessment.checks.empty()) seen.verified_as = space::VerifiedAs::nothing;
   if (scene.emergency) seen.verified_as = space::VerifiedAs::nothing;
   seen.tasks = scene.tasks;
   seen.rates_ugr = scene.rates_ugr;
   seen.assessment = scene.assessment;
   seen.balance = scene.balance;
-  seen.explanations.assign(scene.assessment.checks.size(), {});
+  seen.explanations = scene.explanations;
+  seen.explanations.resize(scene.assessment.checks.size());
   for (std::size_t g = 0; g < seen.groups.size(); ++g) {
     if (g < scene.shares.size()) seen.groups[g].weight.output *= scene.shares[g];
     if (g < scene.cct_k.size() && scene.cct_k[g]) seen.groups[g].cct_k = scene.cct_k[g];
@@ -197,8 +217,16 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
     own.cct_k = scene.cct_k;
     own.emergency = scene.emergency;
     if (const auto& m = scene.moment)
-      own.moment = MomentRecord{m->date,         m->time,        m->solar_time,       m->sky_words,
-                                m->altitude_deg, m->azimuth_deg, m->sky.diffuse_lx(), m->sun_normal_lx,
+      own.moment = MomentRecord{m->date,
+                                m->time,
+                                m->solar_time,
+                                m->sky_words,
+                                project.site.latitude_deg,
+                                project.site.longitude_deg,
+                                m->altitude_deg,
+                                m->azimuth_deg,
+                                m->sky.diffuse_lx(),
+                                m->sun_normal_lx,
                                 m->open_lx()};
     if (!scene.emergency) own.drawn_w = drawn_power(record.groups, scene.shares);
     own.tasks = tasks_of(scene.brief);

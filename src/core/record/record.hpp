@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/assess/assessment.hpp"
+#include "core/assess/daylight/day_series.hpp"
 #include "core/lighting/weights.hpp"
 #include "core/model/figure_style.hpp"
 #include "core/space/build_space.hpp"
@@ -81,13 +82,18 @@ struct InputPart {
 
 /// When daylight shines, and how much of it.
 struct MomentRecord {
-  std::string date, time, solar_time, sky;          ///< in words; empty: not stated
-  std::optional<double> altitude_deg, azimuth_deg;  ///< of the sun; azimuth clockwise from north
+  std::string date, time, solar_time, sky;            ///< in words; empty: not stated
+  std::optional<double> latitude_deg, longitude_deg;  ///< of the site
+  std::optional<double> altitude_deg, azimuth_deg;    ///< of the sun; azimuth clockwise from north
   double diffuse_lx = 0, sun_normal_lx = 0;  ///< of the sky, horizontal; of the sun on a plane facing it
   double open_lx = 0;                        ///< on open ground
 
-  /// "2026-03-21 12:00 (solar 11:35), overcast sky of 10000 lx".
+  /// "52.3 N, 10.4 E, 2026-03-21 12:00 (solar 11:35), overcast sky of 10000 lx".
   std::string words() const;
+  /// "52.3 N, 10.4 E, 2026-03-21 12:00 (solar 11:35)"; empty: nothing is stated.
+  std::string when() const;
+  /// "52.3 N, 10.4 E"; empty: not stated.
+  std::string place() const;
 };
 
 /// One way to use a room, and what was found of it.
@@ -101,18 +107,21 @@ struct SceneRecord {
   bool rates_ugr = false;
   bool emergency = false;  ///< on battery: direct light only
   std::optional<MomentRecord> moment;
+  std::optional<assess::DaySeries> series;         ///< the course of the moment's day
   std::optional<studies::SceneSolution> solution;  ///< of shares that were found
   assess::Assessment assessment;
-  transport::FluxBalance balance;  ///< initial light
+  std::vector<studies::Explanation> explanations;  ///< by the assessment's checks; empty: not looked for
+  transport::FluxBalance balance;                  ///< initial light
 };
 
 /// One room with all that was found about it, with all groups as they are placed.
 struct RoomRecord {
   std::string name;
-  std::string scene;                   ///< of a room as it is in a scene (in_scene); empty: as placed
-  bool direct_only = false;            ///< of a room in an emergency scene
-  std::optional<MomentRecord> moment;  ///< of a room at a moment
-  std::vector<TaskRecord> tasks;       ///< of the room as a whole, one for each standard
+  std::string scene;                        ///< of a room as it is in a scene (in_scene); empty: as placed
+  bool direct_only = false;                 ///< of a room in an emergency scene
+  std::optional<MomentRecord> moment;       ///< of a room at a moment
+  std::optional<assess::DaySeries> series;  ///< likewise
+  std::vector<TaskRecord> tasks;            ///< of the room as a whole, one for each standard
   space::VerifiedAs verified_as = space::VerifiedAs::nothing;
   double floor_area_m2 = 0, height_m = 0;
   bool roofed = true;  ///< false: open above
@@ -146,6 +155,9 @@ struct RoomRecord {
   /// The luminaires and number of each mark, in order of first use.
   std::vector<MarkRecord> marks() const;
 };
+
+/// Whether daylight itself is verified, by EN 17037.
+bool verifies_daylight(const assess::Assessment& assessment);
 
 /// What groups draw in a scene, if drivers take as much less as luminaires give; nothing: watts not stated.
 std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const std::vector<double>& shares);

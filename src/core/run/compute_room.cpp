@@ -5,9 +5,12 @@
 #include <memory>
 
 #include "core/assess/colour_reader.hpp"
+#include "core/assess/daylight/day_reader.hpp"
+#include "core/assess/daylight/outlook_reader.hpp"
 #include "core/assess/light_between.hpp"
 #include "core/lighting/daylight.hpp"
 #include "core/lighting/scene_error.hpp"
+#include "core/run/daylight_trials.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/scenes/least_watts.hpp"
@@ -39,26 +42,10 @@ struct LitUse {
   std::unique_ptr<const assess::Setting> own_setting;  ///< where something else is asked
   const assess::Setting* setting = nullptr;
   assess::LitRoom lit;
-  std::optional<lighting::MomentLight> day;
+  std::shared_ptr<const lighting::Daylight> paths;
+  std::unique_ptr<const lighting::MomentLight> day;
+  std::shared_ptr<const assess::Outlook> outlook;
 };
-
-/// Adds to grids where their daylight comes from.
-void read_day(const assess::Setting& setting, const lighting::MomentLight& day,
-              const space::PlannedMoment& moment, Assessment& found) {
-  for (std::size_t g = 0; g < found.grids.size(); ++g) {
-    if (!setting.plan().reads_grid(g)) continue;
-    assess::DayOnGrid own;
-    own.open_lx = moment.open_lx();
-    own.has_factor = moment.has_factor;
-    for (const std::size_t r : setting.readable()[g]) {
-      own.sun_lx.push_back(day.parts[r].sun);
-      own.sky_lx.push_back(day.parts[r].sky);
-      own.outside_lx.push_back(day.parts[r].outside);
-      own.day_lx.push_back(day.light.total_lx(r));
-    }
-    found.grids[g].day = std::move(own);
-  }
-}
 
 class RoomComputation {
  public:
@@ -84,7 +71,8 @@ class RoomComputation {
                        room.scenes[s].moment ? &*room.scenes[s].moment : nullptr});
   }
 
-  ComputedRoom compute(const Studies& studies) {
+  ComputedRoom compute(const model::Project& project, const space::PlannedRoom& room,
+                       const Studies& studies) {
     transport::Effort effort = accuracy_.effort;
     const Pass first = pass(assess::ReadingPlan::whole(space_, brief_), effort);
     const assess::SeenFromEyes eyes(*first.setting, watch_);
@@ -112,8 +100,15 @@ class RoomComputation {
     engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
                                            [&](const GridReading& grid) { return is_rough(grid); });
     read_colours(first, lit);
-    assess::read_between(*first.transport, space_, uses_.front().weights, assessment().grids, watch_);
+    for (std::size_t u = 0; u < uses_.size(); ++u)
+      if (u == 0 || uses_[u].moment)
+        assess::read_between(*first.transport, space_, uses_[u].weights,
+                             {lit[u].paths.get(), uses_[u].moment}, uses_[u].found->grids, watch_);
     study(first, eyes, studies);
+    for (std::size_t s = 0; s < scenes_.size(); ++s)
+      if (scenes_[s].brief.daylight && !scenes_[s].asks_as_room)
+        computed_.record.scenes[s].explanations = explain_daylight(
+            {project, room, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
     return std::move(computed_);
   }
 
@@ -121,8 +116,9 @@ class RoomComputation {
   Pass pass(assess::ReadingPlan plan, const transport::Effort& effort);
   void solve_scenes(const Pass& first, const assess::SeenFromEyes& eyes,
                     const transport::NumericalError& placed);
-  std::vector<LitUse> lit_uses(const Pass& pass) const;
-  std::vector<std::optional<lighting::MomentLight>> days(const Pass& pass) const;
+  std::vector<LitUse> lit_uses(const Pass& pass);
+  void add_daylight(const Pass& pass, std::vector<LitUse>& lit);
+  void read_series(const Pass& pass, std::size_t use, const lighting::Daylight& paths);
   /// Moments that nothing is asked of are as they are found first.
   bool is_refined(const Use& use) const {
     return !use.moment || accuracy_.percent || !use.found->checks.empty() || use.found->grids.empty();
@@ -187,25 +183,49 @@ void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes
   }
 }
 
-/// The daylight of uses at a moment: traced once for all that have the same things standing outside.
-std::vector<std::optional<lighting::MomentLight>> RoomComputation::days(const Pass& pass) const {
-  std::vector<std::optional<lighting::MomentLight>> days(uses_.size());
-  std::map<std::vector<std::string>, std::unique_ptr<const lighting::Daylight>> by_states;
+/// Adds the daylight of uses at a moment, traced once for all that have the same things standing outside.
+void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
+  std::map<std::vector<std::string>, std::shared_ptr<const lighting::Daylight>> by_states;
   for (std::size_t u = 0; u < uses_.size(); ++u) {
     const space::PlannedMoment* moment = uses_[u].moment;
     if (!moment || !is_refined(uses_[u])) continue;
     auto& paths = by_states[moment->states];
     if (!paths)
-      paths = std::make_unique<const lighting::Daylight>(space_, *pass.transport, moment->states, watch_);
-    days[u] = paths->at(*moment, watch_);
+      paths = std::make_shared<const lighting::Daylight>(space_, *pass.transport, moment->states, watch_);
+    LitUse& own = lit[u];
+    own.paths = paths;
+    own.day = std::make_unique<const lighting::MomentLight>(
+        paths->at(*moment, watch_, assess::sun_cells(*own.setting)));
+    own.lit.day = own.day.get();
+    own.lit.moment = moment;
+    own.lit.light.add_day(own.day->light);
+    if (auto outlook = assess::look_out(*own.setting, *paths, watch_))
+      own.outlook = std::make_shared<const assess::Outlook>(std::move(*outlook));
+    own.lit.outlook = own.outlook.get();
+    if (u > 0 && !scenes_[u - 1].series.empty()) read_series(pass, u, *paths);
   }
-  return days;
+}
+
+/// The course of a moment's day, as it is found first.
+void RoomComputation::read_series(const Pass& pass, std::size_t use, const lighting::Daylight& paths) {
+  std::optional<assess::DaySeries>& series = computed_.record.scenes[use - 1].series;
+  if (series) return;
+  series.emplace();
+  const std::vector<sources::SunCell> cells = assess::sun_cells(*pass.setting);
+  const lighting::RoomLight electric = pass.lighting->weighted(uses_[use].weights);
+  for (const space::PlannedMoment& step : scenes_[use - 1].series) {
+    const lighting::MomentLight day = paths.at(step, watch_, cells);
+    assess::LitRoom lit{&space_.groups, uses_[use].weights, electric};
+    lit.day = &day;
+    lit.moment = &step;
+    lit.light.add_day(day.light);
+    assess::add_step(*pass.setting, lit, *series);
+  }
 }
 
 /// Scenes are weighted sums of the light that the pass has found.
-std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) const {
+std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) {
   std::vector<LitUse> lit;
-  auto daylight = days(pass);
   for (const Use& use : uses_) {
     LitUse& own = lit.emplace_back();
     own.setting = pass.setting.get();
@@ -217,10 +237,10 @@ std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) const {
     const bool is_first = &use == &uses_.front();
     own.lit = is_first ? pass.lit
                        : assess::LitRoom{&space_.groups, use.weights, pass.lighting->weighted(use.weights)};
-    own.day = std::move(daylight[std::size_t(&use - uses_.data())]);
-    if (own.day) own.lit.light.add_day(own.day->light);
-    if (use.direct_only) own.lit.light.keep_direct();
   }
+  add_daylight(pass, lit);
+  for (std::size_t u = 0; u < uses_.size(); ++u)
+    if (uses_[u].direct_only) lit[u].lit.light.keep_direct();
   return lit;
 }
 
@@ -241,7 +261,6 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
   if (use.direct_only) error = &of_direct;
   *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
-  if (use.moment) read_day(*lit.setting, *lit.day, *use.moment, *use.found);
 }
 
 /// Takes the readings of a finer pass in place of the earlier ones, and judges anew.
@@ -254,9 +273,7 @@ void RoomComputation::refine(const Pass& finer, const LitUse& lit, const LitUse&
   const transport::NumericalError& error =
       own ? static_cast<const transport::NumericalError&>(*own) : of_direct;
   for (std::size_t g = 0; g < space_.grids.size(); ++g)
-    if (finer.plan->reads_grid(g))
-      use.found->grids[g] = assess::read_grid(*lit.setting, g, lit.lit.light, &error);
-  if (use.moment) read_day(*lit.setting, *lit.day, *use.moment, *use.found);
+    if (finer.plan->reads_grid(g)) use.found->grids[g] = assess::read_grid(*lit.setting, g, lit.lit, &error);
   assess::RoomGlare& glare = use.found->glare;
   if (use.brief->glare.rates_gr && finer.plan->reads_grid(0)) {
     const GridReading& plane = use.found->grids.front();
@@ -353,7 +370,7 @@ void RoomComputation::study(const Pass& first, const assess::SeenFromEyes& eyes,
 ComputedRoom compute_room(const model::Project& project, const space::PlannedRoom& room,
                           const Accuracy& accuracy, TransportStore* store, const Watch& watch,
                           const Studies& studies) {
-  return RoomComputation(project, room, accuracy, store, watch).compute(studies);
+  return RoomComputation(project, room, accuracy, store, watch).compute(project, room, studies);
 }
 
 double receivers_of(const space::PlannedRoom& room) {

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/daylight/sun_hours.hpp"
 #include "core/model/readings.hpp"
 #include "core/space/room_tasks.hpp"
 #include "core/standards/verdict.hpp"
@@ -27,6 +28,13 @@ struct GlareBrief {
   double table_eye_m = 1.2;                      ///< height of the eye that the tabular method is used for
 };
 
+/// What daylight is held against in a room; of grids, their own demands say it.
+struct DaylightBrief {
+  std::vector<standards::Demand> sunlight, view;
+  std::optional<daylight::SunDay> day;  ///< on which sunlight is counted
+  double open_lx = 0;                   ///< that daylight factors are shares of
+};
+
 /// Where the height of the work plane comes from.
 enum class PlaneHeight { given, by_task, assumed };
 
@@ -46,6 +54,7 @@ struct Brief {
   std::vector<standards::Demand> light;  ///< of no grid: the light's colour, its delay
   std::optional<double> delay_s;         ///< until half of the light is there, of emergency lighting
   GlareBrief glare;
+  std::optional<DaylightBrief> daylight;
   PlaneHeight plane_height = PlaneHeight::given;
   VerifiedAs verified_as = VerifiedAs::nothing;
   std::vector<standards::NotVerified> not_verified;

@@ -7,6 +7,7 @@
 #include <map>
 
 #include "core/model/file_names.hpp"
+#include "core/space/daylight_brief.hpp"
 #include "core/space/doubtful_input.hpp"
 #include "core/space/grid_checks.hpp"
 #include "core/space/outside.hpp"
@@ -46,6 +47,8 @@ class Builder {
     space_.floor_area_m2 = geometry::signed_area(space_.outline);
     space_.roofed = room_.roofed;
     space_.flat_ceiling = room_.roofed && room_.ceiling.empty();
+    space_.flat_outside = std::all_of(room_.ceiling.begin(), room_.ceiling.end(),
+                                      [](const auto& part) { return part.over.empty(); });
     space_.reflectances = room_.reflectances;
     const WrittenWalls walls(room_, space_.outline);
     space_.wall_names = walls.names();
@@ -58,6 +61,8 @@ class Builder {
     for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     for (Grid& grid : place_emergency_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     lay_faces();
+    if (room_.daylight)
+      if (auto grid = daylight_plane(room_, space_, problems_)) add(std::move(*grid), {});
     check_grid_names(room_, space_, problems_);
     if (space_.grids.empty() && problems_.error_count() == errors_before)
       problems_.error(
@@ -71,7 +76,7 @@ class Builder {
     space_.groups = std::move(placed.groups);
     demand_of_room();
     array_spacings_ = std::move(placed.array_spacings);
-    if (room_.luminaires.empty() && project_.moments.empty())
+    if (room_.luminaires.empty() && project_.moments.empty() && !room_.daylight)
       problems_.warning(
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
@@ -88,6 +93,7 @@ class Builder {
     brief_.grids.push_back(std::move(brief));
   }
   void describe(const RoomGeometry& built);
+  void describe(Opening placed);
   void say_no_work_plane();
   void lay_work_plane(const RoomGeometry& built);
   void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
@@ -112,6 +118,22 @@ class Builder {
   std::vector<Tasks> all_tasks_;
 };
 
+/// An opening in its place, as it was written.
+void Builder::describe(Opening placed) {
+  for (const model::Opening& written : room_.openings) {
+    if (written.name != placed.name) continue;
+    placed.pane = written.pane;
+    placed.glazing = glazing_of(written);
+    placed.bars = written.bars;
+    for (const model::Shade& shade : written.shades)
+      if (shade.kind == model::Shade::Kind::screen) placed.screens.push_back(shade);
+    if (written.reveal_m > 0)
+      add_reveal(placed, written.reveal_m, written.reveal_reflectance, space_.outside);
+    add_shades(placed, written.shades, written.reveal_m, space_.outside_parts);
+  }
+  space_.openings.push_back(std::move(placed));
+}
+
 /// What plans show of the room and its objects, and what all of it is made of.
 void Builder::describe(const RoomGeometry& built) {
   for (const PlacedObject& placed : built.objects) {
@@ -119,19 +141,27 @@ void Builder::describe(const RoomGeometry& built) {
     space_.finishes.push_back({placed.name, placed.object->finish});
   }
   for (const geometry::WallOpening& opening : built.shell.openings) {
-    Opening placed{opening.name, opening.wall, geometry::opening_corners(built.shell, opening), {}, {}};
+    Opening placed;
+    placed.name = opening.name;
+    placed.wall = opening.wall;
+    placed.corners = geometry::opening_corners(built.shell, opening);
     const Vec3 along = (placed.corners[0] - placed.corners[1]).normalized();
     placed.outwards = along.cross(Vec3::UnitZ());
-    for (const model::Opening& written : room_.openings) {
-      if (written.name != opening.name) continue;
-      placed.pane = written.pane;
-      placed.glazing = glazing_of(written);
-      if (written.reveal_m > 0) add_reveal(placed, written.reveal_m, space_.outside);
-    }
-    space_.openings.push_back(std::move(placed));
+    describe(std::move(placed));
+  }
+  for (const geometry::CeilingOpening& opening : built.shell.roof_openings) {
+    Opening placed;
+    placed.name = opening.name;
+    placed.in_roof = true;
+    placed.corners = geometry::opening_corners(built.shell, opening);
+    const std::vector<Vec3>& c = placed.corners;
+    placed.outwards = (c[3] - c[0]).cross(c[1] - c[0]).normalized();
+    describe(std::move(placed));
   }
   geometry::add_room_outside(space_.outside, built.shell);
-  space_.obstructions = project_.site.obstructions;
+  if (!project_.moments.empty() || room_.daylight)
+    for (OutsidePart& part : place_obstructions(project_.site, space_, problems_))
+      space_.outside_parts.push_back(std::move(part));
   space_.ground_reflectance = project_.site.ground_reflectance;
   const auto shell = [&](const std::string& name, const geometry::Material& material) {
     model::Finish finish;

@@ -13,6 +13,7 @@ struct PlannedScene {
   std::vector<std::optional<double>> cct_k;  ///< by Space::groups, of those that are tuned in it
   std::vector<char> is_free;                 ///< by Space::groups: their shares are found; empty: none is
   std::optional<PlannedMoment> moment;       ///< with daylight
+  std::vector<PlannedMoment> series;         ///< the course of its day
   bool emergency = false;                    ///< on battery: light that surfaces throw back does not count
   bool asks_as_room = true;                  ///< what the room asks
   Brief brief;                               ///< of the same grids and eyes

@@ -1,6 +1,83 @@
 #include "core/space/outside.hpp"
 
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "core/geometry/polygon_bands.hpp"
+
 namespace glow::space {
+namespace {
+
+constexpr auto kOwn = geometry::SurfaceRole::wall;  // of the room: nobody's view
+constexpr double kGround = 0;                       // m: level with the floors
+
+/// Directions of an opening: along its lower edge from the left, as seen from inside, up, and out.
+struct Axes {
+  Vec3 left_low, along, up, out;
+  double width = 0, height = 0;
+
+  Axes(const Opening& opening, double reveal_m) : out(opening.outwards) {
+    const std::vector<Vec3>& c = opening.corners;
+    along = c[1] - c[0];
+    up = c[3] - c[0];
+    width = along.norm();
+    height = up.norm();
+    along /= width;
+    up /= height;
+    left_low = c[0] + reveal_m * out;
+  }
+  Vec3 at(double x, double y, double z) const { return left_low + x * along + y * up + z * out; }
+};
+
+geometry::Material of_both_sides(double reflectance) {
+  geometry::Material material;
+  material.diffuse = reflectance;
+  material.two_sided = true;
+  return material;
+}
+
+void add_overhang(const Axes& axes, const model::Shade& shade, OutsidePart& part) {
+  const int surface = part.geometry.add_surface(part.name, of_both_sides(shade.reflectance), kOwn);
+  const double y = axes.height + shade.gap_m, a = -shade.beyond_m, b = axes.width + shade.beyond_m;
+  part.geometry.add_polygon(surface, {axes.at(a, y, 0), axes.at(b, y, 0), axes.at(b, y, shade.depth_m),
+                                      axes.at(a, y, shade.depth_m)});
+}
+
+void add_fins(const Axes& axes, const model::Shade& shade, OutsidePart& part) {
+  const int surface = part.geometry.add_surface(part.name, of_both_sides(shade.reflectance), kOwn);
+  const double low = -shade.beyond_m, high = axes.height + shade.beyond_m;
+  for (const double x : {-shade.gap_m, axes.width + shade.gap_m})
+    part.geometry.add_polygon(surface, {axes.at(x, low, 0), axes.at(x, high, 0),
+                                        axes.at(x, high, shade.depth_m), axes.at(x, low, shade.depth_m)});
+}
+
+/// Slats without thickness, as many as fit, each about a line half a spacing from the edges on.
+void add_slats(const Axes& axes, const model::Shade& shade, OutsidePart& part) {
+  const int surface = part.geometry.add_surface(part.name, of_both_sides(shade.reflectance), kOwn);
+  const bool level = shade.kind == model::Shade::Kind::horizontal_slats;
+  const double span = level ? axes.height : axes.width, length = level ? axes.width : axes.height;
+  const int count = std::max(1, int(std::lround(span / shade.spacing_m)));
+  const double reach = shade.depth_m / 2 * std::cos(shade.tilt_deg * kDegree);
+  const double drop = shade.depth_m / 2 * std::sin(shade.tilt_deg * kDegree);
+  for (int k = 0; k < count; ++k) {
+    const double middle = span / 2 + (k - (count - 1) / 2.0) * shade.spacing_m;
+    const double inner = middle + drop, outer = middle - drop;
+    const double near = shade.gap_m - reach, far = shade.gap_m + reach;
+    if (level)
+      part.geometry.add_polygon(surface, {axes.at(0, inner, near), axes.at(length, inner, near),
+                                          axes.at(length, outer, far), axes.at(0, outer, far)});
+    else
+      part.geometry.add_polygon(surface, {axes.at(inner, 0, near), axes.at(inner, length, near),
+                                          axes.at(outer, length, far), axes.at(outer, 0, far)});
+  }
+}
+
+}  // namespace
+
+bool stands_in(const std::string& state, const std::vector<std::string>& states) {
+  return state.empty() || std::find(states.begin(), states.end(), state) != states.end();
+}
 
 daylight::Glazing glazing_of(const model::Opening& opening) {
   daylight::Glazing glazing = opening.glazing;
@@ -10,16 +87,27 @@ daylight::Glazing glazing_of(const model::Opening& opening) {
   }
   if (!opening.pane) return {};  // a hole
   if (!opening.has_glazing) glazing.law = daylight::Glazing::Law::clear;
-  glazing.at_normal = opening.pane->material.clear * opening.dirt;
+  const bool by_bars = opening.bars.any() && opening.glass;
+  glazing.at_normal = (by_bars ? *opening.glass : opening.pane->material).clear * opening.dirt;
   glazing.scattered = opening.pane->material.scattering;
   return glazing;
 }
 
-void add_reveal(const Opening& opening, double depth_m, geometry::Geometry& outside) {
-  constexpr double kPlaster = 0.5;
+daylight::Glazing glazing_in(const Opening& opening, const std::vector<std::string>& states) {
+  daylight::Glazing glazing = opening.glazing;
+  for (const model::Shade& screen : opening.screens) {
+    if (!stands_in(screen.state, states)) continue;
+    const double passes = screen.transmittance, scattered = screen.scattered_share;
+    glazing.scattered = passes * (glazing.scattered + scattered * glazing.even_transmittance());
+    glazing.at_normal *= passes * (1 - scattered);
+  }
+  return glazing;
+}
+
+void add_reveal(const Opening& opening, double depth_m, double reflectance, geometry::Geometry& outside) {
   geometry::Material material;
-  material.diffuse = kPlaster;
-  const int surface = outside.add_surface("reveal of " + opening.name, material);
+  material.diffuse = reflectance;
+  const int surface = outside.add_surface("reveal of " + opening.name, material, kOwn);
   const Vec3 out = depth_m * opening.outwards;
   const std::vector<Vec3>& c = opening.corners;
   for (std::size_t k = 0; k < c.size(); ++k) {
@@ -27,6 +115,49 @@ void add_reveal(const Opening& opening, double depth_m, geometry::Geometry& outs
     // Each looks into the hole: the corners run about it as they are seen from inside the room.
     outside.add_polygon(surface, {a, b, b + out, a + out});
   }
+}
+
+void add_shades(const Opening& opening, const std::vector<model::Shade>& shades, double reveal_m,
+                std::vector<OutsidePart>& parts) {
+  using Kind = model::Shade::Kind;
+  const Axes axes(opening, reveal_m);
+  for (const model::Shade& shade : shades) {
+    if (shade.kind == Kind::screen) continue;
+    const char* what = shade.kind == Kind::overhang ? "overhang"
+                       : shade.kind == Kind::fins   ? "fins"
+                                                    : "slats";
+    OutsidePart part{fmt::format(FMT_STRING("{} of {}"), what, opening.name), shade.state, {}, true};
+    if (shade.kind == Kind::overhang)
+      add_overhang(axes, shade, part);
+    else if (shade.kind == Kind::fins)
+      add_fins(axes, shade, part);
+    else
+      add_slats(axes, shade, part);
+    parts.push_back(std::move(part));
+  }
+}
+
+std::vector<OutsidePart> place_obstructions(const model::Site& site, const Space& space, Problems& problems) {
+  constexpr double kCommon = 1e-3;  // m2
+  std::vector<OutsidePart> parts;
+  for (const model::Obstruction& each : site.obstructions)
+    for (const PlacedObject& placed : place_objects({each.object}, [](const Vec2&) { return kGround; })) {
+      OutsidePart part{placed.name, each.state, {}, false};
+      add_surfaces(placed, part.geometry);
+      double common = 0;
+      if (placed.extent.plan.size() > 2)
+        for (const geometry::Polygon& piece : geometry::common_area(placed.extent.plan, space.outline))
+          common += geometry::signed_area(piece);
+      const bool beside = placed.extent.bottom_m < space.height_m && placed.extent.top_m > 0;
+      if (common > kCommon && beside && !each.object.mesh)
+        problems.warning(
+            "P096", each.object.place,
+            fmt::format(FMT_STRING("\"{}\" stands where \"{}\" is, {:.1f} m2 of it; obstructions are in the "
+                                   "coordinates of the rooms, and hide their windows from inside"),
+                        placed.name, space.name, common));
+      parts.push_back(std::move(part));
+    }
+  return parts;
 }
 
 }  // namespace glow::space

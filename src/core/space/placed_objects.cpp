@@ -174,4 +174,32 @@ std::vector<PlacedObject> place_objects(const std::vector<Object>& objects,
   return placed;
 }
 
+void add_surfaces(const PlacedObject& placed, geometry::Geometry& geometry) {
+  if (placed.object->shape == ObjectShape::mesh) {
+    const model::MeshUse& use = *placed.object->mesh;
+    const geometry::Enclosure enclosure = geometry::enclosure_of(placed.mesh);
+    for (const geometry::Mesh::Part& part : placed.mesh.parts) {
+      const auto own = use.finishes.find(part.material);
+      geometry::Material material =
+          (own != use.finishes.end() ? own->second : placed.object->finish).material;
+      material.two_sided = enclosure == geometry::Enclosure::open;
+      std::vector<std::array<int, 3>> triangles = part.triangles;
+      if (enclosure == geometry::Enclosure::inwards)
+        for (auto& t : triangles) std::swap(t[1], t[2]);
+      geometry.add_triangles(geometry.add_surface(placed.name, material), placed.mesh.vertices, triangles);
+    }
+    return;
+  }
+  const int surface = geometry.add_surface(placed.name, placed.object->finish.material);
+  for (const Solid& solid : placed.solids) {
+    if (solid.plan.size() > 2) {
+      geometry.add_block(surface, solid.plan, solid.bottom_m, solid.top_m);
+      continue;
+    }
+    const auto at = [&](std::size_t k, double z) { return raised(solid.plan[k], z); };
+    geometry.add_polygon(
+        surface, {at(0, solid.bottom_m), at(1, solid.bottom_m), at(1, solid.top_m), at(0, solid.top_m)});
+  }
+}
+
 }  // namespace glow::space

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "core/geometry/geometry.hpp"
 #include "core/geometry/mesh.hpp"
 #include "core/geometry/polygon.hpp"
 #include "core/model/room_parts.hpp"
@@ -41,6 +42,10 @@ struct PlacedObject {
 /// to it. Meshes must have been read; without one an object is passed over.
 std::vector<PlacedObject> place_objects(const std::vector<model::Object>& objects,
                                         const std::function<double(const Vec2&)>& ceiling_height);
+
+/// Adds an object's surfaces. Closed meshes are seen from outside; open ones from both sides, since nobody
+/// can tell which is which.
+void add_surfaces(const PlacedObject& placed, geometry::Geometry& geometry);
 
 /// The solids that an object of this kind is made of, in its own axes, its foot at 0: slabs, legs, shelves.
 /// The first one is what `top` means.

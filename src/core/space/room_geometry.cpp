@@ -5,7 +5,9 @@
 #include <algorithm>
 #include <set>
 
+#include "core/geometry/polygon_bands.hpp"
 #include "core/space/clashes.hpp"
+#include "core/space/outside.hpp"
 #include "core/space/tolerances.hpp"
 
 namespace glow::space {
@@ -21,6 +23,21 @@ geometry::CeilingPlane plane_of(const model::CeilingPart& slope) {
   plane.slope = way * ((slope.to_height_m - slope.height_m) / way.squaredNorm());
   plane.at_origin = slope.height_m - plane.slope.dot(slope.from);
   return plane;
+}
+
+/// The pane as the room's light meets it: as scattering as it is in whatever state. What goes straight out is
+/// gone, whichever way it goes.
+geometry::Material pane_of(const model::Opening& opening) {
+  constexpr double kMost = 0.995;
+  if (!opening.pane) return {};
+  geometry::Material material = opening.pane->material;
+  for (const model::Shade& shade : opening.shades)
+    if (shade.kind == model::Shade::Kind::screen && shade.scattered_share > 0)
+      material.scattering = std::max(material.scattering, shade.transmittance * shade.scattered_share *
+                                                              glazing_of(opening).even_transmittance());
+  material.clear =
+      std::clamp(kMost - material.diffuse - material.mirror - material.scattering, 0.0, material.clear);
+  return material;
 }
 
 class Builder {
@@ -44,10 +61,12 @@ class Builder {
                       room_.name));
     for (const Vec2& corner : shell.outline) check_height(corner);
     finish_walls();
-    for (const model::Opening& opening : room_.openings) add(opening);
-    geometry::add_room(geometry_, shell);
     for (const model::CeilingPart& part : room_.ceiling)
-      if (!part.over.empty()) add_lower_ceiling(part);
+      if (!part.over.empty()) hang(part);
+    for (const model::Opening& opening : room_.openings)
+      opening.in_roof ? add_to_roof(opening) : add(opening);
+    geometry::add_room(geometry_, shell);
+    geometry::add_steps(geometry_, shell);
     result_.objects = place_objects(room_.objects, [&](const Vec2& p) { return shell.clear_height(p); });
     for (const PlacedObject& placed : result_.objects) add(placed);
     result_.meetings = find_clashes(room_.name, shell, result_.objects, problems_);
@@ -59,9 +78,10 @@ class Builder {
   void finish_walls();
   void add(const model::Opening& opening);
   bool fits(const model::Opening& opening, const geometry::WallOpening& hole, double wall_length);
-  void add_lower_ceiling(const model::CeilingPart& part);
+  void add_to_roof(const model::Opening& opening);
+  void hang(const model::CeilingPart& part);
   void add(const PlacedObject& placed);
-  void add_mesh(const PlacedObject& placed);
+  void tell_unknown_materials(const PlacedObject& placed);
   bool has_sound_size(const PlacedObject& placed);
 
   const model::Room& room_;
@@ -115,7 +135,7 @@ void Builder::add(const model::Opening& opening) {
                              {std::min(a, b), opening.sill_m},
                              {std::max(a, b), opening.sill_m + opening.size.y()},
                              opening.name,
-                             opening.pane ? opening.pane->material : geometry::Material{},
+                             pane_of(opening),
                              opening.pane.has_value()};
   const Vec2 way = shell.outline[(place->wall + 1) % shell.outline.size()] - shell.outline[place->wall];
   if (fits(opening, hole, way.norm())) shell.openings.push_back(std::move(hole));
@@ -150,8 +170,55 @@ bool Builder::fits(const model::Opening& opening, const geometry::WallOpening& h
   return true;
 }
 
-/// A part of the ceiling that hangs lower is a block of the ceiling's finish.
-void Builder::add_lower_ceiling(const model::CeilingPart& part) {
+/// A roof window lies in one plane of the ceiling, along its slope, or in one of the lower parts.
+void Builder::add_to_roof(const model::Opening& opening) {
+  geometry::RoomShell& shell = result_.shell;
+  const auto fault = [&](const std::string& words) {
+    problems_.error("P035", opening.place,
+                    fmt::format(FMT_STRING("opening \"{}\" is in the ceiling, {}"), opening.name, words));
+  };
+  if (!room_.roofed) return fault("but the room is open above; take it out, or roof = false");
+  geometry::CeilingOpening hole;
+  hole.name = opening.name;
+  hole.has_pane = opening.pane.has_value();
+  hole.pane = pane_of(opening);
+  const Vec3 facing = shell.ceiling_facing(opening.at);
+  for (std::size_t k = 0; k < shell.steps.size(); ++k)
+    if (geometry::contains(shell.steps[k].over, opening.at)) hole.step = k;
+  const bool level = hole.step != geometry::kNoStep || facing.head<2>().norm() < kHair;
+  if (!level && opening.rotation_deg != 0)
+    return fault("which slopes there; it lies along the slope, take \"rotation\" out");
+  // Up the slope lies the second side; seen in plan it is shorter.
+  const double turned = opening.rotation_deg * kDegree;
+  const Vec2 up = level ? Vec2(-std::sin(turned), std::cos(turned)) : Vec2(facing.head<2>().normalized());
+  const Vec2 along(up.y(), -up.x());
+  const double shorter = level ? 1 : std::abs(facing.z());
+  const Vec2 a = opening.size.x() / 2 * along, b = shorter * opening.size.y() / 2 * up;
+  hole.over = {opening.at + a + b, opening.at - a + b, opening.at - a - b, opening.at + a - b};
+  for (const Vec2& p : hole.over) {
+    const geometry::Polygon& around =
+        hole.step == geometry::kNoStep ? shell.outline : shell.steps[hole.step].over;
+    if (!geometry::contains(around, p) && geometry::distance_to_edges(around, p) > kHair)
+      return fault(fmt::format(FMT_STRING("and reaches beyond it at {}"), problems_.position(p)));
+    if (hole.step == geometry::kNoStep && !level &&
+        !shell.ceiling_facing(opening.at + 0.999 * (p - opening.at)).isApprox(facing))
+      return fault(fmt::format(FMT_STRING("and reaches into another slope at {}"), problems_.position(p)));
+  }
+  for (std::size_t k = 0; k < shell.steps.size(); ++k)
+    if (k != hole.step && !geometry::common_area(shell.steps[k].over, hole.over).empty())
+      return fault("and a lower part of the ceiling hangs below it");
+  for (const geometry::CeilingOpening& other : shell.roof_openings)
+    if (!geometry::common_area(other.over, hole.over).empty()) {
+      problems_.error("P036", opening.place,
+                      fmt::format(FMT_STRING("openings \"{}\" and \"{}\" overlap in the ceiling"), other.name,
+                                  opening.name));
+      return;
+    }
+  shell.roof_openings.push_back(std::move(hole));
+}
+
+/// A part of the ceiling that hangs lower.
+void Builder::hang(const model::CeilingPart& part) {
   const geometry::RoomShell& shell = result_.shell;
   double top = 0;
   for (const Vec2& p : part.over) {
@@ -174,25 +241,13 @@ void Builder::add_lower_ceiling(const model::CeilingPart& part) {
     return;
   }
   result_.shell.steps.push_back({part.over, part.height_m});
-  geometry_.add_block("lower ceiling", part.over, part.height_m, top, shell.ceiling_material,
-                      geometry::SurfaceRole::ceiling);
 }
 
 void Builder::add(const PlacedObject& placed) {
-  if (placed.object->shape == model::ObjectShape::mesh) {
-    if (has_sound_size(placed)) add_mesh(placed);
-    return;
-  }
-  const int surface = geometry_.add_surface(placed.name, placed.object->finish.material);
-  for (const Solid& solid : placed.solids) {
-    if (solid.plan.size() > 2) {
-      geometry_.add_block(surface, solid.plan, solid.bottom_m, solid.top_m);
-      continue;
-    }
-    const auto at = [&](std::size_t k, double z) { return Vec3(solid.plan[k].x(), solid.plan[k].y(), z); };
-    geometry_.add_polygon(
-        surface, {at(0, solid.bottom_m), at(1, solid.bottom_m), at(1, solid.top_m), at(0, solid.top_m)});
-  }
+  const bool is_mesh = placed.object->shape == model::ObjectShape::mesh;
+  if (is_mesh && !has_sound_size(placed)) return;
+  add_surfaces(placed, geometry_);
+  if (is_mesh) tell_unknown_materials(placed);
 }
 
 /// A mesh in the wrong unit makes a room that looks computed and is nonsense.
@@ -225,19 +280,8 @@ bool Builder::has_sound_size(const PlacedObject& placed) {
   return true;
 }
 
-/// Closed meshes are seen from outside; open ones from both sides, since nobody can tell which is which.
-void Builder::add_mesh(const PlacedObject& placed) {
+void Builder::tell_unknown_materials(const PlacedObject& placed) {
   const model::MeshUse& use = *placed.object->mesh;
-  const geometry::Enclosure enclosure = geometry::enclosure_of(placed.mesh);
-  for (const geometry::Mesh::Part& part : placed.mesh.parts) {
-    const auto own = use.finishes.find(part.material);
-    geometry::Material material = (own != use.finishes.end() ? own->second : placed.object->finish).material;
-    material.two_sided = enclosure == geometry::Enclosure::open;
-    std::vector<std::array<int, 3>> triangles = part.triangles;
-    if (enclosure == geometry::Enclosure::inwards)
-      for (auto& t : triangles) std::swap(t[1], t[2]);
-    geometry_.add_triangles(geometry_.add_surface(placed.name, material), placed.mesh.vertices, triangles);
-  }
   if (placed.object->repeat && placed.name != placed.base + " 1") return;
   for (const auto& [name, finish] : use.finishes)
     if (std::none_of(placed.mesh.parts.begin(), placed.mesh.parts.end(),

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/geometry/polygon_bands.hpp"
+#include "core/space/daylight_brief.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
 
 namespace glow::space {
@@ -221,13 +222,8 @@ Brief emergency_brief(const model::Scene& scene, const PlannedRoom& room,
   return brief;
 }
 
-bool lets_daylight_in(const Opening& opening) {
-  return opening.glazing.at_normal > 0 || opening.glazing.scattered > 0;
-}
-
-/// Glass of which nobody says how it falls with the angle, and what stands outside where the room is.
+/// Glass of which nobody says how it falls with the angle.
 void tell_doubts_of_daylight(const PlannedRoom& room, Problems& problems) {
-  constexpr double kCommon = 1e-3;  // m2
   std::string unstated;
   for (const model::Opening& opening : room.room->openings)
     if (opening.outside && !opening.has_glazing && opening.pane && opening.pane->material.clear > 0)
@@ -239,25 +235,23 @@ void tell_doubts_of_daylight(const PlannedRoom& room, Problems& problems) {
             FMT_STRING("\"{}\": no glazing is stated of {}; clear double panes are taken for daylight "
                        "(glazing = \"clear double\")"),
             room.space.name, unstated));
-  for (const model::Obstruction& each : room.space.obstructions) {
-    double common = 0;
-    for (const geometry::Polygon& piece : geometry::common_area(each.outline, room.space.outline))
-      common += geometry::signed_area(piece);
-    if (common > kCommon && each.bottom_m < room.space.height_m && each.top_m > 0)
-      problems.warning(
-          "P096", each.place,
-          fmt::format(FMT_STRING("\"{}\" stands where \"{}\" is, {:.1f} m2 of it; obstructions are in the "
-                                 "coordinates of the rooms, and hide their windows from inside"),
-                      each.name, room.space.name, common));
-  }
+}
+
+/// The step that stands for a day when no time is stated.
+std::optional<PlannedMoment> brightest_of(const std::vector<PlannedMoment>& series) {
+  return *std::max_element(series.begin(), series.end(), [](const PlannedMoment& a, const PlannedMoment& b) {
+    return a.open_lx() < b.open_lx();
+  });
 }
 
 /// Moments are ways to use the room in which daylight shines, with the electric light of a scene or with
 /// none.
 void plan_moments(const model::Project& project, const PlannedRoom& room, std::vector<PlannedScene>& planned,
                   Problems& problems) {
-  const bool lit = std::any_of(room.space.openings.begin(), room.space.openings.end(), lets_daylight_in);
-  if (project.moments.empty() || (!lit && room.space.roofed)) return;
+  const bool lit = std::any_of(room.space.openings.begin(), room.space.openings.end(),
+                               [](const Opening& opening) { return opening.lets_daylight_in(); });
+  const bool asked = room.room->daylight.has_value();
+  if ((project.moments.empty() && !asked) || (!lit && room.space.roofed && !asked)) return;
   if (!room.space.roofed) {
     problems.warning(
         "P096", room.room->place,
@@ -266,10 +260,19 @@ void plan_moments(const model::Project& project, const PlannedRoom& room, std::v
                     room.space.name));
     return;
   }
+  if (!lit)
+    problems.warning("P096", room.room->daylight->place,
+                     fmt::format(FMT_STRING("\"{}\" asks for daylight and has no opening that lets it in"),
+                                 room.space.name));
   tell_doubts_of_daylight(room, problems);
+  for (PlannedScene& scene : plan_daylight(project, room, nothing_asked(room.brief), problems))
+    planned.push_back(std::move(scene));
   const std::vector<PlannedScene> scenes = planned;
   for (const model::Moment& moment : project.moments) {
-    auto own = plan_moment(project, moment, problems);
+    std::vector<PlannedMoment> series = plan_series(project, moment, problems);
+    if (moment.series && series.empty()) continue;
+    auto own =
+        moment.time_h || series.empty() ? plan_moment(project, moment, problems) : brightest_of(series);
     if (!own) continue;
     PlannedScene scene;
     scene.brief = nothing_asked(room.brief);
@@ -284,6 +287,7 @@ void plan_moments(const model::Project& project, const PlannedRoom& room, std::v
     }
     scene.name = moment.name;
     scene.moment = std::move(own);
+    scene.series = std::move(series);
     planned.push_back(std::move(scene));
   }
 }

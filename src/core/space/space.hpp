@@ -39,18 +39,28 @@ struct PlanShape {
   bool solid = true;  ///< false: legs and shelves, or a mesh; one can look into it
 };
 
-/// A window, door or hole in a wall.
+/// A window, door or hole in a wall or in the ceiling.
 struct Opening {
   std::string name;
-  std::size_t wall = 0;
+  bool in_roof = false;
+  std::size_t wall = 0;           ///< of those in walls
   std::vector<Vec3> corners;      ///< m, counter-clockwise seen from inside, from the lower left one
-  Vec3 outwards = Vec3::UnitY();  ///< unit length, level: the way that light leaves by
+  Vec3 outwards = Vec3::UnitY();  ///< unit length: the way that light leaves by
   std::optional<model::Finish> pane;
   daylight::Glazing glazing =
-      {};  ///< for daylight: frame and dirt included; nothing passes where it is opaque
+      {};               ///< for daylight: frame and dirt included; nothing passes where it is opaque
+  daylight::Bars bars;  ///< that cast shadows; the glazing is then that between them
+  std::vector<model::Shade> screens = {};  ///< before it, in their states
 
-  /// Its line in plan, counter-clockwise along the outline.
-  geometry::Polygon plan() const { return {corners[1].head<2>(), corners[0].head<2>()}; }
+  bool lets_daylight_in() const { return glazing.at_normal > 0 || glazing.scattered > 0; }
+  double area_m2() const { return (corners[1] - corners[0]).norm() * (corners[3] - corners[0]).norm(); }
+  Vec3 middle() const { return (corners[0] + corners[2]) / 2; }
+  /// Its line in plan, counter-clockwise along the outline; of one in the ceiling its outline, seen from
+  /// above.
+  geometry::Polygon plan() const {
+    if (!in_roof) return {corners[1].head<2>(), corners[0].head<2>()};
+    return {corners[3].head<2>(), corners[2].head<2>(), corners[1].head<2>(), corners[0].head<2>()};
+  }
   double bottom_m() const { return corners[0].z(); }
   double top_m() const { return corners[2].z(); }
 };
@@ -62,17 +72,19 @@ enum class GridRole {
   wall,
   requested,  ///< by the designer
   task_area,
-  surrounding,   ///< the immediate surrounding area of a task area
-  background,    ///< the background area beyond it
-  faces,         ///< cylinders at the height of people's eyes
-  eye_level,     ///< level planes at the very same points: for the modelling ratio
-  escape_route,  ///< of emergency lighting: along the centre line, on the floor
-  escape_band,   ///< half of the route's width about it
-  open_area      ///< the floor but for 0.5 m along the walls
+  surrounding,    ///< the immediate surrounding area of a task area
+  background,     ///< the background area beyond it
+  faces,          ///< cylinders at the height of people's eyes
+  eye_level,      ///< level planes at the very same points: for the modelling ratio
+  escape_route,   ///< of emergency lighting: along the centre line, on the floor
+  escape_band,    ///< half of the route's width about it
+  open_area,      ///< the floor but for 0.5 m along the walls
+  daylight_plane  ///< that daylight is held against
 };
 
 /// "work plane", "floor", "ceiling", "wall", "wanted", "task area", "surrounding area", "background area",
-/// "faces", "eye level", "escape route", "escape route band", "open area".
+/// "faces", "eye level", "escape route", "escape route band", "open area",
+/// "daylight plane".
 std::string to_string(GridRole role);
 std::optional<GridRole> grid_role(const std::string& words);
 
@@ -85,12 +97,25 @@ struct Grid {
   readings::PlaneGrid grid;
 
   readings::Receiver receiver(std::size_t point) const;
+  /// Whether it is one that people look at between its points too: a work plane, an area or one that was
+  /// asked for.
+  bool is_looked_at() const {
+    return role == GridRole::work_plane || role == GridRole::requested || role == GridRole::task_area;
+  }
 };
 
 /// Where light is read at one point.
 struct Point {
   std::string name;
   readings::Receiver receiver;
+};
+
+/// Something that stands or hangs outside: a building, a tree, slats.
+struct OutsidePart {
+  std::string name;
+  std::string state;  ///< it is there in moments that name this state; empty: always
+  geometry::Geometry geometry;
+  bool is_shade = false;  ///< it belongs to an opening
 };
 
 /// A surface of the room and what it is made of.
@@ -113,6 +138,7 @@ struct Space {
   double height_m = 0;        ///< of walls, and of the ceiling where there is one
   bool roofed = true;         ///< false: open above
   bool flat_ceiling = true;
+  bool flat_outside = true;  ///< no part of the roof lies lower than another beside it
   double floor_area_m2 = 0;
   model::Reflectances reflectances;
   geometry::Geometry geometry;
@@ -120,7 +146,7 @@ struct Space {
   std::vector<PlanShape> objects;
   std::vector<Opening> openings;
   geometry::Geometry outside;  ///< the room's own shell from outside, and the reveals of its windows
-  std::vector<model::Obstruction> obstructions;  ///< what else stands outside, in its states
+  std::vector<OutsidePart> outside_parts;  ///< what else stands outside, each in its state
   double ground_reflectance = 0.2;
   std::vector<LuminaireGroup> groups;
   std::vector<Grid> grids;  ///< the work plane first, if there is one; at least one

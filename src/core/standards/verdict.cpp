@@ -6,7 +6,7 @@
 namespace glow::standards {
 namespace {
 
-constexpr std::array<std::pair<Quantity, const char*>, 10> kQuantities = {
+constexpr std::array<std::pair<Quantity, const char*>, 16> kQuantities = {
     {{Quantity::mean_illuminance, "mean illuminance"},
      {Quantity::uniformity, "uniformity U0"},
      {Quantity::minimum_illuminance, "minimum illuminance"},
@@ -16,7 +16,13 @@ constexpr std::array<std::pair<Quantity, const char*>, 10> kQuantities = {
      {Quantity::luminaire_luminance, "luminance of luminaires"},
      {Quantity::shielding_angle, "shielding angle"},
      {Quantity::illuminance_ratio, "largest to smallest"},
-     {Quantity::delay, "delay"}}};
+     {Quantity::delay, "delay"},
+     {Quantity::daylight_over_half, "daylight factor over 50 %"},
+     {Quantity::daylight_over_most, "daylight factor over 95 %"},
+     {Quantity::sunlight_hours, "hours of sunlight"},
+     {Quantity::sight_angle, "horizontal sight angle"},
+     {Quantity::outside_distance, "outside distance"},
+     {Quantity::view_layers, "layers of the view"}}};
 
 constexpr double kNoRatio = 1e6;  // where it is dark, any light is more than any number of times that
 
@@ -47,10 +53,37 @@ std::optional<Quantity> quantity_of(const std::string& words) {
 }
 
 std::string unit_of(Quantity quantity) {
-  if (quantity == Quantity::luminaire_luminance) return "cd/m2";
-  if (quantity == Quantity::shielding_angle) return "deg";
-  if (quantity == Quantity::delay) return "s";
-  return quantity == Quantity::mean_illuminance || quantity == Quantity::minimum_illuminance ? "lx" : "";
+  switch (quantity) {
+    case Quantity::mean_illuminance:
+    case Quantity::minimum_illuminance:
+      return "lx";
+    case Quantity::luminaire_luminance:
+      return "cd/m2";
+    case Quantity::shielding_angle:
+    case Quantity::sight_angle:
+      return "deg";
+    case Quantity::delay:
+      return "s";
+    case Quantity::daylight_over_half:
+    case Quantity::daylight_over_most:
+      return "%";
+    case Quantity::sunlight_hours:
+      return "h";
+    case Quantity::outside_distance:
+      return "m";
+    default:
+      return "";
+  }
+}
+
+bool is_daylight_factor(Quantity quantity) {
+  return quantity == Quantity::daylight_over_half || quantity == Quantity::daylight_over_most;
+}
+
+bool is_of_daylight(Quantity quantity) {
+  return is_daylight_factor(quantity) || quantity == Quantity::sunlight_hours ||
+         quantity == Quantity::sight_angle || quantity == Quantity::outside_distance ||
+         quantity == Quantity::view_layers;
 }
 
 bool is_glare(Quantity quantity) {
@@ -95,6 +128,12 @@ Check judge(const Demand& demand, const readings::Statistics& maintained,
     case Quantity::luminaire_luminance:
     case Quantity::shielding_angle:
     case Quantity::delay:
+    case Quantity::daylight_over_half:
+    case Quantity::daylight_over_most:
+    case Quantity::sunlight_hours:
+    case Quantity::sight_angle:
+    case Quantity::outside_distance:
+    case Quantity::view_layers:
       break;
   }
   return judged(demand, 0, 0);

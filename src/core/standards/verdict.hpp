@@ -19,19 +19,30 @@ enum class Quantity {
   luminaire_luminance,  ///< in directions that screens mirror
   shielding_angle,      ///< of lamps: a lower limit again
   illuminance_ratio,    ///< largest to smallest: an upper limit, as is the next
-  delay                 ///< until half of the light is there
+  delay,                ///< until half of the light is there
+  daylight_over_half,   ///< daylight factor that half of a plane reaches; this and all below: lower limits
+  daylight_over_most,   ///< that 95 % of it reach
+  sunlight_hours,       ///< on one day
+  sight_angle,          ///< horizontal, of the view out
+  outside_distance,     ///< to what stands before the window
+  view_layers           ///< of sky, landscape and ground, with the landscape among them
 };
 
 /// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra", "glare UGR", "glare
 /// rating GR", "luminance of luminaires", "shielding angle", "largest to smallest",
-/// "delay".
+/// "delay", "daylight factor over 50 %", "daylight factor over 95 %", "hours of sunlight", "horizontal sight
+/// angle", "outside distance", "layers of the view".
 std::string to_string(Quantity quantity);
 /// Nothing for other words.
 std::optional<Quantity> quantity_of(const std::string& words);
-/// "lx", "cd/m2", "deg", "s", or "" for a ratio or an index.
+/// "lx", "cd/m2", "deg", "s", "%", "h", "m", or "" for a ratio or an index.
 std::string unit_of(Quantity quantity);
 /// Whether the required value is the most that is allowed.
 bool is_upper_limit(Quantity quantity);
+/// Whether it is a daylight factor.
+bool is_daylight_factor(Quantity quantity);
+/// Whether it is asked of daylight: a factor, sunlight or the view out.
+bool is_of_daylight(Quantity quantity);
 /// Whether it is said of eyes or luminaires, not of the points of a grid.
 bool is_glare(Quantity quantity);
 
@@ -48,11 +59,12 @@ struct Demand {
 /// What a check is about, by the number that it has in its space: never by a name, which is for people.
 struct Target {
   enum class Kind {
-    light,          ///< of all luminaires of the room: its colour
-    grid,           ///< of the space's grids
-    eyes,           ///< of its sets of eyes
-    tabular,        ///< the tabular method
-    luminaire_type  ///< the first of the groups of one mark
+    light,           ///< of all luminaires of the room: its colour
+    grid,            ///< of the space's grids
+    eyes,            ///< of its sets of eyes
+    tabular,         ///< the tabular method
+    luminaire_type,  ///< the first of the groups of one mark
+    openings         ///< of the room, what comes in by them and what is seen through them
   };
   Kind kind = Kind::light;
   std::size_t id = 0;  ///< of grids, eyes and luminaire types
@@ -81,7 +93,9 @@ struct NotVerified {
     no_luminous_size,     ///< of a luminaire type that screens mirror
     left_out,             ///< by the designer: `subject` is the luminaire's mark and the reason
     delay_unknown,        ///< of emergency lighting, until half of it is there
-    no_way_out            ///< stated: neither escape routes nor an open area
+    no_way_out,           ///< stated: neither escape routes nor an open area
+    median_unknown,       ///< of daylight outdoors, at the place
+    place_unknown         ///< for the sun's way
   };
   Why why = Why::mean_not_held;
   std::string subject;  ///< see above; of values that are not held, the standard where there are several

@@ -265,6 +265,12 @@ void Explainer::explain_failure(const Check& check) {
       return explain_grid(check);
     case Quantity::illuminance_ratio:  // of emergency scenes, whose causes are not looked for
     case Quantity::delay:
+    case Quantity::daylight_over_half:  // studies::explain_daylight
+    case Quantity::daylight_over_most:
+    case Quantity::sunlight_hours:
+    case Quantity::sight_angle:
+    case Quantity::outside_distance:
+    case Quantity::view_layers:
       return;
   }
 }

@@ -121,9 +121,22 @@ struct TooClose {};
 /// The project states no shielding angle.
 struct NoShieldingStated {};
 
-using Cause = std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried,
-                           LowColourRendering, MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses,
-                           SeeRemarks, TableKeepsLimit, SeeTable, BrightPlanes, NoShieldingStated, TooClose>;
+/// What each opening alone gives on the plane on average, as a daylight factor.
+struct DaylightByOpening {
+  struct Part {
+    std::string opening;
+    double factor = 0;  ///< %
+  };
+  std::vector<Part> parts;
+};
+
+/// When the sun comes and what is seen outside: see assess::Assessment::outlook.
+struct SeeOutlook {};
+
+using Cause =
+    std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried, LowColourRendering,
+                 MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses, SeeRemarks, TableKeepsLimit, SeeTable,
+                 BrightPlanes, NoShieldingStated, TooClose, DaylightByOpening, SeeOutlook>;
 
 // ---- changes that may mend it ----
 
@@ -188,8 +201,21 @@ struct DimmedOrShielded {
   double share = 1, from_deg = 65;
 };
 
+/// Of all openings that let daylight in, of the surfaces or of what stands outside.
+struct DaylightChange {
+  enum class Kind {
+    wider,            ///< so many times
+    higher,           ///< heads, m
+    clearer,          ///< panes of this transmittance, clean
+    lighter_outside,  ///< what stands outside of this reflectance
+    brighter_inside   ///< walls by so much, floor and ceiling by half of that
+  };
+  Kind kind = Kind::wider;
+  double amount = 0;
+};
+
 using Change = std::variant<TimesFlux, OtherArray, WiderBeam, OneMore, Brighter, BetterColour, SourceChanged,
-                            AllDimmed, AllTurned, DimmedOrShielded>;
+                            AllDimmed, AllTurned, DimmedOrShielded, DaylightChange>;
 
 /// A change that was tried in this very room, and what it comes to.
 struct Mend {

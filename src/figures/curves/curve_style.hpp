@@ -8,7 +8,7 @@
 
 namespace glow::figures {
 
-inline constexpr double kSheetWidth = 1280, kSheetHeight = 800;
+inline constexpr double kSheetWidth = 1280, kSheetHeight = 800, kSheetLeft = 24;  // px; where titles begin
 inline constexpr const char* kSheetInk = "#1c1c1c";
 inline constexpr const char* kSheetGrey = "#6b6b6b";
 inline constexpr const char* kGridLine = "#d9d6d0";

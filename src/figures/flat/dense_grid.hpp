@@ -14,4 +14,7 @@ struct DenseGrid {
 /// comes by way of surfaces is known, and that is smooth between them.
 DenseGrid dense_grid(const assess::GridReading& reading);
 
+/// 1 where sky is seen, 0 where none is, between the grid's points; nothing where it is seen from all.
+std::optional<DenseGrid> sky_seen(const assess::GridReading& reading);
+
 }  // namespace glow::figures

@@ -23,8 +23,9 @@ std::vector<FlatShape> shapes_in_plan(const record::RoomRecord& room, const asse
     if (ceiling && object.extent.top_m < level - kOnSurface) continue;
     shapes.push_back(std::move(shape));
   }
+  // What is overhead is drawn as what hangs there.
   for (const space::Opening& opening : room.openings)
-    shapes.push_back({opening.name, opening.plan(), false, true});
+    shapes.push_back({opening.name, opening.plan(), false, !opening.in_roof || ceiling});
   return shapes;
 }
 
@@ -58,6 +59,7 @@ std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const asse
     shapes.push_back(std::move(shape));
   }
   for (const space::Opening& opening : room.openings) {
+    if (opening.in_roof) continue;
     const Vec2 middle = (opening.plan()[0] + opening.plan()[1]) / 2;
     const Vec3 offset = Vec3(middle.x(), middle.y(), 0) - plane.origin;
     const double along = plane.local({middle.x(), middle.y(), 0}).x();

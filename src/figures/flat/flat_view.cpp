@@ -17,7 +17,8 @@ constexpr const char* kAbove = "#ffffff";
 constexpr const char* kStripes = "#b04a5a";
 constexpr double kLabelSize = 12;
 constexpr int kMostNodes = 160, kMostSmallNodes = 80;  // of the fine lattice along one side
-constexpr int kFewCells = 80;                          // up to here lines are rounded in any case
+constexpr const char* kNoSky = "#1d4a7a";
+constexpr int kFewCells = 80;  // up to here lines are rounded in any case
 
 }  // namespace
 
@@ -207,6 +208,11 @@ void FlatView::lines() {
       canvas_.opacity_of_last(0.85);
     }
   }
+  if (const auto seen = sky_seen(grid_)) {
+    no_sky_ = isolines(smooth_lattice(seen->grid, seen->lux, 1), 0.5);
+    for (const auto& chain : no_sky_)
+      canvas_.path(path_of(chain, false), "none", kNoSky, small_ ? 1.2 : 2.2, "9 5");
+  }
   if (!limit_) return;
   for (const auto& chain : isolines(lattice_, *limit_))
     canvas_.path(path_of(chain, false), "none", kFail, 2.2, "7 4");
@@ -218,6 +224,7 @@ void FlatView::line_labels() {
     label_lines(isolines(lattice_, *limit_),
                 fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()),
                 true);
+  if (!small_) label_lines(no_sky_, "no-sky line", false);
   if (small_ || !input_.style.lines) return;
   for (std::size_t k = 0; k < chains_.size(); ++k)
     label_lines(chains_[k], scale_.label(scale_.lines[k]), false);
@@ -225,8 +232,11 @@ void FlatView::line_labels() {
 
 void FlatView::label_lines(const std::vector<std::vector<Vec2>>& chains, const std::string& words,
                            bool strong) {
+  constexpr int kMostLabels = 3;  // of one value: a pattern of stripes has many lines
   const double width = text_width(words, kLabelSize) + 8;
+  int labels = 0;
   for (const auto& chain : chains) {
+    if (labels == kMostLabels) return;
     double length = 0;
     for (std::size_t i = 1; i < chain.size(); ++i) length += (chain[i] - chain[i - 1]).norm() * pixels_per_m_;
     if (length < 2.2 * width) continue;
@@ -239,6 +249,7 @@ void FlatView::label_lines(const std::vector<std::vector<Vec2>>& chains, const s
           is_under_luminaire(rect) || !has_value(at))
         continue;
       taken_.push_back(rect);
+      ++labels;
       canvas_.rectangle(rect.low, rect.high - rect.low, "#ffffff", strong ? kFail : "none", 1);
       canvas_.opacity_of_last(0.9);
       canvas_.text(px(at) + Vec2(0, kLabelSize * 0.36), words,

@@ -107,6 +107,7 @@ class FlatView {
   std::vector<double> shown_;  // values as shown
   Lattice lattice_;
   std::vector<std::vector<std::vector<Vec2>>> chains_;  ///< of the scale's lines, as they are drawn
+  std::vector<std::vector<Vec2>> no_sky_;               ///< beyond it no sky is seen
   std::vector<FlatShape> shapes_;
   std::vector<FlatLuminaire> luminaires_;
   std::vector<Rect> taken_;      // by labels

@@ -15,7 +15,6 @@ namespace {
 
 constexpr double kLeft = 92, kTop = 116, kRight = 236, kBottom = 76;
 constexpr double kSpread = 110;  // px, least, from one number of the title to the next
-constexpr double kTitleLeft = 24;
 constexpr double kNumbersLeft = 620, kTitleWidth = 490;  // px: where the numbers begin, and begin at least
 
 /// A round step for axes: 1, 2 or 5 times a power of ten, at least `least`.
@@ -74,6 +73,7 @@ class PlanFigure {
     std::string standard;
   };
   std::vector<Number> numbers() const;
+  void add_factors(std::vector<Number>& numbers) const;
   void title();
   void legend();
   double legend_luminaires(double x, double y);
@@ -88,7 +88,7 @@ class PlanFigure {
   }
   bool is_of_grid(const standards::Check& check) const {
     return check.target.kind == standards::Target::Kind::grid &&
-           &room_.assessment.grids[check.target.id] == &grid_;
+           room_.assessment.grids[check.target.id].name == grid_.name;
   }
 
   const record::RoomRecord& room_;
@@ -164,6 +164,18 @@ void PlanFigure::axes(const FlatView& view) {
                {12, "middle", kSheetGrey, false, nullptr, -90});
 }
 
+/// What half of the plane and 95 % of it reach, where that is asked.
+void PlanFigure::add_factors(std::vector<Number>& numbers) const {
+  for (const standards::Check& check : room_.assessment.checks) {
+    if (!is_of_grid(check) || !standards::is_daylight_factor(check.demand.quantity)) continue;
+    const bool half = check.demand.quantity == standards::Quantity::daylight_over_half;
+    numbers.push_back({fmt::format(FMT_STRING("{:.2f} %"), check.actual), half ? "on 50 %" : "on 95 %",
+                       fmt::format(FMT_STRING("{:.2f} % required: {}"), check.demand.required,
+                                   standards::to_string(check.verdict)),
+                       check.verdict != standards::Verdict::met, check.demand.standard});
+  }
+}
+
 /// Mean, U0, minimum and maximum, each with what is asked of it.
 std::vector<PlanFigure::Number> PlanFigure::numbers() const {
   const auto ratio = [](double v) { return fmt::format(FMT_STRING("{:.2f}"), v); };
@@ -176,6 +188,7 @@ std::vector<PlanFigure::Number> PlanFigure::numbers() const {
     std::vector<Number> numbers = {{shown(s.min_lx), kelvin ? "warmest" : "least", "", false, ""},
                                    {shown(s.max_lx), kelvin ? "coolest" : "most", "", false, ""}};
     if (!kelvin) numbers.insert(numbers.begin(), {shown(s.mean_lx), "mean", "", false, ""});
+    add_factors(numbers);
     return numbers;
   }
   std::vector<Number> numbers = {{with_unit(s.mean_lx), "mean", "", false, ""},
@@ -183,7 +196,7 @@ std::vector<PlanFigure::Number> PlanFigure::numbers() const {
                                  {with_unit(s.min_lx), "min", "", false, ""},
                                  {with_unit(s.max_lx), "max", "", false, ""}};
   for (const standards::Check& check : room_.assessment.checks) {
-    if (!is_of_grid(check)) continue;
+    if (!is_of_grid(check) || standards::is_daylight_factor(check.demand.quantity)) continue;
     const bool mean = check.demand.quantity == standards::Quantity::mean_illuminance;
     const bool low = check.demand.quantity == standards::Quantity::minimum_illuminance;
     const bool spread = check.demand.quantity == standards::Quantity::illuminance_ratio;
@@ -219,7 +232,7 @@ void PlanFigure::title() {
   double total = 0;
   for (const Number& number : numbers) total += width(number);
   double x = std::clamp(kSheetWidth - total, kTitleWidth, kNumbersLeft);
-  const double room = x - kTitleLeft - 20;
+  const double room = x - kSheetLeft - 20;
   for (const Number& number : numbers) {
     const char* ink = number.failed ? kFail : kSheetInk;
     canvas_.text({x, 42}, number.value, {22, "start", ink, true});
@@ -227,9 +240,10 @@ void PlanFigure::title() {
     canvas_.text({x, 80}, number.asked, {12.5, "start", number.failed ? kFail : kSheetGrey});
     x += width(number);
   }
-  canvas_.text({kTitleLeft, 40}, fitted_text(room_.title(), room, 24, true), {24, "start", kSheetInk, true});
+  canvas_.text({kSheetLeft, 40}, fitted_text(room_.title(), room, 24, true), {24, "start", kSheetInk, true});
   std::string place = fmt::format(FMT_STRING("{}, {}"), grid_.name, place_words(grid_, input_.units));
-  canvas_.text({kTitleLeft, 64}, fitted_text(place, room, 14), {14, "start", kSheetGrey});
+  if (room_.moment) place += "; " + room_.moment->sky;
+  canvas_.text({kSheetLeft, 64}, fitted_text(place, room, 14), {14, "start", kSheetGrey});
   std::string values = fmt::format(FMT_STRING("maintained (factor {:.2f})"), room_.maintenance_factor);
   if (!input_.measure.subject.empty()) values = input_.measure.subject;
   if (several_standards()) {
@@ -239,10 +253,10 @@ void PlanFigure::title() {
         by += (by.empty() ? "; required by " : ", ") + number.standard;
     values += by;
   }
-  if (room_.moment) values = room_.moment->words();
+  if (room_.moment) values = room_.moment->when();
   if (room_.direct_only) values += ", direct light only";
   if (!room_.changed_since.empty()) values = words::older_words(room_);
-  canvas_.text({kTitleLeft, 84}, fitted_text(values, room, 12.5),
+  canvas_.text({kSheetLeft, 84}, fitted_text(values, room, 12.5),
                {12.5, "start", room_.changed_since.empty() ? kSheetGrey : kFail});
 }
 

@@ -188,25 +188,27 @@ MeshResult read_mesh(const fs::path& path) {
 
 void load_meshes(model::Project& project, const fs::path& folder, Problems& problems) {
   std::map<std::string, MeshResult> read;
+  std::vector<model::Object*> objects;
   for (model::Room& room : project.rooms)
-    for (model::Object& object : room.objects) {
-      if (!object.mesh) continue;
-      model::MeshUse& use = *object.mesh;
-      if (leads_out(use.file, folder)) {
-        problems.error(
-            "P043", use.place,
-            fmt::format(FMT_STRING("\"{}\" leads out of the project's folder; put the mesh into it, "
-                                   "or below it"),
-                        use.file));
-        continue;
-      }
-      const auto [found, is_new] = read.try_emplace(use.file);
-      if (is_new) found->second = read_mesh(folder / use.file);
-      use.mesh = found->second.mesh;
-      if (!use.mesh)
-        problems.error("P044", use.place,
-                       fmt::format(FMT_STRING("\"{}\" cannot be used: {}"), use.file, found->second.fault));
+    for (model::Object& object : room.objects) objects.push_back(&object);
+  for (model::Obstruction& each : project.site.obstructions) objects.push_back(&each.object);
+  for (model::Object* object : objects) {
+    if (!object->mesh) continue;
+    model::MeshUse& use = *object->mesh;
+    if (leads_out(use.file, folder)) {
+      problems.error("P043", use.place,
+                     fmt::format(FMT_STRING("\"{}\" leads out of the project's folder; put the mesh into it, "
+                                            "or below it"),
+                                 use.file));
+      continue;
     }
+    const auto [found, is_new] = read.try_emplace(use.file);
+    if (is_new) found->second = read_mesh(folder / use.file);
+    use.mesh = found->second.mesh;
+    if (!use.mesh)
+      problems.error("P044", use.place,
+                     fmt::format(FMT_STRING("\"{}\" cannot be used: {}"), use.file, found->second.fault));
+  }
 }
 
 }  // namespace glow::files

@@ -11,12 +11,12 @@ using model::Object;
 using model::ObjectShape;
 using units::Dimension;
 
-constexpr Range kHeight{0, 200};
+constexpr Range kHeight{0, 200}, kHeightOutside{-1000, 1000};
 constexpr Range kLength{0, 2000, true};
 constexpr Range kScale{1e-6, 1e6};
 constexpr Range kAngle{-3600, 3600};
 constexpr int kMostRepeats = 1000;
-constexpr double kUsualReflectance = 0.5;
+constexpr double kUsualReflectance = 0.5, kUsualOutside = 0.3;
 
 constexpr std::array<const char*, 6> kShapeKeys = {"box", "panel", "block", "cylinder", "furniture", "mesh"};
 
@@ -24,15 +24,18 @@ constexpr const char* kFormerFurniture = "thing";
 
 class ObjectReader {
  public:
-  ObjectReader(TomlTable& table, const Materials& materials, std::vector<std::string>& assumed)
-      : table_(table), materials_(materials), assumed_(assumed) {}
+  ObjectReader(TomlTable& table, const Materials& materials, std::vector<std::string>& assumed,
+               bool outside = false)
+      : table_(table), materials_(materials), assumed_(assumed), outside_(outside) {}
 
-  std::optional<Object> read() {
+  /// `state` is that of an obstruction.
+  std::optional<Object> read(std::string* state = nullptr) {
     object_.place = table_.place();
     object_.name = table_.text("name", Need::required).value_or("");
     const bool shaped = read_shape();
     read_repeat();
     settle_finish(shaped);
+    if (state) *state = table_.text("state").value_or("");
     table_.finish();
     if (!shaped) return std::nullopt;
     return std::move(object_);
@@ -66,6 +69,7 @@ class ObjectReader {
   Object object_;
   std::string usual_finish_;
   std::string furniture_ = "furniture";  ///< its key
+  bool outside_;
 };
 
 bool ObjectReader::read_shape() {
@@ -114,8 +118,9 @@ bool ObjectReader::read_panel() {
 bool ObjectReader::read_block() {
   object_.shape = ObjectShape::block;
   const auto outline = table_.points("block");
-  object_.bottom_m = table_.quantity("bottom", Dimension::length, kHeight).value_or(0);
-  object_.top_m = table_.quantity("top", Dimension::length, kHeight, Need::required).value_or(0);
+  const Range height = outside_ ? kHeightOutside : kHeight;
+  object_.bottom_m = table_.quantity("bottom", Dimension::length, height).value_or(0);
+  object_.top_m = table_.quantity("top", Dimension::length, height, Need::required).value_or(0);
   if (!outline) return false;
   object_.outline = *outline;
   if (const auto fault = geometry::fault_of_outline(object_.outline)) {
@@ -251,10 +256,11 @@ void ObjectReader::read_repeat() {
 /// Of an object whose shape is not understood nothing is assumed: that was told already.
 void ObjectReader::settle_finish(bool shaped) {
   const auto finish = read_finish(table_, materials_);
-  object_.finish.material.diffuse = kUsualReflectance;
+  object_.finish.material.diffuse = outside_ ? kUsualOutside : kUsualReflectance;
   if (finish) {
     object_.finish = *finish;
-  } else if (!shaped) {
+  } else if (!shaped || outside_) {
+    object_.finish.material.two_sided = object_.shape == ObjectShape::panel;
     return;
   } else if (!usual_finish_.empty()) {
     object_.finish = everyday_finishes().at(usual_finish_);
@@ -282,6 +288,19 @@ std::vector<Object> read_objects(TomlTable& room, const Materials& materials,
   for (TomlTable& table : room.tables("objects"))
     if (auto object = ObjectReader(table, materials, assumed).read()) objects.push_back(std::move(*object));
   return objects;
+}
+
+std::vector<model::Obstruction> read_obstructions(TomlTable& site, const Materials& materials) {
+  std::vector<model::Obstruction> obstructions;
+  std::vector<std::string> assumed;  // of what stands outside nothing is assumed that docs do not say
+  for (TomlTable& table : site.tables("obstructions")) {
+    model::Obstruction own;
+    auto object = ObjectReader(table, materials, assumed, true).read(&own.state);
+    if (!object) continue;
+    own.object = std::move(*object);
+    obstructions.push_back(std::move(own));
+  }
+  return obstructions;
 }
 
 }  // namespace glow::files

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/model/site.hpp"
 #include "files/project/materials_reader.hpp"
 
 namespace glow::files {
@@ -8,5 +9,8 @@ namespace glow::files {
 /// `assumed`, in words.
 std::vector<model::Object> read_objects(TomlTable& room, const Materials& materials,
                                         std::vector<std::string>& assumed);
+
+/// The site's [[obstructions]]: objects of the same shapes that stand outside, each in a state or always.
+std::vector<model::Obstruction> read_obstructions(TomlTable& site, const Materials& materials);
 
 }  // namespace glow::files

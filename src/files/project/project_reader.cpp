@@ -10,11 +10,12 @@
 #include "files/project/glare_reader.hpp"
 #include "files/project/maintenance_reader.hpp"
 #include "files/project/objects_reader.hpp"
+#include "files/project/outside/moments_reader.hpp"
+#include "files/project/outside/site_reader.hpp"
 #include "files/project/placement_reader.hpp"
 #include "files/project/readings_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
 #include "files/project/scenes_reader.hpp"
-#include "files/project/site_reader.hpp"
 #include "files/text/text_scanner.hpp"
 #include "files/text/toml_table.hpp"
 
@@ -182,6 +183,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   if (!room.work_plane.leave_out) room.work_plane.leave_out = defaults.work_plane.leave_out;
   room.walls = read_walls(table, materials);
   room.openings = read_openings(table, materials, room.assumed);
+  room.daylight = read_daylight(table);
   room.objects = read_objects(table, materials, room.assumed);
   room.ceiling = read_ceiling(table);
   room.luminaires = read_placements(table);
@@ -316,9 +318,9 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.schedule = read_schedule(root);
   project.spread = read_spread(root);
   project.scenes = read_scenes(root);
-  project.site = read_site(root);
-  project.moments = read_moments(root);
   const Materials materials = read_materials(root);
+  project.site = read_site(root, materials);
+  project.moments = read_moments(root);
   for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
   problems.set_subject({});
   if (project.rooms.empty() && !root.has("rooms"))

@@ -46,6 +46,9 @@ class InputParts {
       if (name == "rooms" || name == "luminaires" || name == "figures") continue;
       shared_.push_back({"[" + name + "]", print_of(text_of(node))});
     }
+    for (const model::Obstruction& each : project.site.obstructions)
+      if (each.object.mesh)
+        shared_.push_back({"mesh " + each.object.mesh->file, print_of_file(each.object.mesh->file)});
     for (const model::OwnTable& table : project.tables)
       shared_.push_back({"table " + table.file, print_of_file(table.file)});
   }

@@ -2,7 +2,9 @@
 
 #include <fmt/format.h>
 
-#include "files/project/site_reader.hpp"
+#include <set>
+
+#include "files/project/outside/panes_reader.hpp"
 
 namespace glow::files {
 namespace {
@@ -16,7 +18,7 @@ using units::Dimension;
 constexpr Range kShare{0, 1};
 constexpr Range kLength{0, 2000, true};
 constexpr Range kHeight{0, 200};
-constexpr Range kAlong{0, 2000};
+constexpr Range kAlong{0, 2000}, kAngle{-360, 360};
 constexpr int kMostWalls = 2000;
 constexpr double kUsualFrameShare = 0.2;
 constexpr double kUsualFrameReflectance = 0.5;
@@ -43,14 +45,14 @@ void read_pane(TomlTable& table, const Materials& materials, Opening& opening,
   std::optional<Finish> finish = read_finish(table, materials);
   const auto clear = table.quantity("transmittance", Dimension::ratio, kShare);
   const auto scattering = table.quantity("scattering", Dimension::ratio, kShare);
-  const auto share = table.quantity("frame", Dimension::ratio, kShare);
+  const auto share = read_frame(table, opening);
   const auto frame_reflectance = table.quantity("frame_reflectance", Dimension::ratio, Range{0, 0.98});
   if (clear || scattering) {
     if (!finish) finish.emplace();
     finish->material.clear = clear.value_or(finish->material.clear);
     finish->material.scattering = scattering.value_or(finish->material.scattering);
   }
-  if (!finish && opening.kind == "window") {
+  if (!finish && opening.is_glazed()) {
     finish = everyday_finishes().at(kUsualGlass);
     assume(fmt::format(FMT_STRING("{}, transmittance {:.2f}"), kUsualGlass, finish->material.clear));
   }
@@ -59,12 +61,13 @@ void read_pane(TomlTable& table, const Materials& materials, Opening& opening,
     finish->material.diffuse = kUsualLeaf;
     assume(fmt::format(FMT_STRING("reflectance {}"), kUsualLeaf));
   }
-  if (!share && opening.kind == "window")
+  if (!share && opening.is_glazed())
     assume(fmt::format(FMT_STRING("frame {:.0f} % of its area"), 100 * kUsualFrameShare));
-  opening.frame_share = share.value_or(opening.kind == "window" ? kUsualFrameShare : 0);
+  opening.frame_share = share.value_or(opening.is_glazed() ? kUsualFrameShare : 0);
   if (opening.frame_share > 0 && !frame_reflectance)
     assume(fmt::format(FMT_STRING("frame of reflectance {}"), kUsualFrameReflectance));
   if (!finish) return;
+  opening.glass = finish->material;
   opening.pane = with_frame(*finish, opening.frame_share, frame_reflectance.value_or(kUsualFrameReflectance));
   const geometry::Material& m = opening.pane->material;
   const double sum = m.diffuse + m.mirror + m.clear + m.scattering;
@@ -73,6 +76,31 @@ void read_pane(TomlTable& table, const Materials& materials, Opening& opening,
                            fmt::format(FMT_STRING("\"{}\": what it reflects and lets through adds up to "
                                                   "{:.3f}; expected at most 0.995"),
                                        opening.name, sum));
+}
+
+/// In a wall from one of its corners, or in the ceiling about a place in plan.
+void read_position(TomlTable& table, Opening& opening) {
+  opening.in_roof =
+      opening.kind == "roof window" || opening.kind == "dome" || (table.has("at") && !table.has("wall"));
+  if (!std::set<std::string>{"window", "door", "opening", "roof window", "dome"}.count(opening.kind))
+    table.problems().error(
+        "P005", table.place_of("kind"),
+        fmt::format(FMT_STRING("\"kind\" is \"{}\"; expected window, door, opening, roof window or dome"),
+                    opening.kind));
+  opening.size.x() = table.quantity("width", Dimension::length, kLength, Need::required).value_or(1);
+  if (opening.in_roof) {
+    opening.size.y() = table.quantity("length", Dimension::length, kLength, Need::required).value_or(1);
+    opening.at = table.point("at", Need::required).value_or(Vec2::Zero());
+    opening.rotation_deg = table.quantity("rotation", Dimension::angle, kAngle).value_or(0);
+    return;
+  }
+  if (const auto wall = read_wall_word(table, "wall", Need::required)) {
+    opening.wall = wall->number;
+    opening.wall_name = wall->name;
+  }
+  opening.from_m = table.quantity("from", Dimension::length, kAlong, Need::required).value_or(0);
+  opening.sill_m = table.quantity("sill", Dimension::length, kHeight).value_or(0);
+  opening.size.y() = table.quantity("height", Dimension::length, kLength, Need::required).value_or(1);
 }
 
 }  // namespace
@@ -108,21 +136,13 @@ std::vector<Opening> read_openings(TomlTable& room, const Materials& materials,
     opening.place = table.place();
     opening.name = table.text("name", Need::required).value_or("");
     opening.kind = table.text("kind").value_or("opening");
-    if (opening.kind != "window" && opening.kind != "door" && opening.kind != "opening")
-      table.problems().error(
-          "P005", table.place_of("kind"),
-          fmt::format(FMT_STRING("\"kind\" is \"{}\"; expected window, door or opening"), opening.kind));
-    if (const auto wall = read_wall_word(table, "wall", Need::required)) {
-      opening.wall = wall->number;
-      opening.wall_name = wall->name;
-    }
-    opening.from_m = table.quantity("from", Dimension::length, kAlong, Need::required).value_or(0);
-    opening.sill_m = table.quantity("sill", Dimension::length, kHeight).value_or(0);
-    opening.size.x() = table.quantity("width", Dimension::length, kLength, Need::required).value_or(1);
-    opening.size.y() = table.quantity("height", Dimension::length, kLength, Need::required).value_or(1);
+    read_position(table, opening);
     read_pane(table, materials, opening, assumed);
     read_glazing(table, opening);
     opening.reveal_m = table.quantity("reveal", Dimension::length, kReveal).value_or(0);
+    opening.reveal_reflectance = table.quantity("reveal_reflectance", Dimension::ratio, Range{0, 0.98})
+                                     .value_or(opening.reveal_reflectance);
+    read_shades(table, opening);
     table.finish();
     openings.push_back(std::move(opening));
   }

@@ -8,20 +8,21 @@ namespace glow::files {
 
 template <>
 struct EnumNames<standards::Target::Kind> {
-  static constexpr std::array<const char*, 5> list = {"light", "grid", "eyes", "tabular", "luminaire_type"};
+  static constexpr std::array<const char*, 6> list = {"light",   "grid",           "eyes",
+                                                      "tabular", "luminaire_type", "openings"};
 };
 template <>
 struct EnumNames<standards::NotVerified::Why> {
-  static constexpr std::array<const char*, 18> list = {
+  static constexpr std::array<const char*, 20> list = {
       "ugr_limit_not_held",  "gr_limit_not_held",   "colour_not_held",  "mean_not_held",
       "uniformity_not_held", "surfaces_not_held",   "no_room_for_band", "no_room_for_faces",
       "no_plane_for_task",   "colour_unknown",      "table_fails",      "no_eyes",
       "nothing_in_sight",    "nothing_in_sight_gr", "no_luminous_size", "left_out",
-      "delay_unknown",       "no_way_out"};
+      "delay_unknown",       "no_way_out",          "median_unknown",   "place_unknown"};
 };
 template <>
 struct EnumNames<standards::Quantity> {
-  static constexpr std::array<const char*, 10> list = {"mean illuminance",
+  static constexpr std::array<const char*, 16> list = {"mean illuminance",
                                                        "uniformity U0",
                                                        "minimum illuminance",
                                                        "colour rendering Ra",
@@ -30,7 +31,13 @@ struct EnumNames<standards::Quantity> {
                                                        "luminance of luminaires",
                                                        "shielding angle",
                                                        "largest to smallest",
-                                                       "delay"};
+                                                       "delay",
+                                                       "daylight factor over 50 %",
+                                                       "daylight factor over 95 %",
+                                                       "hours of sunlight",
+                                                       "horizontal sight angle",
+                                                       "outside distance",
+                                                       "layers of the view"};
 };
 template <>
 struct EnumNames<standards::Verdict> {
@@ -39,21 +46,31 @@ struct EnumNames<standards::Verdict> {
 
 }  // namespace glow::files
 
+namespace glow::files {
+
+template <>
+struct EnumNames<studies::DaylightChange::Kind> {
+  static constexpr std::array<const char*, 5> list = {"wider", "higher", "clearer", "lighter_outside",
+                                                      "brighter_inside"};
+};
+
+}  // namespace glow::files
+
 namespace glow::files::archive_detail {
 
 template <>
 struct KindNames<studies::Cause> {
-  static constexpr std::array<const char*, 16> list = {
-      "lowest_points", "luminaires_there", "direct_share",        "with_darker_walls",
-      "not_tried",     "low_colour",       "more_than_asked",     "could_be_dimmed",
-      "worst_view",    "glare_causes",     "see_remarks",         "table_keeps_limit",
-      "see_table",     "bright_planes",    "no_shielding_stated", "too_close"};
+  static constexpr std::array<const char*, 18> list = {
+      "lowest_points", "luminaires_there",  "direct_share",    "with_darker_walls", "not_tried",
+      "low_colour",    "more_than_asked",   "could_be_dimmed", "worst_view",        "glare_causes",
+      "see_remarks",   "table_keeps_limit", "see_table",       "bright_planes",     "no_shielding_stated",
+      "too_close",     "by_opening",        "see_outlook"};
 };
 template <>
 struct KindNames<studies::Change> {
-  static constexpr std::array<const char*, 10> list = {
-      "times_flux",    "other_array",    "wider_beam", "one_more",   "brighter",
-      "better_colour", "source_changed", "all_dimmed", "all_turned", "dimmed_or_shielded"};
+  static constexpr std::array<const char*, 11> list = {
+      "times_flux",     "other_array", "wider_beam", "one_more",           "brighter", "better_colour",
+      "source_changed", "all_dimmed",  "all_turned", "dimmed_or_shielded", "daylight"};
 };
 
 }  // namespace glow::files::archive_detail
@@ -201,6 +218,22 @@ template <class A>
 void describe(A&, Field<A, NoShieldingStated>&) {}
 template <class A>
 void describe(A&, Field<A, TooClose>&) {}
+template <class A>
+void describe(A& a, Field<A, DaylightByOpening::Part>& v) {
+  a("opening", v.opening);
+  a("factor", v.factor);
+}
+template <class A>
+void describe(A& a, Field<A, DaylightByOpening>& v) {
+  a("parts", v.parts);
+}
+template <class A>
+void describe(A&, Field<A, SeeOutlook>&) {}
+template <class A>
+void describe(A& a, Field<A, DaylightChange>& v) {
+  a("what", v.kind);
+  a("amount", v.amount);
+}
 template <class A>
 void describe(A& a, Field<A, TimesFlux::OfMark>& v) {
   a("mark", v.mark);

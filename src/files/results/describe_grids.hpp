@@ -182,12 +182,21 @@ void describe_values(A& a, Field<A, GridReading>& g) {
 }
 
 template <class A>
+void describe(A& a, Field<A, Reached>& v) {
+  a("half_lx", v.half_lx);
+  a("half_doubt_lx", v.half_doubt_lx);
+  a("most_lx", v.most_lx);
+  a("most_doubt_lx", v.most_doubt_lx);
+}
+
+template <class A>
 void describe_judged(A& a, Field<A, GridReading>& g) {
   a.object("judged", [&](auto& own) {
     describe(own, g.judged.statistics);
     own("points", g.judged.points);
     own("border_m", g.judged.border_m);
     own("uncertainty", g.judged.uncertainty);
+    own("reached", g.judged.reached);
   });
 }
 
@@ -214,15 +223,34 @@ template <class A>
 void describe(A& a, Field<A, DayOnGrid>& day, std::size_t points) {
   a("open_lx", day.open_lx);
   a("has_factor", day.has_factor);
+  a("within_lx", day.within_lx);
+  a("share_within", day.share_within);
+  a.derived("share_with_sky", [&] { return files::number(day.share_with_sky()); });
+  a("sky_parts", day.sky_parts);
+  a("sky_seen", day.sky_seen);
   a.brief_list("sun_lx", day.sun_lx);
   a.brief_list("sky_lx", day.sky_lx);
   a.brief_list("outside_lx", day.outside_lx);
   a.brief_list("day_lx", day.day_lx);
-  if constexpr (A::kReads)
+  if constexpr (A::kReads) {
+    const bool fits = day.sky_parts >= 1 && day.sky_parts <= 101 &&
+                      day.sky_seen.size() == points * std::size_t(day.sky_parts) * std::size_t(day.sky_parts);
+    if (!day.sky_seen.empty() && !fits) throw std::runtime_error("a no-sky line does not fit its grid");
     for (const std::vector<double>* values : {&day.sun_lx, &day.sky_lx, &day.outside_lx, &day.day_lx}) {
       files::check_light(*values, points);
       if (values->size() != points) throw std::runtime_error("daylight does not fit its grid");
     }
+  }
+}
+
+template <class A>
+void describe(A& a, Field<A, DayAtPoint>& day) {
+  a("sun_lx", day.sun_lx);
+  a("sky_lx", day.sky_lx);
+  a("outside_lx", day.outside_lx);
+  a("day_lx", day.day_lx);
+  a("open_lx", day.open_lx);
+  a("has_factor", day.has_factor);
 }
 
 /// An object that is left out where there is nothing.
@@ -300,6 +328,7 @@ void describe(A& a, Field<A, PointReading>& point) {
   a.derived("total_lx", [&] { return files::number(point.total_lx()); });
   a("uncertainty_lx", point.uncertainty_lx);
   describe_present(a, "colour", point.colour);
+  describe_present(a, "day", point.day);
 }
 
 }  // namespace glow::assess

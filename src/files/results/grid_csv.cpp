@@ -23,14 +23,19 @@ std::string colour_cells(const assess::GridColour& colour, std::size_t point) {
                       : ",,");
 }
 
+std::string degrees(const std::optional<double>& v) {
+  return v ? fmt::format(FMT_STRING("{:.6g}"), *v) : std::string();
+}
+
 /// The factor is empty where the sun shines.
 std::string day_cells(const assess::DayOnGrid& day, std::size_t point, const units::ShownUnits& units,
                       const record::MomentRecord& moment) {
-  return fmt::format(FMT_STRING(",{:.6g},{:.6g},{:.6g},{:.6g},{},{},{},{}"), units.light(day.sun_lx[point]),
-                     units.light(day.sky_lx[point]), units.light(day.outside_lx[point]),
-                     units.light(day.day_lx[point]),
+  return fmt::format(FMT_STRING(",{:.6g},{:.6g},{:.6g},{:.6g},{},{},{},{},{},{}"),
+                     units.light(day.sun_lx[point]), units.light(day.sky_lx[point]),
+                     units.light(day.outside_lx[point]), units.light(day.day_lx[point]),
                      day.has_factor ? fmt::format(FMT_STRING("{:.4g}"), day.factor(point)) : std::string(),
-                     moment.date, moment.time, moment.solar_time);
+                     degrees(moment.latitude_deg), degrees(moment.longitude_deg), moment.date, moment.time,
+                     moment.solar_time);
 }
 
 }  // namespace
@@ -42,11 +47,10 @@ std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& unit
       FMT_STRING(
           "x_{0},y_{0},z_{0},normal_x,normal_y,normal_z,direct_{1},interreflected_{1},total_{1}{2}{3}\n"),
       m, lx, g.colour ? ",direct_x,direct_y,total_x,total_y,cct_K,duv" : "",
-      g.day ? fmt::format(
-                  FMT_STRING(
-                      ",sun_{0},sky_{0},outside_{0},daylight_{0},daylight_factor_percent,date,local_time,"
-                      "solar_time"),
-                  lx)
+      g.day ? fmt::format(FMT_STRING(",sun_{0},sky_{0},outside_{0},daylight_{0},daylight_factor_percent,"
+                                     "latitude_deg,longitude_deg,date,local_time,"
+                                     "solar_time"),
+                          lx)
             : std::string());
   // Directions hold rounding errors that look like results.
   const auto clean = [](double v) { return std::abs(v) < 1e-12 ? 0.0 : v; };
@@ -59,6 +63,29 @@ std::string grid_csv(const assess::GridReading& g, const units::ShownUnits& unit
                         units.light(g.interreflected_lx[i]), units.light(g.total_lx[i]),
                         g.colour ? colour_cells(*g.colour, i) : std::string(),
                         g.day && moment ? day_cells(*g.day, i, units, *moment) : std::string());
+  }
+  return text;
+}
+
+std::string series_csv(const assess::DaySeries& series, const record::MomentRecord& moment,
+                       const units::ShownUnits& units) {
+  const char* lx = units.light_unit();
+  std::string text = fmt::format(
+      FMT_STRING(
+          "latitude_deg,longitude_deg,date,local_time,solar_time,sun_altitude_deg,sun_azimuth_deg,open_{}"),
+      lx);
+  for (const assess::DaySeries::Line& line : series.lines)
+    text +=
+        "," + csv_cell(fmt::format(FMT_STRING("{} {}_{}"), line.name, line.is_point ? "point" : "mean", lx));
+  text += "\n";
+  for (std::size_t s = 0; s < series.steps.size(); ++s) {
+    const assess::DaySeries::Step& step = series.steps[s];
+    text += fmt::format(FMT_STRING("{},{},{},{},{},{},{},{:.6g}"), degrees(moment.latitude_deg),
+                        degrees(moment.longitude_deg), moment.date, step.time, step.solar_time,
+                        degrees(step.altitude_deg), degrees(step.azimuth_deg), units.light(step.open_lx));
+    for (const assess::DaySeries::Line& line : series.lines)
+      text += fmt::format(FMT_STRING(",{:.6g}"), units.light(line.lux[s]));
+    text += "\n";
   }
   return text;
 }

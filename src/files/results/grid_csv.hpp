@@ -22,6 +22,11 @@ inline std::string csv_name(const std::string& folder, const record::RoomRecord&
 std::string grid_csv(const assess::GridReading& grid, const units::ShownUnits& units,
                      const std::optional<record::MomentRecord>& moment);
 
+/// The course of a moment's day: place, date, local and solar time, where the sun is, the open ground, and a
+/// column for each point and area.
+std::string series_csv(const assess::DaySeries& series, const record::MomentRecord& moment,
+                       const units::ShownUnits& units);
+
 /// One row a view (UGR) of a set of eyes: place, azimuth, UGR, background luminance, the luminaire that adds
 /// most and its share. With GR one row an eye, in its worst direction.
 std::string eyes_csv(const assess::RoomGlare& glare, const assess::EyeSetGlare& set,

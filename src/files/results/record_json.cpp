@@ -2,6 +2,7 @@
 
 #include "files/results/describe_glare.hpp"
 #include "files/results/describe_grids.hpp"
+#include "files/results/describe_outlook.hpp"
 #include "files/results/grid_csv.hpp"
 #include "files/results/record_checks.hpp"
 #include "words/room_words.hpp"
@@ -46,6 +47,7 @@ void describe(A& a, Field<A, Opening>& opening) {
   a.derived("bottom_m", [&] { return files::number(opening.bottom_m()); });
   a.derived("top_m", [&] { return files::number(opening.top_m()); });
   a.derived("solid", [] { return false; });
+  a("in_roof", opening.in_roof);
   a("wall", opening.wall);
   a("corners_m", opening.corners);
   a("outwards", opening.outwards);
@@ -252,6 +254,7 @@ template <class A>
 void describe_readings(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
   describe_checks(a, room, units);
   a.present("modelling", room.assessment.modelling);
+  a.present("outlook", room.assessment.outlook);
   a("rates_ugr", room.rates_ugr);
   a.object("glare", [&](auto& own) {
     describe_glare(own, room.assessment.glare, files::GlareContext{&room, units});
@@ -312,12 +315,15 @@ void describe_scene(A& a, Field<A, RoomRecord>& seen, Field<A, SceneRecord>& sce
     own("time", m.time);
     own("solar_time", m.solar_time);
     own("sky", m.sky);
+    own("latitude_deg", m.latitude_deg);
+    own("longitude_deg", m.longitude_deg);
     own("sun_altitude_deg", m.altitude_deg);
     own("sun_azimuth_deg", m.azimuth_deg);
     own("diffuse_lx", m.diffuse_lx);
     own("sun_normal_lx", m.sun_normal_lx);
     own("open_lx", m.open_lx);
   });
+  a.present("series", scene.series);
   a.object_if("solution", scene.solution, [&](auto& own, auto& solution) {
     own("possible", solution.possible);
     own("each_alone", solution.each_alone);
@@ -343,6 +349,7 @@ void describe_scenes(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& 
       scene.tasks = std::move(seen.tasks);
       scene.rates_ugr = seen.rates_ugr;
       scene.assessment = std::move(seen.assessment);
+      scene.explanations = std::move(seen.explanations);
       scene.balance = seen.balance;
       files::refuse_unless(scene.shares.size() == room.groups.size(), "a scene lacks shares of groups");
     } else {

@@ -238,6 +238,11 @@ bool TomlTable::is_false(const std::string& key) {
   return true;
 }
 
+bool TomlTable::is_table(const std::string& key) const {
+  const toml::node* node = table_->get(key);
+  return node && node->is_table();
+}
+
 std::optional<TomlTable> TomlTable::table(const std::string& key) {
   const toml::node* node = take(key, Need::optional);
   if (!node) return std::nullopt;
@@ -262,6 +267,13 @@ std::vector<TomlTable> TomlTable::tables(const std::string& key) {
       wrong_type(key, element, fmt::format(FMT_STRING("a [[{}]] table"), key));
     }
   }
+  return result;
+}
+
+std::vector<TomlTable> TomlTable::one_or_more(const std::string& key) {
+  if (!is_table(key)) return tables(key);
+  std::vector<TomlTable> result;
+  if (auto one = table(key)) result.push_back(std::move(*one));
   return result;
 }
 

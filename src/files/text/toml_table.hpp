@@ -66,13 +66,16 @@ class TomlTable {
   /// True when the key holds this very text ("auto"); consumes the key then.
   bool is_text(const std::string& key) const;
   bool is_word(const std::string& key, const std::string& word);
-  /// Whether the key holds a list; the key is not consumed.
+  /// Whether the key holds a list, or a table; the key is not consumed.
   bool is_list(const std::string& key) const;
+  bool is_table(const std::string& key) const;
   /// The same for "false" where something else usually stands.
   bool is_false(const std::string& key);
   std::optional<TomlTable> table(const std::string& key);
   /// [[key]] tables, in the order of the file.
   std::vector<TomlTable> tables(const std::string& key);
+  /// One table { ... }, or a list of them.
+  std::vector<TomlTable> one_or_more(const std::string& key);
   /// All sub-tables, by name, in the order of the file: [key.NAME].
   std::vector<std::pair<std::string, TomlTable>> named_tables(const std::string& key);
 

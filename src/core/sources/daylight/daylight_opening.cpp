@@ -13,4 +13,11 @@ bool DaylightOpening::is_met(const Vec3& from, const Vec3& towards, double margi
   return u > -m && v > -m && u < along.norm() + m && v < up.norm() + m;
 }
 
+bool DaylightOpening::is_clear_at(const Vec3& at) const {
+  if (!bars.any()) return true;
+  const Vec2 size(whole_along.norm(), whole_up.norm());
+  const Vec3 p = at - whole_corner;
+  return bars.is_glass({p.dot(whole_along) / size.x(), p.dot(whole_up) / size.y()}, size);
+}
+
 }  // namespace glow::sources

@@ -10,7 +10,13 @@ struct DaylightOpening {
   Vec3 corner, along, up;  ///< a corner and the sides from it, m, at right angles
   Vec3 outwards;           ///< unit length
   daylight::Glazing glazing;
-  int outer_facet = -1;  ///< of a pane that scatters: the facet that looks out; -1: none does
+  int outer_facet = -1;      ///< of a pane that scatters: the facet that looks out; -1: none does
+  double scatter_scale = 1;  ///< what it scatters, as multiples of what its material does
+  daylight::Bars bars = {};  ///< that hide what is behind them
+  Vec3 whole_corner = corner, whole_along = along, whole_up = up;  ///< of the opening that this is a piece of
+
+  /// Whether there is glass at a point of it.
+  bool is_clear_at(const Vec3& at) const;
 
   double area_m2() const { return along.norm() * up.norm(); }
   /// Where a ray meets it: nothing where it passes by; else the place.

@@ -15,11 +15,12 @@ namespace {
 
 using transport::kSets;
 
-constexpr int kLeanPart = 4;       // of the rays, for receivers of which only the mean counts
-constexpr int kPatchPaths = 16;    // of a patch, in each set, for each opening
-constexpr int kPanePaths = 32;     // likewise outwards, of a pane that scatters
-constexpr int kSunPaths = 16;      // of a patch to the sun, in each set
-constexpr int kSunDirections = 4;  // of a receiver to the sun's disc, in each set
+constexpr int kLeanPart = 4;               // of the rays, for receivers of which only the mean counts
+constexpr int kPatchPaths = 16;            // of a patch, in each set, for each opening
+constexpr int kPanePaths = 32;             // likewise outwards, of a pane that scatters
+constexpr int kSunPaths = 16;              // of a patch to the sun, in each set
+constexpr std::uint32_t kCellPlaces = 32;  // of a cell in the sun, in each set
+constexpr int kSunDirections = 4;          // of a receiver to the sun's disc, in each set
 constexpr double kSunRadius = 0.5 * daylight::kSunDiscDeg * kDegree;
 constexpr double kHair = 1e-6;
 constexpr double kBehindPane = 2 * geometry::kStartOffset;  // m
@@ -100,12 +101,13 @@ void DaylightPaths::sample_opening(std::size_t r, const DaylightOpening& opening
   const SphericalRectangle seen(eye, opening.corner, opening.along, opening.up);
   const double each = seen.solid_angle() / (kSets * double(rays));
   for (int set = 0; set < kSets; ++set) {
-    const Vec2 shift = chance_shift(transport::mixed(transport::mixed(r, number), std::uint64_t(set)));
+    const Vec2 shift =
+        chance_shift(transport::mixed(transport::mixed(r, seeded(number)), std::uint64_t(set)));
     for (int k = 0; k < rays; ++k) {
       const Vec2 place = transport::even_point(std::uint32_t(k), shift);
       const Vec3 at = seen.point(place.x(), place.y()), way = (at - eye).normalized();
       const double weight = receiver.weight(way) * opening.glazing.transmittance(way.dot(opening.outwards));
-      if (weight <= 0) continue;
+      if (weight <= 0 || !opening.is_clear_at(at)) continue;
       const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
       if (passed <= 0) continue;
       const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
@@ -121,7 +123,8 @@ void DaylightPaths::sample_patch(std::size_t i) {
   for (std::size_t o = 0; o < openings_.size(); ++o) {
     const DaylightOpening& opening = openings_[o];
     for (int set = 0; set < kSets; ++set) {
-      const std::uint64_t chance = transport::mixed(transport::mixed(i, 7919 + o), std::uint64_t(set));
+      const std::uint64_t chance =
+          transport::mixed(transport::mixed(i, seeded(7919 + o)), std::uint64_t(set));
       for (std::uint32_t k = 0; k < kPatchPaths; ++k) {
         const Eigen::Vector4d path = even_path(k, chance);
         const Vec3 eye =
@@ -133,7 +136,7 @@ void DaylightPaths::sample_patch(std::size_t i) {
         const double weight = std::max(0.0, facet.normal.dot(way)) *
                               opening.glazing.transmittance(way.dot(opening.outwards)) * seen.solid_angle() *
                               patch.area_m2 / (kSets * kPatchPaths);
-        if (weight <= 0) continue;
+        if (weight <= 0 || !opening.is_clear_at(at)) continue;
         const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
         if (passed <= 0) continue;
         const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
@@ -149,14 +152,15 @@ void DaylightPaths::sample_pane(std::size_t o, std::size_t i) {
   const DaylightOpening& opening = openings_[o];
   const transport::Patch& patch = room_->patches().patches()[i];
   for (int set = 0; set < kSets; ++set) {
-    const std::uint64_t chance = transport::mixed(transport::mixed(i, 104729), std::uint64_t(set));
+    const std::uint64_t chance = transport::mixed(transport::mixed(i, seeded(104729)), std::uint64_t(set));
     for (std::uint32_t k = 0; k < kPanePaths; ++k) {
       const Eigen::Vector4d path = even_path(k, chance);
       const Vec3 towards = cosine_direction(opening.outwards, path[2], path[3]);
       const Vec3 from = room_->patches().point_on(int(i), path[0], path[1]) + kBehindPane * opening.outwards;
       const std::int32_t target = outdoors_->seen(from, towards);
       if (target >= 0)
-        of_patches_[i].push_back({float(kPi * patch.area_m2 / (kSets * kPanePaths)), target, set});
+        of_patches_[i].push_back(
+            {float(opening.scatter_scale * kPi * patch.area_m2 / (kSets * kPanePaths)), target, set});
     }
   }
 }
@@ -172,7 +176,7 @@ double DaylightPaths::sun_share(const Vec3& from, const Vec3& sun, std::uint64_t
     const Vec2 shift = chance_shift(transport::mixed(chance, o));
     for (int k = 0; k < directions; ++k) {
       const Vec3 way = in_disc(sun, transport::even_point(std::uint32_t(k), shift));
-      if (inside.dot(way) <= 0 || !opening.is_met(from, way, 0, at)) continue;
+      if (inside.dot(way) <= 0 || !opening.is_met(from, way, 0, at) || !opening.is_clear_at(at)) continue;
       const double glass = opening.glazing.transmittance(way.dot(opening.outwards));
       double passed = glass > 0 ? 1 : 0;
       if (hides_ && glass > 0) passed = room_->tracer().passed(from, at - kBehindPane * opening.outwards);
@@ -191,21 +195,82 @@ void DaylightPaths::add_sun(const OutdoorLight& light, std::size_t i, float* set
   const double falls = facet.normal.dot(light.sun);
   if (falls <= 0 || room_->exchange().visible_area_m2[Eigen::Index(i)] <= 0) return;
   for (int set = 0; set < kSets; ++set) {
-    const std::uint64_t chance = transport::mixed(transport::mixed(i, 15485863), std::uint64_t(set));
+    const std::uint64_t chance = transport::mixed(transport::mixed(i, seeded(15485863)), std::uint64_t(set));
     const Vec2 shift = chance_shift(chance);
     double lit = 0;
     for (std::uint32_t k = 0; k < kSunPaths; ++k) {
       const Vec2 on = transport::even_point(k, shift);
       const Vec3 from =
           room_->patches().point_on(int(i), on.x(), on.y()) + geometry::kStartOffset * facet.normal;
-      lit += pane >= 0 ? double(outdoors_->sees_sun(from, light.sun))
-                       : sun_share(from, light.sun, transport::mixed(chance, k + 10), 1, facet.normal);
+      lit += pane >= 0
+                 ? openings_[std::size_t(pane)].scatter_scale * double(outdoors_->sees_sun(from, light.sun))
+                 : sun_share(from, light.sun, transport::mixed(chance, k + 10), 1, facet.normal);
     }
     sets[set] += float(light.sun_normal_lx * falls * patch.area_m2 * lit / kSunPaths);
   }
 }
 
-DayInflow DaylightPaths::at(const OutdoorLight& light, const Watch& watch) const {
+std::vector<double> DaylightPaths::sun_over(const std::vector<readings::Receiver>& places, const Vec3& u,
+                                            const Vec3& v, const OutdoorLight& light,
+                                            const Watch& watch) const {
+  constexpr int kPieces = 6;  // of each side, shaken within
+  std::vector<double> lux(places.size(), 0.0);
+  parallel_for(places.size(), watch, "sun", [&](std::size_t p) {
+    const readings::Receiver& place = places[p];
+    const double weight = place.weight(light.sun);
+    if (weight <= 0) return;
+    double share = 0;
+    for (int k = 0; k < kPieces * kPieces; ++k) {
+      const std::uint64_t chance = transport::mixed(transport::mixed(p, 49979687), std::uint64_t(k));
+      const Vec2 shift = chance_shift(chance);
+      readings::Receiver shaken = place;
+      shaken.position +=
+          ((k % kPieces + shift.x()) / kPieces - 0.5) * u + ((k / kPieces + shift.y()) / kPieces - 0.5) * v;
+      share += sun_share(shaken.ray_start(), light.sun, chance, 1, place.normal);
+    }
+    lux[p] = light.sun_normal_lx * weight * share / (kPieces * kPieces);
+  });
+  return lux;
+}
+
+std::vector<char> DaylightPaths::sky_seen(const std::vector<readings::Receiver>& places,
+                                          const Watch& watch) const {
+  constexpr int kAside = 8;  // places on each side of an opening
+  std::vector<char> seen(places.size(), 0);
+  parallel_for(places.size(), watch, "sky", [&](std::size_t p) {
+    const Vec3 eye = places[p].ray_start();
+    for (const DaylightOpening& opening : openings_)
+      for (int k = 0; k < kAside * kAside && !seen[p]; ++k) {
+        const Vec3 at = opening.corner + (k % kAside + 0.5) / kAside * opening.along +
+                        (k / kAside + 0.5) / kAside * opening.up;
+        const Vec3 way = (at - eye).normalized();
+        if (way.dot(opening.outwards) <= 0 || places[p].weight(way) <= 0 || way.z() <= 0) continue;
+        if (hides_ && room_->tracer().passed(eye, at - kBehindPane * opening.outwards) <= 0) continue;
+        const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
+        seen[p] = target >= 0 && target < outdoors_->ground();
+      }
+  });
+  return seen;
+}
+
+/// Of the sun's disc, what reaches a receiver, or its cell on average.
+double DaylightPaths::sun_on(const readings::Receiver& receiver, const SunCell& cell, const Vec3& sun,
+                             std::uint64_t chance) const {
+  const Vec3 facing = receiver.kernel == readings::Kernel::plane ? receiver.normal : sun;
+  if (cell.is_point()) return sun_share(receiver.ray_start(), sun, chance, kSunDirections, facing);
+  const Vec2 shift = chance_shift(transport::mixed(chance, 3));
+  double sum = 0;
+  for (std::uint32_t k = 0; k < kCellPlaces; ++k) {
+    const Vec2 place = transport::even_point(k, shift);
+    readings::Receiver there = receiver;
+    there.position += (place.x() - 0.5) * cell.u + (place.y() - 0.5) * cell.v;
+    sum += sun_share(there.ray_start(), sun, transport::mixed(chance, 10 + k), 1, facing);
+  }
+  return sum / kCellPlaces;
+}
+
+DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell>& cells,
+                            const Watch& watch) const {
   const std::vector<double> luminance = outdoors_->luminances(light, watch);
   DayInflow day;
   const std::size_t n = of_patches_.size();
@@ -236,11 +301,11 @@ DayInflow DaylightPaths::at(const OutdoorLight& light, const Watch& watch) const
     const readings::Receiver& receiver = room_->receivers()[r];
     const double weight = receiver.reflected_only ? 0 : receiver.weight(light.sun);
     if (light.sun_normal_lx > 0 && weight > 0) {
-      const Vec3 facing = receiver.kernel == readings::Kernel::plane ? receiver.normal : light.sun;
       for (int set = 0; set < kSets; ++set) {
-        const std::uint64_t chance = transport::mixed(transport::mixed(r, 32452843), std::uint64_t(set));
+        const std::uint64_t chance =
+            transport::mixed(transport::mixed(r, seeded(32452843)), std::uint64_t(set));
         const double lux = light.sun_normal_lx * weight *
-                           sun_share(receiver.ray_start(), light.sun, chance, kSunDirections, facing);
+                           sun_on(receiver, cells.empty() ? SunCell{} : cells[r], light.sun, chance);
         parts.sun += lux / kSets;
         own[std::size_t(set)] += lux;
       }

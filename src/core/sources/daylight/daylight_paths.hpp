@@ -9,6 +9,13 @@ struct DayParts {
   double sun = 0, sky = 0, outside = 0;  ///< the beam; the sky; ground and what stands outside
 };
 
+/// A piece of a plane about a receiver, with these sides; of none the receiver is a point. Over a cell a
+/// pattern of slats and bars that falls between points is not missed.
+struct SunCell {
+  Vec3 u = Vec3::Zero(), v = Vec3::Zero();
+  bool is_point() const { return u.isZero(0) && v.isZero(0); }
+};
+
 /// What a moment sends into a room.
 struct DayInflow {
   transport::Inflow inflow;
@@ -25,7 +32,14 @@ class DaylightPaths {
   DaylightPaths(const transport::Transport& room, const Outdoors& outdoors,
                 std::vector<DaylightOpening> openings, const Watch& watch);
 
-  DayInflow at(const OutdoorLight& light, const Watch& watch) const;
+  /// `cells`: by receivers, over which the sun is averaged; empty: at points.
+  DayInflow at(const OutdoorLight& light, const std::vector<SunCell>& cells, const Watch& watch) const;
+  /// The sun at places that are no receivers, lx: the mean over a piece of the plane about each, with sides
+  /// `u` and `v`, so that a pattern finer than the pieces is even and never a pattern of another width.
+  std::vector<double> sun_over(const std::vector<readings::Receiver>& places, const Vec3& u, const Vec3& v,
+                               const OutdoorLight& light, const Watch& watch) const;
+  /// Whether any of the sky is seen from each place, glass or not.
+  std::vector<char> sky_seen(const std::vector<readings::Receiver>& places, const Watch& watch) const;
   /// Bytes that the paths take.
   std::size_t memory() const;
 
@@ -35,11 +49,15 @@ class DaylightPaths {
     std::int32_t target;
     std::int32_t set;
   };
+  /// A number that begins other chances for each seed of the effort.
+  std::uint64_t seeded(std::uint64_t number) const { return number + ((room_->effort().seed - 1) << 32); }
   void sample_receiver(std::size_t r);
   void sample_opening(std::size_t r, const DaylightOpening& opening, int rays, std::uint64_t number);
   static std::vector<DaylightOpening> cut_at_horizon(const DaylightOpening& opening, const Vec3& eye);
   void sample_patch(std::size_t i);
   void sample_pane(std::size_t opening, std::size_t i);
+  double sun_on(const readings::Receiver& receiver, const SunCell& cell, const Vec3& sun,
+                std::uint64_t chance) const;
   double sun_share(const Vec3& from, const Vec3& sun, std::uint64_t chance, int directions,
                    const Vec3& inside) const;
   void add_sun(const OutdoorLight& light, std::size_t patch, float* sets) const;

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "core/sources/daylight/even_paths.hpp"
 
@@ -35,6 +36,24 @@ std::int32_t Outdoors::seen(const Vec3& from, const Vec3& towards) const {
 
 bool Outdoors::sees_sun(const Vec3& from, const Vec3& sun) const {
   return !any() || built_.tracer().passed(from, from + kFar * sun) > 0;
+}
+
+bool Outdoors::is_surroundings(std::int32_t target) const {
+  if (target <= ground()) return false;
+  const geometry::Facet& facet =
+      built_.patches().facet_of(built_.patches().patches()[std::size_t(target - ground() - 1)]);
+  return built_.geometry().surfaces()[std::size_t(facet.surface)].role != geometry::SurfaceRole::wall;
+}
+
+double Outdoors::distance(const Vec3& from, const Vec3& towards) const {
+  if (!any()) return std::numeric_limits<double>::infinity();
+  const geometry::Hit hit = built_.tracer().nearest(built_.tracer().local(from), towards.cast<float>());
+  const bool own =
+      hit.facet >= 0 &&
+      built_.geometry()
+              .surfaces()[std::size_t(built_.geometry().facets()[std::size_t(hit.facet)].surface)]
+              .role == geometry::SurfaceRole::wall;
+  return hit.facet < 0 || own ? std::numeric_limits<double>::infinity() : double(hit.distance);
 }
 
 void Outdoors::sample_patches(const Watch& watch) {

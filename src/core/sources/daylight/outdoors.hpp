@@ -11,7 +11,8 @@ namespace glow::sources {
 /// back from what stands on it.
 class Outdoors {
  public:
-  /// `built`: buildings, reveals, slats and the room's own shell from outside. Throws Cancelled.
+  /// `built`: buildings, reveals, slats and the room's own shell from outside; what is the room's own has the
+  /// role of a wall. Throws Cancelled.
   Outdoors(geometry::Geometry built, double ground_reflectance, const transport::Effort& effort,
            const Watch& watch);
 
@@ -20,6 +21,10 @@ class Outdoors {
   std::int32_t ground() const { return std::int32_t(sky_.size()); }
   std::int32_t seen(const Vec3& from, const Vec3& towards) const;
   bool sees_sun(const Vec3& from, const Vec3& sun) const;
+  /// Whether what is seen there is none of the room's own: of buildings and what stands around.
+  bool is_surroundings(std::int32_t target) const;
+  /// m to the surroundings in a direction; infinite where nothing is met, or the room's own.
+  double distance(const Vec3& from, const Vec3& towards) const;
 
   /// Luminance of everything that can be seen, by those numbers, cd/m2.
   std::vector<double> luminances(const OutdoorLight& light, const Watch& watch) const;

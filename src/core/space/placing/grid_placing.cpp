@@ -112,7 +112,9 @@ void GridPlacer::place_ceiling(const GridWish& wish, const std::string& name) {
   Plane plane = Plane::level(room_.height_m);
   plane.normal = -plane.normal;  // u and v stay the plan's
   const std::size_t before = grids_.size();
-  lay(wish, name, GridRole::ceiling, plane, shell.outline, {}, wish.inset_m);
+  std::vector<geometry::Polygon> holes;
+  for (const geometry::CeilingOpening& opening : shell.roof_openings) holes.push_back(opening.over);
+  lay(wish, name, GridRole::ceiling, plane, shell.outline, holes, wish.inset_m);
   if (grids_.size() == before || shell.ceiling.size() == 1) return;
   readings::PlaneGrid& grid = grids_.back().grid;
   for (Vec3& p : grid.points) {

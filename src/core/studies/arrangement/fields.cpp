@@ -22,7 +22,7 @@ bool turns_in_vain(const photometry::Photometry& photometry) {
 bool is_before_door(const space::Space& space, const photometry::PlacedLuminaire& luminaire) {
   const Vec3& at = luminaire.frame.origin;
   for (const space::Opening& opening : space.openings) {
-    if (opening.bottom_m() > kRound || at.z() > opening.top_m() + kOverDoor) continue;
+    if (opening.in_roof || opening.bottom_m() > kRound || at.z() > opening.top_m() + kOverDoor) continue;
     const geometry::Polygon line = opening.plan();
     const Vec2 way = line[1] - line[0];
     const double along = (at.head<2>() - line[0]).dot(way) / way.squaredNorm();

@@ -1,4 +1,4 @@
-#include "files/project/site_reader.hpp"
+#include "files/project/outside/moments_reader.hpp"
 
 #include <fmt/format.h>
 
@@ -12,30 +12,9 @@ namespace {
 using model::Moment;
 using units::Dimension;
 
-constexpr Range kLatitude{-90, 90}, kLongitude{-180, 180}, kZone{-12, 14}, kBearing{-360, 360};
-constexpr Range kReflectance{0, 0.98}, kHeight{-1000, 1000}, kDaylight{0, 200000}, kIrradiance{0, 1500};
-constexpr Range kTurbidity{1.5, 12}, kDewPoint{-60, 40}, kShare{0.01, 1};
+constexpr Range kDaylight{0, 200000}, kIrradiance{0, 1500}, kTurbidity{1.5, 12}, kDewPoint{-60, 40};
+constexpr Range kStep{60, 6 * 3600};  // s
 constexpr int kFirstYear = 1900, kLastYear = 2100;
-
-model::Obstruction read_obstruction(TomlTable& table, std::size_t number) {
-  model::Obstruction own;
-  own.place = table.place();
-  own.name = table.text("name").value_or(fmt::format(FMT_STRING("obstruction {}"), number));
-  if (const auto outline = table.points("outline", Need::required)) own.outline = *outline;
-  own.bottom_m = table.quantity("bottom", Dimension::length, kHeight).value_or(0);
-  own.top_m = table.quantity("top", Dimension::length, kHeight, Need::required).value_or(0);
-  own.reflectance = table.quantity("reflectance", Dimension::ratio, kReflectance).value_or(0.3);
-  own.state = table.text("state").value_or("");
-  table.finish();
-  if (const auto fault = geometry::fault_of_outline(own.outline); fault && !own.outline.empty())
-    table.problems().error("P013", table.place_of("outline"),
-                           fmt::format(FMT_STRING("this outline is not a simple polygon: {}"), *fault));
-  if (own.top_m <= own.bottom_m && table.has("top"))
-    table.problems().error(
-        "P095", table.place_of("top"),
-        fmt::format(FMT_STRING("\"{}\" has its top below its bottom; expected it above"), own.name));
-  return own;
-}
 
 /// "2026-03-21".
 void read_date(TomlTable& table, Moment& moment) {
@@ -55,18 +34,71 @@ void read_date(TomlTable& table, Moment& moment) {
                   kFirstYear, kLastYear));
 }
 
-/// "14:30".
-void read_time(TomlTable& table, Moment& moment) {
-  const auto words = table.text("time");
-  if (!words) return;
+/// "14:30", in hours.
+std::optional<double> read_time(TomlTable& table, const char* key, Need need = Need::optional) {
+  const auto words = table.text(key, need);
+  if (!words) return std::nullopt;
   int hour = 0, minute = 0, used = 0;
   if (std::sscanf(words->c_str(), "%d:%d%n", &hour, &minute, &used) == 2 && std::size_t(used) >= 4 &&
-      hour >= 0 && hour < 24 && minute >= 0 && minute < 60)
-    moment.time_h = hour + minute / 60.0;
-  else
+      std::size_t(used) == words->size() && hour >= 0 && hour < 24 && minute >= 0 && minute < 60)
+    return hour + minute / 60.0;
+  table.problems().error(
+      "P005", table.place_of(key),
+      fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected hours and minutes, such as \"14:30\""), key,
+                  *words));
+  return std::nullopt;
+}
+
+/// [altitude, azimuth]: where the sun stands, instead of date and time.
+void read_sun_place(TomlTable& table, Moment& moment) {
+  if (!table.has("sun_at")) return;
+  const auto place = table.numbers("sun_at", 2, -360, 360);
+  if (!place) return;
+  moment.sun_at_deg = Vec2((*place)[0], (*place)[1]);
+  if (moment.sun_at_deg->x() <= 0 || moment.sun_at_deg->x() > 90)
     table.problems().error(
-        "P005", table.place_of("time"),
-        fmt::format(FMT_STRING("\"time\" is \"{}\"; expected hours and minutes, such as \"14:30\""), *words));
+        "P005", table.place_of("sun_at"),
+        "\"sun_at\" is [altitude, azimuth] in degrees, azimuth clockwise from north; expected an "
+        "altitude above 0 and up to 90");
+  for (const char* key : {"date", "time", "series", "irradiance"})
+    if (table.has(key))
+      table.problems().error(
+          "P007", table.place_of(key),
+          fmt::format(FMT_STRING("\"sun_at\" says where the sun stands; take \"{}\" out"), key));
+}
+
+/// { from = "06:00", to = "20:00", step = "30 min" }.
+void read_series(TomlTable& moment, Moment& into) {
+  auto table = moment.table("series");
+  if (!table) return;
+  model::Series series;
+  const auto from = read_time(*table, "from", Need::required), to = read_time(*table, "to", Need::required);
+  series.step_h = table->quantity("step", Dimension::time, kStep).value_or(1800) / 3600;
+  series.place = table->place();
+  table->finish();
+  if (!from || !to) return;
+  series.from_h = *from;
+  series.to_h = *to;
+  if (series.to_h <= series.from_h)
+    moment.problems().error("P005", series.place,
+                            "\"series\" ends before it begins; expected from < to, within one day");
+  else if (series.steps() > model::Series::kMostSteps)
+    moment.problems().error("P005", series.place,
+                            fmt::format(FMT_STRING("\"series\" has {} steps; expected at most {}"),
+                                        series.steps(), model::Series::kMostSteps));
+  else
+    into.series = series;
+}
+
+/// [low, high] or one number, lx: what of the area lies within is told.
+void read_limits(TomlTable& table, Moment& moment) {
+  if (!table.has("within")) return;
+  const auto limits = table.numbers("within", 2, 0, kDaylight.high);
+  if (!limits) return;
+  moment.within_lx = {(*limits)[0], (*limits)[1]};
+  if (moment.within_lx->first >= moment.within_lx->second)
+    table.problems().error("P005", table.place_of("within"),
+                           "\"within\" is [low, high], lx, such as [300, 3000]; expected low below high");
 }
 
 void read_sky(TomlTable& table, Moment& moment) {
@@ -128,24 +160,6 @@ void refuse_idle_keys(TomlTable& table, const Moment& moment) {
 
 }  // namespace
 
-model::Site read_site(TomlTable& root) {
-  model::Site site;
-  auto table = root.table("site");
-  if (!table) return site;
-  site.stated = true;
-  site.place = table->place();
-  site.latitude_deg = table->quantity("latitude", Dimension::angle, kLatitude);
-  site.longitude_deg = table->quantity("longitude", Dimension::angle, kLongitude);
-  site.time_zone_h = table->quantity("time_zone", Dimension::number, kZone);
-  site.north_deg = table->quantity("north", Dimension::angle, kBearing);
-  site.ground_reflectance =
-      table->quantity("ground_reflectance", Dimension::ratio, kReflectance).value_or(0.2);
-  for (TomlTable& each : table->tables("obstructions"))
-    site.obstructions.push_back(read_obstruction(each, site.obstructions.size() + 1));
-  table->finish();
-  return site;
-}
-
 std::vector<Moment> read_moments(TomlTable& root) {
   std::vector<Moment> moments;
   for (auto& [name, table] : root.named_tables("moments")) {
@@ -154,13 +168,16 @@ std::vector<Moment> read_moments(TomlTable& root) {
     moment.name = name;
     moment.place = table.place();
     read_date(table, moment);
-    read_time(table, moment);
-    moment.summer_time = table.flag("summer_time").value_or(false);
+    moment.time_h = read_time(table, "time");
+    read_sun_place(table, moment);
+    read_series(table, moment);
+    read_limits(table, moment);
+    moment.summer_time = table.flag("summer_time");
     read_sky(table, moment);
     moment.diffuse_lx = table.quantity("diffuse", Dimension::illuminance, kDaylight);
     moment.sun_lx = table.quantity("sun", Dimension::illuminance, kDaylight);
     moment.turbidity = table.quantity("turbidity", Dimension::number, kTurbidity);
-    refuse_idle_keys(table, moment);
+    if (table.problems().error_count() == errors_before) refuse_idle_keys(table, moment);
     moment.scene = table.text("scene");
     moment.scene_place = table.place_of("scene");
     for (const auto& [state, place] : table.texts("states")) moment.states.push_back(state);
@@ -169,48 +186,6 @@ std::vector<Moment> read_moments(TomlTable& root) {
     if (table.problems().error_count() == errors_before) moments.push_back(std::move(moment));
   }
   return moments;
-}
-
-void read_glazing(TomlTable& table, model::Opening& into) {
-  using Law = daylight::Glazing::Law;
-  into.outside = table.flag("outside").value_or(true);
-  into.dirt = table.quantity("dirt", Dimension::ratio, kShare).value_or(1);
-  if (!table.has("glazing")) return;
-  if (table.is_list("glazing")) {
-    into.glazing.law = Law::table;
-    for (const auto& pair : table.pairs("glazing")) into.glazing.table.emplace_back(pair.x(), pair.y());
-    bool rising = into.glazing.table.size() > 1;
-    for (std::size_t i = 0; i < into.glazing.table.size(); ++i) {
-      const auto& [angle, share] = into.glazing.table[i];
-      rising = rising && angle >= 0 && angle <= 90 && share >= 0 && share <= 1.05 &&
-               (i == 0 || angle > into.glazing.table[i - 1].first);
-    }
-    if (!rising)
-      table.problems().error(
-          "P005", table.place_of("glazing"),
-          "\"glazing\" as a list is [[angle, share of the transmittance at normal incidence], ...], "
-          "angles rising from 0 to 90");
-    into.has_glazing = rising;
-    return;
-  }
-  const std::string words = table.text("glazing").value_or("");
-  into.has_glazing = true;
-  into.glazing.law = Law::clear;
-  if (words == "clear single")
-    into.glazing.panes = 1;
-  else if (words == "clear double")
-    into.glazing.panes = 2;
-  else if (words == "clear triple")
-    into.glazing.panes = 3;
-  else if (words == "even")
-    into.glazing.law = Law::constant;
-  else
-    table.problems().error(
-        "P005", table.place_of("glazing"),
-        fmt::format(FMT_STRING("\"glazing\" is \"{}\"; expected clear single, clear double, clear "
-                               "triple, even (the same at every angle) or a measured table. Panes "
-                               "that redirect light are not computed"),
-                    words));
 }
 
 }  // namespace glow::files

@@ -1,0 +1,253 @@
+#include "core/run/daylight_trials.hpp"
+
+#include <algorithm>
+#include <functional>
+
+#include "core/assess/assess.hpp"
+#include "core/assess/daylight/outlook_reader.hpp"
+#include "core/run/room_pass.hpp"
+#include "core/space/daylight_brief.hpp"
+#include "core/space/scenes.hpp"
+
+namespace glow::run {
+namespace {
+
+using standards::Check;
+using standards::Verdict;
+using Kind = studies::DaylightChange::Kind;
+
+constexpr double kWider = 1.25;       // times
+constexpr double kHigher = 0.3;       // m
+constexpr double kClearest = 0.9;     // transmittance of the clearest panes
+constexpr double kLightFacade = 0.7;  // reflectance
+constexpr double kWallsBy = 0.2, kOtherBy = 0.1, kMostWalls = 0.85, kMostCeiling = 0.9, kMostFloor = 0.5;
+
+bool lets_in(const model::Opening& opening) {
+  return opening.outside &&
+         (!opening.pane || opening.pane->material.clear + opening.pane->material.scattering > 0);
+}
+
+/// The room with nothing in it but what daylight meets, and what is asked of that.
+model::Room bare(const model::Room& room) {
+  model::Room other = room;
+  other.task.reset();
+  other.areas.clear();
+  other.luminaires.clear();
+  other.scenes.clear();
+  other.escape_routes.clear();
+  other.open_area = false;
+  other.grids.clear();
+  other.points.clear();
+  other.eye_wishes.clear();
+  other.screens.reset();
+  return other;
+}
+
+/// A change to project and room; false: there is nothing to change.
+using Change = std::function<bool(model::Project&, model::Room&)>;
+
+bool widen(model::Project&, model::Room& room) {
+  bool any = false;
+  for (model::Opening& opening : room.openings) {
+    if (!lets_in(opening)) continue;
+    const double more = (kWider - 1) * opening.size.x();
+    if (!opening.in_roof) opening.from_m = std::max(0.0, opening.from_m - more / 2);
+    opening.size.x() += more;
+    any = true;
+  }
+  return any;
+}
+
+bool raise(model::Project&, model::Room& room) {
+  bool any = false;
+  for (model::Opening& opening : room.openings) {
+    if (!lets_in(opening) || opening.in_roof) continue;
+    const double most = room.height_m - opening.sill_m;
+    const double height = std::min(most, opening.size.y() + kHigher);
+    any = any || height > opening.size.y() + 0.01;
+    opening.size.y() = std::max(opening.size.y(), height);
+  }
+  return any;
+}
+
+bool clear(model::Project&, model::Room& room) {
+  bool any = false;
+  for (model::Opening& opening : room.openings) {
+    if (!lets_in(opening) || !opening.pane || !opening.glass || opening.glass->clear <= 0) continue;
+    const double times = kClearest / opening.glass->clear;
+    if (times * opening.dirt <= 1 && opening.dirt == 1) continue;
+    opening.pane->material.clear *= std::max(1.0, times);
+    opening.pane->material.diffuse =
+        std::min(opening.pane->material.diffuse, 0.99 - opening.pane->material.clear);
+    opening.glass->clear = std::max(kClearest, opening.glass->clear);
+    opening.dirt = 1;
+    any = true;
+  }
+  return any;
+}
+
+bool lighten_outside(model::Project& project, model::Room&) {
+  bool any = false;
+  for (model::Obstruction& each : project.site.obstructions) {
+    double& diffuse = each.object.finish.material.diffuse;
+    any = any || diffuse < kLightFacade;
+    diffuse = std::max(diffuse, kLightFacade);
+  }
+  return any;
+}
+
+bool brighten(model::Project&, model::Room& room) {
+  const model::Reflectances before = room.reflectances;
+  const auto shifted = [](double value, double by, double most) {
+    return std::max(value, std::min(value + by, most));
+  };
+  room.reflectances.walls = shifted(before.walls, kWallsBy, kMostWalls);
+  room.reflectances.ceiling = shifted(before.ceiling, kOtherBy, kMostCeiling);
+  room.reflectances.floor = shifted(before.floor, kOtherBy, kMostFloor);
+  return room.reflectances.walls > before.walls || room.reflectances.ceiling > before.ceiling ||
+         room.reflectances.floor > before.floor;
+}
+
+class Trials {
+ public:
+  Trials(const DaylightCase& what, const transport::Effort& effort, const Watch& watch)
+      : what_(what), effort_(effort), watch_(watch) {}
+
+  /// The checks of the scene in the changed room; empty where it cannot be built so.
+  std::vector<Check> checks_with(const Change& change) const;
+  /// What each opening alone gives on the plane, % on average, thrown back inside or not.
+  studies::DaylightByOpening by_opening() const;
+
+ private:
+  /// Calls `read` with the scene's light in this room; false where it cannot be built.
+  bool with_light(
+      const model::Project& project, const model::Room& room,
+      const std::function<void(const Pass&, const assess::LitRoom&, const space::Brief&)>& read) const;
+
+  const DaylightCase& what_;
+  const transport::Effort& effort_;
+  const Watch& watch_;
+};
+
+bool Trials::with_light(
+    const model::Project& project, const model::Room& room,
+    const std::function<void(const Pass&, const assess::LitRoom&, const space::Brief&)>& read) const {
+  const std::vector<standards::RequirementTable> no_tasks = {
+      standards::RequirementTable(std::vector<standards::Requirement>{})};
+  Problems unheard;  // of a room that nobody wrote
+  const auto planned = space::build_space(project, room, no_tasks, unheard);
+  if (!planned) return false;
+  const auto scenes = space::plan_scenes(project, *planned, no_tasks, unheard);
+  const auto scene = std::find_if(scenes.begin(), scenes.end(), [&](const space::PlannedScene& each) {
+    return each.name == what_.scene.name;
+  });
+  if (scene == scenes.end()) return false;
+  std::vector<std::size_t> grids;
+  for (std::size_t g = 0; g < planned->space.grids.size(); ++g)
+    if (planned->space.grids[g].role == space::GridRole::daylight_plane) grids.push_back(g);
+  const Pass pass = pass_over(planned->space, scene->brief, {},
+                              assess::ReadingPlan::part(planned->space, grids, {}), effort_, nullptr, watch_);
+  const lighting::Daylight paths(planned->space, *pass.transport, scene->moment->states, watch_);
+  const lighting::MomentLight day = paths.at(*scene->moment, watch_);
+  const auto outlook = assess::look_out(*pass.setting, paths, watch_);
+  assess::LitRoom lit = pass.lit;
+  lit.day = &day;
+  lit.moment = &*scene->moment;
+  lit.outlook = outlook ? &*outlook : nullptr;
+  lit.light.add_day(day.light);
+  read(pass, lit, scene->brief);
+  return true;
+}
+
+std::vector<Check> Trials::checks_with(const Change& change) const {
+  model::Project project = what_.project;
+  project.scenes.clear();
+  project.moments.clear();
+  model::Room room = bare(*what_.room.room);
+  std::vector<Check> checks;
+  if (!change(project, room)) return checks;
+  with_light(project, room, [&](const Pass& pass, const assess::LitRoom& lit, const space::Brief&) {
+    assess::Scope scope;
+    scope.glare = false;
+    const transport::LightError error(*pass.transport, lit.light.maintained);
+    const assess::SeenFromEyes eyes(*pass.setting, watch_);
+    checks = assess::assess(*pass.setting, eyes, lit, &error, scope, watch_).checks;
+  });
+  return checks;
+}
+
+studies::DaylightByOpening Trials::by_opening() const {
+  studies::DaylightByOpening result;
+  for (const space::Opening& own : what_.room.space.openings) {
+    if (!own.lets_daylight_in()) continue;
+    model::Project project = what_.project;
+    project.scenes.clear();
+    project.moments.clear();
+    model::Room room = bare(*what_.room.room);
+    for (model::Opening& other : room.openings) other.outside = other.outside && other.name == own.name;
+    with_light(project, room, [&](const Pass& pass, const assess::LitRoom& lit, const space::Brief& brief) {
+      double sum = 0;
+      std::size_t count = 0;
+      for (const auto& receivers : pass.setting->readable())
+        for (const std::size_t r : receivers) {
+          sum += lit.light.maintained.total_lx(r);
+          ++count;
+        }
+      if (count > 0 && brief.daylight)
+        result.parts.push_back({own.name, 100 * sum / (double(count) * brief.daylight->open_lx)});
+    });
+  }
+  return result;
+}
+
+}  // namespace
+
+std::vector<studies::Explanation> explain_daylight(const DaylightCase& what, const transport::Effort& effort,
+                                                   const Watch& watch) {
+  constexpr std::size_t kMostApart = 6;  // openings that are looked at one by one
+  const std::vector<Check>& checks = what.found.checks;
+  std::vector<studies::Explanation> explanations(checks.size());
+  const auto fails = [](const Check& check) { return check.binding && check.verdict != Verdict::met; };
+  if (std::none_of(checks.begin(), checks.end(), fails)) return explanations;
+  const Trials trials(what, effort, watch);
+  const auto is_lit_by = [](const space::Opening& opening) { return opening.lets_daylight_in(); };
+  const auto& openings = what.room.space.openings;
+  const auto openings_count = std::size_t(std::count_if(openings.begin(), openings.end(), is_lit_by));
+  std::optional<studies::DaylightByOpening> parts;
+  for (std::size_t c = 0; c < checks.size(); ++c) {
+    if (!fails(checks[c])) continue;
+    if (standards::is_daylight_factor(checks[c].demand.quantity) && openings_count > 0 &&
+        openings_count <= kMostApart) {
+      if (!parts) parts = trials.by_opening();
+      explanations[c].causes.push_back(*parts);
+    } else if (!standards::is_daylight_factor(checks[c].demand.quantity)) {
+      explanations[c].causes.push_back(studies::SeeOutlook{});
+    }
+    if (checks[c].verdict == Verdict::undecided) explanations[c].causes.push_back(studies::TooClose{});
+  }
+  const std::vector<std::pair<studies::DaylightChange, Change>> changes = {
+      {{Kind::wider, kWider}, widen},
+      {{Kind::higher, kHigher}, raise},
+      {{Kind::clearer, kClearest}, clear},
+      {{Kind::lighter_outside, kLightFacade}, lighten_outside},
+      {{Kind::brighter_inside, kWallsBy}, brighten}};
+  for (const auto& [change, apply] : changes) {
+    const std::vector<Check> then = trials.checks_with(apply);
+    if (then.size() != checks.size()) continue;
+    for (std::size_t c = 0; c < checks.size(); ++c) {
+      if (!fails(checks[c]) || then[c].demand.quantity != checks[c].demand.quantity) continue;
+      if (then[c].actual <= checks[c].actual) continue;
+      studies::Mend mend;
+      mend.change = change;
+      mend.value = then[c].actual;
+      mend.meets = then[c].verdict == Verdict::met;
+      explanations[c].mends.push_back(std::move(mend));
+    }
+  }
+  for (studies::Explanation& each : explanations)
+    std::stable_sort(each.mends.begin(), each.mends.end(),
+                     [](const studies::Mend& a, const studies::Mend& b) { return a.meets > b.meets; });
+  return explanations;
+}
+
+}  // namespace glow::run

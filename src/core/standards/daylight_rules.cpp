@@ -1,0 +1,51 @@
+#include "core/standards/daylight_rules.hpp"
+
+#include <fmt/format.h>
+
+#include <array>
+
+namespace glow::standards {
+namespace {
+
+constexpr std::array<const char*, 3> kLevels = {"minimum", "medium", "high"};
+constexpr std::array<double, 3> kTarget = {300, 500, 750}, kLeast = {100, 300, 500};  // lx
+constexpr std::array<double, 3> kHours = {1.5, 3, 4}, kAngle = {14, 28, 54}, kDistance = {6, 20, 50};
+
+Demand demand_of(Quantity quantity, double required, const char* clause, int level) {
+  Demand demand;
+  demand.quantity = quantity;
+  demand.required = required;
+  demand.standard = "EN 17037:2018";
+  demand.source =
+      fmt::format(FMT_STRING("EN 17037:2018, {}, level \"{}\""), clause, kLevels[std::size_t(level)]);
+  demand.certainty = "agreed";
+  return demand;
+}
+
+}  // namespace
+
+std::vector<Demand> provision_demands(int level, double median_lx, const std::string& median_source,
+                                      bool by_roof_alone) {
+  const auto of = [&](Quantity quantity, double lux) {
+    Demand demand = demand_of(quantity, 100 * lux / median_lx, "daylight provision", level);
+    demand.reason =
+        fmt::format(FMT_STRING("{:.0f} lx of {:.0f} lx outside ({})"), lux, median_lx, median_source);
+    return demand;
+  };
+  const auto k = std::size_t(level);
+  if (by_roof_alone) return {of(Quantity::daylight_over_most, kTarget[k])};
+  return {of(Quantity::daylight_over_half, kTarget[k]), of(Quantity::daylight_over_most, kLeast[k])};
+}
+
+std::vector<Demand> sunlight_demands(int level) {
+  return {demand_of(Quantity::sunlight_hours, kHours[std::size_t(level)], "exposure to sunlight", level)};
+}
+
+std::vector<Demand> view_demands(int level) {
+  const auto k = std::size_t(level);
+  return {demand_of(Quantity::sight_angle, kAngle[k], "view out", level),
+          demand_of(Quantity::outside_distance, kDistance[k], "view out", level),
+          demand_of(Quantity::view_layers, level + 1, "view out", level)};
+}
+
+}  // namespace glow::standards
