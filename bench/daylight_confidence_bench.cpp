@@ -2,7 +2,8 @@
 // around a corner, a deep well, a glossy one; many times with other seeds, against runs of far greater
 // effort. Prints how often the truth lies inside the stated 95 % interval.
 //
-//   daylight_confidence_bench [repetitions, 40]
+//   daylight_confidence_bench [repetitions, 40] [room]
+#include <cstdio>
 #include <cstdlib>
 
 #include "bench/tally.hpp"
@@ -16,7 +17,7 @@ using namespace glow;
 
 namespace {
 
-constexpr int kLongRuns = 4;
+constexpr int kLongRuns = 3;
 
 struct Values {
   double mean = 0, mean_doubt = 0, least = 0, least_doubt = 0;
@@ -46,7 +47,7 @@ Values computed(const space::PlannedRoom& plan, const space::PlannedMoment& mome
 void examine(const space::PlannedRoom& plan, const space::PlannedScene& scene, int repetitions) {
   Values truth;
   for (int seed = 1; seed <= kLongRuns; ++seed) {
-    const Values v = computed(plan, *scene.moment, {3200, 256, 8192, std::uint64_t(100000 + seed), 1e-4});
+    const Values v = computed(plan, *scene.moment, {2400, 256, 4096, std::uint64_t(100000 + seed), 1e-4});
     truth.points.resize(v.points.size());
     truth.mean += v.mean / kLongRuns;
     truth.least += v.least / kLongRuns;
@@ -65,6 +66,7 @@ void examine(const space::PlannedRoom& plan, const space::PlannedScene& scene, i
              scene.name, truth.mean, truth.least);
   bench::Tally::print_head(repetitions);
   for (const bench::Tally& tally : {mean, least, points}) tally.print();
+  std::fflush(stdout);
 }
 
 }  // namespace
@@ -72,6 +74,7 @@ void examine(const space::PlannedRoom& plan, const space::PlannedScene& scene, i
 int main(int argc, char** argv) {
   const auto open = cli::open_project(GLOWGRID_DAYLIGHT_ROOMS);
   for (const cli::OpenProject::Room& room : open->rooms) {
+    if (argc > 2 && room.name() != argv[2]) continue;
     const space::PlannedRoom plan = open->plan(room);
     for (const space::PlannedScene& scene : plan.scenes)
       examine(plan, scene, argc > 1 ? std::atoi(argv[1]) : 40);

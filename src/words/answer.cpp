@@ -130,11 +130,12 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
   std::string text = standing_line(room, room.title(), run, colour);
   if (!room.changed_since.empty()) wrap(text, "  ! ", older_words(room) + "; run it again", 4);
   std::size_t told = 0, left = 0;
+  std::string last_cause;
   for (const Finding& finding : findings(room)) {
     const standards::Check& check = room.assessment.checks[finding.front()];
     if (!check.binding || check.verdict == standards::Verdict::met) continue;
     if (told++ < kMostTold)
-      text += short_advice(room, finding, run.units);
+      text += short_advice(room, finding, run.units, last_cause);
     else
       left += finding.size();
   }
@@ -148,9 +149,9 @@ std::string room_answer(const record::RoomRecord& room, const record::RunRecord&
     text += line;
     for (const Finding& finding : findings(seen)) {
       const standards::Check& check = seen.assessment.checks[finding.front()];
-      const bool explained = !seen.explanations[finding.front()].causes.empty();
+      const bool explained = !room.scenes[s].explanations.empty();
       if (explained && check.binding && check.verdict != standards::Verdict::met)
-        text += short_advice(seen, finding, run.units);
+        text += short_advice(seen, finding, run.units, last_cause);
     }
     if (room.scenes[s].solution) wrap(text, "    ", solution_words(seen, room.scenes[s], run.units), 4);
   }

@@ -103,14 +103,15 @@ std::string full_advice(const record::RoomRecord& room, const Finding& finding,
 }
 
 std::string short_advice(const record::RoomRecord& room, const Finding& finding,
-                         const units::ShownUnits& units) {
+                         const units::ShownUnits& units, std::string& told) {
   std::string text;
   const std::size_t number = finding.front();
   const Check& check = check_at(room, number);
   std::string words = group_words(room, finding) + check_words(check, room, units);
   if (check.verdict == Verdict::undecided) words += ", undecided";
   const std::vector<std::string> causes = why(room, number, units), mends = help(room, number, units);
-  if (!causes.empty()) words += ": " + causes.front();
+  if (!causes.empty() && causes.front() != told) words += ": " + causes.front();
+  if (!causes.empty()) told = causes.front();
   wrap(text, "  - ", words, 4);
   if (!mends.empty()) wrap(text, "  + ", mends.front(), 4);
   return text;

@@ -19,8 +19,9 @@ std::vector<Finding> findings(const record::RoomRecord& room);
 std::string full_advice(const record::RoomRecord& room, const Finding& finding,
                         const units::ShownUnits& units);
 
-/// What, by how much, its first cause, and the best mend, in two or three lines.
+/// What, by how much, its first cause (unless that was `told` just before; it then is), and the best mend, in
+/// two or three lines.
 std::string short_advice(const record::RoomRecord& room, const Finding& finding,
-                         const units::ShownUnits& units);
+                         const units::ShownUnits& units, std::string& told);
 
 }  // namespace glow::words

@@ -44,9 +44,9 @@ std::string symbol(Quantity quantity) {
     case Quantity::delay:
       return "delay";
     case Quantity::daylight_over_half:
-      return "D on 50 %";
+      return "D 50 %";
     case Quantity::daylight_over_most:
-      return "D on 95 %";
+      return "D 95 %";
     case Quantity::sunlight_hours:
       return "sunlight";
     case Quantity::sight_angle:

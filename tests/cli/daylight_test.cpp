@@ -296,5 +296,37 @@ TEST(Daylight, FactorsAreToldOfSkiesThatAreAlikeAllAround) {
   EXPECT_FALSE(grids.at("sunny").at("day").at("has_factor").get<bool>());
 }
 
+/// Light falls off along a deep shaft; what a finer calculation finds lies within what both state.
+TEST(Daylight, OfADeepWellIsAsSureAsItSays) {
+  const TemporaryFolder folder;
+  folder.write(
+      "d.toml",
+      "format = 1\n[project]\nname = \"D\"\nstandard = \"EN 12464-1:2021\"\n[site]\nground_reflectance = "
+      "0.2\n"
+      "[moments.grey]\nsky = \"overcast\"\ndiffuse = 10000\n[defaults]\nmaintenance_factor = 0.8\n"
+      "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n[[rooms]]\nname = \"R\"\nsize = [5, 5]\n"
+      "height = 3\nsurfaces = false\n[[rooms.openings]]\nname = \"w\"\nkind = \"roof window\"\nat = [2.5, "
+      "2.5]\n"
+      "width = 0.9\nlength = 0.9\nreveal = 2.7\nreveal_reflectance = 0.75\nglazing = \"clear double\"\n");
+  std::vector<json> planes;
+  for (const char* accuracy : {"normal", "fine"}) {
+    ASSERT_EQ(run(folder, std::string("run d.toml -q --accuracy ") + accuracy).code, 0);
+    planes.push_back(json_in(folder.path() / "d-results/results.json")
+                         .at("rooms")
+                         .at(0)
+                         .at("scenes")
+                         .at(0)
+                         .at("grids")
+                         .at(0));
+  }
+  for (const char* value : {"mean_lx", "min_lx"}) {
+    double doubt = 0;
+    for (const json& plane : planes) doubt += plane.at("uncertainty").at(value).get<double>();
+    const double normal = planes[0].at(value).get<double>(), fine = planes[1].at(value).get<double>();
+    EXPECT_NEAR(normal, fine, doubt) << value;
+    EXPECT_LT(doubt, 0.12 * fine) << value;
+  }
+}
+
 }  // namespace
 }  // namespace glow::cli

@@ -110,8 +110,13 @@ bool brighten(model::Project&, model::Room& room) {
 
 class Trials {
  public:
+  /// What is tried need not be as sure as what is verified.
   Trials(const DaylightCase& what, const transport::Effort& effort, const Watch& watch)
-      : what_(what), effort_(effort), watch_(watch) {}
+      : what_(what), effort_(effort), watch_(watch) {
+    effort_.patches /= 2;
+    effort_.rays_per_patch /= 2;
+    effort_.rays_per_receiver /= 2;
+  }
 
   /// The checks of the scene in the changed room; empty where it cannot be built so.
   std::vector<Check> checks_with(const Change& change) const;
@@ -125,7 +130,7 @@ class Trials {
       const std::function<void(const Pass&, const assess::LitRoom&, const space::Brief&)>& read) const;
 
   const DaylightCase& what_;
-  const transport::Effort& effort_;
+  transport::Effort effort_;
   const Watch& watch_;
 };
 
@@ -245,8 +250,10 @@ std::vector<studies::Explanation> explain_daylight(const DaylightCase& what, con
     }
   }
   for (studies::Explanation& each : explanations)
-    std::stable_sort(each.mends.begin(), each.mends.end(),
-                     [](const studies::Mend& a, const studies::Mend& b) { return a.meets > b.meets; });
+    std::stable_sort(
+        each.mends.begin(), each.mends.end(), [](const studies::Mend& a, const studies::Mend& b) {
+          return std::pair(!a.meets, a.meets ? 0 : -a.value) < std::pair(!b.meets, b.meets ? 0 : -b.value);
+        });
   return explanations;
 }
 

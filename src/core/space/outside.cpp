@@ -10,7 +10,9 @@ namespace glow::space {
 namespace {
 
 constexpr auto kOwn = geometry::SurfaceRole::wall;  // of the room: nobody's view
-constexpr double kGround = 0;                       // m: level with the floors
+constexpr double kRevealCell = 0.25;                // of the shorter side of an opening: pieces of its reveal
+constexpr int kMostRevealCells = 24, kMostAcross = 4;
+constexpr double kGround = 0;  // m: level with the floors
 
 /// Directions of an opening: along its lower edge from the left, as seen from inside, up, and out.
 struct Axes {
@@ -108,12 +110,23 @@ void add_reveal(const Opening& opening, double depth_m, double reflectance, geom
   geometry::Material material;
   material.diffuse = reflectance;
   const int surface = outside.add_surface("reveal of " + opening.name, material, kOwn);
-  const Vec3 out = depth_m * opening.outwards;
   const std::vector<Vec3>& c = opening.corners;
+  const double shorter = std::min((c[1] - c[0]).norm(), (c[3] - c[0]).norm());
+  // Light falls off along a shaft within about a quarter of its width.
+  const double cell =
+      std::clamp(kRevealCell * shorter, depth_m / kMostRevealCells, std::max(depth_m, shorter));
+  const int deep = std::max(1, int(std::ceil(depth_m / cell - 1e-9)));
   for (std::size_t k = 0; k < c.size(); ++k) {
     const Vec3 &a = c[k], &b = c[(k + 1) % c.size()];
-    // Each looks into the hole: the corners run about it as they are seen from inside the room.
-    outside.add_polygon(surface, {a, b, b + out, a + out});
+    const int across = std::clamp(int(std::ceil((b - a).norm() / cell - 1e-9)), 1, kMostAcross);
+    for (int i = 0; i < deep; ++i)
+      for (int j = 0; j < across; ++j) {
+        const Vec3 p = a + (b - a) * j / across, q = a + (b - a) * (j + 1) / across;
+        const Vec3 near = depth_m * i / deep * opening.outwards,
+                   far = depth_m * (i + 1) / deep * opening.outwards;
+        // Each looks into the hole: the corners run about it as they are seen from inside the room.
+        outside.add_polygon(surface, {p + near, q + near, q + far, p + far});
+      }
   }
 }
 

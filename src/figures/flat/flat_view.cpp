@@ -210,8 +210,10 @@ void FlatView::lines() {
   }
   if (const auto seen = sky_seen(grid_)) {
     no_sky_ = isolines(smooth_lattice(seen->grid, seen->lux, 1), 0.5);
-    for (const auto& chain : no_sky_)
-      canvas_.path(path_of(chain, false), "none", kNoSky, small_ ? 1.2 : 2.2, "9 5");
+    for (const auto& chain : no_sky_) {  // seen on dark and on light ground
+      canvas_.path(path_of(chain, false), "none", "#ffffff", small_ ? 2.6 : 4);
+      canvas_.path(path_of(chain, false), "none", kNoSky, small_ ? 1.4 : 2.2, "9 5");
+    }
   }
   if (!limit_) return;
   for (const auto& chain : isolines(lattice_, *limit_))
