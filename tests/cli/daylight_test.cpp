@@ -223,6 +223,8 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
        "", "there is no 02:30"},
       {"[site]\nclimate_of = \"Berln\"\n", "", "did you mean \"Berlin\""},
       {"[[site.obstructions]]\nname = \"b\"\nbox = [1, 1]\nat = [9, -9, 0]\n", "", "\"box\""},
+      {"", "[[rooms.openings]]\nname = \"w\"\nwall = 2\nfrom = 1\nwidth = 1\nheight = 1\n",
+       "are called \"w\""},
       {"", "overhang = { above = 0.2 }\n", "\"depth\""},
       {"", "slats = { depth = 0.2, spacing = 0.1, distance = 0.05 }\n", "reach into the wall"},
       {"", "slats = { depth = 0.2, spacing = 0.1, direction = \"across\" }\n",

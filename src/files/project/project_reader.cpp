@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <map>
+#include <set>
 
 #include "core/model/file_names.hpp"
 #include "files/project/glare_reader.hpp"
@@ -251,6 +252,17 @@ void read_standards(TomlTable& table, Project& project) {
   for (const auto& [name, place] : table.texts("tables")) project.tables.push_back({name, place});
 }
 
+/// What is found of openings is told, and drawn, by their names.
+void check_opening_names(const Room& room, Problems& problems) {
+  std::set<std::string> names;
+  for (const model::Opening& opening : room.openings)
+    if (!names.insert(model::file_name_part(opening.name)).second)
+      problems.error(
+          "P008", opening.place,
+          fmt::format(FMT_STRING("two openings of \"{}\" are called \"{}\"; give one another name"),
+                      room.name, opening.name));
+}
+
 void check_names(const Project& project, Problems& problems) {
   std::map<std::string, const Room*> seen;
   for (const Room& room : project.rooms) {
@@ -266,6 +278,7 @@ void check_names(const Project& project, Problems& problems) {
           "P008", room.place,
           fmt::format(FMT_STRING("rooms \"{}\" and \"{}\" would write the same files; give one another name"),
                       other->second->name, room.name));
+    check_opening_names(room, problems);
   }
 }
 
