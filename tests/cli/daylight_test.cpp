@@ -46,6 +46,25 @@ const Case kCases[] = {
     {"P01-roof-uniform-black",
      "at = [2, 2.5]\nwidth = 2\nlength = 2\ntransmittance = 0.65\ndirt = 0.72\nglazing = \"even\"\n",
      "[site]\nground_reflectance = 0\n", "[moments.now]\nsky = \"uniform\"\ndiffuse = 3141.592653589793\n"},
+    {"P04-window-overcast-1",
+     "wall = 1\nfrom = 0.8\nwidth = 3.4\nsill = 0.9\nheight = 1.5\ntransmittance = 0.78\ndirt = "
+     "0.85\nglazing = \"even\"\n",
+     "[site]\nground_reflectance = 0.2\n", "[moments.now]\nsky = 1\ndiffuse = 10000\n"},
+    {"P05-clear-sky-sun-patch",
+     "wall = 1\nfrom = 0.6\nwidth = 1.6\nsill = 0.8\nheight = 1.7\ntransmittance = 0.76\ndirt = 0.9\nglazing "
+     "= \"clear "
+     "double\"\n[[rooms.openings]]\nname = \"second\"\nkind = \"window\"\nframe = 0\nwall = 1\nfrom = "
+     "2.8\nwidth = 1.6\n"
+     "sill = 0.8\nheight = 1.7\ntransmittance = 0.76\ndirt = 0.9\nglazing = \"clear double\"\n",
+     "[site]\nground_reflectance = 0.2\nnorth = 0\n",
+     "[moments.now]\nsky = 12\ndiffuse = 12000\nsun = 72000\nsun_at = [35, 200]\n"},
+    {"P06-two-windows-intermediate",
+     "wall = 1\nfrom = 1.5\nwidth = 3\nsill = 0.9\nheight = 1.5\ntransmittance = 0.6\nglazing = \"even\"\n"
+     "[[rooms.openings]]\nname = \"east\"\nkind = \"window\"\nframe = 0\nwall = 2\nfrom = 1\nwidth = "
+     "2.5\nsill = 1\n"
+     "height = 1.5\ntransmittance = 0.74\nglazing = \"clear double\"\n",
+     "[site]\nground_reflectance = 0.15\nnorth = 0\n",
+     "[moments.now]\nsky = \"intermediate\"\ndiffuse = 20000\nsun = 24000\nsun_at = [22, 75]\n"},
     {"P08-overhang-sun",
      "wall = 1\nfrom = 0.6\nwidth = 3.3\nsill = 0.7\nheight = 1.7\ntransmittance = 0.75\nglazing = \"clear "
      "double\"\noverhang = { depth = 1.2, above = 0.2, beyond = 1.1, reflectance = 0.4 }\n",

@@ -97,7 +97,7 @@ class Maker:
         """A site, something outside, and moments."""
         out = ["[site]", "latitude = " + self.number(-60, 70), "longitude = " + self.number(-20, 20),
                "time_zone = " + self.number(0, 1, 0), "north = " + self.number(0, 360),
-               "ground_reflectance = " + self.number(0, 0.9)]
+               "ground_reflectance = " + self.number(0, 0.9), "median_diffuse = " + self.number(5000, 25000, 0)]
         if self.some(0.6):
             out += ["[[site.obstructions]]", 'name = "outside"', "block = [%s, %s, %s]" %
                     (self.point((-20, -2), (-20, -2)), self.point((20, 30), (-20, -2)), self.point((0, 9), (-30, -21))),
@@ -115,6 +115,28 @@ class Maker:
             out += [f"[moments.m{k}]", self.r.choice(skies)]
             if self.some(0.2):
                 out.append('states = ["then"]')
+            if self.some(0.3):
+                out.append("within = [100, 2000]")
+        if self.some(0.3):
+            out += ['[moments.day]', 'sky = "clear"', 'date = "2026-04-10"',
+                    'series = { from = "04:00", to = "21:00", step = "45 min" }']
+        return out
+
+    def shades(self):
+        """What hangs before an opening."""
+        out = []
+        state = ', state = "then"' if self.some(0.3) else ""
+        if self.some(0.2):
+            out.append(f"overhang = {{ depth = {self.number(0.1, 2)}, above = {self.number(0, 0.5)}{state} }}")
+        if self.some(0.1):
+            out.append(f"fins = {{ depth = {self.number(0.1, 2)}{state} }}")
+        if self.some(0.15):
+            out.append(f'slats = {{ depth = {self.number(0.03, 0.2)}, spacing = {self.number(0.05, 0.3)}, tilt = '
+                       f'{self.number(-60, 60)}, direction = "{self.r.choice(["horizontal", "vertical"])}", distance = 0.2{state} }}')
+        if self.some(0.15):
+            out.append(f"screen = {{ transmittance = {self.number(0, 1)}, scattered = {self.number(0, 1)}{state} }}")
+        if self.some(0.2):
+            out.append(f"frame = {{ width = {self.number(0, 0.08)}, columns = {self.r.randint(1, 3)}, rows = {self.r.randint(1, 3)} }}")
         return out
 
     def room(self, k, marks):
@@ -166,6 +188,18 @@ class Maker:
                 out += ["transmittance = " + self.number(0, 0.4), "scattering = " + self.number(0, 0.4)]
             if self.some(0.3):
                 out.append("reveal = " + self.number(0, 1))
+            out += self.shades()
+        if self.some(0.2):
+            out += ["[[rooms.openings]]", 'name = "skylight"', f'kind = "{self.r.choice(["roof window", "dome", "opening"])}"',
+                    "at = " + self.point(x, y), "width = " + self.number(0.2, 1.5), "length = " + self.number(0.2, 1.5)]
+            out += self.shades()
+            if self.some(0.3):
+                out.append("rotation = " + self.number(-90, 90))
+        if self.some(0.25):
+            out += ["[rooms.daylight]", f'provision = "{self.r.choice(["minimum", "medium", "high"])}"',
+                    f'sunlight = "{self.r.choice(["minimum", "high"])}"', f'view = "{self.r.choice(["minimum", "high"])}"']
+            if self.some(0.2):
+                out.append('states = ["then"]')
         if self.some(0.15):
             out += ["[[rooms.ceiling]]", f"over = [[0, 0], [{w / 2:.2f}, 0], [{w / 2:.2f}, {d:.2f}], [0, {d:.2f}]]",
                     "height = " + self.number(0.6 * h, h)]
