@@ -168,7 +168,8 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   seen.direct_only = scene.emergency;
   seen.moment = scene.moment;
   seen.series = scene.series;
-  if (scene.moment && scene.assessment.checks.empty()) seen.verified_as = space::VerifiedAs::nothing;
+  if (scene.moment && (scene.assessment.checks.empty() || verifies_daylight(scene.assessment)))
+    seen.verified_as = space::VerifiedAs::nothing;
   if (scene.emergency) seen.verified_as = space::VerifiedAs::nothing;
   seen.tasks = scene.tasks;
   seen.rates_ugr = scene.rates_ugr;
