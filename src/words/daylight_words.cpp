@@ -2,23 +2,14 @@
 
 #include <fmt/format.h>
 
-#include <cmath>
+#include "core/units/clock.hpp"
 
 namespace glow::words {
-namespace {
-
-std::string clock(double hour) {
-  const int minutes = int(std::lround(60 * hour));
-  return fmt::format(FMT_STRING("{}:{:02}"), minutes / 60, minutes % 60);
-}
-
-}  // namespace
-
 std::string interval_words(const std::vector<daylight::Interval>& intervals) {
   std::string list;
   for (const daylight::Interval& each : intervals)
-    list +=
-        fmt::format(FMT_STRING("{}{} to {}"), list.empty() ? "" : ", ", clock(each.from_h), clock(each.to_h));
+    list += fmt::format(FMT_STRING("{}{} to {}"), list.empty() ? "" : ", ", units::clock_words(each.from_h),
+                        units::clock_words(each.to_h));
   return list.empty() ? "never" : list;
 }
 

@@ -7,7 +7,7 @@
 
 namespace glow::words {
 
-/// "7:24 to 9:10, 11:32 to 17:20"; "never".
+/// "07:24 to 09:10, 11:32 to 17:20"; "never".
 std::string interval_words(const std::vector<daylight::Interval>& intervals);
 
 /// What of sun and view stands behind a check of this quantity: a sentence for each opening, or for the

@@ -171,11 +171,21 @@ TEST(Daylight, AddsToElectricLightAndIsToldByItsParts) {
   write_project(folder);
   folder.write("d.toml",
                small("[site]\nground_reflectance = 0.2\n[moments.grey]\nsky = \"overcast\"\ndiffuse = 8000\n"
-                     "[moments.mixed]\nsky = \"overcast\"\ndiffuse = 8000\nscene = \"evening\"\n"));
+                     "[moments.mixed]\nsky = \"overcast\"\ndiffuse = 8000\nscene = \"evening\"\n") +
+                   "[[rooms.eyes]]\nname = \"sitter\"\nat = [2, 2, 1.2]\nlooking = \"270\"\n"
+                   "[[rooms.points]]\nname = \"the same\"\nat = [2, 2, 1.2]\nfacing = \"0,-1,0\"\n");
   ASSERT_EQ(run(folder, "run d.toml -q").code, 0);
   const json room = json_in(folder.path() / "d-results/results.json").at("rooms").at(0);
-  std::map<std::string, json> grids;
-  for (const json& scene : room.at("scenes")) grids[scene.at("name")] = scene.at("grids").at(0);
+  std::map<std::string, json> grids, points;
+  for (const json& scene : room.at("scenes")) {
+    grids[scene.at("name")] = scene.at("grids").at(0);
+    points[scene.at("name")] = scene.at("points");
+  }
+  const json &facing = points.at("grey").at(0), &eye = points.at("grey").at(1);
+  EXPECT_EQ(eye.at("name"), "eye sitter, 270 deg");
+  EXPECT_GT(eye.at("direct_lx").get<double>(), 0);
+  EXPECT_NEAR(eye.at("direct_lx").get<double>(), facing.at("direct_lx").get<double>(),
+              0.02 * facing.at("direct_lx").get<double>());
   const json &grey = grids.at("grey"), &mixed = grids.at("mixed"), &evening = grids.at("evening");
   for (std::size_t i = 0; i < grey.at("direct_lx").size(); ++i)
     for (const char* part : {"direct_lx", "interreflected_lx"}) {
@@ -244,6 +254,9 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
       {"[[site.obstructions]]\nname = \"b\"\nbox = [1, 1]\nat = [9, -9, 0]\n", "", "\"box\""},
       {"", "[[rooms.openings]]\nname = \"w\"\nwall = 2\nfrom = 1\nwidth = 1\nheight = 1\n",
        "are called \"w\""},
+      {"[moments.\"EN 17037\"]\nsky = 1\ndiffuse = 1\n", "[rooms.daylight]\nview = \"high\"\n",
+       "would write the same files"},
+      {"[moments.evening]\nsky = 1\ndiffuse = 1\n", "", "would write the same files"},
       {"", "overhang = { above = 0.2 }\n", "\"depth\""},
       {"", "slats = { depth = 0.2, spacing = 0.1, distance = 0.05 }\n", "reach into the wall"},
       {"", "slats = { depth = 0.2, spacing = 0.1, direction = \"across\" }\n",

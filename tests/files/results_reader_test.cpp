@@ -102,6 +102,58 @@ TEST(ResultsReader, RefusesWhatIsNotWhole) {
   }
 }
 
+/// Of a room whose daylight is verified, with the course of a day.
+const std::string& daylit() {
+  static const std::string bytes = [] {
+    const cli::TemporaryFolder folder;
+    folder.write(
+        "day.toml",
+        "format = 1\n[project]\nname = \"D\"\nstandard = \"EN 12464-1:2021\"\n[site]\nlatitude = "
+        "50\nlongitude = "
+        "8\ntime_zone = 1\nnorth = 0\nmedian_diffuse = 14000\n[moments.day]\nsky = \"clear\"\ndate = "
+        "\"2026-04-01\"\nseries = { from = \"10:00\", to = \"13:00\", step = \"1 h\" }\n[[rooms]]\nname = "
+        "\"R\"\n"
+        "outline = [[0, 0], [6, 0], [6, 2], [2, 2], [2, 6], [0, 6]]\nheight = 3\nsurfaces = false\n"
+        "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\nmaintenance_factor = 0.8\n"
+        "daylight = { provision = \"high\", sunlight = \"high\", view = \"high\" }\n[[rooms.openings]]\nname "
+        "= \"w\"\n"
+        "kind = \"window\"\nwall = 2\nfrom = 0.3\nwidth = 1\nsill = 1\nheight = 1\n");
+    const cli::Ran ran = cli::run(folder, "run day.toml -o out -q --accuracy draft");
+    EXPECT_EQ(ran.code, 0) << ran.err;
+    return cli::content_of(folder.path() / "out/results.json");
+  }();
+  return bytes;
+}
+
+TEST(ResultsReader, RefusesDaylightThatIsNotWhole) {
+  const std::string verified = "/rooms/0/scenes/0", day = "/rooms/0/scenes/1";
+  const std::pair<std::string, ordered> damages[] = {
+      {verified + "/outlook/day/month", 13},
+      {verified + "/outlook/day/month", 0},
+      {verified + "/outlook/day/latitude_deg", "north"},
+      {verified + "/outlook/sun/0/sky", "0101"},
+      {verified + "/outlook/sun/0/intervals/0/from_h", ordered::array()},
+      {verified + "/outlook/view/angle_deg", "wide"},
+      {verified + "/checks/0/quantity", "daylight"},
+      {verified + "/checks/0/target/kind", "windows"},
+      {verified + "/checks/0/mends/0/change/what", "prettier"},
+      {day + "/series/steps/0/time_h", "ten"},
+      {day + "/series/lines/0/lux", ordered::array({1.0})},
+      {day + "/grids/0/day/sky_seen", "011"},
+      {day + "/grids/0/day/sky_parts", 1000},
+      {day + "/grids/0/day/sun_lx", ordered::array({1.0})},
+      {day + "/grids/0/day/within_lx", "all"},
+  };
+  for (const auto& [pointer, value] : damages) {
+    ordered document = ordered::parse(daylit());
+    ASSERT_TRUE(document.contains(ordered::json_pointer(pointer.substr(0, pointer.rfind('/'))))) << pointer;
+    document[ordered::json_pointer(pointer)] = value;
+    std::string fault;
+    EXPECT_FALSE(read(document.dump(), &fault)) << pointer;
+    EXPECT_NE(fault.find("results.json: error[R010]"), std::string::npos) << fault;
+  }
+}
+
 TEST(ResultsReader, SurvivesEveryCut) {
   for (std::size_t length = 0; length + 1 < results().size(); length += 1 + results().size() / 200)
     EXPECT_FALSE(read(results().substr(0, length))) << length;

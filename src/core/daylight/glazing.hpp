@@ -34,9 +34,9 @@ struct Bars {
   int columns = 1, rows = 1;  ///< panes between them
 
   bool any() const { return frame_m > 0 || columns > 1 || rows > 1; }
-  /// Of an opening of this size.
+  /// Share of an opening's area that they take; its size in m.
   double share(const Vec2& size) const;
-  /// Whether there is glass at a place from the corner of an opening of this size.
+  /// Whether there is glass at a place, m from the corner of an opening of this size.
   bool is_glass(const Vec2& at, const Vec2& size) const;
 };
 

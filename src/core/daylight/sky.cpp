@@ -49,23 +49,30 @@ double perez(const SkyShape& s, double sine, double cosine) {
                            (1 + s.c * std::exp(s.d * std::acos(cosine)) + s.e * cosine * cosine));
 }
 
-/// Integral of a luminance times the sine of the altitude over the sky, by a midpoint rule that is finer than
-/// any indicatrix is steep; both sides of the sun's meridian are alike.
+/// Integral of a luminance times the sine of the altitude over the sky, by a midpoint rule of so many rings;
+/// both sides of the sun's meridian are alike.
 template <class Luminance>
-double horizontal_integral(const Vec3& sun, const Luminance& luminance) {
-  constexpr int kRings = 120, kSectors = 240;
+double midpoint_integral(const Vec3& sun, int rings, const Luminance& luminance) {
+  const int sectors = 2 * rings;
   const double meridian = std::atan2(sun.x(), sun.y());
   double sum = 0;
-  for (int i = 0; i < kRings; ++i) {
-    const double h = (i + 0.5) / kRings * kPi / 2, sine = std::sin(h), cosine = std::cos(h);
+  for (int i = 0; i < rings; ++i) {
+    const double h = (i + 0.5) / rings * kPi / 2, sine = std::sin(h), cosine = std::cos(h);
     double ring = 0;
-    for (int k = 0; k < kSectors; ++k) {
-      const double azimuth = meridian + (k + 0.5) / kSectors * kPi;
+    for (int k = 0; k < sectors; ++k) {
+      const double azimuth = meridian + (k + 0.5) / sectors * kPi;
       ring += luminance(Vec3(cosine * std::sin(azimuth), cosine * std::cos(azimuth), sine));
     }
     sum += ring * sine * cosine;
   }
-  return 2 * sum * (kPi / 2 / kRings) * (kPi / kSectors);
+  return 2 * sum * (kPi / 2 / rings) * (kPi / sectors);
+}
+
+/// The same from two rules, whose errors fall with the square of the rings: good to 1e-5 of any general sky.
+template <class Luminance>
+double horizontal_integral(const Vec3& sun, const Luminance& luminance) {
+  constexpr int kRings = 30;
+  return (4 * midpoint_integral(sun, 2 * kRings, luminance) - midpoint_integral(sun, kRings, luminance)) / 3;
 }
 
 }  // namespace
@@ -102,8 +109,12 @@ double Sky::luminance(const Vec3& towards) const {
   return towards.z() > 0 ? scale_ * relative(towards) : 0;
 }
 
-double diffuse_over_zenith(const SkyShape& shape, const Vec3& sun) {
-  return 1 / Sky::general(shape, sun, 1).zenith_luminance();
+Sky Sky::of_zenith(double cd_m2) const {
+  Sky other = *this;
+  const double times = cd_m2 / zenith_luminance();
+  other.scale_ *= times;
+  other.diffuse_lx_ *= times;
+  return other;
 }
 
 namespace {

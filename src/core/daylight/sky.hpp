@@ -38,6 +38,8 @@ class Sky {
   /// cd/m2 in a direction (unit length); nothing below the horizon.
   double luminance(const Vec3& towards) const;
   double zenith_luminance() const { return luminance(Vec3::UnitZ()); }
+  /// The same sky with a zenith of this luminance, cd/m2; the zenith must not be dark.
+  Sky of_zenith(double cd_m2) const;
   /// Horizontal illuminance without the sun.
   double diffuse_lx() const { return diffuse_lx_; }
 
@@ -50,9 +52,6 @@ class Sky {
   Vec3 sun_;
   double diffuse_lx_, scale_ = 1;
 };
-
-/// Horizontal illuminance of a general sky over its zenith luminance.
-double diffuse_over_zenith(const SkyShape& shape, const Vec3& sun);
 
 /// The sky and sun that irradiances stand for.
 /// Sources  Perez et al. 1990 (luminous efficacies) and 1993 (luminances); air mass Kasten 1966

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <array>
+
 #include "core/geometry/vec.hpp"
 
 namespace glow::daylight {
@@ -9,6 +11,10 @@ struct UniversalTime {
   int year = 2000, month = 1, day = 1;
   double hours = 0;
 };
+
+inline constexpr std::array<const char*, 12> kMonths = {"January",   "February", "March",    "April",
+                                                        "May",       "June",     "July",     "August",
+                                                        "September", "October",  "November", "December"};
 
 /// Days since noon of 1 January 4713 BC; Gregorian calendar.
 double julian_day(const UniversalTime& time);

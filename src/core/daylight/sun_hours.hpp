@@ -31,6 +31,7 @@ std::vector<Interval> lit_intervals(const SunDay& day, const std::function<bool(
 
 /// Times that are in any of them; `all` in any order.
 std::vector<Interval> joined(std::vector<Interval> all);
+/// Their lengths together, h.
 double hours_of(const std::vector<Interval>& intervals);
 
 }  // namespace glow::daylight

@@ -63,10 +63,7 @@ Daylight::Daylight(const space::Space& space, const transport::Transport& transp
 std::vector<double> Daylight::sun_over(const std::vector<readings::Receiver>& places, const Vec3& u,
                                        const Vec3& v, const space::PlannedMoment& moment,
                                        const Watch& watch) const {
-  sources::OutdoorLight light;
-  light.sun = moment.sun;
-  light.sun_normal_lx = moment.sun_normal_lx;
-  return paths_->sun_over(places, u, v, light, watch);
+  return paths_->sun_over(places, u, v, moment.sun, moment.sun_normal_lx, watch);
 }
 
 MomentLight Daylight::at(const space::PlannedMoment& moment, const Watch& watch,

@@ -59,6 +59,13 @@ struct DaylightWish {
   double sun_above_deg = 0;                        ///< lower suns do not count
   std::vector<std::string> states;                 ///< of obstructions, in each of which it is asked as well
   Place place, states_place;
+
+  /// Of the ways to use the room in which it is asked: as the site stands, then in each state.
+  std::vector<std::string> scene_names() const {
+    std::vector<std::string> names = {"EN 17037"};
+    for (const std::string& state : states) names.push_back("EN 17037, " + state);
+    return names;
+  }
 };
 
 /// A point in time with its sky.

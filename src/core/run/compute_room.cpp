@@ -51,7 +51,9 @@ class RoomComputation {
  public:
   RoomComputation(const model::Project& project, const space::PlannedRoom& room, const Accuracy& accuracy,
                   TransportStore* store, const Watch& watch)
-      : space_(room.space),
+      : project_(project),
+        room_(room),
+        space_(room.space),
         brief_(room.brief),
         scenes_(room.scenes),
         accuracy_(accuracy),
@@ -71,8 +73,7 @@ class RoomComputation {
                        room.scenes[s].moment ? &*room.scenes[s].moment : nullptr});
   }
 
-  ComputedRoom compute(const model::Project& project, const space::PlannedRoom& room,
-                       const Studies& studies) {
+  ComputedRoom compute(const Studies& studies) {
     transport::Effort effort = accuracy_.effort;
     const Pass first = pass(assess::ReadingPlan::whole(space_, brief_), effort);
     const assess::SeenFromEyes eyes(*first.setting, watch_);
@@ -108,7 +109,7 @@ class RoomComputation {
     for (std::size_t s = 0; s < scenes_.size(); ++s)
       if (scenes_[s].brief.daylight && !scenes_[s].asks_as_room)
         computed_.record.scenes[s].explanations = explain_daylight(
-            {project, room, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
+            {project_, room_, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
     return std::move(computed_);
   }
 
@@ -136,6 +137,8 @@ class RoomComputation {
   bool is_rough(const GridReading& grid) const;
   Assessment& assessment() { return computed_.record.assessment; }
 
+  const model::Project& project_;
+  const space::PlannedRoom& room_;
   const space::Space& space_;
   const space::Brief& brief_;
   const std::vector<space::PlannedScene>& scenes_;
@@ -370,7 +373,7 @@ void RoomComputation::study(const Pass& first, const assess::SeenFromEyes& eyes,
 ComputedRoom compute_room(const model::Project& project, const space::PlannedRoom& room,
                           const Accuracy& accuracy, TransportStore* store, const Watch& watch,
                           const Studies& studies) {
-  return RoomComputation(project, room, accuracy, store, watch).compute(project, room, studies);
+  return RoomComputation(project, room, accuracy, store, watch).compute(studies);
 }
 
 double receivers_of(const space::PlannedRoom& room) {

@@ -8,6 +8,7 @@
 #include "core/run/room_pass.hpp"
 #include "core/space/daylight_brief.hpp"
 #include "core/space/scenes.hpp"
+#include "core/studies/repaint.hpp"
 
 namespace glow::run {
 namespace {
@@ -20,7 +21,7 @@ constexpr double kWider = 1.25;       // times
 constexpr double kHigher = 0.3;       // m
 constexpr double kClearest = 0.9;     // transmittance of the clearest panes
 constexpr double kLightFacade = 0.7;  // reflectance
-constexpr double kWallsBy = 0.2, kOtherBy = 0.1, kMostWalls = 0.85, kMostCeiling = 0.9, kMostFloor = 0.5;
+constexpr double kWallsBy = 0.2;      // floor and ceiling by half of that
 
 bool lets_in(const model::Opening& opening) {
   return opening.outside &&
@@ -74,9 +75,9 @@ bool clear(model::Project&, model::Room& room) {
   bool any = false;
   for (model::Opening& opening : room.openings) {
     if (!lets_in(opening) || !opening.pane || !opening.glass || opening.glass->clear <= 0) continue;
-    const double times = kClearest / opening.glass->clear;
-    if (times * opening.dirt <= 1 && opening.dirt == 1) continue;
-    opening.pane->material.clear *= std::max(1.0, times);
+    const double times = std::max(1.0, kClearest / opening.glass->clear);
+    if (times == 1 && opening.dirt == 1) continue;
+    opening.pane->material.clear *= times;
     opening.pane->material.diffuse =
         std::min(opening.pane->material.diffuse, 0.99 - opening.pane->material.clear);
     opening.glass->clear = std::max(kClearest, opening.glass->clear);
@@ -96,16 +97,26 @@ bool lighten_outside(model::Project& project, model::Room&) {
   return any;
 }
 
+/// Repaints walls, those with a finish of their own too, floor and ceiling.
 bool brighten(model::Project&, model::Room& room) {
-  const model::Reflectances before = room.reflectances;
-  const auto shifted = [](double value, double by, double most) {
-    return std::max(value, std::min(value + by, most));
+  bool any = false;
+  const auto paint = [&](geometry::Material material, double by) {
+    const double before = material.diffuse;
+    material.diffuse = material.diffuse_shifted(by, studies::kLeastPaint, studies::kMostPaint);
+    any = any || material.diffuse > before;
+    return material;
   };
-  room.reflectances.walls = shifted(before.walls, kWallsBy, kMostWalls);
-  room.reflectances.ceiling = shifted(before.ceiling, kOtherBy, kMostCeiling);
-  room.reflectances.floor = shifted(before.floor, kOtherBy, kMostFloor);
-  return room.reflectances.walls > before.walls || room.reflectances.ceiling > before.ceiling ||
-         room.reflectances.floor > before.floor;
+  const auto repaint = [&](double& reflectance, double by) {
+    geometry::Material plain;
+    plain.diffuse = reflectance;
+    reflectance = paint(plain, by).diffuse;
+  };
+  repaint(room.reflectances.walls, kWallsBy);
+  repaint(room.reflectances.ceiling, kWallsBy / 2);
+  repaint(room.reflectances.floor, kWallsBy / 2);
+  for (model::Wall& wall : room.walls)
+    if (wall.finish) wall.finish->material = paint(wall.finish->material, kWallsBy);
+  return any;
 }
 
 class Trials {

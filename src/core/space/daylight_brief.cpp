@@ -67,9 +67,7 @@ Brief brief_of(const model::Project& project, const PlannedRoom& room, Brief bri
   daylight.day = sun_day(site, wish);
   if (daylight.day) {
     daylight.sunlight = standards::sunlight_demands(int(*wish.sunlight));
-    if (!site.north_deg)
-      warn(problems, site.place,
-           "[site] does not say where north is; the rooms' y axis is taken to point north (north = 0)");
+    warn_of_north(site, problems);
     return brief;
   }
   brief.not_verified.push_back({Why::place_unknown, {}, 0});
@@ -114,9 +112,10 @@ std::vector<PlannedScene> plan_daylight(const model::Project& project, const Pla
                                  "outside{}{}"),
                       state, known.empty() ? "" : "; there are: ", fmt::join(known, ", ")));
   const Brief brief = brief_of(project, room, nothing_asked, problems);
-  for (std::size_t k = 0; k <= wish.states.size(); ++k) {
+  const std::vector<std::string> names = wish.scene_names();
+  for (std::size_t k = 0; k < names.size(); ++k) {
     PlannedScene& scene = scenes.emplace_back();
-    scene.name = k == 0 ? "EN 17037" : fmt::format(FMT_STRING("EN 17037, {}"), wish.states[k - 1]);
+    scene.name = names[k];
     scene.brief = brief;
     scene.asks_as_room = false;
     scene.shares.assign(room.space.groups.size(), 0.0);

@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/daylight/sun.hpp"
+#include "core/units/clock.hpp"
 
 namespace glow::space {
 namespace {
@@ -16,11 +17,6 @@ using model::Moment;
 constexpr int kClearSky = 12, kIntermediateSky = 7;  // of CIE S 011
 constexpr double kUsualTurbidity = 4;
 constexpr double kFarZone = 3;  // hours that a time zone may lie off its longitude
-
-std::string clock(double hours) {
-  const int minutes = int(std::lround(hours * 60)) % (24 * 60);
-  return fmt::format(FMT_STRING("{:02}:{:02}"), minutes / 60, minutes % 60);
-}
 
 /// The sun's light through a cloudless air of this turbidity, lx on a plane facing it.
 /// Source  Kittler and Darula; extinction Navvab et al. 1984, air mass Kasten 1966
@@ -49,7 +45,8 @@ class Planner {
 
   std::optional<PlannedMoment> plan() {
     check_states();
-    if (moment_.time_h) planned_.time = clock(*moment_.time_h);
+    planned_.time_h = moment_.time_h;
+    if (moment_.time_h) planned_.time = units::clock_words(*moment_.time_h);
     if (moment_.year > 0)
       planned_.date = fmt::format(FMT_STRING("{:04}-{:02}-{:02}"), moment_.year, moment_.month, moment_.day);
     if (needs_sun() && !find_sun()) return std::nullopt;
@@ -66,7 +63,6 @@ class Planner {
   bool needs_sun() const;
   bool find_sun();
   void place_sun(double altitude_deg, double azimuth_deg);
-  void warn_of_north();
   std::optional<double> hours_ahead();
   bool find_sky();
   void check_states();
@@ -111,13 +107,6 @@ void Planner::check_zone() {
                   *site_.time_zone_h, std::abs(off), *site_.longitude_deg));
 }
 
-void Planner::warn_of_north() {
-  if (!site_.north_deg)
-    problems_.warning(
-        "P096", site_.place,
-        "[site] does not say where north is; the rooms' y axis is taken to point north (north = 0)");
-}
-
 void Planner::place_sun(double altitude_deg, double azimuth_deg) {
   planned_.altitude_deg = altitude_deg;
   planned_.azimuth_deg = azimuth_deg;
@@ -126,7 +115,7 @@ void Planner::place_sun(double altitude_deg, double azimuth_deg) {
 
 bool Planner::find_sun() {
   if (moment_.sun_at_deg) {
-    warn_of_north();
+    warn_of_north(site_, problems_);
     place_sun(moment_.sun_at_deg->x(), moment_.sun_at_deg->y());
     return true;
   }
@@ -139,14 +128,14 @@ bool Planner::find_sun() {
     return false;
   }
   check_zone();
-  warn_of_north();
+  warn_of_north(site_, problems_);
   const auto ahead = hours_ahead();
   if (!ahead) return false;
   const double universal = *moment_.time_h - *site_.time_zone_h - *ahead;
   const daylight::SunPosition sun = daylight::sun_position(
       {moment_.year, moment_.month, moment_.day, universal}, *site_.latitude_deg, *site_.longitude_deg);
   double solar = std::fmod(universal + *site_.longitude_deg / 15 + sun.equation_of_time_min / 60 + 48, 24);
-  planned_.solar_time = clock(solar);
+  planned_.solar_time = units::clock_words(solar);
   place_sun(sun.altitude_deg, sun.azimuth_deg);
   if (sun.altitude_deg > 0) return true;
   planned_.is_night = true;
@@ -221,12 +210,11 @@ bool Planner::find_sky() {
       if (!clear && !need(moment_.sky == Moment::Sky::intermediate ? "intermediate" : "general"))
         return false;
       const daylight::SkyShape shape = daylight::general_sky(number);
-      const double diffuse = moment_.diffuse_lx.value_or(clear_zenith(altitude, turbidity) *
-                                                         daylight::diffuse_over_zenith(shape, planned_.sun));
-      planned_.sky = Sky::general(shape, planned_.sun, diffuse);
+      planned_.sky = Sky::general(shape, planned_.sun, moment_.diffuse_lx.value_or(1));
+      if (!moment_.diffuse_lx) planned_.sky = planned_.sky.of_zenith(clear_zenith(altitude, turbidity));
       planned_.sun_normal_lx = moment_.sun_lx.value_or(
           clear && !moment_.diffuse_lx ? clear_sun_lx(altitude, turbidity, site_.elevation_m) : 0);
-      planned_.has_factor = is_even(shape) && planned_.sun_normal_lx <= 0 && diffuse > 0;
+      planned_.has_factor = is_even(shape) && planned_.sun_normal_lx <= 0 && planned_.sky.diffuse_lx() > 0;
       say(clear ? "clear"
                 : fmt::format(FMT_STRING("{} (type {})"),
                               moment_.sky == Moment::Sky::intermediate ? "intermediate" : "general", number));
@@ -264,6 +252,13 @@ double in_year(int year, int month, int day, double hour) {
 }
 
 }  // namespace
+
+void warn_of_north(const model::Site& site, Problems& problems) {
+  if (!site.north_deg)
+    problems.warning(
+        "P096", site.place,
+        "[site] does not say where north is; the rooms' y axis is taken to point north (north = 0)");
+}
 
 ClockReading read_clock(const model::SummerTime& rule, int year, int month, int day, double hour) {
   const double now = in_year(year, month, day, hour);

@@ -11,6 +11,7 @@ namespace glow::space {
 /// A moment, ready to compute: what shines outside, in the room's axes.
 struct PlannedMoment {
   std::string date, time;                           ///< as written: "2026-03-21", "12:30"; empty: not stated
+  std::optional<double> time_h;                     ///< local, by the clock
   std::string solar_time;                           ///< "12:07"; empty where the place is not known
   std::string sky_words;                            ///< "overcast sky of 10000 lx"
   std::optional<double> altitude_deg, azimuth_deg;  ///< of the sun; azimuth clockwise from north
@@ -43,6 +44,9 @@ struct ClockReading {
   bool ahead = false, exists = true, twice = false;
 };
 ClockReading read_clock(const model::SummerTime& rule, int year, int month, int day, double hour);
+
+/// Says so where sun and rooms are put together and nobody states how they lie.
+void warn_of_north(const model::Site& site, Problems& problems);
 
 /// Names of all states in which something stands or hangs outside, of the site and of all rooms' openings.
 std::set<std::string> known_states(const model::Project& project);

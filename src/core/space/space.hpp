@@ -53,7 +53,6 @@ struct Opening {
   std::vector<model::Shade> screens = {};  ///< before it, in their states
 
   bool lets_daylight_in() const { return glazing.at_normal > 0 || glazing.scattered > 0; }
-  double area_m2() const { return (corners[1] - corners[0]).norm() * (corners[3] - corners[0]).norm(); }
   Vec3 middle() const { return (corners[0] + corners[2]) / 2; }
   /// Its line in plan, counter-clockwise along the outline; of one in the ceiling its outline, seen from
   /// above.

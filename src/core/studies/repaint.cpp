@@ -8,8 +8,6 @@ namespace {
 
 using lighting::Weight;
 
-constexpr double kLeastPaint = 0.05, kMostPaint = 0.88;  // reflectances that a wall can be painted to
-
 /// Reflectances of the patches, of what lands on them, with changes.
 Eigen::VectorXd painted_patches(const transport::Transport& transport,
                                 const std::vector<FinishChange>& changes) {

@@ -6,8 +6,10 @@
 
 namespace glow::studies {
 
-/// A diffuse reflectance that is changed by `by`, within what paint can do: 0.05 to 0.88, unless it lies
-/// beyond.
+inline constexpr double kLeastPaint = 0.05,
+                        kMostPaint = 0.88;  ///< reflectances that a wall can be painted to
+
+/// A diffuse reflectance that is changed by `by`, within what paint can do, unless it lies beyond.
 struct FinishChange {
   geometry::SurfaceRole role = geometry::SurfaceRole::wall;
   double by = 0;

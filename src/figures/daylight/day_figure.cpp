@@ -6,6 +6,7 @@
 #include <array>
 #include <cmath>
 
+#include "core/units/clock.hpp"
 #include "figures/curves/curve_style.hpp"
 
 namespace glow::figures {
@@ -17,15 +18,11 @@ constexpr std::array<const char*, 8> kInks = {"#1d4a7a", "#c05a1c", "#3d7d4f", "
                                               "#7a6a1a", "#2f8f9d", "#a3243b", "#555555"};
 constexpr std::array<const char*, 3> kDashes = {nullptr, "9 4", "3 3"};
 
-double hours_of(const std::string& clock) {
-  return std::stod(clock.substr(0, 2)) + std::stod(clock.substr(3)) / 60;
-}
-
 class DayFigure {
  public:
   DayFigure(const FigureInput& input, const assess::DaySeries& series)
       : input_(input), series_(series), canvas_(kSheetWidth, kSheetHeight) {
-    for (const auto& step : series.steps) hours_.push_back(hours_of(step.time));
+    for (const auto& step : series.steps) hours_.push_back(step.time_h);
     for (std::size_t k = 0; k < std::min(kMostLines, series.lines.size()); ++k)
       for (const double lux : series.lines[k].lux) most_ = std::max(most_, input.units.light(lux));
     step_ = round_step(most_, 6);
@@ -69,8 +66,8 @@ void DayFigure::title() {
       });
   std::string words = room.moment ? room.moment->date : "";
   if (highest->altitude_deg)
-    words += fmt::format(FMT_STRING("; sun highest near {} (solar {}), {:.0f} deg"), highest->time,
-                         highest->solar_time, *highest->altitude_deg);
+    words += fmt::format(FMT_STRING("; sun highest near {} (solar {}), {:.0f} deg"),
+                         units::clock_words(highest->time_h), highest->solar_time, *highest->altitude_deg);
   canvas_.text({kSheetLeft, 84}, words, {12.5, "start", kSheetGrey});
 }
 
@@ -116,7 +113,7 @@ void DayFigure::labels() {
     canvas_.text({x + 46, y + 21},
                  fmt::format(FMT_STRING("{}, most {} {} at {}"), line.is_point ? "point" : "mean",
                              light_label(input_.units.light(*most)), input_.units.light_unit(),
-                             series_.steps[std::size_t(most - line.lux.begin())].time),
+                             units::clock_words(series_.steps[std::size_t(most - line.lux.begin())].time_h)),
                  {12, "start", kSheetGrey});
     y += 46;
   }

@@ -5,6 +5,7 @@
 #include <array>
 #include <cmath>
 
+#include "core/daylight/sun.hpp"
 #include "figures/curves/curve_style.hpp"
 #include "words/daylight_words.hpp"
 
@@ -14,12 +15,9 @@ namespace {
 constexpr double kRadius = 310, kPlan = 150;  // px: of the horizon; of the plan's longer side
 constexpr const char *kFree = "#ffffff", *kHidden = "#8d8f94", *kBehind = "#ecebe7";
 constexpr const char *kSun = "#d98200", *kOtherDay = "#a9a49a";
-constexpr std::array<const char*, 12> kMonths = {"January",   "February", "March",    "April",
-                                                 "May",       "June",     "July",     "August",
-                                                 "September", "October",  "November", "December"};
 
 std::string date_words(const daylight::SunDay& day) {
-  return fmt::format(FMT_STRING("{} {}"), day.day, kMonths[std::size_t(day.month - 1)]);
+  return fmt::format(FMT_STRING("{} {}"), day.day, daylight::kMonths[std::size_t(day.month - 1)]);
 }
 
 class SunPath {

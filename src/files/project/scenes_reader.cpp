@@ -136,13 +136,41 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
   return scenes;
 }
 
-void check_scenes(const model::Project& project, Problems& problems) {
-  std::vector<model::Scene> all = project.scenes;
-  for (const model::Moment& moment : project.moments) {
-    all.emplace_back().name = moment.name;
-    all.back().place = moment.place;
+namespace {
+
+/// Moments are written beside scenes.
+std::vector<model::Scene> with_moments(std::vector<model::Scene> scenes,
+                                       const std::vector<model::Moment>& moments) {
+  for (const model::Moment& moment : moments) {
+    scenes.emplace_back().name = moment.name;
+    scenes.back().place = moment.place;
   }
-  if (!project.moments.empty()) check_file_names(all, problems);
+  return scenes;
+}
+
+/// All ways to use a room: its own scenes, which take the place of the project's of the same name, moments,
+/// and the verification of its daylight.
+std::vector<model::Scene> all_scenes(const model::Project& project, const model::Room& room) {
+  std::vector<model::Scene> all = room.scenes;
+  for (const model::Scene& scene : project.scenes)
+    if (std::none_of(room.scenes.begin(), room.scenes.end(),
+                     [&](const auto& own) { return own.name == scene.name; }))
+      all.push_back(scene);
+  all = with_moments(std::move(all), project.moments);
+  for (const std::string& name : room.daylight ? room.daylight->scene_names() : std::vector<std::string>{}) {
+    all.emplace_back().name = name;
+    all.back().place = room.daylight->place;
+  }
+  return all;
+}
+
+}  // namespace
+
+void check_scenes(const model::Project& project, Problems& problems) {
+  const int errors_before = problems.error_count();
+  if (!project.moments.empty()) check_file_names(with_moments(project.scenes, project.moments), problems);
+  for (const model::Room& room : project.rooms)
+    if (problems.error_count() == errors_before) check_file_names(all_scenes(project, room), problems);
   std::vector<std::string> scenes;
   for (const model::Scene& scene : project.scenes) scenes.push_back(scene.name);
   for (const model::Room& room : project.rooms)

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/assess/daylight/day_series.hpp"
+#include "core/units/clock.hpp"
 #include "files/results/archive.hpp"
 
 // How sun, view and the course of a day stand in results.json. Included by record_json.cpp only.
@@ -16,6 +17,9 @@ void describe(A& a, files::Field<A, SunDay>& v) {
   a("time_zone_h", v.time_zone_h);
   a("north_deg", v.north_deg);
   a("least_altitude_deg", v.least_altitude_deg);
+  if constexpr (A::kReads)
+    if (v.year < 1 || v.month < 1 || v.month > 12 || v.day < 1 || v.day > 31)
+      throw std::runtime_error("a day is none of the calendar");
 }
 template <class A>
 void describe(A& a, files::Field<A, Interval>& v) {
@@ -64,7 +68,8 @@ void describe(A& a, Field<A, Outlook>& v) {
 }
 template <class A>
 void describe(A& a, Field<A, DaySeries::Step>& v) {
-  a("time", v.time);
+  a("time_h", v.time_h);
+  a.derived("time", [&] { return units::clock_words(v.time_h); });
   a("solar_time", v.solar_time);
   a("sun_altitude_deg", v.altitude_deg);
   a("sun_azimuth_deg", v.azimuth_deg);

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "core/units/clock.hpp"
 #include "files/text/csv_cell.hpp"
 
 namespace glow::files {
@@ -81,8 +82,9 @@ std::string series_csv(const assess::DaySeries& series, const record::MomentReco
   for (std::size_t s = 0; s < series.steps.size(); ++s) {
     const assess::DaySeries::Step& step = series.steps[s];
     text += fmt::format(FMT_STRING("{},{},{},{},{},{},{},{:.6g}"), degrees(moment.latitude_deg),
-                        degrees(moment.longitude_deg), moment.date, step.time, step.solar_time,
-                        degrees(step.altitude_deg), degrees(step.azimuth_deg), units.light(step.open_lx));
+                        degrees(moment.longitude_deg), moment.date, units::clock_words(step.time_h),
+                        step.solar_time, degrees(step.altitude_deg), degrees(step.azimuth_deg),
+                        units.light(step.open_lx));
     for (const assess::DaySeries::Line& line : series.lines)
       text += fmt::format(FMT_STRING(",{:.6g}"), units.light(line.lux[s]));
     text += "\n";

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/assess/assessment.hpp"
+#include "core/assess/daylight/day_series.hpp"
 #include "core/assess/setting.hpp"
 #include "core/transport/numerical_error.hpp"
 
@@ -14,6 +15,9 @@ std::vector<sources::SunCell> sun_cells(const Setting& setting);
 std::optional<DayOnGrid> read_day(const Setting& setting, std::size_t grid, const LitRoom& lit);
 /// The same of a point.
 std::optional<DayAtPoint> read_day_at(std::size_t receiver, const LitRoom& lit);
+
+/// Adds a moment's light to the course of its day.
+void add_step(const Setting& setting, const LitRoom& lit, DaySeries& series);
 
 /// What of a grid daylight demands are held against.
 Reached reached_factors(const Setting& setting, std::size_t grid, const lighting::RoomLight& light,

@@ -4,15 +4,14 @@
 #include <string>
 #include <vector>
 
-#include "core/assess/setting.hpp"
-
 namespace glow::assess {
 
 /// The course of a day: light in steps of time, at the designer's points and as means of the areas that
 /// people look at. All of it, daylight and electric, maintained.
 struct DaySeries {
   struct Step {
-    std::string time, solar_time;                     ///< local, and by the sun; "" where it is not known
+    double time_h = 0;                                ///< local, by the clock
+    std::string solar_time;                           ///< by the sun; "" where it is not known
     std::optional<double> altitude_deg, azimuth_deg;  ///< of the sun
     double open_lx = 0;                               ///< on open ground
   };
@@ -24,8 +23,5 @@ struct DaySeries {
   std::vector<Step> steps;
   std::vector<Line> lines;
 };
-
-/// Adds a moment's light.
-void add_step(const Setting& setting, const LitRoom& lit, DaySeries& series);
 
 }  // namespace glow::assess

@@ -18,7 +18,6 @@ struct DaylightOpening {
   /// Whether there is glass at a point of it.
   bool is_clear_at(const Vec3& at) const;
 
-  double area_m2() const { return along.norm() * up.norm(); }
   /// Where a ray meets it: nothing where it passes by; else the place.
   bool is_met(const Vec3& from, const Vec3& towards, double margin, Vec3& at) const;
 };

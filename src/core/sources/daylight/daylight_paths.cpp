@@ -214,13 +214,13 @@ void DaylightPaths::add_sun(const OutdoorLight& light, std::size_t i, float* set
 }
 
 std::vector<double> DaylightPaths::sun_over(const std::vector<readings::Receiver>& places, const Vec3& u,
-                                            const Vec3& v, const OutdoorLight& light,
+                                            const Vec3& v, const Vec3& sun, double sun_normal_lx,
                                             const Watch& watch) const {
   constexpr int kPieces = 6;  // of each side, shaken within
   std::vector<double> lux(places.size(), 0.0);
   parallel_for(places.size(), watch, "sun", [&](std::size_t p) {
     const readings::Receiver& place = places[p];
-    const double weight = place.weight(light.sun);
+    const double weight = place.weight(sun);
     if (weight <= 0) return;
     double share = 0;
     for (int k = 0; k < kPieces * kPieces; ++k) {
@@ -229,9 +229,9 @@ std::vector<double> DaylightPaths::sun_over(const std::vector<readings::Receiver
       readings::Receiver shaken = place;
       shaken.position +=
           ((k % kPieces + shift.x()) / kPieces - 0.5) * u + ((k / kPieces + shift.y()) / kPieces - 0.5) * v;
-      share += sun_share(shaken.ray_start(), light.sun, chance, 1, place.normal);
+      share += sun_share(shaken.ray_start(), sun, chance, 1, place.normal);
     }
-    lux[p] = light.sun_normal_lx * weight * share / (kPieces * kPieces);
+    lux[p] = sun_normal_lx * weight * share / (kPieces * kPieces);
   });
   return lux;
 }

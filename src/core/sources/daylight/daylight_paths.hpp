@@ -37,7 +37,7 @@ class DaylightPaths {
   /// The sun at places that are no receivers, lx: the mean over a piece of the plane about each, with sides
   /// `u` and `v`, so that a pattern finer than the pieces is even and never a pattern of another width.
   std::vector<double> sun_over(const std::vector<readings::Receiver>& places, const Vec3& u, const Vec3& v,
-                               const OutdoorLight& light, const Watch& watch) const;
+                               const Vec3& sun, double sun_normal_lx, const Watch& watch) const;
   /// Whether any of the sky is seen from each place, glass or not.
   std::vector<char> sky_seen(const std::vector<readings::Receiver>& places, const Watch& watch) const;
   /// Bytes that the paths take.

@@ -273,4 +273,15 @@ std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, cons
   return sets;
 }
 
+std::vector<Point> points_at(const std::vector<EyeSet>& eyes) {
+  std::vector<Point> points;
+  for (const EyeSet& set : eyes)
+    for (std::size_t v = 0; !set.cell_m && v < set.size(); ++v) {
+      const std::string& looking = set.looking[v % set.directions()];
+      points.push_back(
+          {fmt::format(FMT_STRING("eye {}, {}"), set.name, looking), {set.position(v), set.sight(v)}});
+    }
+  return points;
+}
+
 }  // namespace glow::space

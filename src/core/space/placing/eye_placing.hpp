@@ -18,4 +18,7 @@ GlareBrief glare_brief(const model::Room& room, const std::vector<Tasks>& tasks,
 std::vector<EyeSet> place_eyes(const model::Room& room, const Space& space, const GlareBrief& glare,
                                bool seated, Problems& problems);
 
+/// Where light falls into somebody's eyes, a point for each direction: planes that face along the sight.
+std::vector<Point> points_at(const std::vector<EyeSet>& eyes);
+
 }  // namespace glow::space

@@ -21,22 +21,22 @@ Shade common(TomlTable& table, Shade::Kind kind) {
   return shade;
 }
 
-Shade read_overhang(TomlTable& table) {
-  Shade shade = common(table, Shade::Kind::overhang);
+/// A board that juts out; `gap`: the key of how far from the opening's edge it does.
+Shade read_board(TomlTable& table, Shade::Kind kind, const char* gap) {
+  Shade shade = common(table, kind);
   shade.depth_m = table.quantity("depth", Dimension::length, kDepth, Need::required).value_or(0);
-  shade.gap_m = table.quantity("above", Dimension::length, kGap).value_or(0);
+  shade.gap_m = table.quantity(gap, Dimension::length, kGap).value_or(0);
   shade.beyond_m = table.quantity("beyond", Dimension::length, kGap).value_or(0);
   shade.reflectance = table.quantity("reflectance", Dimension::ratio, kDiffuse).value_or(shade.reflectance);
   return shade;
 }
 
+Shade read_overhang(TomlTable& table) {
+  return read_board(table, Shade::Kind::overhang, "above");
+}
+
 Shade read_fins(TomlTable& table) {
-  Shade shade = common(table, Shade::Kind::fins);
-  shade.depth_m = table.quantity("depth", Dimension::length, kDepth, Need::required).value_or(0);
-  shade.gap_m = table.quantity("beside", Dimension::length, kGap).value_or(0);
-  shade.beyond_m = table.quantity("beyond", Dimension::length, kGap).value_or(0);
-  shade.reflectance = table.quantity("reflectance", Dimension::ratio, kDiffuse).value_or(shade.reflectance);
-  return shade;
+  return read_board(table, Shade::Kind::fins, "beside");
 }
 
 Shade read_slats(TomlTable& table) {
