@@ -48,12 +48,12 @@ export XDG_CACHE_HOME="$folder/cache"
 "$program" shelf millrace-demo/shelf -q --figure "$here/screenshots/shelf.png" >/dev/null
 "$program" rank millrace-demo/millrace.toml --room "Glaze kitchen" --shelf millrace-demo/shelf --flux 1500..7000 --kind direct,direct-indirect -q --figure "$here/screenshots/ranking.png" >/dev/null
 cd millrace-demo
+"$program" view millrace.toml --room Showroom --view "display table" -q -f png -o pictures
+cp pictures/showroom--display-table.png "$here/screenshots/view.png"
 probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
 { echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt
 terminal probe.png <probe.txt
 { echo '$ glowgrid inspect photometry/tarnfell-p1.ldt -o curves'; "$program" inspect photometry/tarnfell-p1.ldt; } >sheet.txt
 terminal inspect-sheet.png <sheet.txt
-{ echo '$ glowgrid inspect photometry/tarnfell-p1.ldt --tables | tail -57'; "$program" inspect photometry/tarnfell-p1.ldt --tables | tail -57; } >glare.txt
-terminal glare-sheet.png <glare.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
 cp curves/together--polar.png "$here/screenshots/inspect-polar.png"

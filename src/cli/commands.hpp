@@ -16,6 +16,7 @@ int command_probe(const std::vector<std::string>& words);
 int command_catalogue(const std::vector<std::string>& words);
 int command_show(const std::vector<std::string>& words);
 int command_draw(const std::vector<std::string>& words);
+int command_view(const std::vector<std::string>& words);
 int command_tasks(const std::vector<std::string>& words);
 int command_run(const std::vector<std::string>& words);
 int command_convert(const std::vector<std::string>& words);

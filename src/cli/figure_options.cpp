@@ -22,7 +22,7 @@ void add_units_option(po::options_description& options) {
                         "what people see: lx or fc, and m or ft, such as fc,ft");
 }
 
-void add_figure_options(po::options_description& options) {
+void add_scale_options(po::options_description& options) {
   add_units_option(options);
   const auto add = [&](const char* name, const char* value, const char* what) {
     options.add_options()(name, po::value<std::string>()->value_name(value), what);
@@ -31,9 +31,16 @@ void add_figure_options(po::options_description& options) {
   add("steps", "N", "about N bands of colour, or smooth");
   add("scale", "HOW", "linear or log");
   add("levels", "LIST", "own limits of the bands, such as 100,200,500");
+  add("lines", "YES|NO", "lines between the bands: yes or no");
+}
+
+void add_figure_options(po::options_description& options) {
+  add_scale_options(options);
+  const auto add = [&](const char* name, const char* value, const char* what) {
+    options.add_options()(name, po::value<std::string>()->value_name(value), what);
+  };
   add("isolux", "LIST", "own isolux lines");
   add("values", "HOW", "printed values: none, fitting or all");
-  add("lines", "YES|NO", "isolux lines: yes or no");
   add("common-scale", "YES|NO", "one colour scale for all figures: yes or no");
 }
 
@@ -49,9 +56,11 @@ bool apply_units_option(const Arguments& arguments, const std::string& command, 
   return false;
 }
 
-bool apply_figure_options(const Arguments& arguments, const std::string& command,
-                          const units::ShownUnits& units, model::FigureStyle& style) {
-  for (const std::string& key : model::FigureStyle::keys()) {
+namespace {
+
+bool apply(const std::vector<std::string>& keys, const Arguments& arguments, const std::string& command,
+           const units::ShownUnits& units, model::FigureStyle& style) {
+  for (const std::string& key : keys) {
     const std::string name = option_name(key);
     if (!arguments.has(name.c_str())) continue;
     const std::string words = arguments.text(name.c_str());
@@ -62,6 +71,18 @@ bool apply_figure_options(const Arguments& arguments, const std::string& command
     }
   }
   return true;
+}
+
+}  // namespace
+
+bool apply_figure_options(const Arguments& arguments, const std::string& command,
+                          const units::ShownUnits& units, model::FigureStyle& style) {
+  return apply(model::FigureStyle::keys(), arguments, command, units, style);
+}
+
+bool apply_scale_options(const Arguments& arguments, const std::string& command,
+                         const units::ShownUnits& units, model::FigureStyle& style) {
+  return apply({"limits", "steps", "scale", "levels", "lines"}, arguments, command, units, style);
 }
 
 }  // namespace glow::cli

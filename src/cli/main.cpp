@@ -34,6 +34,7 @@ constexpr Command kCommands[] = {
     {"rank", "weigh luminaires against each other, each in its own best arrangement", command_rank},
     {"run", "compute a project, verify it, write results and figures", command_run},
     {"show", "results as tables: checks, grids, glare, the luminaire schedule", command_show},
+    {"view", "pictures of rooms: as they look, or in false colours", command_view},
     {"draw", "make figures again from results: other colours, levels, formats", command_draw},
 };
 

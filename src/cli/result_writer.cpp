@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <sstream>
 
+#include "cli/room_pictures.hpp"
 #include "cli/write_figures.hpp"
 #include "core/model/file_names.hpp"
 #include "files/results/drawn_list.hpp"
@@ -17,7 +18,8 @@ namespace {
 /// Names that go when this run's files come: those of the run before, and what was drawn from it.
 std::vector<std::string> stale_files(const std::filesystem::path& target) {
   std::vector<std::string> stale = files::files_of_earlier_run(target / files::kResultsFile);
-  for (const std::string& name : files::drawn_files(target / "figures")) stale.push_back("figures/" + name);
+  for (const std::string folder : {"figures", kPicturesFolder})
+    for (const std::string& name : files::drawn_files(target / folder)) stale.push_back(folder + "/" + name);
   return stale;
 }
 
@@ -66,6 +68,34 @@ void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const
   record::RoomRecord slim = room;
   record::drop_values(slim);
   run_.rooms.push_back(std::move(slim));
+}
+
+void ResultWriter::add_pictures(const std::vector<views::Picture>& pictures, Problems& problems,
+                                const Watch& watch) {
+  std::vector<figures::Figure> list;
+  const std::string prefix = std::string(kPicturesFolder) + "/";
+  for (const views::Picture& picture : pictures) {
+    watch.stop_if_cancelled();
+    write_picture(picture, usual_use(picture), folder_, prefix);
+    list.push_back({picture_base(picture),
+                    picture.room + ": " + picture.view,
+                    false,
+                    true,
+                    [&picture] { return natural_figure(picture); },
+                    {}});
+  }
+  write_figures(
+      list, [](const figures::Figure&) { return std::set{FigureFormat::png}; }, prefix, folder_, problems,
+      watch);
+}
+
+void ResultWriter::keep_pictures(const std::string& room, const std::vector<std::string>& files) {
+  const std::string begin = std::string(kPicturesFolder) + "/" + model::file_name_part(room) + "--";
+  std::error_code error;
+  for (const std::string& name : files)
+    if (name.rfind(begin, 0) == 0 && name.find('/', begin.size()) == std::string::npos &&
+        !std::filesystem::copy_file(folder_.target() / name, folder_.staged(name), error))
+      folder_.forget(name);
 }
 
 void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch) {

@@ -7,6 +7,7 @@
 
 #include "core/parallel/parallel.hpp"
 #include "core/record/record.hpp"
+#include "core/views/picture.hpp"
 #include "files/output/output_folder.hpp"
 
 namespace glow::cli {
@@ -22,6 +23,10 @@ class ResultWriter {
   /// A room that was computed, its numbers as they are written (files::as_written). Throws
   /// files::OutputError, Cancelled.
   void add(const record::RoomRecord& room, Problems& problems, const Watch& watch);
+  /// Pictures of a room. Throws as `add`.
+  void add_pictures(const std::vector<views::Picture>& pictures, Problems& problems, const Watch& watch);
+  /// Those of a room that keeps its results, of the files of the run that they are from.
+  void keep_pictures(const std::string& room, const std::vector<std::string>& files);
   /// A room without results.
   void leave_out(record::UncomputedRoom room) { run_.not_computed.push_back(std::move(room)); }
   /// The status of the project, the end of results.json; then all of it is put in place of an earlier run's

@@ -94,6 +94,8 @@ record::RunRecord earlier_results(const files::OutputFolder& folder, const RunOp
 
 /// One run of a project: rooms computed, and written as they are done.
 class ProjectRun {
+  static constexpr int kPictureColumns = 400;
+
  public:
   ProjectRun(const OpenProject& open, const RunOptions& options, const fs::path& path)
       : open_(open),
@@ -108,6 +110,7 @@ class ProjectRun {
     plan_.project = &open.project;
     plan_.accuracy = options.accuracy;
     if (options.spread) plan_.studies.tolerance = open.project.spread;
+    if (options.pictures) plan_.studies.pictures = {views::Quality::draft(), {}, {}, kPictureColumns, false};
     if (options.use_cache) plan_.store = &cache_;
     for (const OpenProject::Room& room : open.rooms) {
       if (!is_chosen(options.rooms, room.name())) continue;
@@ -203,6 +206,7 @@ void ProjectRun::keep_until(const OpenProject::Room* next) {
     }
     kept->changed_since = record::changed_inputs(*kept, room.inputs);
     add(*kept);
+    writer_.keep_pictures(kept->name, earlier_.files);
     earlier_.rooms.erase(kept);
   }
   ++written_;
@@ -233,6 +237,7 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
   }
   reused_ += finished.reused && !room.arranged;
   add(record);
+  writer_.add_pictures(finished.pictures, found_, progress_.watch(record.name));
 }
 
 /// The document as it was written.
@@ -249,8 +254,8 @@ void print_answer(const ProjectRun& run, const RunOptions& options) {
   if (options.say_files) name_files(run.folder(), run.run());
 }
 
-/// Finds the arrangements that the project leaves to the tool, of the rooms that are computed. Where there is
-/// none the room says so, and the others are computed.
+}  // namespace
+
 void arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path& path) {
   store::TransportCache cache(cache_folder(path));
   Progress progress(options.quiet);
@@ -269,8 +274,6 @@ void arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path&
   }
   print_problems(problems, open.sources, options.quiet);
 }
-
-}  // namespace
 
 int run_project(const fs::path& path, const RunOptions& options) {
   const auto open = open_project(path);

@@ -18,12 +18,17 @@ struct RunOptions {
   run::Accuracy accuracy = *run::Accuracy::parse("normal");
   std::vector<std::string> rooms;          ///< only these; empty: all
   bool use_cache = true;                   ///< of traced light beside the project
+  bool pictures = true;                    ///< small ones of each view
   bool say_files = true;                   ///< name the files to open after the table
   std::optional<units::ShownUnits> units;  ///< instead of the project's
 };
 
 /// Computes every room, writes results, tables and figures, and prints the answer. Gives the exit code.
 int run_project(const std::filesystem::path& project, const RunOptions& options);
+
+/// Finds the arrangements that the project leaves to the tool, of the rooms that are computed. Where there is
+/// none the room says so, and the others are computed.
+void arrange_rooms(OpenProject& open, const RunOptions& options, const std::filesystem::path& path);
 
 /// Where the traced light of a project's rooms is kept: "<project>-cache" beside it.
 std::filesystem::path cache_folder(const std::filesystem::path& project);

@@ -33,6 +33,20 @@ void add_bar(pugi::xml_node& pattern, const char* width, const char* height, con
   node.append_attribute("fill") = fill;
 }
 
+std::string base64(const std::string& bytes) {
+  constexpr char kDigits[] = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+  std::string text;
+  text.reserve(bytes.size() / 3 * 4 + 4);
+  for (std::size_t i = 0; i < bytes.size(); i += 3) {
+    std::uint32_t three = 0;
+    for (std::size_t k = 0; k < 3; ++k)
+      three = three << 8 | (i + k < bytes.size() ? std::uint8_t(bytes[i + k]) : 0u);
+    for (std::size_t k = 0; k < 4; ++k)
+      text += i + k <= bytes.size() ? kDigits[three >> (18 - 6 * k) & 63] : '=';
+  }
+  return text;
+}
+
 }  // namespace
 
 SvgCanvas::SvgCanvas(double width, double height) {
@@ -164,6 +178,15 @@ std::string SvgCanvas::dotted(const std::string& name, const char* background, c
     dot.append_attribute("fill") = colour;
   }
   return fmt::format(FMT_STRING("url(#{})"), name);
+}
+
+void SvgCanvas::image(const Vec2& low, const Vec2& size, const std::string& png) {
+  pugi::xml_node node = add("image");
+  node.append_attribute("x") = pixels(low.x()).c_str();
+  node.append_attribute("y") = pixels(low.y()).c_str();
+  node.append_attribute("width") = pixels(size.x()).c_str();
+  node.append_attribute("height") = pixels(size.y()).c_str();
+  node.append_attribute("href") = ("data:image/png;base64," + base64(png)).c_str();
 }
 
 void SvgCanvas::opacity_of_last(double opacity) {

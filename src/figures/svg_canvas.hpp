@@ -43,6 +43,8 @@ class SvgCanvas {
   std::string crossed(const std::string& name, const char* background, const char* colour);
   std::string dotted(const std::string& name, const char* background, const char* colour);
   void opacity_of_last(double opacity);
+  /// A picture: the bytes of a PNG file.
+  void image(const Vec2& low, const Vec2& size, const std::string& png);
 
   std::string bytes() const;
 

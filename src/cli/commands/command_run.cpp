@@ -28,7 +28,7 @@ CommandLine command_line() {
       "draft, normal (means to about 1 %, minima to 3 %), fine, or per cent for means, such as 0.5")(
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "spread", "also tell how surely built rooms meet each check, given the deviations in [spread]")(
-      "strict", "exit with 1 when a requirement is not surely met")(
+      "no-views", "make no pictures of rooms")("strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
   add_room_option(line.options, "compute");
   add_units_option(line.options);
@@ -60,6 +60,7 @@ int command_run(const std::vector<std::string>& words) {
   options.spread = arguments.flag("spread");
   options.rooms = arguments.texts("room");
   options.use_cache = !arguments.flag("no-cache");
+  options.pictures = !arguments.flag("no-views");
   options.output = arguments.text("output");
   options.strict = arguments.flag("strict");
   options.json = arguments.flag("json");

@@ -59,9 +59,13 @@ Vec3 tint_of(const Vec3& linear_srgb) {
   return bands / white;
 }
 
-Vec3 shown_srgb(const Chromaticity& chromaticity) {
+Vec3 linear_srgb(const Tristimulus& light) {
   static const Matrix to_srgb = srgb().inverse();
-  const Vec3 rgb = (to_srgb * tristimulus(chromaticity)).cwiseMax(0.0);
+  return to_srgb * light;
+}
+
+Vec3 shown_srgb(const Chromaticity& chromaticity) {
+  const Vec3 rgb = linear_srgb(tristimulus(chromaticity)).cwiseMax(0.0);
   return rgb / rgb.maxCoeff();
 }
 

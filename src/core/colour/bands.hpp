@@ -25,6 +25,9 @@ Vec3 tint_of(const Vec3& linear_srgb);
 /// Luminous reflectance for white light.
 double luminous(const Vec3& linear_srgb);
 
+/// Red, green and blue of sRGB (linear), whose luminance is the light's; negative where sRGB cannot show it.
+Vec3 linear_srgb(const Tristimulus& light);
+
 /// Red, green and blue of sRGB (linear) of a light with the largest of them 1; what sRGB cannot show is
 /// brought to its edge. For drawings.
 Vec3 shown_srgb(const Chromaticity& chromaticity);

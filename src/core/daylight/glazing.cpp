@@ -25,6 +25,10 @@ double clear_panes(double cosine, int panes, double index) {
   return fresnel(std::clamp(cosine, 0.0, 1.0), panes, index) / fresnel(1, panes, index);
 }
 
+double panes_reflect(double cosine, int panes, double index) {
+  return 1 - fresnel(std::clamp(cosine, 0.0, 1.0), panes, index);
+}
+
 double Glazing::transmittance(double cosine) const {
   switch (law) {
     case Law::constant:

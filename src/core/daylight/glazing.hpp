@@ -44,4 +44,7 @@ struct Bars {
 /// polarisations of (1 - r) / (1 + (2 n - 1) r), r the reflectance of one face. No absorption.
 double clear_panes(double cosine, int panes, double index);
 
+/// Share of light that such panes throw back as a mirror does, at this cosine.
+double panes_reflect(double cosine, int panes, double index);
+
 }  // namespace glow::daylight

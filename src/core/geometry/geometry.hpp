@@ -17,6 +17,9 @@ struct Material {
   double mirror = 0;      ///< reflected as by a mirror
   double clear = 0;       ///< let through with its direction kept
   double scattering = 0;  ///< let through, evenly in luminance on the other side
+  /// Of `diffuse`, what is really thrown back about the mirror's direction, as wide as the roughness (0 to 1)
+  /// has it. It counts as even where light is carried through a room, and shows in pictures.
+  double gloss = 0, roughness = 0;
   bool two_sided = false;
   /// Diffuse reflectance in three bands of colour (colour::tint_of) as multiples of `diffuse`; 1: grey. It
   /// does not change how light travels, only what colour it has then.

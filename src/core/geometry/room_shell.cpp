@@ -129,6 +129,16 @@ void add_wall_outside(Geometry& geometry, int surface, const RoomShell& shell, s
   }
 }
 
+/// The ceiling's edge over the way from a to b, with the places where it bends.
+void add_ceiling_line(const RoomShell& shell, const Vec2& a, const Vec2& b, std::vector<Vec3>& corners) {
+  corners.push_back(raised(a, shell.ceiling_height(a)));
+  for (const double t : breaks(shell, a, b)) {
+    const Vec2 p = a + t * (b - a);
+    corners.push_back(raised(p, shell.ceiling_height(p)));
+  }
+  corners.push_back(raised(b, shell.ceiling_height(b)));
+}
+
 /// The roof over a lower part, and the wall that rises beside it where it does not end at the room's own.
 void add_step_outside(Geometry& geometry, int surface, const RoomShell& shell, const LowerCeiling& step) {
   const Polygon over = tidied(step.over);
@@ -137,8 +147,9 @@ void add_step_outside(Geometry& geometry, int surface, const RoomShell& shell, c
     const Vec2 &a = over[k], &b = over[(k + 1) % over.size()], middle = (a + b) / 2;
     if (distance_to_edges(shell.outline, middle) < 1e-3) continue;
     // It looks over the lower roof.
-    geometry.add_polygon(surface, {raised(b, step.height_m), raised(a, step.height_m),
-                                   raised(a, shell.ceiling_height(a)), raised(b, shell.ceiling_height(b))});
+    std::vector<Vec3> corners = {raised(b, step.height_m), raised(a, step.height_m)};
+    add_ceiling_line(shell, a, b, corners);
+    geometry.add_polygon(surface, corners);
   }
 }
 
@@ -161,12 +172,8 @@ void add_wall(Geometry& geometry, const RoomShell& shell, std::size_t wall) {
 std::vector<Vec3> wall_corners(const RoomShell& shell, std::size_t wall) {
   const Vec2& a = shell.outline[wall];
   const Vec2& b = shell.outline[(wall + 1) % shell.outline.size()];
-  std::vector<Vec3> corners = {raised(b, 0), raised(a, 0), raised(a, shell.ceiling_height(a))};
-  for (const double t : breaks(shell, a, b)) {
-    const Vec2 p = a + t * (b - a);
-    corners.push_back(raised(p, shell.ceiling_height(p)));
-  }
-  corners.push_back(raised(b, shell.ceiling_height(b)));
+  std::vector<Vec3> corners = {raised(b, 0), raised(a, 0)};
+  add_ceiling_line(shell, a, b, corners);
   return corners;
 }
 

@@ -1,7 +1,9 @@
 #include "core/lighting/daylight.hpp"
 
 #include <algorithm>
+#include <cmath>
 
+#include "core/daylight/sun.hpp"
 #include "core/space/outside.hpp"
 
 namespace glow::lighting {
@@ -50,6 +52,15 @@ geometry::Geometry outside_of(const space::Space& space, const std::vector<std::
   return outside;
 }
 
+sources::OutdoorLight light_of(const sources::Outdoors& outdoors, const space::PlannedMoment& moment) {
+  sources::OutdoorLight light;
+  light.sky_cd_m2 = outdoors.sky().luminances(moment.sky);
+  light.diffuse_lx = moment.sky.diffuse_lx();
+  light.sun = moment.sun;
+  light.sun_normal_lx = moment.sun_normal_lx;
+  return light;
+}
+
 }  // namespace
 
 Daylight::Daylight(const space::Space& space, const transport::Transport& transport,
@@ -66,13 +77,25 @@ std::vector<double> Daylight::sun_over(const std::vector<readings::Receiver>& pl
   return paths_->sun_over(places, u, v, moment.sun, moment.sun_normal_lx, watch);
 }
 
+std::vector<double> Daylight::luminances_outside(const space::PlannedMoment& moment,
+                                                 const Watch& watch) const {
+  return outdoors_->luminances(light_of(*outdoors_, moment), watch);
+}
+
+double Daylight::seen_outside(const Vec3& from, const Vec3& towards, const space::PlannedMoment& moment,
+                              const std::vector<double>& outside) const {
+  const std::int32_t target = outdoors_->seen(from, towards);
+  if (target < 0) return 0;
+  if (target >= outdoors_->ground()) return outside[std::size_t(target)];
+  constexpr double kSunRadius = daylight::kSunDiscDeg / 2 * kDegree;
+  const bool in_sun = moment.sun_normal_lx > 0 && moment.sun.dot(towards) > std::cos(kSunRadius);
+  const double sun = moment.sun_normal_lx / (kPi * kSunRadius * kSunRadius);
+  return moment.sky.luminance(towards) + (in_sun ? sun : 0);
+}
+
 MomentLight Daylight::at(const space::PlannedMoment& moment, const Watch& watch,
                          const std::vector<sources::SunCell>& cells) const {
-  sources::OutdoorLight light;
-  light.sky_cd_m2 = outdoors_->sky().luminances(moment.sky);
-  light.diffuse_lx = moment.sky.diffuse_lx();
-  light.sun = moment.sun;
-  light.sun_normal_lx = moment.sun_normal_lx;
+  const sources::OutdoorLight light = light_of(*outdoors_, moment);
   sources::DayInflow inflow = paths_->at(light, cells, watch);
   return {transport_->carry(std::move(inflow.inflow), watch), std::move(inflow.parts)};
 }

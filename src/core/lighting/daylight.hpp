@@ -31,7 +31,13 @@ class Daylight {
   std::vector<char> sky_seen(const std::vector<readings::Receiver>& places, const Watch& watch) const {
     return paths_->sky_seen(places, watch);
   }
+  /// cd/m2 of all that can be seen outside: see sources::Outdoors.
+  std::vector<double> luminances_outside(const space::PlannedMoment& moment, const Watch& watch) const;
+  /// cd/m2 of what is seen from a place outside, the sun's disc included. `outside`: of luminances_outside.
+  double seen_outside(const Vec3& from, const Vec3& towards, const space::PlannedMoment& moment,
+                      const std::vector<double>& outside) const;
   const sources::Outdoors& outdoors() const { return *outdoors_; }
+  const sources::DaylightPaths& paths() const { return *paths_; }
   /// Bytes that its paths take.
   std::size_t memory() const { return paths_->memory(); }
 

@@ -7,8 +7,9 @@ namespace {
 
 constexpr double kMostReflected = 0.98;  // in a band: no surface throws back all
 
-/// Reflectance of what lands on each patch, in one band.
-Eigen::VectorXd in_band(const transport::Transport& transport, int band) {
+}  // namespace
+
+Eigen::VectorXd reflectance_in_band(const transport::Transport& transport, int band) {
   Eigen::VectorXd reflectance = transport.exchange().reflectance;
   const transport::PatchSet& patches = transport.patches();
   for (std::size_t i = 0; i < patches.size(); ++i) {
@@ -18,8 +19,6 @@ Eigen::VectorXd in_band(const transport::Transport& transport, int band) {
   }
   return reflectance;
 }
-
-}  // namespace
 
 bool has_coloured_surfaces(const geometry::Geometry& geometry) {
   return std::any_of(geometry.surfaces().begin(), geometry.surfaces().end(),
@@ -33,7 +32,7 @@ RoomColour::RoomColour(const transport::Transport& transport,
   if (!has_coloured_surfaces(transport.geometry())) return;
   in_bands_.resize(sources.size());
   for (int band = 0; band < 3; ++band) {
-    const Eigen::VectorXd reflectance = in_band(transport, band);
+    const Eigen::VectorXd reflectance = reflectance_in_band(transport, band);
     for (std::size_t s = 0; s < sources.size(); ++s)
       in_bands_[s][std::size_t(band)] =
           transport.refinished(sources[s], reflectance, watch, choice).interreflected_lx;

@@ -36,6 +36,9 @@ class RoomColour {
   std::vector<std::array<std::vector<double>, 3>> in_bands_;
 };
 
+/// Reflectance of what lands on each patch, in one band.
+Eigen::VectorXd reflectance_in_band(const transport::Transport& transport, int band);
+
 /// Whether any surface has a colour.
 bool has_coloured_surfaces(const geometry::Geometry& geometry);
 

@@ -14,6 +14,7 @@
 #include "core/model/room_parts.hpp"
 #include "core/model/scene.hpp"
 #include "core/model/site.hpp"
+#include "core/model/view.hpp"
 #include "core/photometry/photometry.hpp"
 #include "core/problems/problems.hpp"
 #include "core/units/shown_units.hpp"
@@ -170,6 +171,7 @@ struct Room {
   std::vector<PointWish> points;
   std::optional<DaylightWish> daylight;  ///< by EN 17037
   std::vector<Scene> scenes;
+  std::vector<ViewWish> views;  ///< empty: a handful of sensible ones
   std::vector<EscapeRoute> escape_routes;
   bool open_area = false;            ///< for emergency lighting
   bool surfaces = true;              ///< light on walls, ceiling and floor is read

@@ -19,6 +19,8 @@
 namespace glow::run {
 namespace {
 
+constexpr double kDaylight = 6500;  // K: the colour that it is shown in
+
 using assess::Assessment;
 using assess::GridReading;
 using standards::Check;
@@ -73,6 +75,24 @@ class RoomComputation {
                        room.scenes[s].moment ? &*room.scenes[s].moment : nullptr});
   }
 
+  /// Nothing but pictures: where no scene has to be found, nothing is read.
+  ComputedRoom look(const PictureChoice& choice) {
+    only_seen_ = true;
+    const bool any_free = std::any_of(scenes_.begin(), scenes_.end(), [](const space::PlannedScene& scene) {
+      return !scene.is_free.empty();
+    });
+    const Pass first = pass(
+        any_free ? assess::ReadingPlan::whole(space_, brief_) : assess::ReadingPlan::part(space_, {}, {}),
+        accuracy_.effort);
+    if (any_free) {
+      const assess::SeenFromEyes eyes(*first.setting, watch_);
+      const transport::LightError error(*first.transport, first.lit.light.maintained);
+      solve_scenes(first, eyes, transport::RememberedError(error));
+    }
+    take_pictures(first, lit_uses(first), choice);
+    return std::move(computed_);
+  }
+
   ComputedRoom compute(const Studies& studies) {
     transport::Effort effort = accuracy_.effort;
     const Pass first = pass(assess::ReadingPlan::whole(space_, brief_), effort);
@@ -81,6 +101,7 @@ class RoomComputation {
     const transport::RememberedError placed(error);
     solve_scenes(first, eyes, placed);
     const std::vector<LitUse> lit = lit_uses(first);
+    if (studies.pictures) take_pictures(first, lit, *studies.pictures);
     for (std::size_t u = 0; u < uses_.size(); ++u) read_all(first, lit[u], eyes, placed, uses_[u]);
     record::EngineRecord& engine = computed_.record.engine;
     while (engine.refinements < accuracy_.most_refinements) {
@@ -120,6 +141,12 @@ class RoomComputation {
   std::vector<LitUse> lit_uses(const Pass& pass);
   void add_daylight(const Pass& pass, std::vector<LitUse>& lit);
   void read_series(const Pass& pass, std::size_t use, const lighting::Daylight& paths);
+  /// Whether pictures show it: all but those on battery, of which only direct light is told, and skies that
+  /// are only judged by.
+  bool is_seen(std::size_t use) const {
+    const bool judged = use > 0 && scenes_[use - 1].brief.daylight && !scenes_[use - 1].asks_as_room;
+    return !uses_[use].direct_only && !judged;
+  }
   /// Moments that nothing is asked of are as they are found first.
   bool is_refined(const Use& use) const {
     return !use.moment || accuracy_.percent || !use.found->checks.empty() || use.found->grids.empty();
@@ -131,6 +158,7 @@ class RoomComputation {
   lighting::SourceColours colours_of(const std::vector<std::optional<double>>& tuned) const;
   bool tells_colour() const;
   void read_colours(const Pass& first, const std::vector<LitUse>& lit);
+  void take_pictures(const Pass& first, const std::vector<LitUse>& lit, const PictureChoice& choice);
   void study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies);
   void add_unsettled_grids(const Assessment& found, std::vector<std::size_t>& grids) const;
   void add_unsettled_views(const Assessment& found, assess::ViewChoice& views) const;
@@ -147,6 +175,7 @@ class RoomComputation {
   const Watch& watch_;
   std::vector<Use> uses_;
   bool tells_colour_ = false;  ///< in any case
+  bool only_seen_ = false;     ///< nothing is asked for but pictures
   assess::TabularMemory tabular_;
   ComputedRoom computed_;
 };
@@ -191,7 +220,7 @@ void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
   std::map<std::vector<std::string>, std::shared_ptr<const lighting::Daylight>> by_states;
   for (std::size_t u = 0; u < uses_.size(); ++u) {
     const space::PlannedMoment* moment = uses_[u].moment;
-    if (!moment || !is_refined(uses_[u])) continue;
+    if (!moment || !is_refined(uses_[u]) || (only_seen_ && !is_seen(u))) continue;
     auto& paths = by_states[moment->states];
     if (!paths)
       paths = std::make_shared<const lighting::Daylight>(space_, *pass.transport, moment->states, watch_);
@@ -202,6 +231,7 @@ void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
     own.lit.day = own.day.get();
     own.lit.moment = moment;
     own.lit.light.add_day(own.day->light);
+    if (only_seen_) continue;
     if (auto outlook = assess::look_out(*own.setting, *paths, watch_))
       own.outlook = std::make_shared<const assess::Outlook>(std::move(*outlook));
     own.lit.outlook = own.outlook.get();
@@ -359,6 +389,33 @@ bool RoomComputation::is_rough(const GridReading& grid) const {
   return accuracy_.percent && 100 * grid.roughness() > *accuracy_.percent;
 }
 
+void RoomComputation::take_pictures(const Pass& first, const std::vector<LitUse>& lit,
+                                    const PictureChoice& choice) {
+  views::LitSpace seen{&space_, first.transport.get(), first.lighting.get(), {}};
+  std::vector<views::PictureUse> uses;
+  const std::size_t groups = space_.groups.size();
+  for (std::size_t u = 0; u < uses_.size(); ++u) {
+    const space::PlannedScene* scene = u > 0 ? &scenes_[u - 1] : nullptr;
+    if (!is_seen(u)) continue;
+    views::PictureUse& use = uses.emplace_back();
+    if (scene) use.name = scene->name;
+    for (const lighting::Weight& weight : uses_[u].weights) use.weights.push_back(weight.maintained());
+    use.colours = uses_[u].colours;
+    use.weights.resize(groups + seen.moments.size(), 0.0);
+    if (!uses_[u].moment) continue;
+    if (const auto& moment = computed_.record.scenes[u - 1].moment) use.when = moment->words();
+    seen.moments.push_back({use.name, lit[u].paths.get(), uses_[u].moment, &lit[u].day->light});
+    use.weights.push_back(1);
+  }
+  for (views::PictureUse& use : uses) {
+    use.weights.resize(groups + seen.moments.size(), 0.0);
+    use.colours.resize(use.weights.size());
+  }
+  for (std::size_t m = 0; m < seen.moments.size(); ++m)
+    for (views::PictureUse& use : uses) use.colours[groups + m] = colour::daylight(kDaylight);
+  computed_.pictures = pictures_of(room_, seen, uses, choice, watch_);
+}
+
 void RoomComputation::study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies) {
   assess::RoomGlare& glare = assessment().glare;
   assess::tell_causes(eyes, first.lit, glare);
@@ -373,7 +430,9 @@ void RoomComputation::study(const Pass& first, const assess::SeenFromEyes& eyes,
 ComputedRoom compute_room(const model::Project& project, const space::PlannedRoom& room,
                           const Accuracy& accuracy, TransportStore* store, const Watch& watch,
                           const Studies& studies) {
-  return RoomComputation(project, room, accuracy, store, watch).compute(studies);
+  RoomComputation computation(project, room, accuracy, store, watch);
+  if (studies.pictures && studies.pictures->only) return computation.look(*studies.pictures);
+  return computation.compute(studies);
 }
 
 double receivers_of(const space::PlannedRoom& room) {

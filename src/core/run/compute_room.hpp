@@ -7,19 +7,22 @@
 #include "core/record/record.hpp"
 #include "core/run/accuracy.hpp"
 #include "core/run/room_pass.hpp"
+#include "core/run/room_pictures.hpp"
 #include "core/transport/transport.hpp"
 
 namespace glow::run {
 
 /// What to do beyond computing and verifying.
 struct Studies {
-  std::optional<model::ToleranceWish> tolerance;
+  std::optional<model::ToleranceWish> tolerance = {};
+  std::optional<PictureChoice> pictures = {};
 };
 
 /// A room computed.
 struct ComputedRoom {
   record::RoomRecord record;
   bool reused = false;  ///< nothing was traced: all that could be kept came from the store
+  std::vector<views::Picture> pictures;
 };
 
 /// Computes one room; refines while a check is undecided or the accuracy is not reached. `store` may be null.

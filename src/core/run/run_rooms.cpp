@@ -69,6 +69,7 @@ FinishedRoom Jobs::compute(std::size_t number) const {
                                          watch_of_(plan_.rooms[number].name), plan_.studies);
     finished.record = std::move(computed.record);
     finished.reused = computed.reused;
+    finished.pictures = std::move(computed.pictures);
   } catch (const Cancelled&) {
     throw;
   } catch (const std::bad_alloc&) {

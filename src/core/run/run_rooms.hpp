@@ -30,6 +30,7 @@ struct RunPlan {
 struct FinishedRoom {
   record::RoomRecord record;
   bool reused = false;
+  std::vector<views::Picture> pictures;
   std::string fault;  ///< what went wrong: the machine's fault or ours; empty: nothing did
 };
 

@@ -16,6 +16,7 @@
 #include "core/space/placing/eye_placing.hpp"
 #include "core/space/placing/footprints.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
+#include "core/space/placing/view_placing.hpp"
 #include "core/space/room_geometry.hpp"
 #include "core/space/scenes.hpp"
 #include "core/space/tolerances.hpp"
@@ -86,7 +87,7 @@ class Builder {
     warn_of_objects_over(room_, space_, brief_, built.objects, problems_);
     warn_of_doubtful_input(project_, room_, space_, brief_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
-    return PlannedRoom{&room_, std::move(space_), std::move(brief_), {}};
+    return PlannedRoom{&room_, std::move(space_), std::move(brief_), {}, {}};
   }
 
  private:
@@ -407,6 +408,7 @@ std::optional<PlannedRoom> build_space(const model::Project& project, const mode
   if (!planned) return planned;
   const int errors_before = problems.error_count();
   planned->scenes = plan_scenes(project, *planned, standards, problems);
+  planned->views = place_views(room, planned->space, problems);
   if (problems.error_count() > errors_before) return std::nullopt;
   return planned;
 }

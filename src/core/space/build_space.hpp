@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/space/brief.hpp"
+#include "core/space/camera.hpp"
 #include "core/space/moments.hpp"
 #include "core/space/space.hpp"
 
@@ -25,6 +26,7 @@ struct PlannedRoom {
   Space space;
   Brief brief;
   std::vector<PlannedScene> scenes;
+  std::vector<PlannedView> views;
 };
 
 /// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;

@@ -17,7 +17,7 @@ struct Unit {
   double factor;
 };
 
-constexpr std::array<Unit, 29> kUnits = {{
+constexpr std::array<Unit, 30> kUnits = {{
     {"m", Dimension::length, 1.0},
     {"cm", Dimension::length, 0.01},
     {"mm", Dimension::length, 0.001},
@@ -47,6 +47,7 @@ constexpr std::array<Unit, 29> kUnits = {{
     {"lm/W", Dimension::efficacy, 1.0},
     {"s", Dimension::time, 1.0},
     {"min", Dimension::time, 60.0},
+    {"h", Dimension::time, 3600.0},
 }};
 
 struct DimensionWords {
@@ -64,7 +65,7 @@ constexpr std::array<DimensionWords, 11> kDimensions = {{
     {Dimension::temperature, "a colour temperature", "K", "\"4000 K\""},
     {Dimension::power, "a power", "W, kW", "\"29 W\""},
     {Dimension::efficacy, "an efficacy", "lm/W", "\"120 lm/W\""},
-    {Dimension::time, "a time", "s, min", "\"5 s\""},
+    {Dimension::time, "a time", "s, min, h", "\"5 s\""},
     {Dimension::number, "a number", "nothing", "\"80\""},
 }};
 

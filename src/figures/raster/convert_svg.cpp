@@ -17,6 +17,7 @@ constexpr int kCompression = 1;  // of zlib, up to 9
 
 struct Release {
   void operator()(RsvgHandle* handle) const { g_object_unref(handle); }
+  void operator()(GInputStream* stream) const { g_object_unref(stream); }
   void operator()(cairo_surface_t* surface) const { cairo_surface_destroy(surface); }
   void operator()(cairo_t* context) const { cairo_destroy(context); }
   void operator()(GError* error) const { g_error_free(error); }
@@ -91,8 +92,11 @@ bool check(cairo_status_t status, std::string& reason) {
 
 bool convert_svg(const std::string& svg, const std::filesystem::path& target, std::string& reason) {
   GError* error = nullptr;
+  const Owned<GInputStream> bytes(
+      g_memory_input_stream_new_from_data(svg.data(), gssize(svg.size()), nullptr));
+  // Pictures of rooms are long texts in it.
   const Owned<RsvgHandle> drawing(
-      rsvg_handle_new_from_data(reinterpret_cast<const guint8*>(svg.data()), svg.size(), &error));
+      rsvg_handle_new_from_stream_sync(bytes.get(), nullptr, RSVG_HANDLE_FLAG_UNLIMITED, nullptr, &error));
   double width = 0, height = 0;
   if (!drawing || !rsvg_handle_get_intrinsic_size_in_pixels(drawing.get(), &width, &height)) {
     reason = words_of(error, "is no drawing of a stated size");

@@ -16,6 +16,7 @@ using units::Dimension;
 
 constexpr Range kShare{0, 1};
 constexpr double kMostTogether = 0.995;
+constexpr double kUsualRoughness = 0.2;
 
 model::Finish read_shares(TomlTable& table, const std::string& name) {
   model::Finish finish;
@@ -28,14 +29,22 @@ model::Finish read_shares(TomlTable& table, const std::string& name) {
   share("mirror", material.mirror);
   share("transmittance", material.clear);
   share("scattering", material.scattering);
+  share("gloss", material.gloss);
+  material.roughness = kUsualRoughness;
+  share("roughness", material.roughness);
+  finish.colour = read_colour(table, material.diffuse);
+  material.diffuse += material.gloss;
   const double sum = material.diffuse + material.mirror + material.clear + material.scattering;
   if (sum > kMostTogether)
     table.problems().error(
         "P031", table.place(),
-        fmt::format(FMT_STRING("reflectance, mirror, transmittance and scattering add up to {:.3f}; expected "
-                               "at most {}: every surface keeps some of the light"),
+        fmt::format(FMT_STRING("reflectance, gloss, mirror, transmittance and scattering add up to {:.3f}; "
+                               "expected at most {}: every surface keeps some of the light"),
                     sum, kMostTogether));
-  finish.colour = read_colour(table, material.diffuse);
+  if (table.has("roughness") && material.gloss <= 0)
+    table.problems().error("P007", table.place_of("roughness"),
+                           "\"roughness\" says how wide a gloss is; give \"gloss\", the share that is "
+                           "thrown back so, or take it out");
   if (finish.colour) finish.material.tint = colour::tint_of(*finish.colour);
   return finish;
 }

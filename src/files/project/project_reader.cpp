@@ -17,6 +17,7 @@
 #include "files/project/readings_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
 #include "files/project/scenes_reader.hpp"
+#include "files/project/views_reader.hpp"
 #include "files/text/text_scanner.hpp"
 #include "files/text/toml_table.hpp"
 
@@ -175,6 +176,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   room.level = read_level(table);
   read_verification(table, room);
   read_glare(table, room);
+  read_views(table, room);
   room.work_plane = read_work_plane(table);
   if (!room.work_plane.height_m) room.work_plane.height_m = defaults.work_plane.height_m;
   if (!room.work_plane.inset_m) room.work_plane.inset_m = defaults.work_plane.inset_m;

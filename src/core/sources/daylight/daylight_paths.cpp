@@ -92,20 +92,21 @@ void DaylightPaths::sample_receiver(std::size_t r) {
     const std::vector<DaylightOpening> pieces = cut_at_horizon(whole, eye);
     const int share = int(openings_.size() + 1) * (receiver.lean ? kLeanPart : 1) * int(pieces.size());
     const int rays = std::max(8, 2 * room_->effort().rays_per_receiver / share);
-    for (const DaylightOpening& piece : pieces) sample_opening(r, piece, rays, ++number);
+    for (const DaylightOpening& piece : pieces)
+      sample_opening(receiver, transport::mixed(r, seeded(++number)), piece, rays,
+                     [&](const Sample& sample) { of_receivers_[r].push_back(sample); });
   }
   of_receivers_[r].shrink_to_fit();
 }
 
-void DaylightPaths::sample_opening(std::size_t r, const DaylightOpening& opening, int rays,
-                                   std::uint64_t number) {
-  const readings::Receiver& receiver = room_->receivers()[r];
+template <class Visit>
+void DaylightPaths::sample_opening(const readings::Receiver& receiver, std::uint64_t chance,
+                                   const DaylightOpening& opening, int rays, const Visit& visit) const {
   const Vec3 eye = receiver.ray_start();
   const SphericalRectangle seen(eye, opening.corner, opening.along, opening.up);
   const double each = seen.solid_angle() / (kSets * double(rays));
   for (int set = 0; set < kSets; ++set) {
-    const Vec2 shift =
-        chance_shift(transport::mixed(transport::mixed(r, seeded(number)), std::uint64_t(set)));
+    const Vec2 shift = chance_shift(transport::mixed(chance, std::uint64_t(set)));
     for (int k = 0; k < rays; ++k) {
       const Vec2 place = transport::even_point(std::uint32_t(k), shift);
       const Vec3 at = seen.point(place.x(), place.y()), way = (at - eye).normalized();
@@ -114,8 +115,31 @@ void DaylightPaths::sample_opening(std::size_t r, const DaylightOpening& opening
       const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
       if (passed <= 0) continue;
       const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
-      if (target >= 0) of_receivers_[r].push_back({float(weight * passed * each), target, set});
+      if (target >= 0) visit(Sample{float(weight * passed * each), target, set});
     }
+  }
+}
+
+void DaylightPaths::add_sky(const readings::Receiver& place, const std::vector<Moment>& moments, int rays,
+                            double* lux) const {
+  const Vec3 eye = place.ray_start();
+  std::uint64_t number = 0;
+  for (const DaylightOpening& whole : openings_) {
+    if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;
+    for (const DaylightOpening& piece : cut_at_horizon(whole, eye))
+      sample_opening(place, seeded(++number), piece, rays, [&](const Sample& sample) {
+        for (std::size_t m = 0; m < moments.size(); ++m)
+          lux[m] += double(sample.share) * (*moments[m].luminance)[std::size_t(sample.target)];
+      });
+  }
+}
+
+void DaylightPaths::add_sun(const readings::Receiver& place, const SunCell& cell,
+                            const std::vector<Moment>& moments, double* lux) const {
+  for (std::size_t m = 0; m < moments.size(); ++m) {
+    const double weight = place.weight(moments[m].sun);
+    if (moments[m].sun_normal_lx > 0 && weight > 0)
+      lux[m] += moments[m].sun_normal_lx * weight * sun_on(place, cell, moments[m].sun, seeded(32452843));
   }
 }
 

@@ -38,6 +38,19 @@ class DaylightPaths {
   /// `u` and `v`, so that a pattern finer than the pieces is even and never a pattern of another width.
   std::vector<double> sun_over(const std::vector<readings::Receiver>& places, const Vec3& u, const Vec3& v,
                                const Vec3& sun, double sun_normal_lx, const Watch& watch) const;
+  /// A moment as it is asked for at any place: what can be seen outside (Outdoors::luminances), and the sun.
+  struct Moment {
+    const std::vector<double>* luminance = nullptr;
+    Vec3 sun = Vec3::UnitZ();
+    double sun_normal_lx = 0;
+  };
+  /// Adds what comes straight from the sky and from what is outside to any place, lx, to lux[moment]: for
+  /// pictures, good to a few per cent. `rays`: through each piece of an opening, in each of eight sets.
+  void add_sky(const readings::Receiver& place, const std::vector<Moment>& moments, int rays,
+               double* lux) const;
+  /// The same of the sun, averaged over a cell.
+  void add_sun(const readings::Receiver& place, const SunCell& cell, const std::vector<Moment>& moments,
+               double* lux) const;
   /// Whether any of the sky is seen from each place, glass or not.
   std::vector<char> sky_seen(const std::vector<readings::Receiver>& places, const Watch& watch) const;
   /// Bytes that the paths take.
@@ -52,7 +65,9 @@ class DaylightPaths {
   /// A number that begins other chances for each seed of the effort.
   std::uint64_t seeded(std::uint64_t number) const { return number + ((room_->effort().seed - 1) << 32); }
   void sample_receiver(std::size_t r);
-  void sample_opening(std::size_t r, const DaylightOpening& opening, int rays, std::uint64_t number);
+  template <class Visit>
+  void sample_opening(const readings::Receiver& receiver, std::uint64_t chance,
+                      const DaylightOpening& opening, int rays, const Visit& visit) const;
   static std::vector<DaylightOpening> cut_at_horizon(const DaylightOpening& opening, const Vec3& eye);
   void sample_patch(std::size_t i);
   void sample_pane(std::size_t opening, std::size_t i);

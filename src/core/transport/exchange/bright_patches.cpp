@@ -10,10 +10,10 @@ constexpr double kGauss = 0.28867513459481287;  // 1 / (2 sqrt 3)
 
 }  // namespace
 
-BrightPatches::BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exitance)
+BrightPatches::BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exitance, bool by_sight_only)
     : patches_(&patches), exitance_(&exitance), left_to_rays_(exitance) {
   for (const geometry::Surface& surface : patches.geometry().surfaces())
-    if (surface.material.mirror > 0) return;
+    if (surface.material.mirror > 0 && !by_sight_only) return;
   double flux = 0, area = 0;
   for (std::size_t i = 0; i < patches.size(); ++i) {
     flux += exitance[Eigen::Index(i)] * patches.patches()[i].area_m2;

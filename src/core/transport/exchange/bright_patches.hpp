@@ -15,8 +15,9 @@ class BrightPatches {
   static constexpr double kBrighter = 8;  ///< than the mean exitance
   static constexpr double kFar = 2;       ///< patch diagonals; a nearer patch is met by rays enough
 
-  /// `exitance` in lm/m2. Finds none where there are mirrors: rays see patches over them, looking does not.
-  BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exitance);
+  /// `exitance` in lm/m2. Finds none where there are mirrors, since rays see patches over them and looking
+  /// does not; unless `by_sight_only` says that what is seen over mirrors is cared for otherwise.
+  BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exitance, bool by_sight_only = false);
 
   /// Whether some patch is so bright that it is looked at on its own.
   bool any() const { return !hot_.empty(); }

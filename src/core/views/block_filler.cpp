@@ -1,0 +1,156 @@
+#include "core/views/block_filler.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/views/picture_light.hpp"
+
+namespace glow::views {
+namespace {
+
+constexpr double kOfAll = 0.25;  // of the light of all sources: what one may be off where it gives little
+
+}  // namespace
+
+void PictureSight::at(double x, double y, Seen& seen) const {
+  const space::SightLine line = camera_->sight(x, y);
+  sight_->follow(line, seen);
+  for (SeenSurface& surface : seen.surfaces) {
+    const double facing = std::max(0.05, std::abs(line.along.dot(seen.normal)));
+    double width = 2 * camera_->half_width / camera_->columns;
+    if (camera_->projection == space::Projection::panorama) width = 2 * kPi / camera_->columns;
+    if (camera_->projection != space::Projection::parallel) width *= surface.place.pixel_m;
+    surface.place.pixel_m = width / std::sqrt(facing);
+  }
+}
+
+BlockFiller::BlockFiller(const RoomSources& sources, const ReflectedField& field, const PictureSight& sight,
+                         const Quality& quality, const std::vector<PixelKey>& keys, std::size_t order,
+                         const Block& block)
+    : sources_(sources),
+      field_(field),
+      sight_(sight),
+      quality_(quality),
+      order_(order),
+      layers_(sources.layers()),
+      block_(block) {
+  const std::size_t pixels = std::size_t(block.columns() * block.rows());
+  keys_.reserve(pixels);
+  for (int y = block.top; y <= block.bottom; ++y)
+    for (int x = block.left; x <= block.right; ++x)
+      keys_.push_back(keys[std::size_t(y) * std::size_t(sight.camera().columns) + std::size_t(x)]);
+  lux_.resize(pixels * layers_);
+  is_found_.resize(pixels);
+}
+
+void BlockFiller::fill() {
+  if (std::any_of(keys_.begin(), keys_.end(), [](const PixelKey& own) { return own.key != 0; })) fill(block_);
+}
+
+/// The light at a pixel, by itself.
+float* BlockFiller::found(int x, int y) {
+  const std::size_t i = index(x, y);
+  float* lux = lux_.data() + i * layers_;
+  if (is_found_[i]) return lux;
+  is_found_[i] = 1;
+  thread_local Seen seen;
+  thread_local std::vector<double> light;
+  sight_.at(x + 0.5, y + 0.5, seen);
+  if (order_ >= seen.surfaces.size()) return lux;
+  const Place& place = seen.surfaces[order_].place;
+  const Vec3 u = place.normal.unitOrthogonal();
+  const sources::SunCell cell{place.pixel_m * u, place.pixel_m * place.normal.cross(u)};
+  light.resize(layers_);
+  light_at(sources_, field_, place, cell, quality_.direct_tolerance, light.data());
+  for (std::size_t k = 0; k < layers_; ++k) lux[k] = float(light[k]);
+  return lux;
+}
+
+bool BlockFiller::is_of_one(const Block& part) const {
+  const std::uint64_t first = key(part.left, part.top);
+  for (int y = part.top; y <= part.bottom; ++y)
+    for (int x = part.left; x <= part.right; ++x)
+      if (key(x, y) != first) return false;
+  return true;
+}
+
+/// Each pixel has the light that is found at one with its key; of finer pictures its own.
+void BlockFiller::share_by_keys(const Block& part) {
+  for (int y = part.top; y <= part.bottom; ++y)
+    for (int x = part.left; x <= part.right; ++x) {
+      if (key(x, y) == 0 || is_found_[index(x, y)]) continue;
+      if (quality_.least_mixed <= 1) {
+        found(x, y);
+        continue;
+      }
+      const auto first_with = [&](std::uint64_t wanted) {
+        for (int j = part.top; j <= part.bottom; ++j)
+          for (int i = part.left; i <= part.right; ++i)
+            if (key(i, j) == wanted) return std::pair(i, j);
+        return std::pair(x, y);
+      };
+      const auto [i, j] = first_with(key(x, y));
+      const float* lux = found(i, j);
+      std::copy(lux, lux + layers_, lux_.data() + index(x, y) * layers_);
+      is_found_[index(x, y)] = 1;
+    }
+}
+
+bool BlockFiller::fits(const float* lux, const float* a, const float* b, const float* c,
+                       const float* d) const {
+  const std::size_t bands = std::size_t(sources_.bands());
+  float all = 0;
+  for (std::size_t k = 0; k < layers_; k += bands) all += lux[k];
+  for (std::size_t k = 0; k < layers_; k += bands) {
+    const float between = d ? (a[k] + b[k] + c[k] + d[k]) / 4 : (a[k] + b[k]) / 2;
+    if (std::abs(between - lux[k]) > float(quality_.tolerance) * (lux[k] + float(kOfAll) * all)) return false;
+  }
+  return true;
+}
+
+/// Whether what is found in the middle, and in the middle of the sides, lies between what is at the corners.
+bool BlockFiller::is_even(const Block& part) {
+  const int x = (part.left + part.right) / 2, y = (part.top + part.bottom) / 2;
+  const float *a = found(part.left, part.top), *b = found(part.right, part.top),
+              *c = found(part.left, part.bottom), *d = found(part.right, part.bottom);
+  return fits(found(x, y), a, b, c, d) && fits(found(x, part.top), a, b, nullptr, nullptr) &&
+         fits(found(x, part.bottom), c, d, nullptr, nullptr) &&
+         fits(found(part.left, y), a, c, nullptr, nullptr) &&
+         fits(found(part.right, y), b, d, nullptr, nullptr);
+}
+
+/// Evenly between the corners.
+void BlockFiller::lay(const Block& part) {
+  const float *a = found(part.left, part.top), *b = found(part.right, part.top),
+              *c = found(part.left, part.bottom), *d = found(part.right, part.bottom);
+  for (int y = part.top; y <= part.bottom; ++y)
+    for (int x = part.left; x <= part.right; ++x) {
+      const std::size_t i = index(x, y);
+      if (is_found_[i]) continue;
+      const float s = part.columns() > 1 ? float(x - part.left) / float(part.columns() - 1) : 0;
+      const float t = part.rows() > 1 ? float(y - part.top) / float(part.rows() - 1) : 0;
+      for (std::size_t k = 0; k < layers_; ++k)
+        lux_[i * layers_ + k] = (1 - t) * ((1 - s) * a[k] + s * b[k]) + t * ((1 - s) * c[k] + s * d[k]);
+      is_found_[i] = 1;
+    }
+}
+
+void BlockFiller::fill(const Block& part) {
+  const bool one = is_of_one(part);
+  if (one && key(part.left, part.top) == 0) return;
+  const int width = std::max(part.columns(), part.rows());
+  if (one && width <= std::max(2, quality_.least_block)) return lay(part);
+  if (!one && width <= std::max(2, quality_.least_mixed)) return share_by_keys(part);
+  const int x = (part.left + part.right) / 2, y = (part.top + part.bottom) / 2;
+  if (one && width <= quality_.block + 1 && is_even(part)) {
+    for (const Block& quarter : {Block{part.left, part.top, x, y}, Block{x, part.top, part.right, y},
+                                 Block{part.left, y, x, part.bottom}, Block{x, y, part.right, part.bottom}})
+      lay(quarter);
+    return;
+  }
+  for (const Block& quarter : {Block{part.left, part.top, x, y}, Block{x, part.top, part.right, y},
+                               Block{part.left, y, x, part.bottom}, Block{x, y, part.right, part.bottom}})
+    fill(quarter);
+}
+
+}  // namespace glow::views

@@ -1,0 +1,47 @@
+#include "core/views/picture.hpp"
+
+#include <algorithm>
+
+namespace glow::views {
+namespace {
+
+/// What a source of which no colour is stated is taken for.
+const colour::Chromaticity kWhite = colour::of_temperature(4000);
+
+}  // namespace
+
+const PictureUse* Picture::find_use(const std::string& name) const {
+  const auto use =
+      std::find_if(uses.begin(), uses.end(), [&](const PictureUse& own) { return own.name == name; });
+  return use == uses.end() ? nullptr : &*use;
+}
+
+SeenLight seen_light(const Picture& picture, const PictureUse& use) {
+  const std::size_t n = picture.pixels();
+  SeenLight seen;
+  seen.luminance.assign(n, 0.0f);
+  seen.illuminance.assign(n, 0.0f);
+  seen.colour.assign(n, Eigen::Vector3f::Zero());
+  for (std::size_t l = 0; l < picture.layers.size(); ++l) {
+    const PictureLayer& layer = picture.layers[l];
+    const float weight = float(use.weights[l]);
+    if (weight <= 0) continue;
+    const colour::Tristimulus emitted = colour::tristimulus(use.colours[l].value_or(kWhite));
+    const Vec3 own_bands = colour::bands_of(emitted);
+    for (std::size_t i = 0; i < n; ++i) {
+      const float luminance = weight * layer.luminance[i];
+      seen.luminance[i] += luminance;
+      seen.illuminance[i] += weight * layer.illuminance[i];
+      Vec3 light = emitted;
+      if (!layer.bands.empty()) {
+        const Vec3 bands(layer.bands[3 * i], layer.bands[3 * i + 1], layer.bands[3 * i + 2]);
+        const Vec3 tinted = colour::light_of(bands.cwiseProduct(own_bands));
+        if (tinted.y() > 0) light = tinted / tinted.y();
+      }
+      seen.colour[i] += luminance * light.cast<float>();
+    }
+  }
+  return seen;
+}
+
+}  // namespace glow::views

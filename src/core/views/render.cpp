@@ -1,0 +1,294 @@
+#include "core/views/render.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "core/transport/tracing/sampling.hpp"
+#include "core/views/block_filler.hpp"
+#include "core/views/picture_light.hpp"
+
+namespace glow::views {
+namespace {
+
+constexpr int kTile = 64;         // pixels along each side of what one thread fills at a time
+constexpr double kOfSteps = 1.6;  // of the closest places that look around: so far each serves at least
+
+/// A picture while it is made.
+class Rendering {
+ public:
+  Rendering(const RoomSources& sources, const SeenLuminaires& luminaires, const space::PlannedView& view,
+            const Quality& quality, const Watch& watch)
+      : sources_(sources),
+        quality_(quality),
+        camera_(view.camera),
+        watch_(watch),
+        sight_(sources, luminaires, view.camera.from_outside, quality.gloss_rays),
+        lines_(sight_, view.camera),
+        field_(sources, quality.rays, quality.reach, kOfSteps * quality.finest_step) {
+    picture_.room = sources.lit().space->name;
+    picture_.view = view.name;
+    picture_.kind = view.kind;
+    picture_.camera = camera_;
+  }
+
+  Picture make() {
+    prepare();
+    look_at_all();
+    find_reflected();
+    fill_blocks();
+    picture_.uncertainty = measured_error();
+    return std::move(picture_);
+  }
+
+ private:
+  std::size_t pixel(int x, int y) const {
+    return std::size_t(y) * std::size_t(camera_.columns) + std::size_t(x);
+  }
+  void prepare();
+  void look_at_all();
+  void find_reflected();
+  void fill_blocks();
+  void fill_block(const Block& own);
+  bool is_edge(int x, int y) const;
+  void add(const Seen& seen, double share, const std::vector<BlockFiller>& fillers, int x, int y,
+           std::vector<double>& light, std::vector<double>& lux) const;
+  const float* near(const SeenSurface& surface, const std::vector<BlockFiller>& fillers, int x, int y) const;
+  void write(std::size_t i, const std::vector<double>& light, const std::vector<double>& lux);
+  double measured_error() const;
+
+  const RoomSources& sources_;
+  const Quality& quality_;
+  const space::Camera& camera_;
+  const Watch& watch_;
+  Sight sight_;
+  PictureSight lines_;
+  ReflectedField field_;
+  std::vector<std::vector<PixelKey>> keys_;  ///< by order along the lines of sight
+  Picture picture_;
+};
+
+void Rendering::prepare() {
+  const std::size_t n = picture_.pixels();
+  const LitSpace& lit = sources_.lit();
+  for (std::size_t s = 0; s < sources_.count(); ++s) {
+    PictureLayer layer;
+    layer.is_moment = s >= lit.space->groups.size();
+    layer.source =
+        layer.is_moment ? lit.moments[s - lit.space->groups.size()].name : lit.space->groups[s].name;
+    layer.luminance.resize(n);
+    layer.illuminance.resize(n);
+    if (sources_.bands() > 1) layer.bands.resize(3 * n);
+    picture_.layers.push_back(std::move(layer));
+  }
+  for (const geometry::Surface& surface : lit.transport->geometry().surfaces())
+    picture_.surface_names.push_back(surface.name);
+  picture_.depth_m.resize(n);
+  picture_.normals.resize(3 * n);
+  picture_.surfaces.resize(n);
+  keys_.assign(Sight::kMostSurfaces, std::vector<PixelKey>(n));
+}
+
+/// What the middle of each pixel meets.
+void Rendering::look_at_all() {
+  parallel_for(std::size_t(camera_.rows), watch_, "looking", [&](std::size_t y) {
+    thread_local Seen seen;
+    for (int x = 0; x < camera_.columns; ++x) {
+      const std::size_t i = pixel(x, int(y));
+      lines_.at(x + 0.5, double(y) + 0.5, seen);
+      for (std::size_t k = 0; k < seen.surfaces.size(); ++k)
+        keys_[k][i] = {seen.surfaces[k].key, seen.surfaces[k].place.facet};
+      picture_.depth_m[i] = float(seen.depth_m);
+      picture_.surfaces[i] = seen.surface;
+      for (int axis = 0; axis < 3; ++axis)
+        picture_.normals[3 * i + std::size_t(axis)] = float(seen.normal[axis]);
+    }
+  });
+}
+
+/// Looks around from ever closer places, where those before do not serve; and from each facet at least once.
+void Rendering::find_reflected() {
+  const auto look_from = [&](const std::vector<std::size_t>& pixels, std::size_t order) {
+    std::vector<Place> places(pixels.size());
+    parallel_for(pixels.size(), watch_, "reflected light", [&](std::size_t p) {
+      thread_local Seen seen;
+      lines_.at(double(pixels[p] % std::size_t(camera_.columns)) + 0.5,
+                double(pixels[p] / std::size_t(camera_.columns)) + 0.5, seen);
+      if (order < seen.surfaces.size()) places[p] = seen.surfaces[order].place;
+    });
+    places.erase(std::remove_if(places.begin(), places.end(), [](const Place& at) { return at.facet < 0; }),
+                 places.end());
+    field_.add(places, watch_);
+  };
+  for (std::size_t order = 0; order < keys_.size(); ++order) {
+    const std::vector<PixelKey>& keys = keys_[order];
+    if (std::all_of(keys.begin(), keys.end(), [](const PixelKey& own) { return own.key == 0; })) break;
+    for (int step = 48;; step = std::max(quality_.finest_step, step / 2)) {
+      std::vector<std::size_t> pixels;
+      for (int y = step / 2; y < camera_.rows; y += step)
+        for (int x = step / 2; x < camera_.columns; x += step)
+          if (keys[pixel(x, y)].key != 0) pixels.push_back(pixel(x, y));
+      look_from(pixels, order);
+      if (step == quality_.finest_step) break;
+    }
+    std::vector<char> known(sources_.lit().transport->geometry().facets().size(), 0);
+    std::vector<std::size_t> first;
+    for (std::size_t i = 0; i < keys.size(); ++i)
+      if (keys[i].key != 0 && !known[std::size_t(keys[i].facet)] && !field_.knows(keys[i].facet)) {
+        known[std::size_t(keys[i].facet)] = 1;
+        first.push_back(i);
+      }
+    look_from(first, order);
+  }
+}
+
+void Rendering::fill_blocks() {
+  std::vector<Block> blocks;
+  for (int y = 0; y < camera_.rows; y += kTile)
+    for (int x = 0; x < camera_.columns; x += kTile)
+      blocks.push_back(
+          {x, y, std::min(x + kTile, camera_.columns) - 1, std::min(y + kTile, camera_.rows) - 1});
+  parallel_for(blocks.size(), watch_, "picture", [&](std::size_t b) { fill_block(blocks[b]); });
+}
+
+/// Whether a neighbour sees something else.
+bool Rendering::is_edge(int x, int y) const {
+  const std::size_t i = pixel(x, y);
+  for (const auto& [dx, dy] : {std::pair(-1, 0), std::pair(1, 0), std::pair(0, -1), std::pair(0, 1)}) {
+    const int u = x + dx, v = y + dy;
+    if (u < 0 || v < 0 || u >= camera_.columns || v >= camera_.rows) continue;
+    const std::size_t j = pixel(u, v);
+    if (picture_.surfaces[i] != picture_.surfaces[j] ||
+        std::isinf(picture_.depth_m[i]) != std::isinf(picture_.depth_m[j]))
+      return true;
+    for (const auto& keys : keys_)
+      if (keys[i].key != keys[j].key) return true;
+  }
+  return false;
+}
+
+void Rendering::fill_block(const Block& own) {
+  Block wide = own;  // with the first pixels of the next ones
+  wide.right = std::min(own.right + 1, camera_.columns - 1);
+  wide.bottom = std::min(own.bottom + 1, camera_.rows - 1);
+  std::vector<BlockFiller> fillers;
+  for (std::size_t order = 0; order < keys_.size(); ++order) {
+    fillers.emplace_back(sources_, field_, lines_, quality_, keys_[order], order, wide);
+    fillers.back().fill();
+  }
+  Seen seen;
+  std::vector<double> light, lux;
+  for (int y = own.top; y <= own.bottom; ++y)
+    for (int x = own.left; x <= own.right; ++x) {
+      light.assign(sources_.layers(), 0.0);
+      lux.assign(sources_.count(), 0.0);
+      const int n = is_edge(x, y) ? quality_.edge_samples : 1;
+      for (int k = 0; k < n * n; ++k) {
+        lines_.at(x + (k % n + 0.5) / n, y + (k / n + 0.5) / n, seen);
+        add(seen, 1.0 / (n * n), fillers, x, y, light, lux);
+      }
+      write(pixel(x, y), light, lux);
+    }
+}
+
+/// The light on a surface as a pixel close by has it; null: none there sees it.
+const float* Rendering::near(const SeenSurface& surface, const std::vector<BlockFiller>& fillers, int x,
+                             int y) const {
+  const Block& block = fillers.front().block();
+  for (const int reach : {0, 1, 2})
+    for (int v = std::max(block.top, y - reach); v <= std::min(block.bottom, y + reach); ++v)
+      for (int u = std::max(block.left, x - reach); u <= std::min(block.right, x + reach); ++u)
+        for (const BlockFiller& filler : fillers)
+          if (filler.key(u, v) == surface.key) return filler.at(u, v);
+  return nullptr;
+}
+
+/// `light`: cd/m2 by layers of what is seen; `lux`: by sources, on what is met first.
+void Rendering::add(const Seen& seen, double share, const std::vector<BlockFiller>& fillers, int x, int y,
+                    std::vector<double>& light, std::vector<double>& lux) const {
+  const std::size_t bands = std::size_t(sources_.bands());
+  for (std::size_t k = 0; k < light.size(); ++k) light[k] += share * seen.light[k];
+  std::vector<double> own;
+  std::vector<float> found;
+  for (const SeenSurface& surface : seen.surfaces) {
+    if (sources_.count() == 0) break;
+    const float* on = near(surface, fillers, x, y);
+    if (!on) {
+      own.resize(sources_.layers());
+      light_at(sources_, field_, surface.place, {}, quality_.direct_tolerance, own.data());
+      found.assign(own.begin(), own.end());
+      on = found.data();
+    }
+    const bool first = &surface == &seen.surfaces.front() && surface.place.facet >= 0 && seen.surface >= 0;
+    for (std::size_t s = 0; s < sources_.count(); ++s) {
+      if (first) lux[s] += share * double(on[s * bands]);
+      for (std::size_t b = 0; b < bands; ++b)
+        light[s * bands + b] += share * surface.share / kPi * double(on[s * bands + b]) *
+                                (b > 0 ? surface.tint[Eigen::Index(b) - 1] : 1.0);
+    }
+  }
+}
+
+void Rendering::write(std::size_t i, const std::vector<double>& light, const std::vector<double>& lux) {
+  const std::size_t bands = std::size_t(sources_.bands());
+  for (std::size_t s = 0; s < sources_.count(); ++s) {
+    PictureLayer& layer = picture_.layers[s];
+    layer.luminance[i] = float(light[s * bands]);
+    layer.illuminance[i] = float(lux[s]);
+    for (std::size_t b = 1; b < bands; ++b) layer.bands[3 * i + b - 1] = float(light[s * bands + b]);
+  }
+}
+
+/// Half width of the 95 % interval of what is seen of surfaces that only scatter, all sources together,
+/// against light that is found there by itself with more rays.
+double Rendering::measured_error() const {
+  constexpr std::size_t kPixels = 96;
+  constexpr int kMoreRays = 4;
+  std::vector<double> off(kPixels, 0.0);
+  std::vector<char> counts(kPixels, 0);
+  const std::size_t bands = std::size_t(sources_.bands());
+  parallel_for(kPixels, watch_, "checking", [&](std::size_t k) {
+    const Vec2 at = transport::even_point(std::uint32_t(k), {0.37, 0.61});
+    const int x = int(at.x() * camera_.columns), y = int(at.y() * camera_.rows);
+    if (keys_[0][pixel(x, y)].key == 0 || is_edge(x, y)) return;
+    Seen seen;
+    lines_.at(x + 0.5, y + 0.5, seen);
+    if (seen.surfaces.size() != 1 || seen.surface < 0) return;
+    const Place& place = seen.surfaces.front().place;
+    std::vector<double> exact(sources_.layers());
+    ReflectedField::look(sources_, place, kMoreRays * quality_.rays, exact.data());
+    std::vector<double> straight(sources_.count(), 0.0);
+    sources_.add_beams({place.point, place.normal}, {}, quality_.direct_tolerance / 4, straight.data());
+    double expected = 0, found = 0;
+    for (std::size_t s = 0; s < sources_.count(); ++s) {
+      if (picture_.layers[s].is_moment) continue;
+      expected += exact[s * bands] + straight[s];
+      found += double(picture_.layers[s].illuminance[pixel(x, y)]);
+    }
+    if (expected <= 0) return;
+    off[k] = found / expected - 1;
+    counts[k] = 1;
+  });
+  double squares = 0, count = 0;
+  for (std::size_t k = 0; k < kPixels; ++k) {
+    squares += off[k] * off[k];
+    count += counts[k];
+  }
+  return count > 0 ? 1.96 * std::sqrt(squares / count) : 0;
+}
+
+}  // namespace
+
+std::optional<Quality> Quality::parse(const std::string& words) {
+  if (words == "draft") return draft();
+  if (words == "normal") return normal();
+  if (words == "fine") return fine();
+  return std::nullopt;
+}
+
+Picture render(const RoomSources& sources, const SeenLuminaires& luminaires, const space::PlannedView& view,
+               const Quality& quality, const Watch& watch) {
+  return Rendering(sources, luminaires, view, quality, watch).make();
+}
+
+}  // namespace glow::views

@@ -1,0 +1,13 @@
+#pragma once
+
+#include <cstdint>
+#include <string>
+#include <vector>
+
+namespace glow::figures {
+
+/// A PNG file's bytes. `rgb`: three bytes to a pixel, row by row from the upper left. Empty: there is no
+/// memory for it.
+std::string png_bytes(const std::vector<std::uint8_t>& rgb, int columns, int rows);
+
+}  // namespace glow::figures
