@@ -110,7 +110,7 @@ class ProjectRun {
     plan_.project = &open.project;
     plan_.accuracy = options.accuracy;
     if (options.spread) plan_.studies.tolerance = open.project.spread;
-    if (options.pictures) plan_.studies.pictures = {views::Quality::draft(), {}, {}, kPictureColumns, false};
+    if (options.pictures) plan_.studies.pictures = {views::Quality::small(), {}, {}, kPictureColumns, false};
     if (options.use_cache) plan_.store = &cache_;
     for (const OpenProject::Room& room : open.rooms) {
       if (!is_chosen(options.rooms, room.name())) continue;

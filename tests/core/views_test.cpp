@@ -219,6 +219,39 @@ TEST(Views, MirrorsShowTheirShareOfTheRoom) {
   EXPECT_LE(off, 1) << seen;
 }
 
+/// Polished gloss shows its share of a luminaire where a mirror would, and nothing of it elsewhere; the
+/// rougher, the wider and the weaker.
+TEST(Views, GlossShowsTheLuminaireWhereAMirrorWould) {
+  const auto looked = [](double gloss, double roughness) {
+    TestRoom scene;
+    geometry::RoomShell shell = geometry::RoomShell::flat({{0, 0}, {5, 0}, {5, 4}, {0, 4}}, 3, 0.3, 0, 0);
+    shell.floor_material.gloss = gloss;
+    shell.floor_material.roughness = roughness;
+    geometry::add_room(scene.geometry, shell);
+    photometry::PlacedLuminaire luminaire;
+    luminaire.table = rooms::lobe(1000, 1, 0);
+    luminaire.area = {photometry::LuminousShape::rectangle, 0.4, 0.4, {}};
+    luminaire.frame = geometry::Frame::aimed({2.5, 2, 2.5}, {2.5, 2, 0}, 0);
+    scene.luminaires.push_back(luminaire);
+    // Straight down from beside it: the floor throws the look back to where the luminaire is.
+    return LitTestRoom(scene).look(camera_at({2.5, 2.4, 2.0}, {2.5, 2.4, 0}, 401, 401, 0.5));
+  };
+  const Picture matt = looked(0, 0), polished = looked(0.05, 0), rough = looked(0.05, 0.3);
+  // The image of the luminaire lies 2.5 m below the floor, 4.5 m below the eye and 0.4 m aside.
+  Vec2 pixel;
+  ASSERT_TRUE(matt.camera.pixel_of({2.5, 2.0, -2.5}, pixel));
+  const std::size_t there = std::size_t(pixel.y()) * 401 + std::size_t(pixel.x()), elsewhere = 30 * 401 + 30;
+  const auto at = [](const Picture& picture, std::size_t i) {
+    return double(picture.layers[0].luminance[i]);
+  };
+  const double angle = std::atan2(0.4, 4.5), shown = 1000 * std::cos(angle) / (0.16 * std::cos(angle));
+  const double lobe = 0.05 + 0.95 * std::pow(1 - std::cos(angle), 5);
+  EXPECT_NEAR(at(polished, there) - at(matt, there), lobe * shown, 0.12 * lobe * shown);
+  EXPECT_LT(at(polished, elsewhere), 1.02 * at(matt, elsewhere));
+  EXPECT_LT(at(rough, there) - at(matt, there), 0.7 * lobe * shown);
+  EXPECT_GT(at(rough, there), at(matt, there));
+}
+
 /// Rays of the camera through glass by hand, and what falls on what they meet by the slow tracer.
 class ByHand {
  public:

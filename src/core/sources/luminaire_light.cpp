@@ -68,8 +68,8 @@ double LuminaireLight::seen_share(std::size_t l, const readings::Receiver& place
 double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance) const {
   constexpr double kOfPlane = 0.01;  // of DirectLight::plane_illuminance
   constexpr double kOfNet =
-      0.02;                       // what shadows by a few sight lines may be off, of all light of most places
-  constexpr double kSmall = 0.2;  // of the tolerance: so little of all light is seen or not, all of it
+      0.02;  // what shadows by a few sight lines may be off, of all light of most places
+  constexpr double kSmall = 0.35;  // of the tolerance: so little of all light is seen or not, all of it
   const double over_mirrors = has_mirrors() ? mirrored(plane, tolerance).lux : 0;
   if (tolerance < kOfPlane) return over_mirrors + straight(plane, tolerance).lux;
   std::vector<double> open(straight_.size(), 0.0);

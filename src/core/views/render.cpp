@@ -242,7 +242,7 @@ void Rendering::write(std::size_t i, const std::vector<double>& light, const std
 /// Half width of the 95 % interval of what is seen of surfaces that only scatter, all sources together,
 /// against light that is found there by itself with more rays.
 double Rendering::measured_error() const {
-  constexpr std::size_t kPixels = 96;
+  constexpr std::size_t kPixels = 256;
   constexpr int kMoreRays = 4;
   std::vector<double> off(kPixels, 0.0);
   std::vector<char> counts(kPixels, 0);

@@ -178,13 +178,16 @@ std::string caption_of(const views::Picture& picture, const views::PictureUse& u
   const std::string when = use.when.empty() ? std::string() : use.when + "; ";
   const std::string sure =
       fmt::format(FMT_STRING("\u00b1{:.1f} % on matt surfaces"), std::max(0.1, 100 * picture.uncertainty));
+  const std::string numbers = style.values ? fmt::format(FMT_STRING("; numbers: {} on {}"),
+                                                         style.units.light_unit(), style.values->name)
+                                           : std::string();
   if (style.as != ShownAs::natural)
-    return fmt::format(FMT_STRING("{}{} of what is seen, {}"), when,
-                       style.as == ShownAs::luminance ? "Luminance" : "Illuminance", sure);
+    return fmt::format(FMT_STRING("{}{} of what is seen, {}{}"), when,
+                       style.as == ShownAs::luminance ? "Luminance" : "Illuminance", sure, numbers);
   const std::string white =
       photograph.white_k ? fmt::format(FMT_STRING(", white of {:.0f} K"), *photograph.white_k) : "";
-  return fmt::format(FMT_STRING("{}Natural, exposure value {:.1f} at ISO 100{}; luminances {}"), when,
-                     photograph.exposure_ev, white, sure);
+  return fmt::format(FMT_STRING("{}Natural, exposure value {:.1f} at ISO 100{}; luminances {}{}"), when,
+                     photograph.exposure_ev, white, sure, numbers);
 }
 
 }  // namespace
