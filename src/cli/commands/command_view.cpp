@@ -1,7 +1,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cstdio>
 
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
@@ -12,135 +11,18 @@
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
-#include "cli/write_figures.hpp"
+#include "cli/view_options.hpp"
 #include "core/model/file_names.hpp"
 #include "core/run/run_rooms.hpp"
-#include "figures/pictures/picture_figure.hpp"
 #include "files/pictures/picture_exr.hpp"
 #include "files/results/drawn_list.hpp"
 #include "store/transport_cache.hpp"
 
 namespace glow::cli {
-namespace po = boost::program_options;
 namespace fs = std::filesystem;
 namespace {
 
 using figures::ShownAs;
-
-/// What is asked for.
-struct ViewOptions {
-  figures::PictureStyle style;
-  std::string use;  ///< scene or moment; empty: the usual one
-  std::string values;
-  std::vector<std::string> rooms, views;
-  run::PictureChoice choice;
-  std::set<FigureFormat> formats;
-  bool exr = false;
-  fs::path output;
-};
-
-constexpr int kFewestPixels = 16, kMostPixels = 8192;
-
-int refuse(const std::string& words) {
-  say("glowgrid view: " + words + "\n");
-  return kBadInput;
-}
-
-std::optional<double> number_of(const std::string& words) {
-  try {
-    std::size_t end = 0;
-    const double number = std::stod(words, &end);
-    if (end == words.size() && std::isfinite(number)) return number;
-  } catch (const std::exception&) {
-  }
-  return std::nullopt;
-}
-
-/// "1280x800".
-bool read_size(const std::string& words, ViewOptions& options) {
-  int columns = 0, rows = 0;
-  char rest = 0;
-  if (std::sscanf(words.c_str(), "%dx%d%c", &columns, &rows, &rest) != 2 ||
-      std::min(columns, rows) < kFewestPixels || std::max(columns, rows) > kMostPixels)
-    return false;
-  options.choice.size = {columns, rows};
-  return true;
-}
-
-/// kDone, or what is wrong has been said.
-int read_development(const Arguments& arguments, ViewOptions& options) {
-  const std::string exposure = arguments.text("exposure"), white = arguments.text("white");
-  if (exposure != "auto") {
-    const auto ev = number_of(exposure);
-    if (!ev || *ev < -10 || *ev > 25)
-      return refuse(
-          fmt::format(FMT_STRING("--exposure is \"{}\"; expected auto or an exposure value from -10 "
-                                 "to 25, such as 8.5"),
-                      exposure));
-    options.style.development.exposure_ev = ev;
-  }
-  if (white != "auto") {
-    const auto kelvin = number_of(white);
-    if (!kelvin || *kelvin < colour::kLowestTemperature || *kelvin > colour::kHighestTemperature)
-      return refuse(fmt::format(FMT_STRING("--white is \"{}\"; expected auto or a colour temperature from "
-                                           "1500 to 25000 K"),
-                                white));
-    options.style.development.white_k = kelvin;
-  }
-  return kDone;
-}
-
-int read_formats(const Arguments& arguments, ViewOptions& options) {
-  std::string others;
-  const std::string words = arguments.text("format");
-  for (std::size_t begin = 0; begin <= words.size();) {
-    const std::size_t end = std::min(words.find(',', begin), words.size());
-    const std::string word = words.substr(begin, end - begin);
-    if (word == "exr")
-      options.exr = true;
-    else
-      others += (others.empty() ? "" : ",") + word;
-    begin = end + 1;
-  }
-  if (!others.empty()) {
-    const auto formats = parse_formats(others);
-    if (!formats || formats->count(FigureFormat::script))
-      return refuse(fmt::format(
-          FMT_STRING("--format is \"{}\"; expected any of png, svg, pdf and exr, with commas between"),
-          words));
-    options.formats = *formats;
-  }
-  return kDone;
-}
-
-int read_options(const Arguments& arguments, ViewOptions& options) {
-  const auto as = figures::shown_as(arguments.text("as"));
-  if (!as)
-    return refuse(fmt::format(FMT_STRING("--as is \"{}\"; expected natural, luminance or illuminance"),
-                              arguments.text("as")));
-  options.style.as = *as;
-  const auto quality = views::Quality::parse(arguments.text("quality"));
-  if (!quality)
-    return refuse(fmt::format(FMT_STRING("--quality is \"{}\"; expected draft, normal or fine"),
-                              arguments.text("quality")));
-  options.choice.quality = *quality;
-  if (arguments.has("size") && !read_size(arguments.text("size"), options))
-    return refuse(
-        fmt::format(FMT_STRING("--size is \"{}\"; expected columns and rows of {} to {} pixels, such "
-                               "as 1280x800"),
-                    arguments.text("size"), kFewestPixels, kMostPixels));
-  if (arguments.has("scene") && arguments.has("moment"))
-    return refuse(
-        "--scene and --moment name one way to use the room; a moment that has a scene says so itself");
-  options.use = arguments.has("scene") ? arguments.text("scene") : arguments.text("moment");
-  options.values = arguments.text("values");
-  options.rooms = arguments.texts("room");
-  options.views = options.choice.names = arguments.texts("view");
-  options.choice.only = true;
-  options.output = arguments.text("output");
-  if (const int code = read_development(arguments, options)) return code;
-  return read_formats(arguments, options);
-}
 
 /// Pictures by the names of the files, "views/ROOM--VIEW.exr", that lie in a folder of results.
 std::vector<fs::path> picture_files(const fs::path& folder) {
@@ -217,7 +99,7 @@ class Development {
     for (const views::PictureUse& use : picture.uses)
       names.push_back(use.name.empty() ? "as placed" : use.name);
     const std::string near = nearest_word(options_.use, names);
-    refuse(fmt::format(
+    refuse_view(fmt::format(
         FMT_STRING("\"{}\" has no scene or moment \"{}\"; {}there are: {}"), picture.room, options_.use,
         near.empty() ? "" : fmt::format(FMT_STRING("did you mean \"{}\"? "), near), fmt::join(names, ", ")));
     return nullptr;
@@ -244,7 +126,7 @@ class Development {
       }
     }
     if (style.values) return kDone;
-    return refuse(
+    return refuse_view(
         fmt::format(FMT_STRING("--values is \"{}\"; expected {}{}"), options_.values, fmt::join(names, ", "),
                     run_ ? "" : "; values of grids are those of results, so run the project first"));
   }
@@ -257,8 +139,8 @@ class Development {
 };
 
 int no_picture(const ViewOptions& options, const Wanted& wanted) {
-  return refuse(fmt::format(FMT_STRING("no view is called {}; there are: {}"),
-                            fmt::join(options.views, " or "), wanted.names()));
+  return refuse_view(fmt::format(FMT_STRING("no view is called {}; there are: {}"),
+                                 fmt::join(options.views, " or "), wanted.names()));
 }
 
 /// From what `run` or an earlier `view` traced.
@@ -291,9 +173,10 @@ int develop(const fs::path& path, const ViewOptions& options, bool quiet) {
   }
   if (!any && !options.views.empty()) return no_picture(options, wanted);
   if (!any)
-    return refuse(fmt::format(FMT_STRING("{} holds no pictures; run the project again, or view the project "
-                                         "itself"),
-                              fs::proximate(results).string()));
+    return refuse_view(
+        fmt::format(FMT_STRING("{} holds no pictures; run the project again, or view the project "
+                               "itself"),
+                    fs::proximate(results).string()));
   return development.commit(progress, quiet);
 }
 
@@ -312,10 +195,12 @@ int look(const fs::path& path, const ViewOptions& options, const run::Accuracy& 
   arrange_rooms(*open, arranging, path);
   ViewOptions own = options;
   own.style.units = open->project.units;
-  Problems ignored;
+  Problems doubts;  // that numbers of grids are no longer those of the project
   std::error_code error;
   std::optional<OpenResults> results;
-  if (fs::exists(default_output(path) / files::kResultsFile, error)) results = open_results(path, ignored);
+  if (!options.values.empty() && fs::exists(default_output(path) / files::kResultsFile, error))
+    results = open_results(path, doubts);
+  print_problems(doubts, {}, quiet);
   Progress progress(quiet);
   store::TransportCache cache(cache_folder(path));
   Development development(own,
@@ -341,51 +226,16 @@ int look(const fs::path& path, const ViewOptions& options, const run::Accuracy& 
   return development.commit(progress, quiet);
 }
 
-CommandLine command_line() {
-  CommandLine line{
-      "glowgrid view PROJECT|RESULTS [options]",
-      "Pictures of rooms: as they look, or luminance and illuminance in false colours on all surfaces.\n"
-      "Given the project it traces its [[rooms.views]], or a handful of sensible ones; given results it\n"
-      "develops what was traced before: any scene, exposure or scale, at once.",
-      "  glowgrid view millrace.toml --room Showroom --view \"display table\" --quality fine\n"
-      "  glowgrid view millrace-results --scene closing --as luminance --scale log",
-      "source",
-      false,
-      po::options_description()};
-  line.wants = "which project, or which results?";
-  line.options.add_options()("view,v", po::value<std::vector<std::string>>()->value_name("NAME")->composing(),
-                             "only this view; may be given several times")(
-      "scene,s", po::value<std::string>()->value_name("NAME"), "in this scene; default: as placed")(
-      "moment,m", po::value<std::string>()->value_name("NAME"), "at this moment")(
-      "as", po::value<std::string>()->value_name("WHAT")->default_value("natural"),
-      "natural, luminance or illuminance")("values", po::value<std::string>()->value_name("GRID"),
-                                           "numbers at the points of a grid that are seen; raster: all over")(
-      "exposure", po::value<std::string>()->value_name("EV")->default_value("auto"),
-      "auto, or an exposure value at ISO 100: higher is darker")(
-      "white", po::value<std::string>()->value_name("K")->default_value("auto"),
-      "auto, or the colour temperature that is shown as white")(
-      "size", po::value<std::string>()->value_name("WxH"), "pixels, instead of the view's own")(
-      "quality", po::value<std::string>()->value_name("HOW")->default_value("normal"),
-      "draft, normal or fine")("format,f",
-                               po::value<std::string>()->value_name("LIST")->default_value("png,exr"),
-                               "any of png, svg, pdf and exr (absolute units)")(
-      "output,o", po::value<std::string>()->value_name("FOLDER"), "default: views/ beside results.json");
-  add_room_option(line.options, "look at");
-  add_scale_options(line.options);
-  add_common_options(line.options);
-  return line;
-}
-
 }  // namespace
 
 int command_view(const std::vector<std::string>& words) {
-  const ParseResult parsed = parse(command_line(), words);
+  const ParseResult parsed = parse(view_command_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const ThreadLimit threads(arguments.threads());
   const bool quiet = arguments.flag("quiet");
   ViewOptions options;
-  if (const int code = read_options(arguments, options)) return code;
+  if (const int code = read_view_options(arguments, options)) return code;
   units::ShownUnits units;
   if (!apply_units_option(arguments, "view", units) ||
       !apply_scale_options(arguments, "view", units, options.style.colours))
@@ -393,7 +243,8 @@ int command_view(const std::vector<std::string>& words) {
   const fs::path path = arguments.text("source");
   if (path.extension() == ".toml") return look(path, options, *run::Accuracy::parse("normal"), quiet);
   if (options.choice.size)
-    return refuse("--size is for a project: pictures of results have the size in which they were traced");
+    return refuse_view(
+        "--size is for a project: pictures of results have the size in which they were traced");
   options.exr = false;
   return develop(path, options, quiet);
 }

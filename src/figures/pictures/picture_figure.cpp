@@ -12,7 +12,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kMargin = 16, kTop = 58, kBottom = 16, kLegend = 84;
+constexpr double kMargin = 16, kTop = 58, kLine = 19, kBottom = 16, kLegend = 84;
 constexpr int kRaster = 84;             // pixels between numbers
 constexpr double kLabel = 12;           // px
 constexpr double kHidden = 0.02;        // m and share: how far behind what is seen a point may lie
@@ -173,21 +173,41 @@ std::string title_of(const views::Picture& picture, const views::PictureUse& use
   return fmt::format(FMT_STRING("{}{}: {}"), picture.room, scene, picture.view);
 }
 
-std::string caption_of(const views::Picture& picture, const views::PictureUse& use, const PictureStyle& style,
-                       const views::Photograph& photograph) {
-  const std::string when = use.when.empty() ? std::string() : use.when + "; ";
-  const std::string sure =
+/// Lines below the title: what is shown, how sure it is, and place and time of a moment.
+std::vector<std::string> captions_of(const views::Picture& picture, const views::PictureUse& use,
+                                     const PictureStyle& style, const views::Photograph& photograph) {
+  constexpr int kWide = 900;  // pixels, from which on the first two share a line
+  std::string what, sure;
+  if (style.as == ShownAs::natural) {
+    const std::string white =
+        photograph.white_k ? fmt::format(FMT_STRING(", white of {:.0f} K"), *photograph.white_k) : "";
+    what =
+        fmt::format(FMT_STRING("Natural, exposure value {:.1f} at ISO 100{}"), photograph.exposure_ev, white);
+    sure = "luminances ";
+  } else {
+    what = fmt::format(FMT_STRING("{} of what is seen"),
+                       style.as == ShownAs::luminance ? "Luminance" : "Illuminance");
+  }
+  sure +=
       fmt::format(FMT_STRING("\u00b1{:.1f} % on matt surfaces"), std::max(0.1, 100 * picture.uncertainty));
-  const std::string numbers = style.values ? fmt::format(FMT_STRING("; numbers: {} on {}"),
-                                                         style.units.light_unit(), style.values->name)
-                                           : std::string();
-  if (style.as != ShownAs::natural)
-    return fmt::format(FMT_STRING("{}{} of what is seen, {}{}"), when,
-                       style.as == ShownAs::luminance ? "Luminance" : "Illuminance", sure, numbers);
-  const std::string white =
-      photograph.white_k ? fmt::format(FMT_STRING(", white of {:.0f} K"), *photograph.white_k) : "";
-  return fmt::format(FMT_STRING("{}Natural, exposure value {:.1f} at ISO 100{}; luminances {}{}"), when,
-                     photograph.exposure_ev, white, sure, numbers);
+  if (style.values)
+    sure += fmt::format(FMT_STRING("; numbers: {} on {}"), style.units.light_unit(), style.values->name);
+  std::vector<std::string> lines = {what, sure};
+  if (picture.camera.columns >= kWide) lines = {what + "; " + sure};
+  if (!use.when.empty()) lines.push_back(use.when);
+  return lines;
+}
+
+void draw_head(SvgCanvas& canvas, const std::string& title, const std::vector<std::string>& captions,
+               double width) {
+  SvgCanvas::Text large, small;
+  large.size = 18;
+  large.bold = true;
+  small.colour = "#555555";
+  canvas.text({kMargin, 27}, fitted_text(title, width - 2 * kMargin, large.size, true), large);
+  for (std::size_t k = 0; k < captions.size(); ++k)
+    canvas.text({kMargin, kTop - 10 + kLine * double(k)}, fitted_text(captions[k], width - 2 * kMargin, 13),
+                small);
 }
 
 }  // namespace
@@ -203,31 +223,24 @@ std::string picture_figure(const views::Picture& picture, const views::PictureUs
                            const PictureStyle& style) {
   const bool natural = style.as == ShownAs::natural;
   const views::SeenLight light = views::seen_light(picture, use);
-  const Vec2 size(picture.camera.columns, picture.camera.rows), corner(kMargin, kTop);
-  const double width = size.x() + 2 * kMargin, foot = natural ? kBottom : kLegend;
-  SvgCanvas canvas(width, size.y() + kTop + foot);
-  canvas.rectangle({0, 0}, {width, size.y() + kTop + foot}, "#ffffff");
-  const Shown shown = shown_values(light, style);
   views::Photograph photograph;
-  std::vector<std::uint8_t> rgb;
-  if (natural) {
-    photograph = views::developed(picture, light, style.development);
-    rgb = photograph.srgb;
-  } else {
+  if (natural) photograph = views::developed(picture, light, style.development);
+  const std::vector<std::string> captions = captions_of(picture, use, style, photograph);
+  const Vec2 size(picture.camera.columns, picture.camera.rows);
+  const Vec2 corner(kMargin, kTop + kLine * double(captions.size() - 1));
+  const double width = size.x() + 2 * kMargin, foot = corner.y() + size.y();
+  SvgCanvas canvas(width, foot + (natural ? kBottom : kLegend));
+  canvas.rectangle({0, 0}, {width, foot + (natural ? kBottom : kLegend)}, "#ffffff");
+  const Shown shown = shown_values(light, style);
+  std::vector<std::uint8_t> rgb = photograph.srgb;
+  if (!natural) {
     const ColourScale scale = scale_of(shown, style);
     rgb = false_colours(picture, shown, scale, style.colours.lines);
-    draw_legend(canvas, scale, shown, size.y() + kTop + 8, width);
+    draw_legend(canvas, scale, shown, foot + 8, width);
   }
   canvas.image(corner, size, png_bytes(rgb, picture.camera.columns, picture.camera.rows));
   canvas.rectangle(corner, size, "none", "#8a8a8a");
-  SvgCanvas::Text title, caption;
-  title.size = 18;
-  title.bold = true;
-  caption.colour = "#555555";
-  canvas.text({kMargin, 27}, fitted_text(title_of(picture, use), width - 2 * kMargin, title.size, true),
-              title);
-  canvas.text({kMargin, 47},
-              fitted_text(caption_of(picture, use, style, photograph), width - 2 * kMargin, 13), caption);
+  draw_head(canvas, title_of(picture, use), captions, width);
   if (style.raster_values) draw_raster(canvas, picture, shown, corner);
   if (style.values) draw_points(canvas, picture, style, corner);
   return canvas.bytes();

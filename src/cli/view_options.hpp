@@ -1,0 +1,36 @@
+#pragma once
+
+#include <filesystem>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "cli/arguments.hpp"
+#include "cli/write_figures.hpp"
+#include "core/run/room_pictures.hpp"
+#include "figures/pictures/picture_figure.hpp"
+
+namespace glow::cli {
+
+/// What is asked for.
+struct ViewOptions {
+  figures::PictureStyle style;
+  std::string use;  ///< scene or moment; empty: the usual one
+  std::string values;
+  std::vector<std::string> rooms, views;
+  run::PictureChoice choice;
+  std::set<FigureFormat> formats;
+  bool exr = false;
+  std::filesystem::path output;
+};
+
+/// How `view` is called.
+CommandLine view_command_line();
+
+/// kDone, or another exit code after what is wrong has been said.
+int read_view_options(const Arguments& arguments, ViewOptions& options);
+
+/// Says "glowgrid view: WORDS"; gives kBadInput.
+int refuse_view(const std::string& words);
+
+}  // namespace glow::cli
