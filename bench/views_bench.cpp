@@ -94,8 +94,8 @@ void against_path_tracing() {
                  "  ours          {:.2f} s, {:.2f} megapixels a second, error {:.2f} % (stated {:.2f} %)\n"
                  "  path tracing  {} paths a pixel, error {:.1f} %; {:.0f} s at our error\n"
                  "  ratio         {:.0f}   (aim: at least 100)\n"),
-      ours, pixels / 1e6 / ours, 100 * our_error, 100 * picture.uncertainty / 1.96, kPaths, 100 * their_error,
-      theirs, theirs / ours);
+      ours, pixels / 1e6 / ours, 100 * our_error, 100 * picture.layers[0].uncertainty / 1.96, kPaths,
+      100 * their_error, theirs, theirs / ours);
 }
 
 /// Light and transport are found before the clock starts.

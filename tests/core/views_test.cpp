@@ -76,8 +76,8 @@ TEST(Views, PixelsOfMattSurfacesAreAsSpotsThere) {
     const LitTestRoom bare(scene);
     const Camera camera = camera_at({0.3, 0.3, 1.7}, {3, 2.5, 0.9}, 160, 100);
     const Picture picture = bare.look(camera);
-    EXPECT_GT(picture.uncertainty, 0);
-    EXPECT_LT(picture.uncertainty, 0.15) << seed;  // pixels are large here
+    EXPECT_GT(picture.layers[0].uncertainty, 0);
+    EXPECT_LT(picture.layers[0].uncertainty, 0.15) << seed;  // pixels are large here
     std::vector<readings::Receiver> spots;
     std::vector<std::pair<std::size_t, double>> pixels;
     for (int k = 0; k < 40; ++k) {
@@ -95,7 +95,8 @@ TEST(Views, PixelsOfMattSurfacesAreAsSpotsThere) {
       const double found = double(picture.layers.front().luminance[pixels[s].first]);
       if (expected <= 0) continue;
       ++looked_at;
-      const double allowed = (picture.uncertainty + 0.012) * expected;  // and what the spot may be off
+      const double allowed =
+          (picture.layers[0].uncertainty + 0.012) * expected;  // and what the spot may be off
       beyond += std::abs(found - expected) > allowed;
       far_beyond += std::abs(found - expected) > 3 * allowed;
     }

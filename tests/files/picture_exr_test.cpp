@@ -18,13 +18,13 @@ views::Picture small_picture() {
   picture.camera.columns = 5;
   picture.camera.rows = 3;
   picture.camera.eye = {1, 2, 1.6};
-  picture.uncertainty = 0.02;
   picture.surface_names = {"floor", "wall 1"};
   const std::size_t n = picture.pixels();
   for (const bool moment : {false, true}) {
     views::PictureLayer layer;
     layer.source = moment ? "noon" : "P1-1";
     layer.is_moment = moment;
+    layer.uncertainty = moment ? 0.05 : 0.02;
     for (std::size_t i = 0; i < n; ++i) {
       layer.luminance.push_back(float(i * i) * (moment ? 4000 : 1));
       layer.illuminance.push_back(float(10 * i));
@@ -61,6 +61,7 @@ TEST(PictureExr, ComesBackAsItWasWritten) {
     const views::PictureLayer &a = picture.layers[l], &b = read->layers[l];
     EXPECT_EQ(a.source, b.source);
     EXPECT_EQ(a.is_moment, b.is_moment);
+    EXPECT_EQ(a.uncertainty, b.uncertainty);
     ASSERT_EQ(a.luminance.size(), b.luminance.size());
     ASSERT_EQ(a.bands.size(), b.bands.size());
     for (std::size_t i = 0; i < a.luminance.size(); ++i) {

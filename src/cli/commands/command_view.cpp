@@ -24,12 +24,26 @@ namespace {
 
 using figures::ShownAs;
 
-/// Pictures by the names of the files, "views/ROOM--VIEW.exr", that lie in a folder of results.
-std::vector<fs::path> picture_files(const fs::path& folder) {
-  std::vector<fs::path> files;
+/// Pictures that lie in a folder of results as "views/ROOM--VIEW.exr": those whose names say that they are
+/// asked for; where no name does, all, for what there is to be told.
+std::vector<fs::path> picture_files(const fs::path& folder, const ViewOptions& options) {
+  std::vector<fs::path> all, chosen;
+  const auto is_part = [](const std::vector<std::string>& names, const std::string& part) {
+    return names.empty() || std::any_of(names.begin(), names.end(), [&](const std::string& name) {
+             return model::file_name_part(name) == part;
+           });
+  };
   std::error_code error;
-  for (const auto& entry : fs::directory_iterator(folder / kPicturesFolder, error))
-    if (entry.path().extension() == ".exr") files.push_back(entry.path());
+  for (const auto& entry : fs::directory_iterator(folder / kPicturesFolder, error)) {
+    if (entry.path().extension() != ".exr") continue;
+    all.push_back(entry.path());
+    const std::string stem = entry.path().stem().string();
+    const std::size_t between = stem.find("--");
+    if (between != std::string::npos && is_part(options.rooms, stem.substr(0, between)) &&
+        is_part(options.views, stem.substr(between + 2)))
+      chosen.push_back(entry.path());
+  }
+  std::vector<fs::path>& files = chosen.empty() ? all : chosen;
   std::sort(files.begin(), files.end());
   return files;
 }
@@ -160,7 +174,7 @@ int develop(const fs::path& path, const ViewOptions& options, bool quiet) {
                           &source->run);
   Wanted wanted(options);
   bool any = false;
-  for (const fs::path& file : picture_files(results)) {
+  for (const fs::path& file : picture_files(results, options)) {
     Problems faults;
     const auto picture = files::read_exr(file, faults);
     if (!picture) {

@@ -16,6 +16,13 @@ const PictureUse* Picture::find_use(const std::string& name) const {
   return use == uses.end() ? nullptr : &*use;
 }
 
+double uncertainty_of(const Picture& picture, const PictureUse& use) {
+  double largest = 0;
+  for (std::size_t l = 0; l < picture.layers.size(); ++l)
+    if (use.weights[l] > 0) largest = std::max(largest, picture.layers[l].uncertainty);
+  return largest;
+}
+
 SeenLight seen_light(const Picture& picture, const PictureUse& use) {
   const std::size_t n = picture.pixels();
   SeenLight seen;

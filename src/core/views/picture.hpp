@@ -14,6 +14,9 @@ namespace glow::views {
 struct PictureLayer {
   std::string source;  ///< the group's name, or the moment's
   bool is_moment = false;
+  /// Half width of the 95 % interval of what matt surfaces show, as a share; measured at random pixels
+  /// against a look of its own. Of groups that of all of them together.
+  double uncertainty = 0;
   std::vector<float> luminance;    ///< cd/m2
   std::vector<float> illuminance;  ///< lx on the surface that is seen; 0 where none scatters
   std::vector<float> bands;        ///< three to a pixel: luminance in bands, of white light; empty: grey
@@ -38,13 +41,14 @@ struct Picture {
   std::vector<float> normals;          ///< three to a pixel, of what is met first
   std::vector<std::int32_t> surfaces;  ///< number of its name below; -1: nothing, or what stands outside
   std::vector<std::string> surface_names;
-  double uncertainty = 0;  ///< half width of the 95 % interval of the luminance of diffuse surfaces, as a
-                           ///< share; measured at random pixels against a look of its own
 
   std::size_t pixels() const { return std::size_t(camera.columns) * std::size_t(camera.rows); }
   /// Null: there is no such use.
   const PictureUse* find_use(const std::string& name) const;
 };
+
+/// Half width of the 95 % interval in a use, as a share: the largest of its layers that shine.
+double uncertainty_of(const Picture& picture, const PictureUse& use);
 
 /// What is seen in a use: absolute values, pixel by pixel.
 struct SeenLight {

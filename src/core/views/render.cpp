@@ -37,7 +37,7 @@ class Rendering {
     look_at_all();
     find_reflected();
     fill_blocks();
-    picture_.uncertainty = measured_error();
+    measure_errors();
     return std::move(picture_);
   }
 
@@ -55,7 +55,8 @@ class Rendering {
            std::vector<double>& light, std::vector<double>& lux) const;
   const float* near(const SeenSurface& surface, const std::vector<BlockFiller>& fillers, int x, int y) const;
   void write(std::size_t i, const std::vector<double>& light, const std::vector<double>& lux);
-  double measured_error() const;
+  void measure_errors();
+  bool check_pixel(std::size_t number, std::vector<double>& off) const;
 
   const RoomSources& sources_;
   const Quality& quality_;
@@ -239,42 +240,51 @@ void Rendering::write(std::size_t i, const std::vector<double>& light, const std
   }
 }
 
-/// Half width of the 95 % interval of what is seen of surfaces that only scatter, all sources together,
-/// against light that is found there by itself with more rays.
-double Rendering::measured_error() const {
-  constexpr std::size_t kPixels = 256;
+/// By how much the light of all groups together, and then of each moment, is off at a random pixel, as a
+/// share; NaN: there is none. False: it shows more than one matt surface, or an edge.
+bool Rendering::check_pixel(std::size_t number, std::vector<double>& off) const {
   constexpr int kMoreRays = 4;
-  std::vector<double> off(kPixels, 0.0);
-  std::vector<char> counts(kPixels, 0);
-  const std::size_t bands = std::size_t(sources_.bands());
-  parallel_for(kPixels, watch_, "checking", [&](std::size_t k) {
-    const Vec2 at = transport::even_point(std::uint32_t(k), {0.37, 0.61});
-    const int x = int(at.x() * camera_.columns), y = int(at.y() * camera_.rows);
-    if (keys_[0][pixel(x, y)].key == 0 || is_edge(x, y)) return;
-    Seen seen;
-    lines_.at(x + 0.5, y + 0.5, seen);
-    if (seen.surfaces.size() != 1 || seen.surface < 0) return;
-    const Place& place = seen.surfaces.front().place;
-    std::vector<double> exact(sources_.layers());
-    ReflectedField::look(sources_, place, kMoreRays * quality_.rays, exact.data());
-    std::vector<double> straight(sources_.count(), 0.0);
-    sources_.add_beams({place.point, place.normal}, {}, quality_.direct_tolerance / 4, straight.data());
-    double expected = 0, found = 0;
-    for (std::size_t s = 0; s < sources_.count(); ++s) {
-      if (picture_.layers[s].is_moment) continue;
-      expected += exact[s * bands] + straight[s];
-      found += double(picture_.layers[s].illuminance[pixel(x, y)]);
-    }
-    if (expected <= 0) return;
-    off[k] = found / expected - 1;
-    counts[k] = 1;
-  });
-  double squares = 0, count = 0;
-  for (std::size_t k = 0; k < kPixels; ++k) {
-    squares += off[k] * off[k];
-    count += counts[k];
+  const Vec2 at = transport::even_point(std::uint32_t(number), {0.37, 0.61});
+  const int x = int(at.x() * camera_.columns), y = int(at.y() * camera_.rows);
+  if (keys_[0][pixel(x, y)].key == 0 || is_edge(x, y)) return false;
+  Seen seen;
+  lines_.at(x + 0.5, y + 0.5, seen);
+  if (seen.surfaces.size() != 1 || seen.surface < 0) return false;
+  const Place& place = seen.surfaces.front().place;
+  std::vector<double> exact(sources_.layers()), beams(sources_.count(), 0.0);
+  ReflectedField::look(sources_, place, kMoreRays * quality_.rays, exact.data());
+  const Vec3 u = place.pixel_m * place.normal.unitOrthogonal();
+  sources_.add_beams({place.point, place.normal}, {u, place.normal.cross(u)}, quality_.direct_tolerance / 4,
+                     beams.data());
+  std::vector<double> expected(off.size(), 0.0), found(off.size(), 0.0);
+  std::size_t moment = 0;
+  for (std::size_t s = 0; s < sources_.count(); ++s) {
+    const std::size_t k = picture_.layers[s].is_moment ? ++moment : 0;
+    expected[k] += exact[s * std::size_t(sources_.bands())] + beams[s];
+    found[k] += double(picture_.layers[s].illuminance[pixel(x, y)]);
   }
-  return count > 0 ? 1.96 * std::sqrt(squares / count) : 0;
+  for (std::size_t k = 0; k < off.size(); ++k) off[k] = expected[k] > 0 ? found[k] / expected[k] - 1 : NAN;
+  return true;
+}
+
+/// Half widths of 95 % intervals, from light that is found at some pixels by itself with more rays.
+void Rendering::measure_errors() {
+  constexpr std::size_t kPixels = 256;
+  std::vector<std::vector<double>> off(kPixels, std::vector<double>(1 + sources_.lit().moments.size(), NAN));
+  parallel_for(kPixels, watch_, "checking", [&](std::size_t k) {
+    if (!check_pixel(k, off[k])) std::fill(off[k].begin(), off[k].end(), NAN);
+  });
+  std::size_t moment = 0;
+  for (PictureLayer& layer : picture_.layers) {
+    const std::size_t k = layer.is_moment ? ++moment : 0;
+    double squares = 0, count = 0;
+    for (const std::vector<double>& own : off) {
+      if (std::isnan(own[k])) continue;
+      squares += own[k] * own[k];
+      ++count;
+    }
+    layer.uncertainty = count > 0 ? 1.96 * std::sqrt(squares / count) : 0;
+  }
 }
 
 }  // namespace

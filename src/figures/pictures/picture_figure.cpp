@@ -13,6 +13,7 @@ namespace glow::figures {
 namespace {
 
 constexpr double kMargin = 16, kTop = 58, kLine = 19, kBottom = 16, kLegend = 84;
+constexpr int kNarrowest = 800;         // px: small pictures are drawn larger
 constexpr int kRaster = 84;             // pixels between numbers
 constexpr double kLabel = 12;           // px
 constexpr double kHidden = 0.02;        // m and share: how far behind what is seen a point may lie
@@ -131,18 +132,20 @@ std::string rounded(double value) {
   return value < 10 ? fmt::format(FMT_STRING("{:.1f}"), value) : fmt::format(FMT_STRING("{:.0f}"), value);
 }
 
-void draw_raster(SvgCanvas& canvas, const views::Picture& picture, const Shown& shown, const Vec2& corner) {
-  for (int y = kRaster / 2; y < picture.camera.rows; y += kRaster)
-    for (int x = kRaster / 2; x < picture.camera.columns; x += kRaster) {
+void draw_raster(SvgCanvas& canvas, const views::Picture& picture, const Shown& shown, const Vec2& corner,
+                 int scale) {
+  const int step = kRaster / scale;
+  for (int y = step / 2; y < picture.camera.rows; y += step)
+    for (int x = step / 2; x < picture.camera.columns; x += step) {
       const double value =
           shown.values[std::size_t(y) * std::size_t(picture.camera.columns) + std::size_t(x)];
-      if (value >= 0) draw_number(canvas, corner + Vec2(x + 0.5, y + 0.5), rounded(value));
+      if (value >= 0) draw_number(canvas, corner + scale * Vec2(x + 0.5, y + 0.5), rounded(value));
     }
 }
 
 /// Those that are seen, as many as leave each other room.
 void draw_points(SvgCanvas& canvas, const views::Picture& picture, const PictureStyle& style,
-                 const Vec2& corner) {
+                 const Vec2& corner, int scale) {
   const assess::GridReading& grid = *style.values;
   std::vector<Vec2> placed;
   for (std::size_t p = 0; p < grid.grid.points.size() && p < grid.total_lx.size(); ++p) {
@@ -160,11 +163,12 @@ void draw_points(SvgCanvas& canvas, const views::Picture& picture, const Picture
     const std::string words = rounded(style.units.light(grid.total_lx[p]));
     const double width = text_width(words, kLabel) + 6;
     if (std::any_of(placed.begin(), placed.end(), [&](const Vec2& other) {
-          return std::abs(other.x() - at.x()) < width && std::abs(other.y() - at.y()) < kLabel + 2;
+          return scale * std::abs(other.x() - at.x()) < width &&
+                 scale * std::abs(other.y() - at.y()) < kLabel + 2;
         }))
       continue;
     placed.push_back(at);
-    draw_number(canvas, corner + at, words);
+    draw_number(canvas, corner + scale * at, words);
   }
 }
 
@@ -188,8 +192,8 @@ std::vector<std::string> captions_of(const views::Picture& picture, const views:
     what = fmt::format(FMT_STRING("{} of what is seen"),
                        style.as == ShownAs::luminance ? "Luminance" : "Illuminance");
   }
-  sure +=
-      fmt::format(FMT_STRING("\u00b1{:.1f} % on matt surfaces"), std::max(0.1, 100 * picture.uncertainty));
+  sure += fmt::format(FMT_STRING("\u00b1{:.1f} % on matt surfaces"),
+                      std::max(0.1, 100 * views::uncertainty_of(picture, use)));
   if (style.values)
     sure += fmt::format(FMT_STRING("; numbers: {} on {}"), style.units.light_unit(), style.values->name);
   std::vector<std::string> lines = {what, sure};
@@ -226,7 +230,8 @@ std::string picture_figure(const views::Picture& picture, const views::PictureUs
   views::Photograph photograph;
   if (natural) photograph = views::developed(picture, light, style.development);
   const std::vector<std::string> captions = captions_of(picture, use, style, photograph);
-  const Vec2 size(picture.camera.columns, picture.camera.rows);
+  const int scale = std::max(1, kNarrowest / picture.camera.columns);
+  const Vec2 size = scale * Vec2(picture.camera.columns, picture.camera.rows);
   const Vec2 corner(kMargin, kTop + kLine * double(captions.size() - 1));
   const double width = size.x() + 2 * kMargin, foot = corner.y() + size.y();
   SvgCanvas canvas(width, foot + (natural ? kBottom : kLegend));
@@ -234,15 +239,15 @@ std::string picture_figure(const views::Picture& picture, const views::PictureUs
   const Shown shown = shown_values(light, style);
   std::vector<std::uint8_t> rgb = photograph.srgb;
   if (!natural) {
-    const ColourScale scale = scale_of(shown, style);
-    rgb = false_colours(picture, shown, scale, style.colours.lines);
-    draw_legend(canvas, scale, shown, foot + 8, width);
+    const ColourScale colours = scale_of(shown, style);
+    rgb = false_colours(picture, shown, colours, style.colours.lines);
+    draw_legend(canvas, colours, shown, foot + 8, width);
   }
   canvas.image(corner, size, png_bytes(rgb, picture.camera.columns, picture.camera.rows));
   canvas.rectangle(corner, size, "none", "#8a8a8a");
   draw_head(canvas, title_of(picture, use), captions, width);
-  if (style.raster_values) draw_raster(canvas, picture, shown, corner);
-  if (style.values) draw_points(canvas, picture, style, corner);
+  if (style.raster_values) draw_raster(canvas, picture, shown, corner, scale);
+  if (style.values) draw_points(canvas, picture, style, corner, scale);
   return canvas.bytes();
 }
 

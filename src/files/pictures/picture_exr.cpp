@@ -80,13 +80,13 @@ json picture_json(const views::Picture& picture) {
             {"room", picture.room},
             {"view", picture.view},
             {"kind", picture.kind},
-            {"uncertainty", picture.uncertainty},
             {"camera", camera_json(picture.camera)},
             {"surfaces", picture.surface_names},
             {"sources", json::array()},
             {"uses", json::array()}};
   for (const views::PictureLayer& layer : picture.layers)
-    j["sources"].push_back({{"name", layer.source}, {"moment", layer.is_moment}});
+    j["sources"].push_back(
+        {{"name", layer.source}, {"moment", layer.is_moment}, {"uncertainty", layer.uncertainty}});
   for (const views::PictureUse& use : picture.uses) {
     json colours = json::array();
     for (const auto& colour : use.colours)
@@ -104,7 +104,6 @@ views::Picture picture_in(const json& j) {
   picture.room = j.at("room").get<std::string>();
   picture.view = j.at("view").get<std::string>();
   picture.kind = j.at("kind").get<std::string>();
-  picture.uncertainty = j.at("uncertainty").get<double>();
   picture.camera = camera_in(j.at("camera"));
   picture.surface_names = j.at("surfaces").get<std::vector<std::string>>();
   if (j.at("sources").size() > kMostSources) throw std::runtime_error("it has too many sources");
@@ -112,6 +111,7 @@ views::Picture picture_in(const json& j) {
     picture.layers.emplace_back();
     picture.layers.back().source = source.at("name").get<std::string>();
     picture.layers.back().is_moment = source.at("moment").get<bool>();
+    picture.layers.back().uncertainty = source.at("uncertainty").get<double>();
   }
   for (const json& own : j.at("uses")) {
     views::PictureUse use;
