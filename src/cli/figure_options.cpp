@@ -27,7 +27,7 @@ void add_scale_options(po::options_description& options) {
   const auto add = [&](const char* name, const char* value, const char* what) {
     options.add_options()(name, po::value<std::string>()->value_name(value), what);
   };
-  add("limits", "LOW,HIGH", "colours from LOW to HIGH");
+  add("limits", "LOW,HIGH", "colours from LOW to HIGH; values beyond are striped");
   add("steps", "N", "about N bands of colour, or smooth");
   add("scale", "HOW", "linear or log");
   add("levels", "LIST", "own limits of the bands, such as 100,200,500");

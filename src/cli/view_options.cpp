@@ -122,6 +122,20 @@ int read_view_options(const Arguments& arguments, ViewOptions& options) {
   return read_formats(arguments, options);
 }
 
+bool settle_style(const Arguments& arguments, const units::ShownUnits& units,
+                  const model::FigureStyle& figures, ViewOptions& options) {
+  options.style.units = units;
+  options.style.colours = figures;
+  const bool luminance = options.style.as == figures::ShownAs::luminance;
+  if (luminance) {  // what the project says of lx
+    options.style.colours.limits.reset();
+    options.style.colours.levels.clear();
+  }
+  return apply_units_option(arguments, "view", options.style.units) &&
+         apply_scale_options(arguments, "view", luminance ? units::ShownUnits() : options.style.units,
+                             options.style.colours);
+}
+
 CommandLine view_command_line() {
   CommandLine line{
       "glowgrid view PROJECT|RESULTS [options]",

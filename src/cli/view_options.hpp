@@ -30,6 +30,11 @@ CommandLine view_command_line();
 /// kDone, or another exit code after what is wrong has been said.
 int read_view_options(const Arguments& arguments, ViewOptions& options);
 
+/// Units and scale of the pictures: as the project has them, unless an option says otherwise; its limits in
+/// lx do not count for luminances. False, after saying why, when an option is not understood.
+bool settle_style(const Arguments& arguments, const units::ShownUnits& units,
+                  const model::FigureStyle& figures, ViewOptions& options);
+
 /// Says "glowgrid view: WORDS"; gives kBadInput.
 int refuse_view(const std::string& words);
 

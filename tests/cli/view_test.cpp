@@ -127,6 +127,7 @@ TEST(View, CallsThatCannotBeAreRefused) {
       {"view v-results --size 100x100", "--size is for a project"},
       {"view v.toml --quality best", "expected draft, normal or fine"},
       {"view v-results --values ceiling-tiles", "expected raster, work plane"},
+      {"view v-results --format exr", "lie there already"},
       {"view v-results --format gif", "expected any of png, svg, pdf and exr"},
       {"view v-results --scene half --moment half", "--scene and --moment"},
       {"view v-results --room Q", "Q"},

@@ -69,12 +69,12 @@ class Development {
   Development(const ViewOptions& options, const fs::path& folder, const record::RunRecord* run)
       : options_(options), run_(run), folder_(folder) {}
 
-  /// kDone, or what is wrong has been said.
-  int add(const views::Picture& picture) {
+  /// Rooms that have no such scene, moment or grid are passed over.
+  void add(const views::Picture& picture) {
     const views::PictureUse* use = options_.use.empty() ? &usual_use(picture) : find_use(picture);
-    if (!use) return kBadInput;
+    if (!use) return;
     figures::PictureStyle style = options_.style;
-    if (const int code = settle_values(picture, *use, style)) return code;
+    if (!settle_values(picture, *use, style)) return;
     if (options_.exr) write_picture(picture, *use, folder_, "");
     std::string base = picture_base(picture, use == &usual_use(picture) ? "" : use->name);
     if (style.as != ShownAs::natural)
@@ -85,10 +85,10 @@ class Development {
                         false,
                         [svg = figures::picture_figure(picture, *use, style)] { return svg; },
                         {}});
-    return kDone;
   }
 
   int commit(Progress& progress, bool quiet) {
+    if (figures_.empty()) return nothing_made();
     Problems found;
     write_figures(
         figures_, [&](const figures::Figure&) { return options_.formats; }, "", folder_, found,
@@ -106,48 +106,53 @@ class Development {
   }
 
  private:
-  const views::PictureUse* find_use(const views::Picture& picture) const {
-    if (const views::PictureUse* use = picture.find_use(options_.use)) return use;
-    if (options_.use == "as placed") return picture.find_use("");
-    std::vector<std::string> names;
-    for (const views::PictureUse& use : picture.uses)
-      names.push_back(use.name.empty() ? "as placed" : use.name);
-    const std::string near = nearest_word(options_.use, names);
-    refuse_view(fmt::format(
-        FMT_STRING("\"{}\" has no scene or moment \"{}\"; {}there are: {}"), picture.room, options_.use,
-        near.empty() ? "" : fmt::format(FMT_STRING("did you mean \"{}\"? "), near), fmt::join(names, ", ")));
-    return nullptr;
+  const views::PictureUse* find_use(const views::Picture& picture) {
+    for (const views::PictureUse& use : picture.uses) uses_.insert(use.name.empty() ? "as placed" : use.name);
+    return picture.find_use(options_.use == "as placed" ? "" : options_.use);
   }
 
   /// Numbers: none, of a raster, or of a grid of the results.
-  int settle_values(const views::Picture& picture, const views::PictureUse& use,
-                    figures::PictureStyle& style) {
-    if (options_.values.empty()) return kDone;
+  bool settle_values(const views::Picture& picture, const views::PictureUse& use,
+                     figures::PictureStyle& style) {
+    if (options_.values.empty()) return true;
     if (options_.values == "raster") {
       if (style.as == ShownAs::natural) style.as = ShownAs::illuminance;
       style.raster_values = true;
-      return kDone;
+      return true;
     }
-    std::vector<std::string> names = {"raster"};
     for (const record::RoomRecord& room : run_ ? run_->rooms : std::vector<record::RoomRecord>()) {
       if (room.name != picture.room) continue;
       shown_room_ = room;
       for (std::size_t s = 0; s < room.scenes.size(); ++s)
         if (room.scenes[s].name == use.name) shown_room_ = record::in_scene(room, s);
       for (const assess::GridReading& grid : shown_room_.assessment.grids) {
-        names.push_back(grid.name);
+        grids_.insert(grid.name);
         if (grid.name == options_.values) style.values = &grid;
       }
     }
-    if (style.values) return kDone;
+    return style.values != nullptr;
+  }
+
+  /// Says why: no room has what was asked for.
+  int nothing_made() const {
+    const bool by_grid = options_.use.empty() || uses_.count(options_.use) > 0;
+    const std::set<std::string>& known = by_grid ? grids_ : uses_;
+    const std::string& asked = by_grid ? options_.values : options_.use;
+    const std::string near = nearest_word(asked, {known.begin(), known.end()});
+    const std::string what = by_grid ? fmt::format(FMT_STRING("--values is \"{}\"; "), asked)
+                                     : fmt::format(FMT_STRING("there is no scene or moment \"{}\"; "), asked);
+    if (!near.empty()) return refuse_view(what + fmt::format(FMT_STRING("did you mean \"{}\"?"), near));
+    if (!by_grid) return refuse_view(what + fmt::format(FMT_STRING("there are: {}"), fmt::join(known, "; ")));
     return refuse_view(
-        fmt::format(FMT_STRING("--values is \"{}\"; expected {}{}"), options_.values, fmt::join(names, ", "),
-                    run_ ? "" : "; values of grids are those of results, so run the project first"));
+        what + fmt::format(FMT_STRING("expected raster{}{}{}"), known.empty() ? "" : ", ",
+                           fmt::join(known, ", "),
+                           run_ ? "" : "; values of grids are those of results, so run the project first"));
   }
 
   const ViewOptions& options_;
   const record::RunRecord* run_;
   record::RoomRecord shown_room_;
+  std::set<std::string> uses_, grids_;  ///< that rooms have, for who asks for what none has
   files::OutputFolder folder_;
   std::vector<figures::Figure> figures_;
 };
@@ -158,7 +163,7 @@ int no_picture(const ViewOptions& options, const Wanted& wanted) {
 }
 
 /// From what `run` or an earlier `view` traced.
-int develop(const fs::path& path, const ViewOptions& options, bool quiet) {
+int develop(const fs::path& path, ViewOptions options, const Arguments& arguments, bool quiet) {
   Problems problems;
   const auto source = open_results(path, problems);
   print_problems(problems, {}, quiet);
@@ -167,10 +172,9 @@ int develop(const fs::path& path, const ViewOptions& options, bool quiet) {
   std::vector<std::string> rooms;
   for (const record::RoomRecord& room : source->run.rooms) rooms.push_back(room.name);
   if (!chosen_rooms(options.rooms, "view", rooms)) return kBadInput;
+  if (!settle_style(arguments, source->run.units, source->run.style, options)) return kBadInput;
   Progress progress(quiet);
-  ViewOptions own = options;
-  own.style.units = source->run.units;
-  Development development(own, options.output.empty() ? results / kPicturesFolder : options.output,
+  Development development(options, options.output.empty() ? results / kPicturesFolder : options.output,
                           &source->run);
   Wanted wanted(options);
   bool any = false;
@@ -183,7 +187,7 @@ int develop(const fs::path& path, const ViewOptions& options, bool quiet) {
     }
     if (!wanted(picture->room, picture->view)) continue;
     any = true;
-    if (const int code = development.add(*picture)) return code;
+    development.add(*picture);
   }
   if (!any && !options.views.empty()) return no_picture(options, wanted);
   if (!any)
@@ -195,20 +199,20 @@ int develop(const fs::path& path, const ViewOptions& options, bool quiet) {
 }
 
 /// Traces the project's views anew.
-int look(const fs::path& path, const ViewOptions& options, const run::Accuracy& accuracy, bool quiet) {
+int look(const fs::path& path, ViewOptions options, const Arguments& arguments, bool quiet) {
   const auto open = open_project(path);
   print_problems(open->problems, open->sources, quiet);
   if (!open->usable) {
     say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;
   }
-  if (!chosen_rooms(options.rooms, "view", names_of(*open))) return kBadInput;
+  if (!chosen_rooms(options.rooms, "view", names_of(*open)) ||
+      !settle_style(arguments, open->project.units, open->project.figures, options))
+    return kBadInput;
   RunOptions arranging;
   arranging.rooms = options.rooms;
   arranging.quiet = quiet;
   arrange_rooms(*open, arranging, path);
-  ViewOptions own = options;
-  own.style.units = open->project.units;
   Problems doubts;  // that numbers of grids are no longer those of the project
   std::error_code error;
   std::optional<OpenResults> results;
@@ -217,7 +221,7 @@ int look(const fs::path& path, const ViewOptions& options, const run::Accuracy& 
   print_problems(doubts, {}, quiet);
   Progress progress(quiet);
   store::TransportCache cache(cache_folder(path));
-  Development development(own,
+  Development development(options,
                           options.output.empty() ? default_output(path) / kPicturesFolder : options.output,
                           results ? &results->run : nullptr);
   Wanted wanted(options);
@@ -232,9 +236,9 @@ int look(const fs::path& path, const ViewOptions& options, const run::Accuracy& 
     run::Studies studies;
     studies.pictures = options.choice;
     const run::ComputedRoom computed =
-        run::compute_room(open->project, planned, accuracy, &cache, progress.watch(room.name()), studies);
-    for (const views::Picture& picture : computed.pictures)
-      if (const int code = development.add(picture)) return code;
+        run::compute_room(open->project, planned, *run::Accuracy::parse("normal"), &cache,
+                          progress.watch(room.name()), studies);
+    for (const views::Picture& picture : computed.pictures) development.add(picture);
   }
   if (!any) return no_picture(options, wanted);
   return development.commit(progress, quiet);
@@ -250,17 +254,15 @@ int command_view(const std::vector<std::string>& words) {
   const bool quiet = arguments.flag("quiet");
   ViewOptions options;
   if (const int code = read_view_options(arguments, options)) return code;
-  units::ShownUnits units;
-  if (!apply_units_option(arguments, "view", units) ||
-      !apply_scale_options(arguments, "view", units, options.style.colours))
-    return kBadInput;
   const fs::path path = arguments.text("source");
-  if (path.extension() == ".toml") return look(path, options, *run::Accuracy::parse("normal"), quiet);
+  if (path.extension() == ".toml") return look(path, options, arguments, quiet);
   if (options.choice.size)
     return refuse_view(
         "--size is for a project: pictures of results have the size in which they were traced");
+  if (options.formats.empty())
+    return refuse_view("the OpenEXR files of results lie there already; expected any of png, svg and pdf");
   options.exr = false;
-  return develop(path, options, quiet);
+  return develop(path, options, arguments, quiet);
 }
 
 }  // namespace glow::cli

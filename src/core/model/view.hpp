@@ -22,7 +22,7 @@ struct ViewWish {
   std::optional<Vec3> from_at, to_at;  ///< points
   std::string from, to;                ///< or names: eyes, an opening; a thing, an opening, a wall
   std::optional<double> angle_deg;     ///< opening angle from left to right; nothing: 70
-  std::optional<double> bearing_deg;   ///< of a cutaway: where one looks from, counter-clockwise from +x
+  std::optional<double> azimuth_deg;   ///< of a cutaway: where one looks from, counter-clockwise from +x
   int columns = 1280, rows = 800;
   Place place, from_place, to_place;
 };

@@ -14,6 +14,7 @@ namespace {
 
 constexpr double kMargin = 16, kTop = 58, kLine = 19, kBottom = 16, kLegend = 84;
 constexpr int kNarrowest = 800;         // px: small pictures are drawn larger
+constexpr int kStripes = 8;             // pixels from one to the next, of what is beyond the limits
 constexpr int kRaster = 84;             // pixels between numbers
 constexpr double kLabel = 12;           // px
 constexpr double kHidden = 0.02;        // m and share: how far behind what is seen a point may lie
@@ -91,6 +92,9 @@ std::vector<std::uint8_t> false_colours(const views::Picture& picture, const Sho
       const std::size_t i = std::size_t(y) * std::size_t(picture.camera.columns) + std::size_t(x);
       if (bands[i] < 0) continue;
       const bool line = lines && is_line(picture, bands, i, x, y);
+      const bool beyond = (scale.low_limit && shown.values[i] < *scale.low_limit) ||
+                          (scale.high_limit && shown.values[i] > *scale.high_limit);
+      if (beyond && (x + y) % kStripes < kStripes / 2) continue;  // striped with the paper, as on plans
       for (std::size_t k = 0; k < 3; ++k) {
         const int colour = colours[std::size_t(bands[i])][Eigen::Index(k)];
         rgb[3 * i + k] = std::uint8_t(line ? colour * 11 / 20 : colour);
@@ -103,20 +107,24 @@ std::vector<std::uint8_t> false_colours(const views::Picture& picture, const Sho
 void draw_legend(SvgCanvas& canvas, const ColourScale& scale, const Shown& shown, double top, double width) {
   const std::size_t bands = scale.colours.size();
   const double each = std::min(72.0, (width - 2 * kMargin) / double(bands)), height = 20;
-  canvas.text({kMargin, top + 12}, fmt::format(FMT_STRING("{} in {}"), shown.what, shown.unit), {});
+  std::string words = fmt::format(FMT_STRING("{} in {}"), shown.what, shown.unit);
+  if (scale.low_limit && scale.high_limit)
+    words += fmt::format(FMT_STRING(", from {} to {}; beyond is striped"), scale.label(*scale.low_limit),
+                         scale.label(*scale.high_limit));
+  canvas.text({kMargin, top + 12}, words, {});
   for (std::size_t b = 0; b < bands; ++b)
     canvas.rectangle({kMargin + each * double(b), top + 22}, {each, height}, scale.colours[b].c_str());
   double free_from = -1e9;
   for (std::size_t b = 0; b < scale.levels.size(); ++b) {
     if (std::find(scale.marks.begin(), scale.marks.end(), scale.levels[b]) == scale.marks.end()) continue;
-    const std::string words = scale.label(scale.levels[b]);
-    const double x = kMargin + each * double(b + 1), half = text_width(words, kLabel) / 2 + 3;
+    const std::string limit = scale.label(scale.levels[b]);
+    const double x = kMargin + each * double(b + 1), half = text_width(limit, kLabel) / 2 + 3;
     if (x - half < free_from) continue;
     free_from = x + half;
     SvgCanvas::Text style;
     style.size = kLabel;
     style.anchor = "middle";
-    canvas.text({x, top + 22 + height + 14}, words, style);
+    canvas.text({x, top + 22 + height + 14}, limit, style);
   }
 }
 

@@ -13,7 +13,7 @@ using Kind = model::ViewWish::Kind;
 using units::Dimension;
 
 constexpr Range kOpeningAngle{1, 150};
-constexpr Range kBearing{-3600, 3600};
+constexpr Range kAzimuth{-3600, 3600};
 constexpr double kFewestPixels = 16, kMostPixels = 8192;
 
 /// A point, or the name of something.
@@ -44,7 +44,7 @@ void refuse_idle_keys(TomlTable& table, const model::ViewWish& wish) {
   refuse("from", from_an_eye, "take it out, or make it a perspective");
   refuse("to", from_an_eye || wish.kind == Kind::elevation, "take it out, or make it a perspective");
   refuse("angle", wish.kind == Kind::perspective, "it takes in all there is");
-  refuse("bearing", wish.kind == Kind::cutaway, "it tells where a cutaway is looked at from");
+  refuse("azimuth", wish.kind == Kind::cutaway, "it tells where a cutaway is looked at from");
 }
 
 model::ViewWish read_view(TomlTable& table) {
@@ -62,7 +62,7 @@ model::ViewWish read_view(TomlTable& table) {
   read_end(table, "from", wish.from_at, wish.from, wish.from_place);
   read_end(table, "to", wish.to_at, wish.to, wish.to_place);
   wish.angle_deg = table.quantity("angle", Dimension::angle, kOpeningAngle);
-  wish.bearing_deg = table.quantity("bearing", Dimension::angle, kBearing);
+  wish.azimuth_deg = table.quantity("azimuth", Dimension::angle, kAzimuth);
   read_size(table, wish);
   refuse_idle_keys(table, wish);
   if (wish.kind == Kind::elevation && wish.to.empty())

@@ -17,7 +17,7 @@ constexpr double kThreshold = 0.3;        // m: one comes in over no more
 constexpr double kFromCorner = 0.4;       // m, along both walls or so
 constexpr double kOpeningAngle = 70;      // degrees, from left to right
 constexpr double kWideAngle = 85;         // the same from a corner
-constexpr double kCutawayBearing = 235;   // degrees
+constexpr double kCutawayAzimuth = 235;   // degrees
 constexpr double kCutawayElevation = 38;  // degrees above the horizon
 constexpr double kAround = 1.04;          // what is left around what has to be in the picture
 constexpr double kSamePlace = 1e-3;       // m
@@ -44,7 +44,7 @@ class ViewPlacer {
         return view;
       case Kind::cutaway: {
         const double rise = std::tan(kCutawayElevation * kDegree);
-        from_outside(-(level(wish.bearing_deg.value_or(kCutawayBearing)) + rise * Vec3::UnitZ()),
+        from_outside(-(level(wish.azimuth_deg.value_or(kCutawayAzimuth)) + rise * Vec3::UnitZ()),
                      view.camera);
         take_all_in(view.camera);
         return view;
