@@ -11,7 +11,7 @@ packages=(
   g++ cmake ninja-build pkg-config
   libboost-program-options-dev libembree-dev libtbb-dev libeigen3-dev libxxhash-dev libfmt-dev libtomlplusplus-dev
   nlohmann-json3-dev libpugixml-dev libassimp-dev zlib1g-dev libsqlite3-dev coinor-libclp-dev libgtest-dev libbenchmark-dev
-  librsvg2-dev libopenexr-dev fonts-open-sans
+  librsvg2-dev libopenexr-dev libgeos-dev libglib2.0-dev fonts-open-sans
 )
 
 # Only for tests: takes the plot scripts that the program writes.

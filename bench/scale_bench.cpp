@@ -11,13 +11,14 @@
 #include <numeric>
 #include <string>
 
+#include "bench/path_tracing.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/luminaire_inflow.hpp"
-#include "rooms/path_tracer.hpp"
 
 namespace {
 
 using namespace glow;
+using bench::error_of, bench::ProgramsRays;
 using transport::Effort;
 using transport::GroupLight;
 using transport::Transport;
@@ -42,23 +43,6 @@ std::vector<double> computed(const rooms::TestRoom& space, const Effort& effort)
   return totals(
       sources::relight(Transport(space.geometry, space.receivers, effort, Watch{}), space.luminaires, {}));
 }
-
-/// Root mean square of relative errors.
-double error_of(const std::vector<double>& values, const std::vector<double>& truth) {
-  double squares = 0;
-  for (std::size_t i = 0; i < values.size(); ++i) squares += std::pow(values[i] / truth[i] - 1, 2);
-  return std::sqrt(squares / double(values.size()));
-}
-
-/// The program's own rays, so that the comparison is one of methods.
-struct ProgramsRays {
-  const geometry::RayTracer* tracer;
-  std::optional<rooms::Meeting> operator()(const Vec3& from, const Vec3& way) const {
-    const geometry::Hit hit = tracer->nearest(tracer->local(from), way.cast<float>());
-    if (hit.facet < 0) return std::nullopt;
-    return rooms::Meeting{std::size_t(hit.facet), double(hit.distance), hit.from_behind};
-  }
-};
 
 void equal_error() {
   const rooms::TestRoom space = rooms::furnished_room();

@@ -4,31 +4,16 @@
 
 #include <cmath>
 
+#include "bench/path_tracing.hpp"
 #include "bench/timing.hpp"
 #include "cli/open_project.hpp"
 #include "core/run/compute_room.hpp"
 #include "core/sources/luminaire_inflow.hpp"
-#include "rooms/path_tracer.hpp"
 
 namespace {
 
 using namespace glow;
-
-/// The program's own rays, so that the comparison is one of methods.
-struct ProgramsRays {
-  const geometry::RayTracer* tracer;
-  std::optional<rooms::Meeting> operator()(const Vec3& from, const Vec3& way) const {
-    const geometry::Hit hit = tracer->nearest(tracer->local(from), way.cast<float>());
-    if (hit.facet < 0) return std::nullopt;
-    return rooms::Meeting{std::size_t(hit.facet), double(hit.distance), hit.from_behind};
-  }
-};
-
-double error_of(const std::vector<double>& values, const std::vector<double>& truth) {
-  double squares = 0;
-  for (std::size_t i = 0; i < values.size(); ++i) squares += std::pow(values[i] / truth[i] - 1, 2);
-  return std::sqrt(squares / double(values.size()));
-}
+using bench::error_of, bench::ProgramsRays;
 
 /// Places that pixels of the picture show, of surfaces; and the light that it has there.
 std::vector<readings::Receiver> places_in(const views::Picture& picture, const space::Space& space,

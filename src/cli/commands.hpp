@@ -10,6 +10,8 @@ int command_demo(const std::vector<std::string>& words);
 int command_arrange(const std::vector<std::string>& words);
 int command_rank(const std::vector<std::string>& words);
 int command_shelf(const std::vector<std::string>& words);
+int command_export(const std::vector<std::string>& words);
+int command_import(const std::vector<std::string>& words);
 int command_new(const std::vector<std::string>& words);
 int command_check(const std::vector<std::string>& words);
 int command_probe(const std::vector<std::string>& words);

@@ -23,6 +23,8 @@ struct Command {
 constexpr Command kCommands[] = {
     {"demo", "write the example project, run it, say what to open", command_demo},
     {"new", "a first project file from one line, ready to run", command_new},
+    {"import", "rooms from plan drawings", command_import},
+    {"export", "results into an architect's drawing, and as tables", command_export},
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
     {"shelf", "search photometric files by their numbers, thousands at once", command_shelf},

@@ -8,6 +8,7 @@
 #include "files/project/project_tables.hpp"
 #include "files/project/room_inputs.hpp"
 #include "files/text/input_file.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 space::PlannedRoom OpenProject::plan(const Room& room) const {
@@ -56,8 +57,8 @@ std::vector<std::string> names_of(const OpenProject& open) {
 
 std::string error_summary(const OpenProject& open, const std::filesystem::path& path) {
   const int n = open.problems.error_count();
-  return fmt::format(FMT_STRING("{}: {}{} error{}, nothing was calculated"), path.string(),
-                     open.problems.is_full() ? "more than " : "", n, n == 1 ? "" : "s");
+  return fmt::format(FMT_STRING("{}: {}{}, nothing was calculated"), path.string(),
+                     open.problems.is_full() ? "more than " : "", words::counted(std::size_t(n), "error"));
 }
 
 }  // namespace glow::cli

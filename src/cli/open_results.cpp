@@ -32,7 +32,7 @@ void mark_older_rooms(const model::Project& project,
   };
   for (const model::Room& room : project.rooms)
     if (!is_known(room.name) && room.outline.size() > 2)
-      run.not_computed.push_back({room.name, room.outline, {}});
+      run.not_computed.push_back({room.name, room.floor, room.outline, {}});
 }
 
 void take_from_project(const fs::path& path, OpenResults& results, Problems& problems) {

@@ -101,7 +101,9 @@ void ResultWriter::keep_pictures(const std::string& room, const std::vector<std:
 void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& problems, const Watch& watch) {
   for (const record::RoomRecord& room : undrawn_) draw(room, problems, watch);
   folder_.write("luminaires.csv", schedule_);
-  write_usual({figures::status_of(run_)}, folder_, problems, watch);
+  std::vector<figures::Figure> figures = figures::floors_of(run_);
+  figures.insert(figures.begin(), figures::status_of(run_));
+  write_usual(figures, folder_, problems, watch);
   watch.stop_if_cancelled();
   for (const std::vector<Problem>& list : {warnings, problems.all()})
     for (const Problem& problem : list) run_.warnings.push_back(to_string(problem));

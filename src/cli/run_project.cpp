@@ -21,6 +21,7 @@
 #include "store/transport_cache.hpp"
 #include "words/answer.hpp"
 #include "words/run_warnings.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace {
@@ -46,13 +47,15 @@ const record::RoomRecord* first_to_look_at(const record::RunRecord& run) {
 /// Where the rest is.
 void name_files(const files::OutputFolder& folder, const record::RunRecord& run) {
   const std::string target = fs::proximate(folder.target()).string();
-  std::size_t figures = 0, tables = 0;
+  std::size_t figures = 0, tables = 0, pictures = 0;
   for (const std::string& name : run.files) {
     figures += name.rfind("figures/", 0) == 0 && name.find(".svg") != std::string::npos;
     tables += name.find(".csv") != std::string::npos;
+    pictures += name.rfind("views/", 0) == 0 && name.find(".png") != std::string::npos;
   }
-  tell(fmt::format(FMT_STRING("\nWritten to {}: {} figure{}, {} table{}. To look at first:\n"), target,
-                   figures, figures == 1 ? "" : "s", tables, tables == 1 ? "" : "s"));
+  tell(fmt::format(FMT_STRING("\nWritten to {}: {}, {}{}. To look at first:\n"), target,
+                   words::counted(figures, "figure"), words::counted(tables, "table"),
+                   pictures > 0 ? ", " + words::counted(pictures, "picture") : ""));
   tell("  figures/project--status.svg\n");
   const record::RoomRecord* room = first_to_look_at(run);
   if (!room) return;
@@ -60,9 +63,17 @@ void name_files(const files::OutputFolder& folder, const record::RunRecord& run)
       model::grid_file("figures", room->name, room->assessment.grids.front().name, "svg");
   if (std::find(run.files.begin(), run.files.end(), plan) != run.files.end())
     tell(fmt::format(FMT_STRING("  {}\n"), plan));
+  const std::string views = "views/" + model::file_name_part(room->name) + "--";
+  for (const std::string& name : run.files)
+    if (name.rfind(views, 0) == 0 && name.find(".png") != std::string::npos) {
+      tell(fmt::format(FMT_STRING("  {}\n"), name));
+      break;
+    }
   tell(fmt::format(
       FMT_STRING("More: glowgrid show {} all --room \"{}\"\n      glowgrid draw {}  (PNG, PDF)\n"), target,
       room->name, target));
+  if (pictures > 0)
+    tell(fmt::format(FMT_STRING("      glowgrid view {} --room \"{}\"\n"), target, room->name));
 }
 
 }  // namespace
@@ -149,6 +160,13 @@ class ProjectRun {
       if (run.standards.empty() || !table.is_of_emergency()) run.standards.push_back(table.name());
     run.units = options_.units.value_or(open_.project.units);
     run.style = open_.project.figures;
+    for (const model::Floor& floor : open_.project.floors) {
+      record::FloorRecord& own = run.floors.emplace_back();
+      own.name = floor.name;
+      own.level_m = floor.level_m;
+      if (const auto frame = floor.drawing ? floor.drawing->frame() : std::nullopt)
+        own.drawing = record::FloorRecord::Drawing{floor.drawing->file, *frame};
+    }
     return run;
   }
   /// What was told of the project, its files named from its own folder: the same bytes from wherever it is
@@ -168,7 +186,7 @@ class ProjectRun {
     writer_.add(record, found_, progress_.watch(record.name));
   }
   void fail(const OpenProject::Room& room, const std::string& fault, int code) {
-    writer_.leave_out({room.name(), room.outline, fault});
+    writer_.leave_out({room.name(), room.written->floor, room.outline, fault});
     fault_code_ = std::max(fault_code_, code);
   }
 
@@ -194,14 +212,14 @@ void ProjectRun::keep_until(const OpenProject::Room* next) {
   for (; written_ < open_.rooms.size() && &open_.rooms[written_] != next; ++written_) {
     const OpenProject::Room& room = open_.rooms[written_];
     if (!room.fault.empty()) {
-      writer_.leave_out({room.name(), room.outline, room.fault});
+      writer_.leave_out({room.name(), room.written->floor, room.outline, room.fault});
       continue;
     }
     const auto kept =
         std::find_if(earlier_.rooms.begin(), earlier_.rooms.end(),
                      [&](const record::RoomRecord& known) { return known.name == room.name(); });
     if (kept == earlier_.rooms.end()) {
-      writer_.leave_out({room.name(), room.outline, {}});
+      writer_.leave_out({room.name(), room.written->floor, room.outline, {}});
       continue;
     }
     kept->changed_since = record::changed_inputs(*kept, room.inputs);
@@ -275,14 +293,17 @@ void arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path&
   print_problems(problems, open.sources, options.quiet);
 }
 
-int run_project(const fs::path& path, const RunOptions& options) {
+int run_project(const fs::path& path, const RunOptions& asked) {
+  RunOptions options = asked;
   const auto open = open_project(path);
   print_problems(open->problems, open->sources, options.quiet);
   if (!open->usable) {
     say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;
   }
-  if (!chosen_rooms(options.rooms, "run", names_of(*open))) return kBadInput;
+  const auto chosen = chosen_rooms(options.wish, "run", known_rooms(*open));
+  if (!chosen) return kBadInput;
+  options.rooms = *chosen;
   arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
   run.compute();

@@ -4,6 +4,7 @@
 #include <string>
 
 #include "cli/open_project.hpp"
+#include "cli/room_choice.hpp"
 #include "core/run/accuracy.hpp"
 #include "core/units/shown_units.hpp"
 
@@ -16,7 +17,8 @@ struct RunOptions {
   bool json = false;
   bool quiet = false;
   run::Accuracy accuracy = *run::Accuracy::parse("normal");
-  std::vector<std::string> rooms;          ///< only these; empty: all
+  RoomWish wish;                           ///< what rooms are meant
+  std::vector<std::string> rooms;          ///< names of those; empty: all
   bool use_cache = true;                   ///< of traced light beside the project
   bool pictures = true;                    ///< small ones of each view
   bool say_files = true;                   ///< name the files to open after the table

@@ -114,7 +114,7 @@ int read_view_options(const Arguments& arguments, ViewOptions& options) {
         "--scene and --moment name one way to use the room; a moment that has a scene says so itself");
   options.use = arguments.has("scene") ? arguments.text("scene") : arguments.text("moment");
   options.values = arguments.text("values");
-  options.rooms = arguments.texts("room");
+  options.wish = room_wish(arguments);
   options.views = options.choice.names = arguments.texts("view");
   options.choice.only = true;
   options.output = arguments.text("output");

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "cli/arguments.hpp"
+#include "cli/room_choice.hpp"
 #include "cli/write_figures.hpp"
 #include "core/run/room_pictures.hpp"
 #include "figures/pictures/picture_figure.hpp"
@@ -17,7 +18,9 @@ struct ViewOptions {
   figures::PictureStyle style;
   std::string use;  ///< scene or moment; empty: the usual one
   std::string values;
-  std::vector<std::string> rooms, views;
+  RoomWish wish;                   ///< what rooms are meant
+  std::vector<std::string> rooms;  ///< names of those; empty: all
+  std::vector<std::string> views;
   run::PictureChoice choice;
   std::set<FigureFormat> formats;
   bool exr = false;

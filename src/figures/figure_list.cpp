@@ -9,6 +9,7 @@
 #include "figures/daylight/day_figure.hpp"
 #include "figures/daylight/sun_path_figure.hpp"
 #include "figures/flat/plan_figure.hpp"
+#include "figures/floor_figure.hpp"
 #include "figures/glare_figure.hpp"
 #include "figures/room_sheet.hpp"
 #include "figures/status_figure.hpp"
@@ -196,6 +197,18 @@ Figure status_of(const record::RunRecord& run) {
   return {"project--status", "verdicts of all rooms", true, true, [&run] { return status_svg(run); }, {}};
 }
 
+std::vector<Figure> floors_of(const record::RunRecord& run) {
+  std::vector<Figure> figures;
+  for (std::size_t f = 0; f < run.floors.size(); ++f)
+    figures.push_back({"floor--" + model::file_name_part(run.floors[f].name),
+                       "verdicts of " + run.floors[f].name,
+                       true,
+                       true,
+                       [&run, f] { return floor_svg(run, f); },
+                       {}});
+  return figures;
+}
+
 std::vector<Figure> figures_of(const record::RoomRecord& room, const model::FigureStyle& style,
                                const units::ShownUnits& units, const CommonScale& common) {
   return RoomFigures(room, style, units, common).make();
@@ -294,6 +307,7 @@ std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const mode
 
 std::vector<Figure> figures_of(const record::RunRecord& run) {
   std::vector<Figure> all = {status_of(run)};
+  for (Figure& floor : floors_of(run)) all.push_back(std::move(floor));
   const CommonScale common = common_scale_of(run.rooms);
   for (const record::RoomRecord& room : run.rooms)
     for (auto&& list : {figures_of(room, run.style, run.units, common),

@@ -6,6 +6,8 @@
 #include <cmath>
 
 #include "figures/curves/curve_style.hpp"
+#include "figures/floor_figure.hpp"
+#include "figures/status_look.hpp"
 #include "figures/svg_canvas.hpp"
 #include "words/room_words.hpp"
 #include "words/standing.hpp"
@@ -17,28 +19,6 @@ constexpr double kLeft = 40, kTop = 124, kRight = 40, kBottom = 30;
 constexpr double kWords = 78;         // px below a room for its name and verdict
 constexpr double kGap = 26;           // px between tiles
 constexpr double kLargestScale = 60;  // px for a metre
-
-/// How one verdict looks: word, fill and ink, so that none of them is needed to tell it.
-struct Look {
-  std::string word;
-  const char* ink;
-  std::string (*fill)(SvgCanvas&);
-  const char* dash;
-};
-
-Look look_of(const std::string& status) {
-  if (status == "met") return {"met", "#1d5f6e", [](SvgCanvas&) { return std::string("#cfe6ea"); }, nullptr};
-  if (status == "not met")
-    return {"not met", "#a3341f", [](SvgCanvas& c) { return c.crossed("cross", "#f6d9c9", "#c8694a"); },
-            nullptr};
-  if (status == "undecided")
-    return {"undecided", "#7a5a00", [](SvgCanvas& c) { return c.dotted("dots", "#f7ecc4", "#b08a1e"); },
-            nullptr};
-  if (status == "no target")
-    return {"no target set", "#55534c", [](SvgCanvas& c) { return c.stripes("slant", "#f4f3f0", "#d3d0c8"); },
-            nullptr};
-  return {"not computed", "#6b6b6b", [](SvgCanvas&) { return std::string("#ffffff"); }, "6 5"};
-}
 
 struct Tile {
   std::string name, status, count, detail;
@@ -95,7 +75,7 @@ Layout layout_of(const std::vector<Tile>& tiles) {
 /// `height` px are for the outline, which stands on their lower edge.
 void draw_tile(SvgCanvas& canvas, const Tile& tile, const Vec2& corner, double width, double height,
                double pixels_per_m) {
-  const Look look = look_of(tile.status);
+  const StatusLook look = look_of(tile.status);
   const geometry::Box2 box = geometry::bounding_box(tile.outline);
   std::vector<Vec2> corners;
   for (const Vec2& p : tile.outline)
@@ -111,24 +91,10 @@ void draw_tile(SvgCanvas& canvas, const Tile& tile, const Vec2& corner, double w
   canvas.text({corner.x(), text_top + 71}, fitted_text(tile.detail, width, 12), {12, "start", kSheetGrey});
 }
 
-void draw_key(SvgCanvas& canvas, const std::vector<Tile>& tiles) {
-  double x = kLeft;
-  for (const char* status : {"met", "not met", "undecided", "no target", "not computed"}) {
-    const auto count =
-        std::count_if(tiles.begin(), tiles.end(), [&](const Tile& t) { return t.status == status; });
-    const Look look = look_of(status);
-    const std::string fill = look.fill(canvas);
-    canvas.path(path_data({{x, 80}, {x + 22, 80}, {x + 22, 96}, {x, 96}}, true), fill.c_str(), look.ink, 1.5,
-                look.dash);
-    const std::string words = fmt::format(FMT_STRING("{}: {}"), look.word, count);
-    canvas.text({x + 30, 93}, words, {13, "start", look.ink, count > 0});
-    x += 30 + text_width(words, 13) + 34;
-  }
-}
-
 }  // namespace
 
 std::string status_svg(const record::RunRecord& run) {
+  if (!run.floors.empty()) return building_svg(run);
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const std::vector<Tile> tiles = tiles_of(run);
   canvas.text({kLeft, 40}, fitted_text(run.project, kSheetWidth - kLeft - kRight, 24, true),
@@ -137,7 +103,9 @@ std::string status_svg(const record::RunRecord& run) {
       {kLeft, 64},
       fmt::format(FMT_STRING("verdicts by {}; rooms at one scale"), words::standards_words(run.standards)),
       {14, "start", kSheetGrey});
-  draw_key(canvas, tiles);
+  std::vector<std::string> statuses;
+  for (const Tile& tile : tiles) statuses.push_back(tile.status);
+  draw_status_key(canvas, statuses, {kLeft, 80});
   const Layout layout = layout_of(tiles);
   double top = kTop;
   for (std::size_t first = 0; first < tiles.size(); first += std::size_t(layout.columns)) {

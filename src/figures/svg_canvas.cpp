@@ -4,6 +4,8 @@
 
 #include <sstream>
 
+#include "figures/raster/png_bytes.hpp"
+
 namespace glow::figures {
 
 std::string pixels(double value) {
@@ -31,20 +33,6 @@ void add_bar(pugi::xml_node& pattern, const char* width, const char* height, con
   node.append_attribute("width") = width;
   node.append_attribute("height") = height;
   node.append_attribute("fill") = fill;
-}
-
-std::string base64(const std::string& bytes) {
-  constexpr char kDigits[] = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-  std::string text;
-  text.reserve(bytes.size() / 3 * 4 + 4);
-  for (std::size_t i = 0; i < bytes.size(); i += 3) {
-    std::uint32_t three = 0;
-    for (std::size_t k = 0; k < 3; ++k)
-      three = three << 8 | (i + k < bytes.size() ? std::uint8_t(bytes[i + k]) : 0u);
-    for (std::size_t k = 0; k < 4; ++k)
-      text += i + k <= bytes.size() ? kDigits[three >> (18 - 6 * k) & 63] : '=';
-  }
-  return text;
 }
 
 }  // namespace

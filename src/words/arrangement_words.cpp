@@ -102,10 +102,10 @@ void Answer::say_why_not_fewer() {
     const std::string counts = found.least_luminaires == best - 1
                                    ? fmt::format(FMT_STRING("of {}"), best - 1)
                                    : fmt::format(FMT_STRING("of {} to {}"), found.least_luminaires, best - 1);
-    words +=
-        fmt::format(FMT_STRING("All even arrays {} were looked at; nearest: {}, {}{}. "), counts,
-                    count_words(found.nearest->field.luminaires), field_words(found.nearest->field, units_),
-                    worst ? ", " + check_words(*worst) : std::string());
+    words += fmt::format(FMT_STRING("All even arrays {} were looked at; nearest: {}, {}{}. "), counts,
+                         counted(found.nearest->field.luminaires, "luminaire"),
+                         field_words(found.nearest->field, units_),
+                         worst ? ", " + check_words(*worst) : std::string());
   } else if (found.least_luminaires < best) {
     words += "No array of fewer fits. ";
   }
@@ -150,10 +150,10 @@ void Answer::say_none() {
                        found.most_luminaires, told_.wish.base.mark);
   if (found.nearest) {
     const Check* worst = found.nearest->tightest();
-    line(
-        "  In the way: ",
-        fmt::format(FMT_STRING("{}, at best with {} ({})"), worst ? check_words(*worst) : std::string("?"),
-                    count_words(found.nearest->field.luminaires), field_words(found.nearest->field, units_)));
+    line("  In the way: ",
+         fmt::format(FMT_STRING("{}, at best with {} ({})"), worst ? check_words(*worst) : std::string("?"),
+                     counted(found.nearest->field.luminaires, "luminaire"),
+                     field_words(found.nearest->field, units_)));
   } else if (found.fields == 0) {
     line("  In the way: ",
          found.blocked > 0 ? blocked_words() : std::string("not one luminaire fits within the limits"));
@@ -178,17 +178,13 @@ void Answer::say_ways_out() {
       change = fmt::format(FMT_STRING("walls and ceiling brighter by {:.2f}"), way.value);
     line("  A way out: ",
          fmt::format(FMT_STRING("{}: {} ({}) meets all checks"), change,
-                     count_words(way.field.field.luminaires), field_words(way.field.field, units_)));
+                     counted(way.field.field.luminaires, "luminaire"), field_words(way.field.field, units_)));
   }
   if (told_.found.ways_out.empty() && told_.found.nearest)
     line("  A way out: ", "none among wider beams, other heights and brighter surfaces");
 }
 
 }  // namespace
-
-std::string count_words(std::size_t luminaires) {
-  return fmt::format(FMT_STRING("{} luminaire{}"), luminaires, luminaires == 1 ? "" : "s");
-}
 
 std::string field_words(const studies::Field& field, const units::ShownUnits& units) {
   std::string words = fmt::format(FMT_STRING("{} x {}"), field.rows, field.columns);

@@ -18,9 +18,6 @@ struct ArrangementTold {
   bool short_form = false;  ///< one of several rooms: the arrangement and how it stands, nothing more
 };
 
-/// "1 luminaire", "12 luminaires".
-std::string count_words(std::size_t luminaires);
-
 /// "3 x 4, staggered, turned, at 2.6 m".
 std::string field_words(const studies::Field& field, const units::ShownUnits& units);
 

@@ -1,5 +1,7 @@
 #include "words/text_layout.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace glow::words {
@@ -36,6 +38,10 @@ std::string fitted(const std::string& words, std::size_t width) {
   for (std::size_t columns = 0; end < words.size(); ++end)
     if ((words[end] & 0xc0) != 0x80 && ++columns + 2 > width) break;
   return words.substr(0, end) + "..";
+}
+
+std::string counted(std::size_t number, const char* thing) {
+  return fmt::format(FMT_STRING("{} {}{}"), number, thing, number == 1 ? "" : "s");
 }
 
 }  // namespace glow::words

@@ -13,4 +13,7 @@ void wrap(std::string& text, const std::string& lead, const std::string& words, 
 /// Cut to the width, with two dots in place of what is left out; never inside a letter.
 std::string fitted(const std::string& words, std::size_t width);
 
+/// "1 table", "3 tables": of things whose plural takes an s.
+std::string counted(std::size_t number, const char* thing);
+
 }  // namespace glow::words

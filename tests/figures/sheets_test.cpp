@@ -281,7 +281,7 @@ TEST(Status, TellsEachVerdictByWordPatternAndColour) {
   check.verdict = standards::Verdict::not_met;
   run.rooms[2].assessment.grids[0].name = "bench";
   run.rooms[2].assessment.checks = {check};
-  run.not_computed.push_back({"cellar", {{0, 0}, {3, 0}, {3, 2}, {0, 2}}, {}});
+  run.not_computed.push_back({"cellar", {}, {{0, 0}, {3, 0}, {3, 2}, {0, 2}}, {}});
   const std::string svg = svg_of(run, "project--status");
   pugi::xml_document document;
   ASSERT_TRUE(document.load_string(svg.c_str()));
@@ -294,7 +294,7 @@ TEST(Status, TellsEachVerdictByWordPatternAndColour) {
   run.rooms.resize(1);
   EXPECT_EQ(svg_of(run, "project--status").find("nan"), std::string::npos);
   for (int i = 0; i < 100; ++i)
-    run.not_computed.push_back({"cellar", {{0, 0}, {30, 0}, {30, 2}, {0, 2}}, {}});
+    run.not_computed.push_back({"cellar", {}, {{0, 0}, {30, 0}, {30, 2}, {0, 2}}, {}});
   EXPECT_EQ(svg_of(run, "project--status").find("=\"-"), std::string::npos);
 }
 

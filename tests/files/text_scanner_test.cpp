@@ -167,6 +167,7 @@ TEST(NearestWord, IsOnlyOfferedWhenItCouldBeMeant) {
   const std::vector<std::string> words = {"height", "outline", "rotation", "at"};
   EXPECT_EQ(nearest_word("hieght", words), "height");
   EXPECT_EQ(nearest_word("roation", words), "rotation");
+  EXPECT_EQ(nearest_word("ta", words), "at");
   EXPECT_EQ(nearest_word("a", words), "at");
   EXPECT_EQ(nearest_word("colour", words), "");
   EXPECT_EQ(nearest_word("", words), "");

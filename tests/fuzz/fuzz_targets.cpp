@@ -7,6 +7,8 @@
 #include "core/photometry/placed_luminaire.hpp"
 #include "files/photometry/photometry_reader.hpp"
 #include "files/photometry/photometry_writer.hpp"
+#include "files/plans/dxf/document_reader.hpp"
+#include "files/plans/plan_taker.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/requirements/requirement_table_reader.hpp"
 #include "files/results/results_json.hpp"
@@ -40,6 +42,24 @@ void read(std::string_view bytes) {
 #elif GLOWGRID_FUZZ_READER == 3
   const auto project = files::read_project(bytes, "fuzz.toml", problems);
   must(project.has_value() || problems.has_errors());
+#elif GLOWGRID_FUZZ_READER == 6
+  const auto document = files::dxf::read_document(bytes, "fuzz.dxf", problems);
+  must(document.has_value() == !problems.has_errors());
+  if (!document) return;
+  for (const plans::RoomsFrom from : {plans::RoomsFrom::outlines, plans::RoomsFrom::hatches,
+                                      plans::RoomsFrom::lines, plans::RoomsFrom::walls}) {
+    plans::FloorWish floor;
+    floor.request.from = from;
+    floor.request.room_layers = floor.request.wall_layers = floor.request.door_layers =
+        floor.request.window_layers = {"*"};
+    floor.request.blocks = {{"c*", plans::BlockUse::Kind::column, {}}};
+    floor.unit.metres_per_unit = 0.001;
+    Problems said;
+    const auto taken = files::take_floor(*document, floor, "fuzz.dxf", said);
+    must(taken.has_value() == !said.has_errors());
+    if (!taken) continue;
+    for (const plans::FoundRoom& room : taken->plan.rooms) must(!geometry::fault_of_outline(room.outline));
+  }
 #elif GLOWGRID_FUZZ_READER == 5
   const auto run = files::read_results(bytes, "results.json", problems);
   must(run.has_value() == !problems.has_errors());

@@ -19,6 +19,7 @@
 #include "files/project/writers/placement_writer.hpp"
 #include "store/transport_cache.hpp"
 #include "words/arrangement_words.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -158,7 +159,7 @@ void Arranging::write_figure(const OpenProject::Room& room, const ArrangeChoice&
     figures::ArrangementPlan plan;
     plan.title = words::field_words(tried.field, open_.project.units);
     plan.lines.push_back(fmt::format(
-        FMT_STRING("{}{}"), words::count_words(tried.field.luminaires),
+        FMT_STRING("{}{}"), words::counted(tried.field.luminaires, "luminaire"),
         tried.field.watts ? fmt::format(FMT_STRING(", {:.0f} W"), *tried.field.watts) : std::string()));
     plan.lines.push_back(words::key_values(tried, open_.project.units));
     plan.frames = tried.frames;
@@ -176,8 +177,7 @@ void Arranging::write_figure(const OpenProject::Room& room, const ArrangeChoice&
       arranged.found.best ? "laid so that all checks are met" : "meets not all checks; the nearest");
   const std::string svg = figures::arrangement_svg(title, open_.plan(room).space, plans);
   fs::path file = arguments_.text("figure");
-  if (open_.rooms.size() > 1 && arguments_.texts("room").size() != 1)
-    file.replace_filename(model::file_name_part(room.name()) + "--" + file.filename().string());
+  if (several_) file.replace_filename(model::file_name_part(room.name()) + "--" + file.filename().string());
   if (const std::string fault = write_figure_file(file, svg); !fault.empty())
     say(fmt::format(FMT_STRING("glowgrid arrange: {} is not written: {}\n"), file.string(), fault));
 }
@@ -214,7 +214,7 @@ int command_arrange(const std::vector<std::string>& words) {
     say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;
   }
-  const auto chosen = chosen_rooms(arguments.texts("room"), "arrange", names_of(*open));
+  const auto chosen = chosen_rooms(room_wish(arguments), "arrange", known_rooms(*open));
   if (!chosen) return kBadInput;
   std::vector<const OpenProject::Room*> rooms;
   for (const OpenProject::Room& room : open->rooms)

@@ -241,7 +241,7 @@ int command_check(const std::vector<std::string>& words) {
   if (quiet) return kDone;
   units::ShownUnits units = open.project.units;
   if (!apply_units_option(parsed.arguments, "check", units)) return kBadInput;
-  const auto chosen = chosen_rooms(parsed.arguments.texts("room"), "check", names_of(open));
+  const auto chosen = chosen_rooms(room_wish(parsed.arguments), "check", known_rooms(open));
   if (!chosen) return kBadInput;
   for (const OpenProject::Room& room : open.rooms)
     if (is_chosen(*chosen, room.name())) describe(open, open.plan(room), units);

@@ -119,7 +119,7 @@ void Ranking::tell_table(std::size_t most) const {
   const std::size_t met = std::size_t(std::count_if(
       list_.begin(), list_.end(), [](const run::RankedCandidate& each) { return each.meets(); }));
   tell(fmt::format(FMT_STRING("{}: {} of {} can do it\n"), room_.name(), met,
-                   words::count_words(list_.size())));
+                   words::counted(list_.size(), "luminaire")));
   if (met > 0)
     tell(fmt::format(FMT_STRING("\n  {:<38} {:>5} {:>7} {:>10}  {}\n"), "", "count", "W", "W/m2/100lx",
                      "array"));
@@ -172,7 +172,7 @@ std::string Ranking::svg() const {
     const photometry::Photometry& p = *of(ranked).photometry;
     figures::ArrangementPlan plan;
     plan.title = fmt::format(FMT_STRING("{}. {}"), plans.size() + 1, name_of(of(ranked)));
-    plan.lines = {fmt::format(FMT_STRING("{}, {}{}"), words::count_words(best.field.luminaires),
+    plan.lines = {fmt::format(FMT_STRING("{}, {}{}"), words::counted(best.field.luminaires, "luminaire"),
                               best.field.watts ? fmt::format(FMT_STRING("{:.0f} W, "), *best.field.watts)
                                                : std::string(),
                               words::field_words(best.field, open_.project.units)),

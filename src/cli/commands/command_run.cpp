@@ -58,7 +58,7 @@ int command_run(const std::vector<std::string>& words) {
     if (!apply_units_option(arguments, "run", *options.units)) return kBadInput;
   }
   options.spread = arguments.flag("spread");
-  options.rooms = arguments.texts("room");
+  options.wish = room_wish(arguments);
   options.use_cache = !arguments.flag("no-cache");
   options.pictures = !arguments.flag("no-views");
   options.output = arguments.text("output");

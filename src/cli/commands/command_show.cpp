@@ -97,9 +97,7 @@ int command_show(const std::vector<std::string>& words) {
   print_problems(problems, {}, arguments.flag("quiet"));
   if (!results || problems.has_errors()) return kBadInput;
   if (!apply_units_option(arguments, "show", results->run.units)) return kBadInput;
-  std::vector<std::string> known;
-  for (const record::RoomRecord& room : results->run.rooms) known.push_back(room.name);
-  const auto chosen = chosen_rooms(arguments.texts("room"), "show", known);
+  const auto chosen = chosen_rooms(room_wish(arguments), "show", known_rooms(results->run));
   if (!chosen) return kBadInput;
   if (!chosen->empty()) {
     auto& rooms = results->run.rooms;

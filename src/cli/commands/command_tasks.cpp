@@ -14,6 +14,7 @@
 #include "files/requirements/requirement_json.hpp"
 #include "files/requirements/requirement_table_reader.hpp"
 #include "files/text/input_file.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -69,8 +70,8 @@ void print_areas(const standards::RequirementTable& table) {
 }
 
 void print_found(const standards::RequirementTable& table, const Rows& rows, const std::string& said) {
-  tell(fmt::format(FMT_STRING("{}: {} task{} with {}\n\n"), table.name(), rows.size(),
-                   rows.size() == 1 ? "" : "s", said));
+  tell(
+      fmt::format(FMT_STRING("{}: {} with {}\n\n"), table.name(), words::counted(rows.size(), "task"), said));
   if (rows.size() <= kMostSheets) {
     for (std::size_t i = 0; i < rows.size(); ++i)
       tell(fmt::format(FMT_STRING("{}{}"), i ? "\n" : "", task_sheet(*rows[i])));

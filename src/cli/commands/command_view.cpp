@@ -169,9 +169,9 @@ int develop(const fs::path& path, ViewOptions options, const Arguments& argument
   print_problems(problems, {}, quiet);
   if (!source || problems.has_errors()) return kBadInput;
   const fs::path results = source->file.parent_path();
-  std::vector<std::string> rooms;
-  for (const record::RoomRecord& room : source->run.rooms) rooms.push_back(room.name);
-  if (!chosen_rooms(options.rooms, "view", rooms)) return kBadInput;
+  const auto chosen = chosen_rooms(options.wish, "view", known_rooms(source->run));
+  if (!chosen) return kBadInput;
+  options.rooms = *chosen;
   if (!settle_style(arguments, source->run.units, source->run.style, options)) return kBadInput;
   Progress progress(quiet);
   Development development(options, options.output.empty() ? results / kPicturesFolder : options.output,
@@ -206,9 +206,10 @@ int look(const fs::path& path, ViewOptions options, const Arguments& arguments, 
     say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
     return kBadInput;
   }
-  if (!chosen_rooms(options.rooms, "view", names_of(*open)) ||
-      !settle_style(arguments, open->project.units, open->project.figures, options))
+  const auto chosen = chosen_rooms(options.wish, "view", known_rooms(*open));
+  if (!chosen || !settle_style(arguments, open->project.units, open->project.figures, options))
     return kBadInput;
+  options.rooms = *chosen;
   RunOptions arranging;
   arranging.rooms = options.rooms;
   arranging.quiet = quiet;

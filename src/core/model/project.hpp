@@ -8,6 +8,7 @@
 #include "core/geometry/polygon.hpp"
 #include "core/model/emergency.hpp"
 #include "core/model/figure_style.hpp"
+#include "core/model/floor.hpp"
 #include "core/model/lamp_colour.hpp"
 #include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
@@ -147,6 +148,9 @@ struct LuminairePlacement {
 
 struct Room {
   std::string name;
+  std::string number;         ///< as on the plan: "0.12"; empty: none
+  std::string floor;          ///< name of its floor; empty: the project has none
+  std::string drawn;          ///< what it was taken from in the floor's drawing; empty: not taken from one
   geometry::Polygon outline;  ///< as written; either winding
   double height_m = 0;
   bool roofed = true;  ///< false: open above, as a yard is
@@ -154,6 +158,7 @@ struct Room {
   std::optional<double> maintenance_factor;  ///< in one number, for luminaires without parts of their own
   std::optional<SurfaceMaintenance> room_surfaces;
   std::optional<std::string> task;
+  bool task_is_proposed = false;  ///< by the room's name, and nobody has confirmed it
   std::optional<LevelChoice> level;
   Verification verification = Verification::by_areas;
   Eyes eyes = Eyes::by_task;
@@ -203,6 +208,7 @@ struct Project {
   Site site;
   std::vector<Moment> moments;  ///< of all rooms that have an opening
   std::vector<ScheduledLuminaire> schedule;
+  std::vector<Floor> floors;
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file
   FigureStyle figures;

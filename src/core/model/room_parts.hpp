@@ -49,6 +49,7 @@ struct Repeat {
 /// Something that stands, hangs or leans in a room.
 struct Object {
   std::string name;
+  std::string drawn;  ///< as of rooms
   ObjectShape shape = ObjectShape::box;
   std::string kind;          ///< of furniture: "table", ...
   Vec3 at = Vec3::Zero();    ///< the corner that is lowest along all of its own axes, unless the shape says
@@ -91,6 +92,7 @@ struct Shade {
 /// A window, door or plain hole in a wall, or in the ceiling.
 struct Opening {
   std::string name;
+  std::string drawn;     ///< as of rooms
   std::string kind;      ///< "window", "door", "opening", "roof window" or "dome"
   bool in_roof = false;  ///< in the ceiling, about `at` in plan; `size` is then level, and up the slope
   Vec2 at = Vec2::Zero();

@@ -135,18 +135,21 @@ std::string to_string(const Problem& problem) {
 namespace {
 
 std::size_t edit_distance(const std::string& a, const std::string& b) {
-  std::vector<std::size_t> row(b.size() + 1);
-  std::iota(row.begin(), row.end(), std::size_t{0});
+  std::vector<std::size_t> before, above(b.size() + 1), row(b.size() + 1);
+  std::iota(above.begin(), above.end(), std::size_t{0});
   for (std::size_t i = 1; i <= a.size(); ++i) {
-    std::size_t diagonal = row[0];
     row[0] = i;
     for (std::size_t j = 1; j <= b.size(); ++j) {
-      const std::size_t substituted = diagonal + (a[i - 1] == b[j - 1] ? 0 : 1);
-      diagonal = row[j];
-      row[j] = std::min({row[j] + 1, row[j - 1] + 1, substituted});
+      row[j] = std::min({above[j] + 1, row[j - 1] + 1, above[j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1)});
+      // Digits name editions: 2012 is nearer to 2011 than to 2021.
+      const bool is_letter = a[i - 1] < '0' || a[i - 1] > '9';
+      const bool swapped = is_letter && i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1];
+      if (swapped) row[j] = std::min(row[j], before[j - 2] + 1);
     }
+    before = above;
+    above = row;
   }
-  return row[b.size()];
+  return above[b.size()];
 }
 
 }  // namespace

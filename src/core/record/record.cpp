@@ -108,6 +108,8 @@ std::vector<std::string> changed_inputs(const RoomRecord& room, const std::vecto
 void drop_values(RoomRecord& room) {
   RoomRecord kept;
   kept.name = room.name;
+  kept.number = room.number;
+  kept.floor = room.floor;
   kept.changed_since = room.changed_since;
   kept.outline = room.outline;
   kept.assessment.status = room.assessment.status;
@@ -190,6 +192,8 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   const space::Brief& brief = room.brief;
   RoomRecord record;
   record.name = space.name;
+  record.number = room.room->number;
+  record.floor = room.room->floor;
   record.tasks = tasks_of(brief);
   record.verified_as = brief.verified_as;
   record.floor_area_m2 = space.floor_area_m2;

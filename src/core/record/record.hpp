@@ -117,6 +117,7 @@ struct SceneRecord {
 /// One room with all that was found about it, with all groups as they are placed.
 struct RoomRecord {
   std::string name;
+  std::string number, floor;                ///< as on the plan; name of its floor; empty: none
   std::string scene;                        ///< of a room as it is in a scene (in_scene); empty: as placed
   bool direct_only = false;                 ///< of a room in an emergency scene
   std::optional<MomentRecord> moment;       ///< of a room at a moment
@@ -168,15 +169,28 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t scene);
 
 /// A room of the project that has no results.
 struct UncomputedRoom {
-  std::string name;
+  std::string name, floor;
   geometry::Polygon outline;
   std::string fault;  ///< why it could not be computed; empty: the run left it out
+};
+
+/// A storey of the building.
+struct FloorRecord {
+  std::string name;
+  double level_m = 0;
+  /// What its rooms were taken from, and how that lies in the building.
+  struct Drawing {
+    std::string file;
+    plans::Frame frame;
+  };
+  std::optional<Drawing> drawing;
 };
 
 /// A run: its rooms, and what they were computed from.
 struct RunRecord {
   std::string project;
   std::vector<std::string> standards;  ///< the main one first
+  std::vector<FloorRecord> floors;     ///< as the project has them; empty: it has none
   units::ShownUnits units;
   model::FigureStyle style;
   std::vector<RoomRecord> rooms;

@@ -12,6 +12,7 @@
 #include "core/lighting/scene_error.hpp"
 #include "core/run/daylight_trials.hpp"
 #include "core/run/room_pass.hpp"
+#include "core/run/unsettled.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/scenes/least_watts.hpp"
 #include "core/studies/tolerance.hpp"
@@ -23,9 +24,6 @@ constexpr double kDaylight = 6500;  // K: the colour that it is shown in
 
 using assess::Assessment;
 using assess::GridReading;
-using standards::Check;
-using standards::Target;
-using standards::Verdict;
 
 /// A way to use the room: what shines, what is asked, and what is found. The first is that of all groups as
 /// they are placed.
@@ -109,7 +107,7 @@ class RoomComputation {
       assess::ViewChoice views;
       for (const Use& use : uses_) {
         if (!is_refined(use)) continue;
-        add_unsettled_grids(*use.found, grids);
+        add_unsettled_grids(*use.found, accuracy_, grids);
         add_unsettled_views(*use.found, views);
       }
       if (grids.empty() && views.empty()) break;
@@ -119,8 +117,9 @@ class RoomComputation {
       const std::vector<LitUse> finer_lit = lit_uses(finer);
       for (std::size_t u = 0; u < uses_.size(); ++u) refine(finer, finer_lit[u], lit[u], eyes, uses_[u]);
     }
-    engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
-                                           [&](const GridReading& grid) { return is_rough(grid); });
+    engine.accuracy_reached =
+        std::none_of(assessment().grids.begin(), assessment().grids.end(),
+                     [&](const GridReading& grid) { return is_rough(grid, accuracy_); });
     read_colours(first, lit);
     for (std::size_t u = 0; u < uses_.size(); ++u)
       if (u == 0 || uses_[u].moment)
@@ -160,9 +159,6 @@ class RoomComputation {
   void read_colours(const Pass& first, const std::vector<LitUse>& lit);
   void take_pictures(const Pass& first, const std::vector<LitUse>& lit, const PictureChoice& choice);
   void study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies);
-  void add_unsettled_grids(const Assessment& found, std::vector<std::size_t>& grids) const;
-  void add_unsettled_views(const Assessment& found, assess::ViewChoice& views) const;
-  bool is_rough(const GridReading& grid) const;
   Assessment& assessment() { return computed_.record.assessment; }
 
   const model::Project& project_;
@@ -349,44 +345,6 @@ void RoomComputation::read_colours(const Pass& first, const std::vector<LitUse>&
   for (std::size_t u = 0; u < uses_.size(); ++u)
     assess::read_colours(*lit[u].setting, light, uses_[u].weights, uses_[u].colours, uses_[u].direct_only,
                          *uses_[u].found);
-}
-
-/// Grids on which a check is undecided, or the accuracy is not reached.
-void RoomComputation::add_unsettled_grids(const Assessment& found, std::vector<std::size_t>& grids) const {
-  const auto undecided = [&](auto&& concerns) {
-    return std::any_of(found.checks.begin(), found.checks.end(), [&](const Check& check) {
-      return check.verdict == Verdict::undecided && concerns(check);
-    });
-  };
-  for (std::size_t g = 0; g < found.grids.size(); ++g) {
-    const GridReading& grid = found.grids[g];
-    const bool open = undecided([&](const Check& check) {
-      return check.target == Target{Target::Kind::grid, g};
-    });
-    // GR hangs on the light of the work plane.
-    const bool rates = g == 0 && undecided([](const Check& check) {
-                         return check.demand.quantity == standards::Quantity::glare_rating && check.binding;
-                       });
-    const auto place = std::lower_bound(grids.begin(), grids.end(), g);
-    if ((open || rates || is_rough(grid)) && (place == grids.end() || *place != g)) grids.insert(place, g);
-  }
-}
-
-/// Sets of eyes whose UGR is undecided, with the views that it hangs on.
-void RoomComputation::add_unsettled_views(const Assessment& found, assess::ViewChoice& views) const {
-  for (const Check& check : found.checks) {
-    if (check.demand.quantity != standards::Quantity::unified_glare || !check.binding ||
-        check.verdict != Verdict::undecided || check.target.kind != Target::Kind::eyes)
-      continue;
-    std::vector<std::size_t>& of_set = views[check.target.id];
-    for (const std::size_t view : assess::critical_views(found.glare.sets[check.target.id]))
-      if (std::find(of_set.begin(), of_set.end(), view) == of_set.end()) of_set.push_back(view);
-  }
-}
-
-/// Whether it misses the accuracy that is asked for.
-bool RoomComputation::is_rough(const GridReading& grid) const {
-  return accuracy_.percent && 100 * grid.roughness() > *accuracy_.percent;
 }
 
 void RoomComputation::take_pictures(const Pass& first, const std::vector<LitUse>& lit,

@@ -1,5 +1,6 @@
 #include "figures/raster/png_bytes.hpp"
 
+#include <glib.h>
 #include <png.h>
 
 namespace glow::figures {
@@ -16,6 +17,13 @@ std::string png_bytes(const std::vector<std::uint8_t>& rgb, int columns, int row
   if (!png_image_write_to_memory(&image, bytes.data(), &size, 0, rgb.data(), 0, nullptr)) return {};
   bytes.resize(size);
   return bytes;
+}
+
+std::string base64(const std::string& bytes) {
+  gchar* letters = g_base64_encode(reinterpret_cast<const guchar*>(bytes.data()), bytes.size());
+  std::string text = letters;
+  g_free(letters);
+  return text;
 }
 
 }  // namespace glow::figures

@@ -10,4 +10,7 @@ namespace glow::figures {
 /// memory for it.
 std::string png_bytes(const std::vector<std::uint8_t>& rgb, int columns, int rows);
 
+/// Bytes as letters, as they stand in a text file's link to data.
+std::string base64(const std::string& bytes);
+
 }  // namespace glow::figures

@@ -32,6 +32,7 @@ class ObjectReader {
   std::optional<Object> read(std::string* state = nullptr) {
     object_.place = table_.place();
     object_.name = table_.text("name", Need::required).value_or("");
+    object_.drawn = table_.text("drawn").value_or("");
     const bool shaped = read_shape();
     read_repeat();
     settle_finish(shaped);

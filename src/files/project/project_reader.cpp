@@ -8,6 +8,7 @@
 #include <set>
 
 #include "core/model/file_names.hpp"
+#include "files/project/floors_reader.hpp"
 #include "files/project/glare_reader.hpp"
 #include "files/project/maintenance_reader.hpp"
 #include "files/project/objects_reader.hpp"
@@ -16,6 +17,7 @@
 #include "files/project/placement_reader.hpp"
 #include "files/project/readings_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
+#include "files/project/room_settings.hpp"
 #include "files/project/scenes_reader.hpp"
 #include "files/project/views_reader.hpp"
 #include "files/text/text_scanner.hpp"
@@ -143,13 +145,61 @@ void read_verification(TomlTable& table, Room& room) {
                     verify));
 }
 
-Room read_room(TomlTable& table, const Defaults& defaults, const Materials& materials) {
+/// Its number, and its floor, which may bring its height.
+void read_place_in_building(TomlTable& table, const std::vector<model::Floor>& floors, Room& room) {
+  room.number = table.words("number").value_or("");
+  room.drawn = table.text("drawn").value_or("");
+  room.floor = table.text("floor").value_or("");
+  const auto floor = std::find_if(floors.begin(), floors.end(),
+                                  [&](const model::Floor& one) { return one.name == room.floor; });
+  if (!room.floor.empty() && floor == floors.end()) {
+    std::vector<std::string> names;
+    for (const model::Floor& one : floors) names.push_back(one.name);
+    const std::string near = nearest_word(room.floor, names);
+    table.problems().error("P010", table.place_of("floor"),
+                           fmt::format(FMT_STRING("there is no floor \"{}\"; {}"), room.floor,
+                                       near.empty() ? "the project needs it as one of its [[floors]]"
+                                                    : "did you mean \"" + near + "\"?"));
+  }
+  const bool from_floor = floor != floors.end() && floor->height_m && !table.has("height");
+  const auto height =
+      table.quantity("height", Dimension::length, kHeight, from_floor ? Need::optional : Need::required);
+  room.height_m = from_floor ? *floor->height_m : height.value_or(0);
+}
+
+/// A key, or { proposed = KEY }, which an import wrote.
+void read_task(TomlTable& table, Room& room) {
+  room.task_place = table.place_of("task");
+  if (!table.is_table("task")) {
+    room.task = table.text("task");
+    return;
+  }
+  auto proposal = table.table("task");
+  room.task = proposal->text("proposed", Need::required);
+  room.task_is_proposed = room.task.has_value();
+  proposal->finish();
+  if (room.task_is_proposed)
+    table.problems().warning(
+        "P097", room.task_place,
+        fmt::format(FMT_STRING("room \"{}\": its task is a proposal from its name; confirm it, "
+                               "task = \"...\", or put in another"),
+                    room.name));
+}
+
+/// What settings go by; the room's own.
+std::string written_task(TomlTable& room) {
+  if (!room.is_table("task")) return room.peek("task");
+  return room.table("task")->peek("proposed");
+}
+
+Room read_room(TomlTable& table, const Defaults& defaults, const std::vector<model::Floor>& floors,
+               const Materials& materials) {
   Room room;
   room.place = table.place();
   room.name = table.text("name", Need::required).value_or("");
   table.problems().set_subject(room.name);
   read_outline(table, room);
-  room.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
+  read_place_in_building(table, floors, room);
   room.roofed = table.flag("roof").value_or(true);
   room.reflectance_place = table.place_of("reflectance");
   bool assumed = false;
@@ -171,8 +221,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const Materials& mate
   if (!room.maintenance_factor && stated) room.maintenance_factor = 1;  // refused, and reported
   room.room_surfaces = read_surface_maintenance(table);
   if (!room.room_surfaces) room.room_surfaces = defaults.room_surfaces;
-  room.task = table.text("task");
-  room.task_place = table.place_of("task");
+  read_task(table, room);
   room.level = read_level(table);
   read_verification(table, room);
   read_glare(table, room);
@@ -336,7 +385,14 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   const Materials materials = read_materials(root);
   project.site = read_site(root, materials);
   project.moments = read_moments(root);
-  for (TomlTable& room : root.tables("rooms")) project.rooms.push_back(read_room(room, defaults, materials));
+  project.floors = read_floors(root);
+  RoomSettings settings(root);
+  std::vector<TomlTable> rooms = root.tables("rooms");
+  for (TomlTable& room : rooms) {
+    settings.lend(room, {room.peek("name"), room.peek("floor"), written_task(room)});
+    project.rooms.push_back(read_room(room, defaults, project.floors, materials));
+  }
+  settings.finish(rooms.empty() ? nullptr : &rooms.front());
   problems.set_subject({});
   if (project.rooms.empty() && !root.has("rooms"))
     problems.error("P004", {name, 0, 0}, "the project has no [[rooms]]; expected at least one");

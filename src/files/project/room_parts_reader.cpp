@@ -136,6 +136,7 @@ std::vector<Opening> read_openings(TomlTable& room, const Materials& materials,
     opening.place = table.place();
     opening.name = table.text("name", Need::required).value_or("");
     opening.kind = table.text("kind").value_or("opening");
+    opening.drawn = table.text("drawn").value_or("");
     read_position(table, opening);
     read_pane(table, materials, opening, assumed);
     read_glazing(table, opening);

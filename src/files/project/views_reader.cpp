@@ -47,12 +47,13 @@ void refuse_idle_keys(TomlTable& table, const model::ViewWish& wish) {
   refuse("azimuth", wish.kind == Kind::cutaway, "it tells where a cutaway is looked at from");
 }
 
-model::ViewWish read_view(TomlTable& table) {
+std::optional<model::ViewWish> read_view(TomlTable& table) {
   model::ViewWish wish;
   wish.place = table.place();
   wish.name = table.text("name", Need::required).value_or("");
   const std::string kind = table.text("kind").value_or("perspective");
-  if (const auto known = model::view_kind(kind))
+  const auto known = model::view_kind(kind);
+  if (known)
     wish.kind = *known;
   else
     table.problems().error("P005", table.place_of("kind"),
@@ -64,10 +65,11 @@ model::ViewWish read_view(TomlTable& table) {
   wish.angle_deg = table.quantity("angle", Dimension::angle, kOpeningAngle);
   wish.azimuth_deg = table.quantity("azimuth", Dimension::angle, kAzimuth);
   read_size(table, wish);
-  refuse_idle_keys(table, wish);
+  if (known) refuse_idle_keys(table, wish);
   if (wish.kind == Kind::elevation && wish.to.empty())
     table.problems().error("P004", wish.place, "an elevation needs \"to\", the name of a wall");
   table.finish();
+  if (!known) return {};
   return wish;
 }
 
@@ -76,7 +78,9 @@ model::ViewWish read_view(TomlTable& table) {
 void read_views(TomlTable& table, model::Room& room) {
   std::set<std::string> names;
   for (TomlTable& view : table.tables("views")) {
-    model::ViewWish wish = read_view(view);
+    std::optional<model::ViewWish> read = read_view(view);
+    if (!read) continue;
+    model::ViewWish& wish = *read;
     const std::string part = model::file_name_part(wish.name);
     if (!wish.name.empty() && part.empty())
       table.problems().error(

@@ -273,6 +273,8 @@ void describe_readings(A& a, Field<A, RoomRecord>& room, const units::ShownUnits
 template <class A>
 void describe_head(A& a, Field<A, RoomRecord>& room) {
   a("name", room.name);
+  a("number", room.number);
+  a("floor", room.floor);
   a("status", room.assessment.status);
   a.list("inputs", room.inputs, [](auto& own, auto& part, std::size_t) { describe(own, part); });
   a("changed_since", room.changed_since);

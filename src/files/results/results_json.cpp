@@ -25,7 +25,19 @@ bool stays_inside(const std::string& name) {
 std::string results_head(const record::RunRecord& run) {
   json head = {{"format", kResultsFormat},   {"made_by", std::string("glowgrid ") + kVersion},
                {"project", run.project},     {"standards", run.standards},
-               {"units", run.units.words()}, {"figures", json::object()}};
+               {"units", run.units.words()}, {"figures", json::object()},
+               {"floors", json::array()}};
+  for (const record::FloorRecord& floor : run.floors) {
+    json own = {{"name", floor.name}, {"level_m", number(floor.level_m)}};
+    if (floor.drawing) {
+      const plans::Frame& frame = floor.drawing->frame;
+      own["drawing"] = {{"file", floor.drawing->file},
+                        {"metres_per_unit", frame.metres_per_unit},
+                        {"origin", {frame.origin.x(), frame.origin.y()}},
+                        {"rotate_deg", frame.rotate_deg}};
+    }
+    head["floors"].push_back(std::move(own));
+  }
   for (const auto& [key, words] : run.style.settings()) head["figures"][key] = words;
   std::string text = json_piece(head, 0);
   text.resize(text.size() - 2);  // the closing brace on its line
@@ -41,7 +53,7 @@ std::string results_tail(const record::RunRecord& run) {
   for (const record::UncomputedRoom& room : run.not_computed) {
     json outline = json::array();
     for (const Vec2& p : room.outline) outline.push_back({number(p.x()), number(p.y())});
-    json left = {{"name", room.name}, {"outline_m", outline}};
+    json left = {{"name", room.name}, {"floor", room.floor}, {"outline_m", outline}};
     if (!room.fault.empty()) left["fault"] = room.fault;
     tail["not_computed"].push_back(std::move(left));
   }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
 #include <nlohmann/json.hpp>
 #include <set>
 #include <stdexcept>
@@ -11,6 +12,19 @@
 
 namespace glow::files {
 namespace {
+
+record::FloorRecord::Drawing drawing_of(const json& from) {
+  record::FloorRecord::Drawing drawing;
+  drawing.file = from.at("file").get<std::string>();
+  plans::Frame& frame = drawing.frame;
+  frame.metres_per_unit = from.at("metres_per_unit").get<double>();
+  frame.origin = Vec2(from.at("origin").at(0).get<double>(), from.at("origin").at(1).get<double>());
+  frame.rotate_deg = from.at("rotate_deg").get<double>();
+  const bool sound = frame.origin.allFinite() && std::isfinite(frame.rotate_deg) &&
+                     frame.metres_per_unit > 1e-12 && frame.metres_per_unit < 1e9;
+  if (!sound) throw std::runtime_error("a floor's drawing has no place");
+  return drawing;
+}
 
 void read_head(const json& document, record::RunRecord& run) {
   if (document.at("made_by").get<std::string>().rfind("glowgrid ", 0) != 0)
@@ -22,6 +36,12 @@ void read_head(const json& document, record::RunRecord& run) {
                     kResultsFormat));
   run.project = document.at("project").get<std::string>();
   run.standards = document.at("standards").get<std::vector<std::string>>();
+  for (const json& floor : document.at("floors")) {
+    record::FloorRecord& own = run.floors.emplace_back();
+    own.name = floor.at("name").get<std::string>();
+    own.level_m = floor.at("level_m").get<double>();
+    if (floor.contains("drawing")) own.drawing = drawing_of(floor.at("drawing"));
+  }
   if (const auto units = units::ShownUnits::parse(document.at("units").get<std::string>()))
     run.units = *units;
   for (const auto& [key, words] : document.at("figures").items())
@@ -33,6 +53,7 @@ void read_tail(const json& document, record::RunRecord& run) {
   for (const json& room : document.at("not_computed")) {
     record::UncomputedRoom& left = run.not_computed.emplace_back();
     left.name = room.at("name").get<std::string>();
+    left.floor = room.at("floor").get<std::string>();
     for (const json& p : room.at("outline_m"))
       left.outline.emplace_back(p.at(0).get<double>(), p.at(1).get<double>());
     if (room.contains("fault")) left.fault = room.at("fault").get<std::string>();

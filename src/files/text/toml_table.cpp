@@ -51,12 +51,23 @@ TomlTable TomlTable::inner(const toml::table& table, std::string name) const {
   return result;
 }
 
+const toml::node* TomlTable::find(const std::string& key) const {
+  const toml::node* node = table_->get(key);
+  for (std::size_t k = 0; k < others_.size() && !node; ++k) node = others_[k]->get(key);
+  return node;
+}
+
+std::string TomlTable::peek(const std::string& key) const {
+  const toml::node* node = find(key);
+  return node && node->is_string() ? node->value<std::string>().value_or("") : std::string();
+}
+
 Place TomlTable::place_of(const toml::node& node) const {
   return {file_, line_of(node), static_cast<int>(node.source().begin.column)};
 }
 
 Place TomlTable::place_of(const std::string& key) const {
-  const toml::node* node = table_->get(key);
+  const toml::node* node = find(key);
   return node ? place_of(*node) : place();
 }
 
@@ -65,12 +76,12 @@ Place TomlTable::place() const {
 }
 
 bool TomlTable::has(const std::string& key) const {
-  return table_->contains(key);
+  return find(key) != nullptr;
 }
 
 const toml::node* TomlTable::take(const std::string& key, Need need) {
   known_.push_back(key);
-  const toml::node* node = table_->get(key);
+  const toml::node* node = find(key);
   if (!node && need == Need::required)
     problems_->error("P004", place(), fmt::format(FMT_STRING("{}: \"{}\" is missing"), name_, key));
   return node;
@@ -196,12 +207,12 @@ std::optional<bool> TomlTable::flag(const std::string& key) {
 }
 
 bool TomlTable::is_text(const std::string& key) const {
-  const toml::node* node = table_->get(key);
+  const toml::node* node = find(key);
   return node && node->is_string();
 }
 
 bool TomlTable::is_word(const std::string& key, const std::string& word) {
-  const toml::node* node = table_->get(key);
+  const toml::node* node = find(key);
   if (!node || !node->is_string() || node->value<std::string>() != word) return false;
   known_.push_back(key);
   return true;
@@ -227,19 +238,19 @@ std::vector<Vec2> TomlTable::pairs(const std::string& key) {
 }
 
 bool TomlTable::is_list(const std::string& key) const {
-  const toml::node* node = table_->get(key);
+  const toml::node* node = find(key);
   return node && node->is_array();
 }
 
 bool TomlTable::is_false(const std::string& key) {
-  const toml::node* node = table_->get(key);
+  const toml::node* node = find(key);
   if (!node || !node->is_boolean() || node->value<bool>() != false) return false;
   known_.push_back(key);
   return true;
 }
 
 bool TomlTable::is_table(const std::string& key) const {
-  const toml::node* node = table_->get(key);
+  const toml::node* node = find(key);
   return node && node->is_table();
 }
 

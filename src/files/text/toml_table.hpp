@@ -79,6 +79,13 @@ class TomlTable {
   /// All sub-tables, by name, in the order of the file: [key.NAME].
   std::vector<std::pair<std::string, TomlTable>> named_tables(const std::string& key);
 
+  /// Keys that are missing here are looked for in the other table, before earlier ones; it must outlive this.
+  void fall_back_on(const TomlTable& other) { others_.push_back(other.table_); }
+  /// Knows all keys that the other table was asked for.
+  void know_what(const TomlTable& other) { known_ = other.known_; }
+  /// The text of a key, without reading it.
+  std::string peek(const std::string& key) const;
+
   /// Knows the key without reading it, when something about it was reported already.
   void skip(const std::string& key) { known_.push_back(key); }
   bool has(const std::string& key) const;
@@ -105,7 +112,11 @@ class TomlTable {
   const toml::array* take_corners(const std::string& key, const char* expected, const toml::node*& node);
   std::optional<Vec2> to_point(const std::string& key, const toml::node& node);
 
+  /// Here, or in what it falls back on; null: nowhere.
+  const toml::node* find(const std::string& key) const;
+
   const toml::table* table_;
+  std::vector<const toml::table*> others_;
   std::string name_;
   std::string file_;
   Problems* problems_;

@@ -58,8 +58,7 @@ std::string row_text(const FactsRow& row, const std::vector<std::string>& more, 
     text += ", one-sided";
   const std::string& name = f.name.empty() ? f.maker : f.name;
   if (names && !name.empty()) text += "; " + fitted(printable(name), kLongNameWidth);
-  if (row.findings > 0)
-    text += fmt::format(FMT_STRING(" ({} finding{})"), row.findings, row.findings == 1 ? "" : "s");
+  if (row.findings > 0) text += fmt::format(FMT_STRING(" ({})"), counted(row.findings, "finding"));
   return text + "\n";
 }
 

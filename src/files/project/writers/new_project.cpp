@@ -7,17 +7,6 @@
 #include "files/project/writers/toml_words.hpp"
 
 namespace glow::files {
-namespace {
-
-/// A key, quoted where it has to be.
-std::string key(const std::string& words) {
-  const bool bare = !words.empty() && words.find_first_not_of(
-                                          "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz"
-                                          "0123456789-_") == std::string::npos;
-  return bare ? words : toml_quoted(words);
-}
-
-}  // namespace
 
 std::string new_project_text(const NewProject& p) {
   std::string text = fmt::format(
@@ -29,8 +18,8 @@ std::string new_project_text(const NewProject& p) {
       "\n[defaults]\nreflectance = { ceiling = 0.70, walls = 0.50, floor = 0.20 }   # usual ones; put in "
       "your own\n"
       "maintenance_factor = 0.80\n";
-  text += fmt::format(FMT_STRING("\n[luminaires.{}]            # {}\nfile = {}\n"), key(p.mark), p.luminaire,
-                      toml_quoted(p.file));
+  text += fmt::format(FMT_STRING("\n[luminaires.{}]            # {}\nfile = {}\n"), toml_key(p.mark),
+                      p.luminaire, toml_quoted(p.file));
   text += fmt::format(
       FMT_STRING("\n[[rooms]]\nname = {}\nsize = [{:g}, {:g}]             # along x, along y\nheight = {:g}\n"
                  "task = {}   # {}\n"),

@@ -2,10 +2,7 @@
 
 #include <fmt/format.h>
 
-#include <toml++/toml.h>
-#include <algorithm>
-#include <set>
-
+#include "files/project/writers/toml_text.hpp"
 #include "files/project/writers/toml_words.hpp"
 
 namespace glow::files {
@@ -43,55 +40,6 @@ std::string array_words(const model::Array& array, const units::ShownUnits& unit
   return words + " }";
 }
 
-/// The lines of a file, each with its line break.
-std::vector<std::string> lines_of(const std::string& text) {
-  std::vector<std::string> lines;
-  for (std::size_t begin = 0; begin < text.size();) {
-    const std::size_t end = std::min(text.find('\n', begin), text.size() - 1) + 1;
-    lines.push_back(text.substr(begin, end - begin));
-    begin = end;
-  }
-  return lines;
-}
-
-/// Lines (from 1) that headers of tables stand in.
-void headers_of(const toml::node& node, std::set<std::size_t>& headers) {
-  if (const toml::table* table = node.as_table()) {
-    if (table->is_inline()) return;
-    if (table->source().begin.line > 0) headers.insert(table->source().begin.line);
-    for (const auto& [key, value] : *table) headers_of(value, headers);
-  } else if (const toml::array* array = node.as_array()) {
-    for (const toml::node& each : *array) headers_of(each, headers);
-  }
-}
-
-bool is_blank_or_comment(const std::string& line) {
-  const std::size_t first = line.find_first_not_of(" \t\r\n");
-  return first == std::string::npos || line[first] == '#';
-}
-
-/// Line ranges of tables: from a header to before the next one, less the blank lines and comments that lead
-/// to that.
-class Blocks {
- public:
-  Blocks(const toml::table& document, const std::vector<std::string>& lines) : lines_(lines) {
-    for (const auto& [key, value] : document) headers_of(value, headers_);
-  }
-  /// One past the last line of the block whose header stands in `line`; lines from 1.
-  std::size_t end_of(std::size_t line) const {
-    const auto next = headers_.upper_bound(line);
-    std::size_t end = next == headers_.end() ? lines_.size() + 1 : *next;
-    while (end > line + 1 && is_blank_or_comment(lines_[end - 2])) --end;
-    return end;
-  }
-  /// The last header before `line`.
-  std::size_t last_before(std::size_t line) const { return *std::prev(headers_.lower_bound(line)); }
-
- private:
-  const std::vector<std::string>& lines_;
-  std::set<std::size_t> headers_;
-};
-
 }  // namespace
 
 std::string placement_text(const model::LuminairePlacement& placement, const units::ShownUnits& units) {
@@ -119,56 +67,26 @@ std::optional<std::string> with_placement(const std::string& text, std::size_t r
                                           std::optional<std::size_t> instead,
                                           const std::vector<std::size_t>& taken_out,
                                           const units::ShownUnits& units) {
-  const toml::table document = toml::parse(text);
-  const std::vector<std::string> lines = lines_of(text);
-  const Blocks blocks(document, lines);
-  const toml::array* rooms = document["rooms"].as_array();
-  if (!rooms || room >= rooms->size()) return std::nullopt;
-  const toml::table* own = (*rooms)[room].as_table();
-  if (!own || own->is_inline()) return std::nullopt;
-  const toml::array* list = (*own)["luminaires"].as_array();
-  const auto header_of = [&](std::size_t number) -> std::optional<std::size_t> {
-    const toml::table* table = list && number < list->size() ? (*list)[number].as_table() : nullptr;
-    if (!table || table->is_inline()) return std::nullopt;
-    return table->source().begin.line;
-  };
-  std::set<std::size_t> gone;  // lines
-  std::size_t place = 0;       // line that the new table comes before
-  std::vector<std::size_t> out = taken_out;
-  if (instead) out.push_back(*instead);
-  for (const std::size_t number : out) {
-    const auto header = header_of(number);
-    if (!header) return std::nullopt;
-    const std::size_t end = blocks.end_of(*header);
-    for (std::size_t line = *header; line < end; ++line) gone.insert(line);
-    // A blank line that led to it goes along.
-    if (number != instead && end <= lines.size() && *header > 1 && lines[*header - 2] == "\n")
-      gone.insert(*header - 1);
-    if (number == instead) place = *header;
+  TomlText file(text);
+  const toml::array* rooms = file.document()["rooms"].as_array();
+  const toml::node* own = rooms && room < rooms->size() ? rooms->get(room) : nullptr;
+  if (TomlText::header_of(own) == 0) return std::nullopt;
+  const toml::array* list = (*own->as_table())["luminaires"].as_array();
+  const auto table_of = [&](std::size_t number) { return list ? list->get(number) : nullptr; };
+  for (const std::size_t number : taken_out) {
+    if (TomlText::header_of(table_of(number)) == 0) return std::nullopt;
+    file.take_out(*table_of(number), true);
   }
-  std::string fresh = placement_text(placement, units);
-  if (place == 0) {
-    const std::size_t next =
-        room + 1 < rooms->size() ? (*rooms)[room + 1].as_table()->source().begin.line : lines.size() + 1;
-    std::size_t last = own->source().begin.line;
-    // The last header that belongs to the room: further tables of the file may follow the last room.
-    for (const auto& [key, value] : *own) {
-      std::set<std::size_t> headers;
-      headers_of(value, headers);
-      if (!headers.empty()) last = std::max(last, *headers.rbegin());
-    }
-    place = std::min(blocks.end_of(last), next);
-    fresh = "\n" + fresh;
+  const std::string fresh = placement_text(placement, units);
+  if (instead) {
+    const std::size_t header = TomlText::header_of(table_of(*instead));
+    if (header == 0) return std::nullopt;
+    file.take_out(*table_of(*instead), false);
+    file.insert(header, fresh);
+  } else {
+    file.insert(file.end_of(*own), "\n" + fresh);
   }
-  std::string result;
-  for (std::size_t line = 1; line <= lines.size() + 1; ++line) {
-    if (line == place) {
-      if (!result.empty() && result.back() != '\n') result += '\n';
-      result += fresh;
-    }
-    if (line <= lines.size() && !gone.count(line)) result += lines[line - 1];
-  }
-  return result;
+  return file.result();
 }
 
 }  // namespace glow::files

@@ -4,6 +4,8 @@
 
 #include <string>
 
+#include "core/geometry/polygon.hpp"
+
 namespace glow::files {
 
 /// A text as TOML writes it in quotes.
@@ -17,6 +19,33 @@ inline std::string toml_quoted(const std::string& words) {
       text += c;
   }
   return text + "\"";
+}
+
+/// A key, quoted where it has to be.
+inline std::string toml_key(const std::string& words) {
+  const bool bare = !words.empty() && words.find_first_not_of(
+                                          "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz"
+                                          "0123456789-_") == std::string::npos;
+  return bare ? words : toml_quoted(words);
+}
+
+/// To a tenth of a millimetre, no zeros at the end.
+inline std::string toml_number(double value) {
+  std::string text = fmt::format(FMT_STRING("{:.4f}"), value);
+  while (text.back() == '0') text.pop_back();
+  if (text.back() == '.') text.pop_back();
+  return text == "-0" ? "0" : text;
+}
+
+/// [[x, y], ...], a few corners to a line.
+inline std::string toml_outline(const geometry::Polygon& outline) {
+  constexpr std::size_t kInALine = 6;
+  std::string text = "[";
+  for (std::size_t k = 0; k < outline.size(); ++k) {
+    if (k > 0) text += k % kInALine == 0 ? ",\n  " : ", ";
+    text += "[" + toml_number(outline[k].x()) + ", " + toml_number(outline[k].y()) + "]";
+  }
+  return text + "]";
 }
 
 }  // namespace glow::files

@@ -1,0 +1,293 @@
+#include "core/plans/line_work.hpp"
+
+#include <geos_c.h>
+
+#include <algorithm>
+#include <cmath>
+#include <cstdarg>
+#include <memory>
+
+namespace glow::plans {
+namespace {
+
+constexpr double kGrid = 1e-5;  // m: lines that come nearer meet
+
+void quiet(const char*, void*) {}
+
+/// The geometry library's handle, for one call of ours: threads do not share it.
+class Geos {
+ public:
+  Geos() : handle_(GEOS_init_r()) {
+    GEOSContext_setNoticeMessageHandler_r(handle_, quiet, nullptr);
+    GEOSContext_setErrorMessageHandler_r(handle_, quiet, nullptr);
+  }
+  ~Geos() { GEOS_finish_r(handle_); }
+  Geos(const Geos&) = delete;
+  Geos& operator=(const Geos&) = delete;
+  operator GEOSContextHandle_t() const { return handle_; }
+
+ private:
+  GEOSContextHandle_t handle_;
+};
+
+struct Destroyed {
+  GEOSContextHandle_t geos;
+  void operator()(GEOSGeometry* shape) const { GEOSGeom_destroy_r(geos, shape); }
+};
+using Shape = std::unique_ptr<GEOSGeometry, Destroyed>;
+
+Shape owned(const Geos& geos, GEOSGeometry* shape) {
+  return Shape(shape, Destroyed{geos});
+}
+
+GEOSCoordSequence* sequence(const Geos& geos, const std::vector<Vec2>& points, bool closed) {
+  const std::size_t n = points.size() + (closed ? 1 : 0);
+  GEOSCoordSequence* row = GEOSCoordSeq_create_r(geos, unsigned(n), 2);
+  for (std::size_t k = 0; k < n; ++k) {
+    const Vec2& p = points[k % points.size()];
+    GEOSCoordSeq_setXY_r(geos, row, unsigned(k), p.x(), p.y());
+  }
+  return row;
+}
+
+GEOSGeometry* ring_of(const Geos& geos, const geometry::Polygon& polygon) {
+  return GEOSGeom_createLinearRing_r(geos, sequence(geos, polygon, true));
+}
+
+Shape polygon_of(const Geos& geos, const Face& face) {
+  std::vector<GEOSGeometry*> holes;
+  for (const geometry::Polygon& hole : face.holes) holes.push_back(ring_of(geos, hole));
+  return owned(geos, GEOSGeom_createPolygon_r(geos, ring_of(geos, face.outline), holes.data(),
+                                              unsigned(holes.size())));
+}
+
+geometry::Polygon points_of(const Geos& geos, const GEOSGeometry* ring) {
+  geometry::Polygon points;
+  const GEOSCoordSequence* row = ring ? GEOSGeom_getCoordSeq_r(geos, ring) : nullptr;
+  unsigned n = 0;
+  if (!row || !GEOSCoordSeq_getSize_r(geos, row, &n)) return points;
+  for (unsigned k = 0; k + 1 < n; ++k) {
+    Vec2 p;
+    GEOSCoordSeq_getXY_r(geos, row, k, &p.x(), &p.y());
+    points.push_back(p);
+  }
+  if (geometry::signed_area(points) < 0) std::reverse(points.begin(), points.end());
+  return points;
+}
+
+/// Lines of one direction, to be sorted along and across it.
+struct Strip {
+  double offset, low, high;
+  Segment line;
+};
+
+double angle_of(const Segment& s) {
+  const Vec2 d = s.to - s.from;
+  double angle = std::atan2(d.y(), d.x());
+  if (angle < 0) angle += M_PI;
+  return angle >= M_PI ? 0 : angle;
+}
+
+/// Merges what lies on one line: touching or overlapping along it.
+void merge_strips(std::vector<Strip> strips, const Vec2& along, double join_m, std::vector<Segment>& out) {
+  std::sort(strips.begin(), strips.end(), [](const Strip& a, const Strip& b) { return a.offset < b.offset; });
+  for (std::size_t begin = 0; begin < strips.size();) {
+    std::size_t end = begin + 1;
+    const double across = std::min(join_m / 2, 0.004);
+    while (end < strips.size() && strips[end].offset - strips[begin].offset <= across) ++end;
+    std::vector<Strip> row(strips.begin() + std::ptrdiff_t(begin), strips.begin() + std::ptrdiff_t(end));
+    std::sort(row.begin(), row.end(), [](const Strip& a, const Strip& b) { return a.low < b.low; });
+    for (std::size_t k = 0; k < row.size();) {
+      double high = row[k].high;
+      std::size_t longest = k, next = k + 1;
+      while (next < row.size() && row[next].low <= high + join_m) {
+        high = std::max(high, row[next].high);
+        if (row[next].line.length() > row[longest].line.length()) longest = next;
+        ++next;
+      }
+      Segment merged = row[longest].line;
+      if (next > k + 1) {
+        const Vec2 own = merged.along().dot(along) > 0 ? merged.along() : Vec2(-merged.along());
+        const Vec2 foot = merged.from;
+        // Along its own line, which may lean a hair from the strip's.
+        merged.from = foot + own * (row[k].low - along.dot(foot));
+        merged.to = foot + own * (high - along.dot(foot));
+      }
+      out.push_back(merged);
+      k = next;
+    }
+    begin = end;
+  }
+}
+
+std::vector<Segment> merged_lines(const std::vector<Segment>& lines, double join_m) {
+  constexpr double kSameDirection = 0.003;  // radians
+  std::vector<std::pair<double, Segment>> sorted;
+  for (const Segment& line : lines)
+    if (line.length() > 1e-6) sorted.emplace_back(angle_of(line), line);
+  std::sort(sorted.begin(), sorted.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+  // Level lines may stand at both ends of the half turn.
+  for (auto& [angle, line] : sorted)
+    if (angle > M_PI - kSameDirection) angle -= M_PI;
+  std::stable_sort(sorted.begin(), sorted.end(),
+                   [](const auto& a, const auto& b) { return a.first < b.first; });
+  std::vector<Segment> out;
+  for (std::size_t begin = 0; begin < sorted.size();) {
+    std::size_t end = begin + 1;
+    while (end < sorted.size() && sorted[end].first - sorted[begin].first <= kSameDirection) ++end;
+    std::size_t longest = begin;
+    for (std::size_t k = begin; k < end; ++k)
+      if (sorted[k].second.length() > sorted[longest].second.length()) longest = k;
+    const Vec2 along(std::cos(sorted[longest].first), std::sin(sorted[longest].first));
+    const Vec2 across(-along.y(), along.x());
+    std::vector<Strip> strips;
+    for (std::size_t k = begin; k < end; ++k) {
+      const Segment& s = sorted[k].second;
+      const double a = along.dot(s.from), b = along.dot(s.to);
+      strips.push_back({across.dot(s.middle()), std::min(a, b), std::max(a, b), s});
+    }
+    merge_strips(std::move(strips), along, join_m, out);
+    begin = end;
+  }
+  return out;
+}
+
+/// Ends in squares of a side of a few joints, to find what is near.
+class Ends {
+ public:
+  Ends(const std::vector<Segment>& lines, double reach) : reach_(std::max(reach, 1e-6)) {
+    for (std::size_t k = 0; k < lines.size(); ++k) {
+      ends_.push_back({cell(lines[k].from), k, true});
+      ends_.push_back({cell(lines[k].to), k, false});
+    }
+    std::sort(ends_.begin(), ends_.end(), [](const End& a, const End& b) { return a.cell < b.cell; });
+  }
+  template <class Visit>
+  void near(const Vec2& p, const Visit& visit) const {
+    const auto middle = cell(p);
+    for (std::int64_t dx = -1; dx <= 1; ++dx)
+      for (std::int64_t dy = -1; dy <= 1; ++dy) {
+        const std::pair<std::int64_t, std::int64_t> wanted{middle.first + dx, middle.second + dy};
+        auto at = std::lower_bound(ends_.begin(), ends_.end(), wanted,
+                                   [](const End& e, const auto& c) { return e.cell < c; });
+        for (; at != ends_.end() && at->cell == wanted; ++at) visit(at->line, at->is_from);
+      }
+  }
+
+ private:
+  struct End {
+    std::pair<std::int64_t, std::int64_t> cell;
+    std::size_t line;
+    bool is_from;
+  };
+  std::pair<std::int64_t, std::int64_t> cell(const Vec2& p) const {
+    return {std::int64_t(std::floor(p.x() / reach_)), std::int64_t(std::floor(p.y() / reach_))};
+  }
+  const double reach_;
+  std::vector<End> ends_;
+};
+
+}  // namespace
+
+std::vector<Segment> tidied_lines(const std::vector<Segment>& lines, double join_m) {
+  constexpr double kSamePoint = 1e-6, kLeaning = 0.17;  // m; sine of the angle between lines that run on
+  std::vector<Segment> tidy = merged_lines(lines, join_m);
+  const Ends ends(tidy, join_m);
+  const std::vector<Segment> merged = tidy;
+  for (std::size_t k = 0; k < merged.size(); ++k)
+    for (const bool is_from : {true, false}) {
+      const Vec2 end = is_from ? merged[k].from : merged[k].to;
+      bool meets = false;
+      ends.near(end, [&](std::size_t other, bool other_from) {
+        if (other == k) return;
+        const Vec2 there = other_from ? merged[other].from : merged[other].to;
+        const double gap = (there - end).norm();
+        meets = meets || gap <= kSamePoint;
+        const Vec2 a = merged[k].along(), b = merged[other].along();
+        const bool runs_on = std::abs(cross(a, b)) < kLeaning;
+        if (gap > kSamePoint && gap <= join_m && runs_on && k < other) tidy.push_back({end, there});
+      });
+      if (meets) continue;
+      const Vec2 longer = merged[k].along() * join_m;
+      if (is_from)
+        tidy[k].from -= longer;
+      else
+        tidy[k].to += longer;
+    }
+  return tidy;
+}
+
+std::vector<Face> faces_of(const std::vector<Segment>& lines) {
+  const Geos geos;
+  std::vector<GEOSGeometry*> parts;
+  for (const Segment& line : lines)
+    parts.push_back(GEOSGeom_createLineString_r(geos, sequence(geos, {line.from, line.to}, false)));
+  const Shape all = owned(
+      geos, GEOSGeom_createCollection_r(geos, GEOS_MULTILINESTRING, parts.data(), unsigned(parts.size())));
+  std::vector<Face> faces;
+  if (!all) return faces;
+  const Shape noded = owned(geos, GEOSUnaryUnionPrec_r(geos, all.get(), kGrid));
+  if (!noded) return faces;
+  const GEOSGeometry* one = noded.get();
+  const Shape found = owned(geos, GEOSPolygonize_r(geos, &one, 1));
+  const int n = found ? GEOSGetNumGeometries_r(geos, found.get()) : 0;
+  for (int k = 0; k < n; ++k) {
+    const GEOSGeometry* polygon = GEOSGetGeometryN_r(geos, found.get(), k);
+    Face face{points_of(geos, GEOSGetExteriorRing_r(geos, polygon)), {}};
+    for (int h = 0; h < GEOSGetNumInteriorRings_r(geos, polygon); ++h)
+      face.holes.push_back(points_of(geos, GEOSGetInteriorRingN_r(geos, polygon, h)));
+    faces.push_back(std::move(face));
+  }
+  return faces;
+}
+
+bool is_thinner_than(const Face& face, double width_m) {
+  const Geos geos;
+  const Shape polygon = polygon_of(geos, face);
+  if (!polygon) return true;
+  const Shape rest = owned(geos, GEOSBuffer_r(geos, polygon.get(), -width_m / 2, 2));
+  return !rest || GEOSisEmpty_r(geos, rest.get()) == 1;
+}
+
+geometry::Polygon simplified(const geometry::Polygon& polygon, double tolerance_m) {
+  const Geos geos;
+  const Shape shape = polygon_of(geos, {polygon, {}});
+  if (!shape) return polygon;
+  const Shape simple = owned(geos, GEOSTopologyPreserveSimplify_r(geos, shape.get(), tolerance_m));
+  if (!simple || GEOSGeomTypeId_r(geos, simple.get()) != GEOS_POLYGON) return polygon;
+  return geometry::tidied(points_of(geos, GEOSGetExteriorRing_r(geos, simple.get())));
+}
+
+geometry::Polygon convex_hull(const std::vector<Vec2>& points) {
+  if (points.size() < 3) return points;
+  const Geos geos;
+  const Shape line = owned(geos, GEOSGeom_createLineString_r(geos, sequence(geos, points, false)));
+  const Shape hull = line ? owned(geos, GEOSConvexHull_r(geos, line.get())) : nullptr;
+  if (!hull || GEOSGeomTypeId_r(geos, hull.get()) != GEOS_POLYGON) return {};
+  return geometry::tidied(points_of(geos, GEOSGetExteriorRing_r(geos, hull.get())));
+}
+
+double shared_area(const geometry::Polygon& a, const geometry::Polygon& b) {
+  const geometry::Box2 p = geometry::bounding_box(a), q = geometry::bounding_box(b);
+  if ((p.low.array() >= q.high.array()).any() || (q.low.array() >= p.high.array()).any()) return 0;
+  const Geos geos;
+  const Shape one = polygon_of(geos, {a, {}}), two = polygon_of(geos, {b, {}});
+  const Shape both = one && two ? owned(geos, GEOSIntersection_r(geos, one.get(), two.get())) : nullptr;
+  double area = 0;
+  if (both) GEOSArea_r(geos, both.get(), &area);
+  return area;
+}
+
+Vec2 point_inside(const geometry::Polygon& polygon) {
+  const Geos geos;
+  const Shape shape = polygon_of(geos, {polygon, {}});
+  const Shape point = shape ? owned(geos, GEOSPointOnSurface_r(geos, shape.get())) : nullptr;
+  Vec2 p = polygon.front();
+  if (point && GEOSisEmpty_r(geos, point.get()) == 0) {
+    GEOSGeomGetX_r(geos, point.get(), &p.x());
+    GEOSGeomGetY_r(geos, point.get(), &p.y());
+  }
+  return p;
+}
+
+}  // namespace glow::plans

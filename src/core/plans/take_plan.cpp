@@ -1,0 +1,114 @@
+#include "core/plans/take_plan.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "core/plans/line_work.hpp"
+#include "core/plans/naming.hpp"
+#include "core/plans/openings.hpp"
+#include "core/plans/outlines.hpp"
+
+namespace glow::plans {
+namespace {
+
+double median(std::vector<double> values) {
+  if (values.empty()) return 0;
+  std::nth_element(values.begin(), values.begin() + std::ptrdiff_t(values.size() / 2), values.end());
+  return values[values.size() / 2];
+}
+
+/// Rows from the top: a room belongs to the row in which its upper edge begins.
+void put_in_reading_order(FoundPlan& plan) {
+  struct Entry {
+    geometry::Box2 box;
+    std::size_t room;
+  };
+  std::vector<Entry> left;
+  for (std::size_t k = 0; k < plan.rooms.size(); ++k)
+    left.push_back({geometry::bounding_box(plan.rooms[k].outline), k});
+  std::sort(left.begin(), left.end(), [](const Entry& a, const Entry& b) {
+    return a.box.high.y() != b.box.high.y() ? a.box.high.y() > b.box.high.y() : a.box.low.x() < b.box.low.x();
+  });
+  std::vector<FoundRoom> ordered;
+  for (std::size_t begin = 0; begin < left.size();) {
+    const double row_height = left[begin].box.size().y();
+    std::size_t end = begin + 1;
+    while (end < left.size() && left[end].box.high.y() > left[begin].box.high.y() - 0.5 * row_height) ++end;
+    std::sort(left.begin() + std::ptrdiff_t(begin), left.begin() + std::ptrdiff_t(end),
+              [](const Entry& a, const Entry& b) { return a.box.low.x() < b.box.low.x(); });
+    for (; begin < end; ++begin) ordered.push_back(std::move(plan.rooms[left[begin].room]));
+  }
+  plan.rooms = std::move(ordered);
+}
+
+/// Outlines begin at their lower left corner; numbers that are a hair from a whole millimetre are that.
+void tidy_outlines(FoundPlan& plan) {
+  constexpr double kHair = 2e-5;  // m
+  const auto whole = [](double v) {
+    const double mm = std::round(v * 1000) / 1000;
+    return std::abs(v - mm) < kHair ? mm + 0.0 : v;
+  };
+  for (FoundRoom& room : plan.rooms) {
+    geometry::Polygon& outline = room.outline;
+    for (Vec2& p : outline) p = Vec2(whole(p.x()), whole(p.y()));
+    const geometry::Box2 box = geometry::bounding_box(outline);
+    const auto first = std::min_element(outline.begin(), outline.end(), [&](const Vec2& a, const Vec2& b) {
+      return (a - box.low).squaredNorm() < (b - box.low).squaredNorm();
+    });
+    std::rotate(outline.begin(), first, outline.end());
+  }
+}
+
+void assign_objects(FoundPlan& plan) {
+  for (FoundObject& object : plan.objects) {
+    Vec2 middle = Vec2::Zero();
+    for (const Vec2& p : object.footprint) middle += p / double(object.footprint.size());
+    for (std::size_t r = 0; r < plan.rooms.size() && object.room < 0; ++r)
+      if (geometry::contains(plan.rooms[r].outline, middle)) object.room = int(r);
+  }
+}
+
+}  // namespace
+
+FoundPlan take_plan(const Drawing& drawing, const Request& request) {
+  FoundPlan plan;
+  std::vector<Gap> gaps;
+  switch (request.from) {
+    case RoomsFrom::outlines:
+      rooms_of_outlines(drawing, request, plan);
+      break;
+    case RoomsFrom::hatches:
+      rooms_of_hatches(drawing, request, plan);
+      break;
+    case RoomsFrom::lines:
+      rooms_of_lines(drawing, request, plan);
+      break;
+    case RoomsFrom::walls:
+      gaps = rooms_of_walls(drawing, request, plan);
+      break;
+  }
+  tidy_outlines(plan);
+  put_in_reading_order(plan);
+  name_rooms(drawing, request, plan);
+  place_openings(drawing, request, opening_signs(drawing, request), gaps, plan);
+  plan.objects = found_objects(drawing, request);
+  assign_objects(plan);
+  return plan;
+}
+
+bool has_likely_sizes(const Drawing& drawing, const FoundPlan& plan) {
+  constexpr double kSmallest = 0.5, kLargest = 10'000, kSmall = 1.5, kLarge = 1'000;  // m2
+  constexpr double kSmallText = 0.02, kLargeText = 1.2;                               // m
+  std::vector<double> areas, heights;
+  for (const FoundRoom& room : plan.rooms) areas.push_back(geometry::signed_area(room.outline));
+  for (const Label& label : drawing.labels)
+    if (label.height_m > 0) heights.push_back(label.height_m);
+  if (areas.empty()) return true;
+  const double area = median(areas), text = median(heights);
+  const bool too_large = area > kLargest || (area > kLarge && text > kLargeText);
+  const bool too_small = area < kSmallest || (area < kSmall && text > 0 && text < kSmallText);
+  return !too_large && !too_small;
+}
+
+}  // namespace glow::plans

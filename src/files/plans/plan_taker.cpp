@@ -1,0 +1,254 @@
+#include "files/plans/plan_taker.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/plans/drawing_units.hpp"
+#include "files/plans/dxf/drawn_text.hpp"
+#include "files/plans/dxf/expand.hpp"
+
+namespace glow::files {
+namespace {
+
+/// The header's codes of units, m.
+constexpr std::pair<int, double> kUnitCodes[] = {{1, 0.0254},  {2, 0.3048}, {3, 1609.344}, {4, 0.001},
+                                                 {5, 0.01},    {6, 1},      {7, 1000},     {9, 0.0000254},
+                                                 {10, 0.9144}, {13, 1e-6},  {14, 0.1}};
+
+/// Names as they are compared.
+void fold(plans::Request& request) {
+  for (auto* names : {&request.room_layers, &request.wall_layers, &request.door_layers,
+                      &request.window_layers, &request.text_layers})
+    for (std::string& name : *names) name = dxf::folded(name);
+  for (plans::BlockUse& use : request.blocks) use.block = dxf::folded(use.block);
+  request.name_tag = dxf::folded(request.name_tag);
+  request.number_tag = dxf::folded(request.number_tag);
+}
+
+/// Layers by the patterns that a person names them by.
+class LayerChoice {
+ public:
+  LayerChoice(const dxf::Document& document, const std::string& file, Problems& problems)
+      : document_(document), file_(file), problems_(problems) {}
+
+  /// Adds the layers that the patterns name; an error where one names none.
+  void add(const std::vector<std::string>& patterns, const char* what, std::vector<bool>& layers) {
+    for (const std::string& pattern : patterns) {
+      bool found = false, frozen_only = true;
+      for (std::size_t k = 0; k < document_.layers.size(); ++k) {
+        const dxf::Layer& layer = document_.layers[k];
+        if (!plans::fits(layer.key, {pattern})) continue;
+        const bool in_full = layer.key == pattern;
+        if (!layer.is_listed && layer.entities == 0) continue;
+        found = true;
+        const bool hidden = layer.frozen || layer.off;
+        frozen_only = frozen_only && hidden;
+        if (hidden && !in_full) continue;
+        layers[k] = true;
+        if (hidden)
+          problems_.warning(
+              "layer-frozen", {file_, 0, 0},
+              fmt::format(FMT_STRING("layer \"{}\" is {} in the drawing: perhaps an older design; it was "
+                                     "taken because it is named"),
+                          printable(layer.name), layer.frozen ? "frozen" : "off"));
+      }
+      if (!found) refuse(pattern, what);
+    }
+  }
+
+ private:
+  void refuse(const std::string& pattern, const char* what) {
+    std::vector<std::string> names;
+    std::string all;
+    std::size_t shown = 0;
+    for (const dxf::Layer& layer : document_.layers) {
+      if (layer.entities == 0) continue;
+      names.push_back(layer.key);
+      if (shown++ < 8) all += (all.empty() ? "" : ", ") + printable(layer.name);
+    }
+    const std::string near = nearest_word(pattern, names);
+    std::string meant;
+    for (const dxf::Layer& layer : document_.layers)
+      if (!near.empty() && layer.key == near) meant = printable(layer.name);
+    problems_.error("layer-not-found", {file_, 0, 0},
+                    fmt::format(FMT_STRING("there is no layer \"{}\" ({}); {}"), printable(pattern), what,
+                                meant.empty() ? "the drawing has " + all + (shown > 8 ? ", .." : "")
+                                              : "did you mean \"" + meant + "\"?"));
+  }
+
+  const dxf::Document& document_;
+  const std::string& file_;
+  Problems& problems_;
+};
+
+dxf::Wanted wanted_of(const dxf::Document& document, const plans::FloorWish& floor, const plans::Frame& frame,
+                      const std::string& file, Problems& problems) {
+  const plans::Request& request = floor.request;
+  dxf::Wanted wanted;
+  wanted.frame = frame;
+  wanted.window = request.window;
+  wanted.layers.assign(document.layers.size(), false);
+  wanted.text_layers.assign(document.layers.size(), false);
+  LayerChoice choice(document, file, problems);
+  if (request.from == plans::RoomsFrom::walls)
+    choice.add(request.wall_layers, "walls", wanted.layers);
+  else
+    choice.add(request.room_layers, "rooms", wanted.layers);
+  if (request.from != plans::RoomsFrom::walls) choice.add(request.wall_layers, "walls", wanted.layers);
+  choice.add(request.door_layers, "doors", wanted.layers);
+  choice.add(request.window_layers, "windows", wanted.layers);
+  choice.add(request.text_layers, "texts", wanted.text_layers);
+  if (request.text_layers.empty())
+    for (std::size_t k = 0; k < document.layers.size(); ++k)
+      wanted.text_layers[k] = !document.layers[k].frozen && !document.layers[k].off;
+  wanted.blocks = [&request](const std::string& key) {
+    const plans::BlockUse* use = plans::use_of(key, request.blocks);
+    return use && use->kind != plans::BlockUse::Kind::ignored;
+  };
+  return wanted;
+}
+
+/// Where something was looked for: on layers that were named, and those that named blocks stand on.
+std::vector<bool> looked_at(const dxf::Wanted& wanted, const plans::Request& request,
+                            const plans::Drawing& drawing) {
+  std::vector<bool> layers = wanted.layers;
+  for (std::size_t k = 0; k < layers.size(); ++k)
+    layers[k] = layers[k] || (!request.text_layers.empty() && wanted.text_layers[k]);
+  for (const plans::Symbol& symbol : drawing.symbols)
+    if (plans::use_of(symbol.key, request.blocks)) layers[symbol.drawn.layer] = layers[0] = true;
+  return layers;
+}
+
+Vec2 lower_left(const plans::FoundPlan& plan) {
+  Vec2 low = Vec2::Constant(HUGE_VAL);
+  for (const plans::FoundRoom& room : plan.rooms)
+    for (const Vec2& p : room.outline) low = low.cwiseMin(p);
+  return low;
+}
+
+double median_area(const plans::FoundPlan& plan) {
+  std::vector<double> areas;
+  for (const plans::FoundRoom& room : plan.rooms) areas.push_back(geometry::signed_area(room.outline));
+  std::sort(areas.begin(), areas.end());
+  return areas.empty() ? 0 : areas[areas.size() / 2];
+}
+
+std::string round_area(double area) {
+  return area >= 10 ? fmt::format(FMT_STRING("{:.0f}"), area) : fmt::format(FMT_STRING("{:.2g}"), area);
+}
+
+/// Refused, with what is likely.
+void refuse_without_unit(const dxf::Document& document, plans::FloorWish floor, const std::string& file,
+                         Problems& problems) {
+  Problems unheard;
+  floor.unit.metres_per_unit = 0.001;
+  const auto taken = take_floor(document, floor, file, unheard);
+  std::string likely = "say it with --unit mm (or cm, m, in, ft)";
+  if (taken && !taken->plan.rooms.empty()) {
+    const double area = median_area(taken->plan) * 1e6;
+    const double unit = plans::likely_unit(area);
+    const std::string name = plans::unit_name(unit);
+    likely = fmt::format(FMT_STRING("likely {}, by which its rooms have about {} m2. Say so with --unit {}"),
+                         name, round_area(area * unit * unit), name);
+  }
+  problems.error("unit-unknown", {file, 0, 0},
+                 "the drawing does not say in what unit it is drawn: " + likely +
+                     ", or state a distance that is known: --known-distance \"0,0 5000,0 = 5 m\"");
+}
+
+void doubt_unit(const plans::Frame& frame, const TakenFloor& taken, const std::string& file,
+                Problems& problems) {
+  if (plans::has_likely_sizes(taken.drawing, taken.plan)) return;
+  const double area = median_area(taken.plan);
+  const std::string unit = plans::unit_name(plans::likely_unit(area / std::pow(frame.metres_per_unit, 2)));
+  problems.warning(
+      "unit-doubtful", {file, 0, 0},
+      fmt::format(FMT_STRING("taken as {}, rooms have about {} m2, which nobody builds; the drawing is "
+                             "likely in {} (--unit {})"),
+                  plans::unit_name(frame.metres_per_unit), round_area(area), unit, unit));
+}
+
+void doubt_origin(const plans::FoundPlan& plan, const std::string& file, Problems& problems) {
+  constexpr double kFar = 1000;  // m
+  const Vec2 corner = lower_left(plan);
+  if (plan.rooms.empty() || corner.norm() < kFar) return;
+  problems.warning(
+      "far-from-origin", {file, 0, 0},
+      fmt::format(FMT_STRING("the rooms lie {:.3g} km from the drawing's zero; --origin corner puts zero "
+                             "at the lower left of what is taken"),
+                  corner.norm() / 1000));
+}
+
+}  // namespace
+
+std::optional<double> stated_unit(const dxf::Document& document) {
+  for (const auto& [code, metres] : kUnitCodes)
+    if (document.unit_code == code) return metres;
+  return std::nullopt;
+}
+
+std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans::FloorWish& written,
+                                     const std::string& file, Problems& problems) {
+  TakenFloor taken;
+  plans::FloorWish floor = written;
+  fold(floor.request);
+  const plans::UnitWish& unit = floor.unit;
+  std::optional<double> metres = unit.metres();
+  if (!metres) metres = stated_unit(document);
+  if (!metres || !std::isfinite(*metres) || *metres <= 0) {
+    Problems layers;  // a layer that is not there is the likelier slip
+    wanted_of(document, floor, {}, file, layers);
+    if (layers.has_errors()) {
+      problems.append(layers);
+      return std::nullopt;
+    }
+    refuse_without_unit(document, floor, file, problems);
+    return std::nullopt;
+  }
+  taken.frame = {*metres, floor.origin.value_or(Vec2::Zero()), floor.rotate_deg};
+  const dxf::Wanted wanted = wanted_of(document, floor, taken.frame, file, problems);
+  if (problems.has_errors()) return std::nullopt;
+  taken.drawing = dxf::expanded(document, wanted, file, problems);
+  if (problems.has_errors()) return std::nullopt;
+  taken.looked_at = looked_at(wanted, floor.request, taken.drawing);
+  taken.plan = plans::take_plan(taken.drawing, floor.request);
+  if (floor.origin_at_corner && !taken.plan.rooms.empty()) {
+    plans::FloorWish again = floor;
+    again.origin_at_corner = false;
+    again.origin = taken.frame.to_drawing(lower_left(taken.plan));
+    Problems said;
+    return take_floor(document, again, file, said);
+  }
+  doubt_unit(taken.frame, taken, file, problems);
+  if (!floor.origin) doubt_origin(taken.plan, file, problems);
+  return taken;
+}
+
+void tell_doubts(const TakenFloor& floor, const std::string& file, Problems& problems) {
+  for (const plans::Doubt& doubt : floor.plan.doubts) {
+    std::string where;
+    if (doubt.has_place)
+      where = fmt::format(FMT_STRING(" at ({:.2f}, {:.2f}) m"), doubt.at.x(), doubt.at.y());
+    if (doubt.drawn.handle) where += fmt::format(FMT_STRING(", handle {:X}"), doubt.drawn.handle);
+    problems.warning(doubt.code, {file, int(doubt.drawn.line), 0},
+                     doubt.text + (where.empty() ? "" : ":" + where));
+  }
+}
+
+plans::Drawing whole_drawing(const dxf::Document& document, const plans::FloorWish& floor,
+                             const plans::Frame& frame) {
+  constexpr std::size_t kMostDrawn = 150'000;
+  dxf::Wanted wanted;
+  wanted.frame = frame;
+  wanted.window = floor.request.window;
+  for (const dxf::Layer& layer : document.layers) wanted.layers.push_back(!layer.frozen && !layer.off);
+  wanted.text_layers.assign(document.layers.size(), false);
+  wanted.most_strokes = kMostDrawn;
+  wanted.must_have_all = false;
+  Problems unheard;
+  return dxf::expanded(document, wanted, {}, unheard);
+}
+
+}  // namespace glow::files

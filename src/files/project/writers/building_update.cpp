@@ -1,0 +1,373 @@
+#include "files/project/writers/building_update.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/model/file_names.hpp"
+#include "core/plans/line_work.hpp"
+#include "files/project/writers/room_writer.hpp"
+#include "files/project/writers/toml_text.hpp"
+#include "files/project/writers/toml_words.hpp"
+
+namespace glow::files {
+namespace {
+
+using geometry::Polygon;
+using plans::FoundOpening;
+using plans::FoundRoom;
+
+constexpr double kSame = 2e-4;  // m: what lies nearer was not moved
+
+/// A line along a wall, in the building.
+struct Stretch {
+  Vec2 from = Vec2::Zero(), to = Vec2::Zero();
+  Vec2 middle() const { return (from + to) / 2; }
+};
+
+Stretch along(const Polygon& outline, std::size_t edge, double from_m, double width_m) {
+  const Vec2 a = outline[edge % outline.size()], b = outline[(edge + 1) % outline.size()];
+  const Vec2 way = (b - a).normalized();
+  return {a + way * from_m, a + way * (from_m + width_m)};
+}
+
+/// The same outline, wherever it begins.
+bool is_same_outline(const Polygon& written, const Polygon& found) {
+  if (written.size() != found.size()) return false;
+  for (std::size_t shift = 0; shift < found.size(); ++shift)
+    for (const bool backwards : {false, true}) {
+      bool same = true;
+      for (std::size_t k = 0; k < found.size() && same; ++k) {
+        const std::size_t n = found.size(), other = backwards ? (shift + n - k) % n : (shift + k) % n;
+        same = (written[k] - found[other]).norm() <= kSame;
+      }
+      if (same) return true;
+    }
+  return false;
+}
+
+std::string counted(int number, const char* what, const char* became) {
+  return fmt::format(FMT_STRING("{} {}{} {}"), number, what, number == 1 ? "" : "s", became);
+}
+
+void add_words(std::string& words, const std::string& more) {
+  words += (words.empty() ? "" : ", ") + more;
+}
+
+/// One room that is in the project and in the drawing.
+class RoomUpdate {
+ public:
+  RoomUpdate(TomlText& text, const toml::table& table, const model::Room& room, const ImportedFloor& floor,
+             std::size_t found, const std::vector<std::string>& names)
+      : text_(text),
+        table_(table),
+        room_(room),
+        floor_(floor),
+        found_(floor.plan.rooms[found]),
+        number_(int(found)),
+        names_(names),
+        outline_(room.outline) {}
+
+  /// What was altered, in words; empty: nothing.
+  std::string apply() {
+    update_outline();
+    update_openings();
+    update_objects();
+    return words_;
+  }
+
+ private:
+  void update_outline() {
+    const toml::node* written = table_.get("outline");
+    if (is_same_outline(outline_, found_.outline)) return;
+    if (!written) return add_words(words_, "outline differs from its \"size\", which was kept");
+    text_.replace(*written, toml_outline(found_.outline));
+    const bool renumbered = outline_.size() != found_.outline.size();
+    outline_ = found_.outline;
+    add_words(words_, "outline");
+    const bool has_own = std::any_of(room_.openings.begin(), room_.openings.end(),
+                                     [](const model::Opening& opening) { return opening.drawn.empty(); }) ||
+                         !room_.walls.empty();
+    if (renumbered && has_own) add_words(words_, "walls are numbered anew: look at what you put on walls");
+  }
+
+  const toml::node* table_in(const char* list, std::size_t number) const {
+    const toml::array* tables = table_[list].as_array();
+    return tables ? tables->get(number) : nullptr;
+  }
+
+  /// The edge of the outline as written that the stretch lies on; the outline's size: none.
+  std::size_t edge_of(const Stretch& stretch) const {
+    constexpr double kNear = 0.01;  // m
+    for (std::size_t e = 0; e < outline_.size(); ++e) {
+      const Vec2 a = outline_[e], b = outline_[(e + 1) % outline_.size()], way = (b - a).normalized();
+      const auto off = [&](const Vec2& p) { return std::abs(plans::cross(way, p - a)); };
+      const double first = way.dot(stretch.from - a), last = way.dot(stretch.to - a), length = (b - a).norm();
+      if (off(stretch.from) < kNear && off(stretch.to) < kNear && std::min(first, last) > -kNear &&
+          std::max(first, last) < length + kNear)
+        return e;
+    }
+    return outline_.size();
+  }
+
+  /// The project's opening that is this one; nothing: it is new.
+  std::optional<std::size_t> known_opening(const FoundOpening& opening, const Stretch& stretch,
+                                           const std::vector<bool>& used) const {
+    constexpr double kNear = 0.6, kNearOfSame = 3;  // m
+    std::optional<std::size_t> best;
+    double least = HUGE_VAL;
+    for (std::size_t k = 0; k < room_.openings.size(); ++k) {
+      const model::Opening& known = room_.openings[k];
+      if (used[k] || known.drawn.empty() || known.in_roof || known.kind != kind_word(opening.kind)) continue;
+      const Stretch there =
+          along(room_.outline, std::size_t(wall_of(known) - 1), known.from_m, known.size.x());
+      const double far = (there.middle() - stretch.middle()).norm();
+      const bool same = known.drawn != "-" && known.drawn == drawn_word(opening.handle);
+      if (far < (same ? kNearOfSame : kNear) && far - (same ? 1 : 0) < least) {
+        least = far - (same ? 1 : 0);
+        best = k;
+      }
+    }
+    return best;
+  }
+
+  int wall_of(const model::Opening& opening) const {
+    for (const model::Wall& wall : room_.walls)
+      if (!opening.wall_name.empty() && wall.name == opening.wall_name) return wall.number;
+    return opening.wall;
+  }
+
+  void update_openings() {
+    int moved = 0, added = 0, gone = 0;
+    std::vector<bool> used(room_.openings.size(), false);
+    UniqueNames names;
+    for (const model::Opening& opening : room_.openings) names.unique(opening.name);
+    for (const FoundOpening& found : found_.openings) {
+      const Stretch stretch = along(found_.outline, found.edge, found.from_m, found.width_m);
+      const auto known = known_opening(found, stretch, used);
+      if (known) {
+        used[*known] = true;
+        moved += move_opening(room_.openings[*known], table_in("openings", *known), stretch);
+        continue;
+      }
+      FoundOpening fresh = found;
+      place(fresh, stretch);
+      text_.insert(text_.end_of(table_), opening_text(floor_, fresh, names, names_));
+      ++added;
+    }
+    for (std::size_t k = 0; k < used.size(); ++k) {
+      if (used[k] || room_.openings[k].drawn.empty()) continue;
+      if (const toml::node* table = table_in("openings", k)) text_.take_out(*table, true);
+      ++gone;
+    }
+    if (moved) add_words(words_, counted(moved, "opening", "moved"));
+    if (added) add_words(words_, counted(added, "opening", "new"));
+    if (gone) add_words(words_, counted(gone, "opening", "gone"));
+  }
+
+  /// Along the outline as it is written.
+  void place(FoundOpening& opening, const Stretch& stretch) const {
+    const std::size_t edge = edge_of(stretch);
+    if (edge == outline_.size()) return;
+    const Vec2 a = outline_[edge], way = (outline_[(edge + 1) % outline_.size()] - a).normalized();
+    opening.edge = edge;
+    opening.from_m = std::max(0.0, std::min(way.dot(stretch.from - a), way.dot(stretch.to - a)));
+  }
+
+  bool move_opening(const model::Opening& known, const toml::node* node, const Stretch& stretch) {
+    FoundOpening now;
+    now.width_m = (stretch.to - stretch.from).norm();
+    now.edge = std::size_t(wall_of(known) - 1);
+    now.from_m = known.from_m;
+    place(now, stretch);
+    const bool same = int(now.edge) + 1 == wall_of(known) && std::abs(now.from_m - known.from_m) <= kSame &&
+                      std::abs(now.width_m - known.size.x()) <= kSame;
+    const toml::table* table = node ? node->as_table() : nullptr;
+    if (same || !table) return false;
+    if (int(now.edge) + 1 != wall_of(known)) text_.replace(*table->get("wall"), std::to_string(now.edge + 1));
+    text_.replace(*table->get("from"), toml_number(now.from_m));
+    text_.replace(*table->get("width"), toml_number(now.width_m));
+    return true;
+  }
+
+  static Vec2 middle_of(const Polygon& polygon) {
+    Vec2 sum = Vec2::Zero();
+    for (const Vec2& p : polygon) sum += p / double(polygon.size());
+    return sum;
+  }
+
+  /// Where a thing stands, by what is written of it.
+  static Vec2 place_of(const model::Object& object) {
+    if (object.shape == model::ObjectShape::block) return middle_of(object.outline);
+    const double turn = object.rotation_deg * M_PI / 180;
+    const Vec2 half = object.size.head<2>() / 2;
+    return object.at.head<2>() + Vec2(std::cos(turn) * half.x() - std::sin(turn) * half.y(),
+                                      std::sin(turn) * half.x() + std::cos(turn) * half.y());
+  }
+
+  void update_objects() {
+    constexpr double kNear = 0.3, kNearOfSame = 20;  // m
+    int moved = 0, added = 0, gone = 0;
+    std::vector<bool> used(room_.objects.size(), false);
+    UniqueNames names;
+    for (const model::Object& object : room_.objects) names.unique(object.name);
+    for (const plans::FoundObject& found : floor_.plan.objects) {
+      if (found.room != number_) continue;
+      std::optional<std::size_t> best;
+      double least = HUGE_VAL;
+      for (std::size_t k = 0; k < used.size(); ++k) {
+        const model::Object& known = room_.objects[k];
+        if (used[k] || known.drawn.empty()) continue;
+        const double far = (place_of(known) - middle_of(found.footprint)).norm();
+        const bool same = known.drawn != "-" && known.drawn == drawn_word(found.handle);
+        const double rank = far - (same ? kNearOfSame : 0);
+        if (far < (same ? kNearOfSame : kNear) && rank < least) {
+          least = rank;
+          best = k;
+        }
+      }
+      if (best) {
+        used[*best] = true;
+        moved += move_object(room_.objects[*best], table_in("objects", *best), found);
+      } else {
+        text_.insert(text_.end_of(table_), object_text(floor_, found, names));
+        ++added;
+      }
+    }
+    for (std::size_t k = 0; k < used.size(); ++k) {
+      if (used[k] || room_.objects[k].drawn.empty()) continue;
+      if (const toml::node* table = table_in("objects", k)) text_.take_out(*table, true);
+      ++gone;
+    }
+    if (moved) add_words(words_, counted(moved, "thing", "moved"));
+    if (added) add_words(words_, counted(added, "thing", "new"));
+    if (gone) add_words(words_, counted(gone, "thing", "gone"));
+  }
+
+  bool move_object(const model::Object& known, const toml::node* node, const plans::FoundObject& found) {
+    const toml::table* table = node ? node->as_table() : nullptr;
+    if (!table) return false;
+    if (known.shape == model::ObjectShape::block) {
+      if (is_same_outline(known.outline, found.footprint)) return false;
+      text_.replace(*table->get("block"), toml_outline(found.footprint));
+      return true;
+    }
+    const auto rectangle = as_rectangle(found.footprint);
+    const toml::node *at = table->get("at"), *turn = table->get("rotation");
+    if (!rectangle || !at) return false;
+    constexpr double kSameTurn = 0.01;  // degrees
+    if ((known.at.head<2>() - rectangle->at).norm() <= 5 * kSame &&
+        std::abs(known.rotation_deg - rectangle->turn_deg) <= kSameTurn)
+      return false;
+    std::string words = "[" + toml_number(rectangle->at.x()) + ", " + toml_number(rectangle->at.y());
+    if (known.at.z() > 0) words += ", " + toml_number(known.at.z());
+    words += "]";
+    if (turn)
+      text_.replace(*turn, toml_number(rectangle->turn_deg));
+    else if (std::abs(rectangle->turn_deg) > kSameTurn)
+      words += "\nrotation = " + toml_number(rectangle->turn_deg);
+    text_.replace(*at, words);
+    return true;
+  }
+
+  TomlText& text_;
+  const toml::table& table_;
+  const model::Room& room_;
+  const ImportedFloor& floor_;
+  const FoundRoom& found_;
+  const int number_;
+  const std::vector<std::string>& names_;
+  Polygon outline_;  ///< as it will be written
+  std::string words_;
+};
+
+/// Which of the project's rooms on the floor each found room is; nothing: it is new.
+std::vector<std::optional<std::size_t>> known_rooms(const model::Project& project,
+                                                    const ImportedFloor& floor) {
+  constexpr double kLeastShare = 0.3;
+  std::vector<std::optional<std::size_t>> known(floor.plan.rooms.size());
+  struct Pair {
+    double share;
+    std::size_t found, room;
+  };
+  std::vector<Pair> pairs;
+  for (std::size_t f = 0; f < floor.plan.rooms.size(); ++f)
+    for (std::size_t r = 0; r < project.rooms.size(); ++r) {
+      const model::Room& room = project.rooms[r];
+      if (room.floor != floor.floor.name || room.outline.size() < 3) continue;
+      Polygon outline = geometry::tidied(room.outline);
+      const FoundRoom& found = floor.plan.rooms[f];
+      double share = plans::shared_area(outline, found.outline) /
+                     std::max(std::abs(geometry::signed_area(outline)), geometry::signed_area(found.outline));
+      if (!room.number.empty() && room.number == found.number) share += 0.2;
+      if (share >= kLeastShare) pairs.push_back({share, f, r});
+    }
+  std::stable_sort(pairs.begin(), pairs.end(),
+                   [](const Pair& a, const Pair& b) { return a.share > b.share; });
+  std::vector<bool> used(project.rooms.size(), false);
+  for (const Pair& pair : pairs) {
+    if (known[pair.found] || used[pair.room]) continue;
+    known[pair.found] = pair.room;
+    used[pair.room] = true;
+  }
+  return known;
+}
+
+/// Names of the floor's rooms: those of the project where it has them; new ones are unique in all of it.
+std::vector<std::string> names_of(const model::Project& project, const ImportedFloor& floor,
+                                  const std::vector<std::optional<std::size_t>>& known, UniqueNames& taken) {
+  const std::vector<std::string> fresh = unique_names({floor}).front();
+  std::vector<std::string> names;
+  for (std::size_t f = 0; f < known.size(); ++f)
+    names.push_back(known[f] ? project.rooms[*known[f]].name : taken.unique(fresh[f]));
+  return names;
+}
+
+}  // namespace
+
+std::optional<UpdatedBuilding> updated_building(const std::string& text, const model::Project& project,
+                                                const std::vector<ImportedFloor>& floors, bool drop_gone,
+                                                const ProposeTask& propose) {
+  TomlText file(text);
+  const toml::array* tables = file.document()["rooms"].as_array();
+  UpdatedBuilding updated;
+  UniqueNames taken;
+  for (const model::Room& room : project.rooms) taken.unique(room.name);
+  for (std::size_t r = 0; r < project.rooms.size(); ++r)
+    if (!tables || r >= tables->size() || TomlText::header_of(tables->get(r)) == 0) return std::nullopt;
+  for (const ImportedFloor& floor : floors) {
+    const auto known = known_rooms(project, floor);
+    const std::vector<std::string> names = names_of(project, floor, known, taken);
+    std::vector<bool> found(project.rooms.size(), false);
+    std::size_t last = SIZE_MAX;  // room of the floor that is written last
+    for (std::size_t r = 0; r < project.rooms.size(); ++r)
+      if (project.rooms[r].floor == floor.floor.name) last = r;
+    for (std::size_t f = 0; f < known.size(); ++f) {
+      if (!known[f]) continue;
+      found[*known[f]] = true;
+      RoomUpdate room(file, *tables->get(*known[f])->as_table(), project.rooms[*known[f]], floor, f, names);
+      const std::string words = room.apply();
+      if (!words.empty())
+        updated.changes.push_back({RoomChange::Kind::altered, names[f], floor.floor.name, words});
+    }
+    // After what is new in the last room, which ends at the same line.
+    for (std::size_t f = 0; f < known.size(); ++f) {
+      if (known[f]) continue;
+      const std::size_t line =
+          project.rooms.empty() ? 1 : file.end_of(*tables->get(std::min(last, project.rooms.size() - 1)));
+      file.insert(line, room_text(floor, f, names, propose));
+      updated.changes.push_back({RoomChange::Kind::added, names[f], floor.floor.name, {}});
+    }
+    for (std::size_t r = 0; r < project.rooms.size(); ++r) {
+      const model::Room& room = project.rooms[r];
+      if (found[r] || room.floor != floor.floor.name || room.drawn.empty()) continue;
+      if (drop_gone) file.take_out(*tables->get(r), true);
+      updated.changes.push_back({RoomChange::Kind::gone, room.name, floor.floor.name, {}});
+    }
+  }
+  updated.text = file.result();
+  return updated;
+}
+
+}  // namespace glow::files

@@ -1,0 +1,141 @@
+#include "files/project/writers/room_writer.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/model/file_names.hpp"
+#include "files/project/typical_furniture.hpp"
+#include "files/project/writers/toml_words.hpp"
+
+namespace glow::files {
+namespace {
+
+using plans::FoundOpening;
+
+constexpr double kBoxHeight = 0.75;  // m
+constexpr const char* kFinish = "reflectance = 0.5                     # assumed\n";
+
+std::string shape_text(const plans::FoundObject& object) {
+  const auto& typical = typical_furniture();
+  const auto kind = typical.find(object.furniture);
+  const auto rectangle = as_rectangle(object.footprint);
+  const double top = kind != typical.end() && kind->second.size.z() > 0 ? kind->second.size.z() : kBoxHeight;
+  if (!rectangle)
+    return fmt::format(FMT_STRING("block = {}\ntop = {}\n"), toml_outline(object.footprint),
+                       toml_number(top)) +
+           kFinish;
+  std::string text;
+  if (kind != typical.end())
+    text = fmt::format(FMT_STRING("furniture = {}\nsize = [{}, {}, {}]\n"), toml_quoted(object.furniture),
+                       toml_number(rectangle->size.x()), toml_number(rectangle->size.y()), toml_number(top));
+  else
+    text = fmt::format(FMT_STRING("box = [{}, {}, {}]\n"), toml_number(rectangle->size.x()),
+                       toml_number(rectangle->size.y()), toml_number(top));
+  text += fmt::format(FMT_STRING("at = [{}, {}]\n"), toml_number(rectangle->at.x()),
+                      toml_number(rectangle->at.y()));
+  if (std::abs(rectangle->turn_deg) > 1e-6) text += "rotation = " + toml_number(rectangle->turn_deg) + "\n";
+  return kind != typical.end() ? text : text + kFinish;
+}
+
+}  // namespace
+
+std::string UniqueNames::unique(const std::string& wanted) {
+  std::string name = wanted;
+  for (int n = 2; !taken_.insert(model::file_name_part(name)).second; ++n)
+    name = wanted + " " + std::to_string(n);
+  return name;
+}
+
+std::string drawn_word(std::uint64_t handle) {
+  return handle ? fmt::format(FMT_STRING("{:X}"), handle) : std::string("-");
+}
+
+const char* kind_word(FoundOpening::Kind kind) {
+  switch (kind) {
+    case FoundOpening::Kind::door:
+      return "door";
+    case FoundOpening::Kind::window:
+      return "window";
+    case FoundOpening::Kind::gap:
+      break;
+  }
+  return "opening";
+}
+
+std::optional<Rectangle> as_rectangle(const geometry::Polygon& p) {
+  if (p.size() != 4) return std::nullopt;
+  const Vec2 a = p[1] - p[0], b = p[2] - p[1], c = p[3] - p[2];
+  constexpr double kSquare = 1e-3;
+  if (std::abs(a.normalized().dot(b.normalized())) > kSquare || (a + c).norm() > kSquare) return std::nullopt;
+  Rectangle found{p[0], {a.norm(), b.norm()}, std::atan2(a.y(), a.x()) * 180 / M_PI};
+  std::size_t first = 0;
+  if (found.size.x() < found.size.y() - kSquare) {  // along its longer side
+    first = 1;
+    found = {p[1], {b.norm(), a.norm()}, std::atan2(b.y(), b.x()) * 180 / M_PI};
+  }
+  const double turn = found.turn_deg;
+  if (turn > 135 || turn <= -45) {  // the other way round, where that turns less
+    const std::size_t other = (first + 2) % 4;
+    found.at = p[other];
+    found.turn_deg = turn > 0 ? turn - 180 : turn + 180;
+  }
+  return found;
+}
+
+std::string opening_text(const ImportedFloor& floor, const FoundOpening& opening, UniqueNames& names,
+                         const std::vector<std::string>& rooms) {
+  const double room_height = floor.floor.height_m.value_or(kUsualHeight);
+  const std::string kind = kind_word(opening.kind);
+  const std::string behind = opening.leads_to >= 0 ? rooms[std::size_t(opening.leads_to)] : std::string();
+  const bool is_window = opening.kind == FoundOpening::Kind::window;
+  const double sill = is_window ? std::min(kSill, room_height / 3) : 0;
+  const double height = std::min(is_window ? kWindowHeight : kDoorHeight, room_height - sill - 0.01);
+  std::string text = "\n[[rooms.openings]]\nname = " +
+                     toml_quoted(names.unique(behind.empty() ? kind : kind + " to " + behind)) +
+                     "\nkind = \"" + kind + "\"\n";
+  text += "drawn = " + toml_quoted(drawn_word(opening.handle)) + "\n";
+  if (!behind.empty()) text += "outside = false\n";
+  text += fmt::format(FMT_STRING("wall = {}\nfrom = {}\nwidth = {}\n"), opening.edge + 1,
+                      toml_number(opening.from_m), toml_number(opening.width_m));
+  if (sill > 0) text += "sill = " + toml_number(sill) + "\n";
+  return text + "height = " + toml_number(height) + "\n";
+}
+
+std::string object_text(const ImportedFloor& floor, const plans::FoundObject& object, UniqueNames& names) {
+  std::string called = object.is_column           ? "column"
+                       : object.furniture.empty() ? object.block
+                                                  : object.furniture;
+  if (model::file_name_part(called).empty()) called = "object";
+  std::string text = "\n[[rooms.objects]]\nname = " + toml_quoted(names.unique(called)) + "\n";
+  text += "drawn = " + toml_quoted(drawn_word(object.handle)) + "\n";
+  if (object.is_column)
+    return text + "block = " + toml_outline(object.footprint) +
+           "\ntop = " + toml_number(floor.floor.height_m.value_or(kUsualHeight)) + "\n" + kFinish;
+  return text + shape_text(object);
+}
+
+std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
+                      const std::vector<std::string>& names, const ProposeTask& propose) {
+  const plans::FoundRoom& room = floor.plan.rooms[number_of_room];
+  std::string text = "\n[[rooms]]\nname = " + toml_quoted(names[number_of_room]) + "\n";
+  if (!room.number.empty()) text += "number = " + toml_quoted(room.number) + "\n";
+  text += "floor = " + toml_quoted(floor.floor.name) + "\n";
+  text += "drawn = " + toml_quoted(drawn_word(room.handle)) + "\n";
+  text += "outline = " + toml_outline(room.outline) + "\n";
+  const ProposedTask task = propose(room.name);
+  if (!task.key.empty())
+    text += "task = { proposed = " + toml_quoted(task.key) + " }   # " + task.words + "\n";
+  UniqueNames openings, objects;
+  for (const FoundOpening& opening : room.openings) text += opening_text(floor, opening, openings, names);
+  for (const geometry::Polygon& hole : room.holes)
+    text += "\n[[rooms.objects]]\nname = " + toml_quoted(objects.unique("pier")) +
+            "\nblock = " + toml_outline(hole) +
+            "\ntop = " + toml_number(floor.floor.height_m.value_or(kUsualHeight)) + "\n";
+  for (const plans::FoundObject& object : floor.plan.objects)
+    if (object.room == int(number_of_room)) text += object_text(floor, object, objects);
+  return text;
+}
+
+}  // namespace glow::files

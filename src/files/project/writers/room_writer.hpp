@@ -1,0 +1,43 @@
+#pragma once
+
+#include <set>
+#include <string>
+#include <vector>
+
+#include "files/project/writers/building_writer.hpp"
+
+namespace glow::files {
+
+/// Names within a room, each once.
+class UniqueNames {
+ public:
+  /// The name, or with a number behind it.
+  std::string unique(const std::string& wanted);
+
+ private:
+  std::set<std::string> taken_;
+};
+
+/// What a thing of the drawing is called in the project: its handle; "-" where it has none.
+std::string drawn_word(std::uint64_t handle);
+
+/// Tables of what is in a room, beginning with a blank line. `rooms`: names of the floor's rooms.
+std::string opening_text(const ImportedFloor& floor, const plans::FoundOpening& opening, UniqueNames& names,
+                         const std::vector<std::string>& rooms);
+std::string object_text(const ImportedFloor& floor, const plans::FoundObject& object, UniqueNames& names);
+
+/// "door", "window" or "opening".
+const char* kind_word(plans::FoundOpening::Kind kind);
+
+/// A rectangle as its corner, sizes and turn; nothing for other shapes.
+struct Rectangle {
+  Vec2 at, size;
+  double turn_deg;
+};
+std::optional<Rectangle> as_rectangle(const geometry::Polygon& polygon);
+
+/// A room with all that was found in it.
+std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
+                      const std::vector<std::string>& names, const ProposeTask& propose);
+
+}  // namespace glow::files

@@ -1,0 +1,181 @@
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include <chrono>
+#include <cmath>
+#include <set>
+
+#include "core/plans/line_work.hpp"
+#include "files/plans/dxf/drawn_text.hpp"
+#include "plans/plan_cases.hpp"
+
+namespace glow {
+namespace {
+
+using geometry::Polygon;
+using nlohmann::json;
+
+Polygon polygon(const json& points) {
+  Polygon out;
+  for (const json& p : points) out.push_back(Vec2(p[0].get<double>(), p[1].get<double>()));
+  if (geometry::signed_area(out) < 0) std::reverse(out.begin(), out.end());
+  return out;
+}
+
+/// Largest distance of a corner of either from the outline of the other.
+double deviation(const Polygon& a, const Polygon& b) {
+  double most = 0;
+  for (const Vec2& p : a) most = std::max(most, geometry::distance_to_edges(b, p));
+  for (const Vec2& p : b) most = std::max(most, geometry::distance_to_edges(a, p));
+  return most;
+}
+
+struct Found {
+  const plans::FoundRoom* room;
+  std::string floor;
+};
+
+/// The room that has most in common with an outline.
+const Found* match(const Polygon& outline, const std::string& floor, const std::vector<Found>& rooms) {
+  const Found* best = nullptr;
+  double most = 0.5;
+  for (const Found& found : rooms) {
+    if (found.floor != floor) continue;
+    const double share = plans::shared_area(outline, found.room->outline) /
+                         std::max(geometry::signed_area(outline), geometry::signed_area(found.room->outline));
+    if (share > most) {
+      most = share;
+      best = &found;
+    }
+  }
+  return best;
+}
+
+std::string plain(const std::string& words) {
+  std::string out;
+  for (const char c : files::dxf::folded(words)) {
+    const bool blank = c == ' ' || c == '\n' || c == '\t';
+    if (!blank || (!out.empty() && out.back() != ' ')) out += blank ? ' ' : c;
+  }
+  return out;
+}
+
+void expect_openings(const json& wanted, const plans::FoundRoom& room, double tolerance) {
+  std::set<const plans::FoundOpening*> used;
+  for (const json& o : wanted) {
+    const Vec2 middle(o["middle"][0].get<double>(), o["middle"][1].get<double>());
+    const auto fits = [&](const plans::FoundOpening& q) {
+      const Vec2 a = room.outline[q.edge], b = room.outline[(q.edge + 1) % room.outline.size()];
+      const Vec2 there = a + (b - a).normalized() * (q.from_m + q.width_m / 2);
+      const bool window = q.kind == plans::FoundOpening::Kind::window;
+      const bool kind = q.kind == plans::FoundOpening::Kind::gap || window == (o["kind"] == "window") ||
+                        o["kind"] == "opening";
+      return !used.count(&q) && kind && (there - middle).norm() <= 0.05 + 2 * tolerance &&
+             std::abs(q.width_m - o["width"].get<double>()) <= 0.03 + 2 * tolerance;
+    };
+    const auto hit = std::find_if(room.openings.begin(), room.openings.end(), fits);
+    EXPECT_NE(hit, room.openings.end()) << o["kind"] << " of " << o["width"] << " m at " << o["middle"];
+    if (hit != room.openings.end()) used.insert(&*hit);
+  }
+  EXPECT_EQ(used.size(), room.openings.size()) << "an opening that is not there";
+}
+
+class PlanCaseTest : public testing::TestWithParam<cases::PlanCase> {};
+
+void expect_rooms(const json& truth, const cases::PlanOutcome& out, double tolerance) {
+  std::vector<Found> rooms;
+  for (std::size_t f = 0; f < out.taken.size(); ++f)
+    for (const auto& room : out.taken[f].plan.rooms) rooms.push_back({&room, out.floors[f]});
+  std::set<const Found*> used;
+  for (const json& want : truth["rooms"]) {
+    const std::string floor = want.value("floor", ""), name = want.value("name", ""),
+                      number = want.value("number", "");
+    SCOPED_TRACE(number + " " + name);
+    const Polygon outline = polygon(want["outline"]);
+    const Found* found = match(outline, floor, rooms);
+    if (!found) {
+      ADD_FAILURE() << "not there";
+      continue;
+    }
+    used.insert(found);
+    EXPECT_LE(deviation(outline, found->room->outline), tolerance);
+    const std::string said = plain(found->room->number + " " + found->room->name);
+    EXPECT_NE(said.find(plain(name)), std::string::npos) << "said: " << said;
+    EXPECT_NE(said.find(plain(number)), std::string::npos) << "said: " << said;
+    if (want.contains("openings")) expect_openings(want["openings"], *found->room, tolerance);
+  }
+  std::size_t free = 0;
+  if (truth.contains("maybe"))
+    for (const json& maybe : truth["maybe"])
+      if (const Found* found = match(polygon(maybe["outline"]), maybe.value("floor", ""), rooms))
+        free += used.insert(found).second;
+  EXPECT_EQ(used.size(), rooms.size()) << "a room that is not there";
+}
+
+void expect_objects(const json& wanted, const cases::PlanOutcome& out, double tolerance) {
+  std::vector<const plans::FoundObject*> objects;
+  for (const auto& floor : out.taken)
+    for (const auto& object : floor.plan.objects) objects.push_back(&object);
+  EXPECT_EQ(objects.size(), wanted.size());
+  for (const json& want : wanted) {
+    const Polygon outline = polygon(want["footprint"]);
+    double nearest = HUGE_VAL;
+    for (const auto* object : objects) nearest = std::min(nearest, deviation(outline, object->footprint));
+    EXPECT_LE(nearest, std::max(tolerance, 0.01)) << want["block"];
+  }
+}
+
+TEST_P(PlanCaseTest, ComesOutAsTheTruthSays) {
+  const cases::PlanCase& asked = GetParam();
+  const json& truth = asked.truth;
+  const auto begin = std::chrono::steady_clock::now();
+  const cases::PlanOutcome out = cases::outcome_of(asked);
+  const double seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+  std::string said;
+  for (const Problem& problem : out.problems.all()) said += to_string(problem) + "\n";
+  SCOPED_TRACE(said);
+  std::vector<std::string> may = truth.value("also_ok", std::vector<std::string>{});
+  may.push_back(truth["outcome"]);
+  EXPECT_NE(std::find(may.begin(), may.end(), out.outcome), may.end())
+      << out.outcome << ", wanted " << truth["outcome"];
+  if (truth["outcome"] != "ok" && out.outcome == truth["outcome"] && truth.contains("why")) {
+    std::vector<std::string> why = truth.value("why_also", std::vector<std::string>{});
+    why.push_back(truth["why"]);
+    EXPECT_TRUE(std::any_of(
+        out.problems.all().begin(), out.problems.all().end(),
+        [&](const Problem& problem) { return std::find(why.begin(), why.end(), problem.code) != why.end(); }))
+        << "wanted " << truth["why"];
+  }
+  if (truth.contains("line") && truth["outcome"] == "refuse") {
+    EXPECT_NEAR(out.problems.all().front().place.line, truth["line"].get<int>(), 2);
+  }
+  constexpr double kSlowMachine = 4;
+  if (truth.contains("max_seconds")) {
+    EXPECT_LE(seconds, kSlowMachine * truth["max_seconds"].get<double>());
+  }
+  if (out.outcome == "refuse") return;
+  const double tolerance = truth.value("tolerance_m", 0.01);
+  if (truth.contains("rooms") && !truth["rooms"].is_null()) expect_rooms(truth, out, tolerance);
+  if (truth.contains("objects") && !truth.value("objects_optional", false))
+    expect_objects(truth["objects"], out, tolerance);
+  if (truth.contains("hand_back"))
+    for (const json& h : truth["hand_back"]) {
+      const Vec2 metres(h["metres"][0].get<double>(), h["metres"][1].get<double>());
+      const Vec2 drawing(h["drawing"][0].get<double>(), h["drawing"][1].get<double>());
+      const plans::Frame& frame = out.taken.front().frame;
+      EXPECT_LE((frame.to_drawing(metres) - drawing).norm() * frame.metres_per_unit,
+                truth.value("hand_back_tolerance_m", 1e-4));
+    }
+}
+
+std::string case_name(const testing::TestParamInfo<cases::PlanCase>& info) {
+  std::string name;
+  for (const char c : info.param.file.substr(4, info.param.file.size() - 8) + "_" + info.param.name)
+    name += std::isalnum(static_cast<unsigned char>(c)) ? c : '_';
+  return name;
+}
+
+INSTANTIATE_TEST_SUITE_P(Corpus, PlanCaseTest, testing::ValuesIn(cases::plan_cases()), case_name);
+
+}  // namespace
+}  // namespace glow

@@ -1,0 +1,29 @@
+#pragma once
+
+#include <nlohmann/json.hpp>
+#include <string>
+#include <vector>
+
+#include "files/plans/plan_taker.hpp"
+
+namespace glow::cases {
+
+/// A drawing with what a person asks of it, and what must come of it (tests/plans/truth.json).
+struct PlanCase {
+  std::string file;  ///< "dxf/o01-mill-ground.dxf"
+  std::string name;  ///< of the question
+  nlohmann::json asked, truth;
+};
+
+std::vector<PlanCase> plan_cases();
+
+/// What the program makes of it.
+struct PlanOutcome {
+  std::string outcome;  ///< "ok", "warn", "refuse"
+  Problems problems;
+  std::vector<std::string> floors;       ///< names
+  std::vector<files::TakenFloor> taken;  ///< in the same order
+};
+PlanOutcome outcome_of(const PlanCase& asked);
+
+}  // namespace glow::cases
