@@ -14,8 +14,8 @@ packages=(
   librsvg2-dev libopenexr-dev libgeos-dev libglib2.0-dev fonts-open-sans
 )
 
-# Only for tests: takes the plot scripts that the program writes.
-test_packages=(gnuplot-nox)
+# Only for tests: take the plot scripts and the drawings that the program writes.
+test_packages=(gnuplot-nox python3-ezdxf)
 
 install_packages() {
   local missing=()

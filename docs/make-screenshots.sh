@@ -38,8 +38,8 @@ sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = 
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
-for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan showroom--room--sheet:room-sheet \
-  showroom--scenes--work-plane:scenes showroom--work-plane--colour:colour en-17037-mill-rebuilt/throwing-room--daylight-plane--daylight-factor:daylight \
+for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan \
+  showroom--scenes--work-plane:scenes  en-17037-mill-rebuilt/throwing-room--daylight-plane--daylight-factor:daylight \
   en-17037-mill-rebuilt/throwing-room--sun-path--window-middle:sun-path project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
@@ -57,3 +57,29 @@ terminal probe.png <probe.txt
 terminal inspect-sheet.png <sheet.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
 cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
+"$program" import plans/millrace.dxf -o from-plan.toml --rooms ROOMS --texts NAMES --doors DOORS --windows WINDOWS --blocks plans/blocks.csv \
+  --floor 'River floor: -3000,-2000 17000,12000' --floor 'Street floor: 29000,-2000 43000,10000' --level 0 --level 3.6 >/dev/null
+rsvg-convert -o "$here/screenshots/import.png" from-plan-import--river-floor.svg
+cat >>from-plan.toml <<'END'
+
+[luminaires.P1]
+file = "photometry/tarnfell-p1.ldt"
+
+[luminaires.D2]
+file = "photometry/quillon-d2.ies"
+
+[[settings]]
+[[settings.luminaires]]
+mark = "P1"
+array = { rows = 2, columns = 3 }
+mounting = "suspended"
+suspension = 0.6
+
+[[settings]]
+for = { task = ["circulation.*", "storage.*"] }
+[[settings.luminaires]]
+mark = "D2"
+array = { rows = 2, columns = 3 }
+END
+"$program" run from-plan.toml -q --no-views >/dev/null
+rsvg-convert -o "$here/screenshots/floor.png" from-plan-results/figures/floor--river-floor.svg

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/plans/line_work.hpp"
 #include "figures/curves/curve_style.hpp"
 #include "figures/status_look.hpp"
 #include "words/room_words.hpp"
@@ -45,22 +46,11 @@ std::optional<geometry::Box2> box_of(const std::vector<Place>& places) {
   return box;
 }
 
-/// Where words lie in a room: in the widest of its parts, about.
+/// Where words lie in a room.
 Vec2 middle_of(const geometry::Polygon& outline) {
   const geometry::Box2 box = geometry::bounding_box(outline);
   const Vec2 middle = (box.low + box.high) / 2;
-  if (geometry::contains(outline, middle)) return middle;
-  Vec2 best = middle;
-  double farthest = -1;
-  for (const geometry::Polygon& part : geometry::triangles_of(outline)) {
-    const Vec2 centre = (part[0] + part[1] + part[2]) / 3;
-    const double free = geometry::distance_to_edges(outline, centre);
-    if (free > farthest) {
-      farthest = free;
-      best = centre;
-    }
-  }
-  return best;
+  return outline.size() == 4 && geometry::contains(outline, middle) ? middle : plans::point_inside(outline);
 }
 
 struct Row {

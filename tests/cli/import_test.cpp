@@ -1,4 +1,5 @@
 // Rooms from plan drawings, and again after the architect's change.
+#include "files/project/project_reader.hpp"
 #include "run_program.hpp"
 
 namespace glow::cli {
@@ -153,6 +154,55 @@ TEST(Import, FollowsTheArchitectAndKeepsWhatTheDesignerAdded) {
   EXPECT_TRUE(says(dropped.out, "gone     Store room (plan)\n")) << dropped.out;
   EXPECT_FALSE(says(content_of(folder.path() / "p.toml"), "Store room"));
   EXPECT_TRUE(says(run(folder, "import p.toml").out, "p.toml is as its drawings are; nothing was written"));
+}
+
+/// Lengths of an outline's edges, shortest first: what stays when a room is turned and moved.
+std::vector<double> edges_of(const geometry::Polygon& outline) {
+  std::vector<double> edges;
+  for (std::size_t k = 0; k < outline.size(); ++k)
+    edges.push_back((outline[(k + 1) % outline.size()] - outline[k]).norm());
+  std::sort(edges.begin(), edges.end());
+  return edges;
+}
+
+TEST(Import, TheExamplesDrawingGivesTheExamplesRooms) {
+  const TemporaryFolder folder;
+  for (const files::EmbeddedFile& file : files::embedded_demo()) {
+    std::filesystem::create_directories((folder.path() / file.name).parent_path());
+    folder.write(file.name, std::string(file.bytes));
+  }
+  const Ran made =
+      run(folder,
+          "import plans/millrace.dxf -o from-plan.toml --rooms ROOMS --texts NAMES --doors DOORS --windows "
+          "WINDOWS --blocks plans/blocks.csv --floor 'River floor: -3000,-2000 17000,12000' --floor 'Street "
+          "floor: 29000,-2000 43000,10000' --level 0 --level 3.6");
+  ASSERT_EQ(made.code, 0) << made.err;
+  EXPECT_EQ(made.err, "");
+  EXPECT_EQ(run(folder, "check from-plan.toml -q").code, 0);
+  Problems problems;
+  const auto example =
+      files::read_project(content_of(folder.path() / "millrace.toml"), "millrace.toml", problems);
+  const auto taken =
+      files::read_project(content_of(folder.path() / "from-plan.toml"), "from-plan.toml", problems);
+  ASSERT_TRUE(example && taken);
+  ASSERT_EQ(taken->rooms.size(), example->rooms.size());
+  for (const model::Room& room : example->rooms) {
+    SCOPED_TRACE(room.name);
+    const auto found = std::find_if(taken->rooms.begin(), taken->rooms.end(),
+                                    [&](const model::Room& other) { return other.name == room.name; });
+    ASSERT_NE(found, taken->rooms.end());
+    const std::vector<double> wanted = edges_of(room.outline), edges = edges_of(found->outline);
+    ASSERT_EQ(edges.size(), wanted.size());
+    for (std::size_t k = 0; k < edges.size(); ++k) EXPECT_NEAR(edges[k], wanted[k], 1e-6);
+    ASSERT_EQ(found->openings.size(), room.openings.size());
+    for (const model::Opening& opening : room.openings)
+      EXPECT_TRUE(std::any_of(found->openings.begin(), found->openings.end(),
+                              [&](const model::Opening& other) {
+                                return other.kind == opening.kind &&
+                                       std::abs(other.size.x() - opening.size.x()) < 1e-6;
+                              }))
+          << opening.name;
+  }
 }
 
 TEST(Import, ListsWhatADrawingHolds) {

@@ -167,9 +167,9 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   std::size_t luminaires = 0;
   for (const auto& group : room.groups) luminaires += group.luminaires.size();
   const char* m = units.length_unit();
-  tell(fmt::format(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {} luminaires, maintenance factor {:.2f}\n"),
-                   room.name, units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m),
-                   m, luminaires,
+  tell(fmt::format(FMT_STRING("{}\n  {:.2f} {}2, {:.2f} {} high, {}, maintenance factor {:.2f}\n"), room.name,
+                   units.length(units.length(room.floor_area_m2)), m, units.length(room.height_m), m,
+                   words::counted(luminaires, "luminaire"),
                    lighting::mean_maintenance(room, open.weights_of(planned),
                                               planned.room->maintenance_factor.value_or(1))));
   for (const model::LuminairePlacement& placement : planned.room->luminaires)

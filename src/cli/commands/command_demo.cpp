@@ -72,8 +72,9 @@ int command_demo(const std::vector<std::string>& words) {
   options.quiet = parsed.arguments.flag("quiet");
   const int code = run_project(folder / kProject, options);
   if (code == kDone)
-    tell(fmt::format(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"), kProject,
-                     (folder / kProject).string()));
+    tell(fmt::format(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"
+                                "The mill as a plan drawing: glowgrid import {} --list\n"),
+                     kProject, (folder / kProject).string(), (folder / "plans/millrace.dxf").string()));
   return code;
 }
 

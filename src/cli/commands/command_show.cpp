@@ -9,6 +9,7 @@
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "words/answer.hpp"
+#include "words/tables/building_table.hpp"
 #include "words/tables/luminaire_table.hpp"
 #include "words/tables/room_table.hpp"
 
@@ -45,6 +46,9 @@ CommandLine command_line() {
 void show(const record::RunRecord& run, const std::optional<words::Section>& section) {
   if (!section) return tell(words::answer(run, colour_on_output()));
   std::string text;
+  if (*section == words::Section::floors)
+    return tell(
+        (words::building_table(run, colour_on_output()) + "\n" + words::luminaire_totals(run)).substr(1));
   for (const record::RoomRecord& room : run.rooms)
     text += words::room_table(room, *section, run.units, colour_on_output());
   if (*section == words::Section::luminaires || *section == words::Section::all)
@@ -87,8 +91,8 @@ int command_show(const std::vector<std::string>& words) {
   std::optional<words::Section> section;
   if (what.size() == 2 && !(section = words::section_of(what[1]))) {
     say(fmt::format(
-        FMT_STRING("glowgrid show: there is no section \"{}\"; expected checks, grids, glare, luminaires "
-                   "or all\n"),
+        FMT_STRING("glowgrid show: there is no section \"{}\"; expected checks, grids, glare, luminaires, "
+                   "floors or all\n"),
         what[1]));
     return kBadInput;
   }

@@ -279,14 +279,16 @@ double shared_area(const geometry::Polygon& a, const geometry::Polygon& b) {
 }
 
 Vec2 point_inside(const geometry::Polygon& polygon) {
+  constexpr double kClose = 0.02;  // of the polygon's extent
   const Geos geos;
   const Shape shape = polygon_of(geos, {polygon, {}});
-  const Shape point = shape ? owned(geos, GEOSPointOnSurface_r(geos, shape.get())) : nullptr;
+  const double extent = geometry::bounding_box(polygon).size().maxCoeff();
+  // A way from the circle's middle to its edge.
+  const Shape radius =
+      shape ? owned(geos, GEOSMaximumInscribedCircle_r(geos, shape.get(), kClose * extent)) : nullptr;
+  const GEOSCoordSequence* ends = radius ? GEOSGeom_getCoordSeq_r(geos, radius.get()) : nullptr;
   Vec2 p = polygon.front();
-  if (point && GEOSisEmpty_r(geos, point.get()) == 0) {
-    GEOSGeomGetX_r(geos, point.get(), &p.x());
-    GEOSGeomGetY_r(geos, point.get(), &p.y());
-  }
+  if (ends) GEOSCoordSeq_getXY_r(geos, ends, 0, &p.x(), &p.y());
   return p;
 }
 

@@ -44,7 +44,7 @@ geometry::Polygon convex_hull(const std::vector<Vec2>& points);
 /// Area that two simple polygons have in common, m2.
 double shared_area(const geometry::Polygon& a, const geometry::Polygon& b);
 
-/// A point well inside.
+/// The middle of the largest circle that fits inside, about: where words fit best.
 Vec2 point_inside(const geometry::Polygon& polygon);
 
 }  // namespace glow::plans

@@ -143,7 +143,7 @@ void take_words(FoundRoom& room, const std::vector<Written>& texts, const Reques
 
 WordKind kind_of_words(const std::string& line) {
   static const std::regex number(
-      R"(^([A-Za-z]|[A-Za-z]{0,4}[-. _/]?\d{1,5}([.\-_/ ]?\d{1,5}){0,3}[A-Za-z]?( ?(°|'|\*))?)$)");
+      R"(^([A-Za-z]|([A-Za-z]{0,3}[-._/]?|[A-Za-z]{1,2} )\d{1,5}([.\-_/ ]?\d{1,5}){0,3}[A-Za-z]?( ?(°|'|\*))?)$)");
   static const std::regex dimension(
       R"(^(\S{1,8}\s*[=:]\s*.*\d.*|(\S{1,8}\s*)?[+\-±]?[\d.,]+\s*(m|mm|cm|m2|m²|qm|sqm|ft|in|lx|%)\.?)$)",
       std::regex::icase);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/plans/line_work.hpp"
 #include "figures/curves/curve_style.hpp"
 #include "figures/svg_canvas.hpp"
 #include "words/text_layout.hpp"
@@ -104,9 +105,8 @@ void write_names(SvgCanvas& canvas, const Sheet& sheet, const ImportPicture& pic
     const plans::FoundRoom& room = picture.plan->rooms[k];
     const geometry::Box2 box = geometry::bounding_box(room.outline);
     const Vec2 size = box.size() * sheet.scale();
-    Vec2 middle = (box.low + box.high) / 2;
-    if (!geometry::contains(room.outline, middle))
-      middle = geometry::triangles_of(room.outline).front().front();
+    const Vec2 middle =
+        room.outline.size() == 4 ? Vec2((box.low + box.high) / 2) : plans::point_inside(room.outline);
     const Vec2 at = sheet.at(middle);
     const double letters = std::clamp(size.x() / 9, 8.0, 14.0);
     if (size.x() < 24 || size.y() < 10) continue;
@@ -224,7 +224,7 @@ void draw_scale_bar(SvgCanvas& canvas, const Sheet& sheet) {
   double metres = 1;
   for (const double step : {2.0, 5.0, 10.0, 20.0, 50.0, 100.0})
     if (metres * sheet.scale() < 60) metres = step;
-  const double y = kSheetHeight - 16;
+  const double y = kSheetHeight - 22;
   canvas.line({kLeft, y}, {kLeft + metres * sheet.scale(), y}, kSheetInk, 2);
   canvas.text({kLeft + metres * sheet.scale() + 8, y + 4}, fmt::format(FMT_STRING("{:g} m"), metres),
               {12, "start", kSheetInk});

@@ -21,8 +21,8 @@ constexpr const char *kLuminaires = "LIGHT-LUMINAIRES", *kNumbers = "LIGHT-NUMBE
                      *kIsolux = "LIGHT-ISOLUX", *kColours = "LIGHT-FALSE-COLOURS", *kRooms = "LIGHT-ROOMS",
                      *kNames = "LIGHT-NAMES";
 constexpr double kLetters = 0.15;  // m
-/// Colours by number of the exchange format, from cool to warm.
-constexpr int kBands[] = {250, 174, 164, 154, 143, 133, 63, 53, 43, 42, 41, 31, 21};
+/// Pale colours by number of the exchange format, from cool to warm: numbers stay legible on them.
+constexpr int kBands[] = {171, 161, 151, 141, 131, 121, 111, 91, 71, 51, 41, 31, 21};
 
 /// Where a room's floor lies in the architect's drawing.
 plans::Frame frame_of(const record::RunRecord& run, const record::RoomRecord& room) {
@@ -63,9 +63,11 @@ class Sheet {
     writer_.polyline(drawn(room.outline), true);
     writer_.on(kNames);
     const geometry::Box2 box = geometry::bounding_box(room.outline);
-    const std::string words = room.number.empty() ? room.name : room.number + " " + room.name;
-    writer_.text(frame.to_drawing((box.low + box.high) / 2), 1.5 * kLetters * per_m_, words,
-                 turn_in(frame, 0));
+    const bool has_number = room.name.find(room.number) != std::string::npos;
+    const std::string words = has_number ? room.name : room.number + " " + room.name;
+    const Vec2 corner(box.low.x() + 1.5 * kLetters, box.high.y() - 1.5 * kLetters);  // clear of the numbers
+    writer_.text(frame.to_drawing(corner), 1.3 * kLetters * per_m_, words, turn_in(frame, 0),
+                 DrawingWriter::Anchor::left);
     for (const record::LuminaireRecord& luminaire : room.luminaires()) add_luminaire(luminaire);
   }
   std::string bytes() const { return writer_.bytes(); }
@@ -80,7 +82,7 @@ class Sheet {
   /// False colours below isolux lines below numbers.
   void add_values(const assess::GridReading& grid, const units::ShownUnits& units,
                   const model::FigureStyle& style) {
-    constexpr int kParts = 4;
+    constexpr int kParts = 2;
     std::vector<double> shown;
     for (const double lux : grid.total_lx) shown.push_back(units.light(lux));
     const ColourScale scale = styled_scale(*std::min_element(shown.begin(), shown.end()),
@@ -89,13 +91,14 @@ class Sheet {
     for (double& lux : dense.lux) lux = units.light(lux);
     const Lattice lattice = smooth_lattice(dense.grid, dense.lux, kParts);
     add_colours(grid, lattice, scale);
+    const double letters = std::clamp(0.35 * grid.grid.cell.minCoeff(), 0.03, kLetters);  // m
     writer_.on(kIsolux);
     for (const double level : scale.lines)
       for (const std::vector<Vec2>& line : isolines(lattice, level))
-        add_isoline(grid, line, scale.label(level));
+        add_isoline(grid, line, scale.label(level), letters);
     writer_.on(kNumbers);
     for (std::size_t k = 0; k < grid.grid.points.size(); ++k)
-      writer_.text(frame_.to_drawing(grid.grid.points[k].head<2>()), kLetters * per_m_,
+      writer_.text(frame_.to_drawing(grid.grid.points[k].head<2>()), letters * per_m_,
                    units::light_words(units, grid.total_lx[k]), turn_in(frame_, 0));
   }
 
@@ -103,14 +106,15 @@ class Sheet {
     return grid.grid.plane.at(p).head<2>();
   }
 
-  void add_isoline(const assess::GridReading& grid, const std::vector<Vec2>& line, const std::string& label) {
+  void add_isoline(const assess::GridReading& grid, const std::vector<Vec2>& line, const std::string& label,
+                   double letters) {
     constexpr std::size_t kFewest = 3;
     std::vector<Vec2> points;
     for (const Vec2& p : line)
       if (geometry::contains(grid.grid.outline, p)) points.push_back(frame_.to_drawing(in_room(grid, p)));
     if (points.size() < kFewest) return;
     writer_.polyline(points, false);
-    writer_.text(points[points.size() / 2], 0.8 * kLetters * per_m_, label, turn_in(frame_, 0));
+    writer_.text(points[points.size() / 2], 0.8 * letters * per_m_, label, turn_in(frame_, 0));
   }
 
   /// Rows of the lattice, each in as few pieces as bands change along it.

@@ -116,12 +116,13 @@ void read_texts(TomlTable& owner, plans::Request& request) {
   table->finish();
 }
 
-/// furniture = { DESK_2 = "desk" }; an empty name is a plain box.
+/// furniture = { DESK_2 = "desk", CHAIR = "box" }.
 void read_furniture(TomlTable& owner, plans::Request& request) {
   auto table = owner.table("furniture");
   if (!table) return;
   for (const std::string& block : table->keys())
-    request.blocks.push_back({block, BlockUse::Kind::furniture, table->text(block).value_or("")});
+    if (const auto word = table->text(block))
+      request.blocks.push_back({block, BlockUse::Kind::furniture, *word == "box" ? std::string() : *word});
 }
 
 plans::FloorWish read_drawing(TomlTable& table) {

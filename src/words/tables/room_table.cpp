@@ -17,11 +17,9 @@
 namespace glow::words {
 namespace {
 
-constexpr std::pair<const char*, Section> kSections[] = {{"checks", Section::checks},
-                                                         {"grids", Section::grids},
-                                                         {"glare", Section::glare},
-                                                         {"luminaires", Section::luminaires},
-                                                         {"all", Section::all}};
+constexpr std::pair<const char*, Section> kSections[] = {
+    {"checks", Section::checks},         {"grids", Section::grids},   {"glare", Section::glare},
+    {"luminaires", Section::luminaires}, {"floors", Section::floors}, {"all", Section::all}};
 
 /// Under the room's name.
 std::string head(const record::RoomRecord& room, Section section, bool colour) {

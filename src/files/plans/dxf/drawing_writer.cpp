@@ -111,13 +111,14 @@ void DrawingWriter::solid(const Vec2& a, const Vec2& b, const Vec2& c, const Vec
   point(13, c);
 }
 
-void DrawingWriter::text(const Vec2& at, double height, const std::string& words, double turn_deg) {
+void DrawingWriter::text(const Vec2& at, double height, const std::string& words, double turn_deg,
+                         Anchor anchor) {
   begin("TEXT");
   point(10, at);
   pair(40, height);
   pair(1, escaped(words));
   if (turn_deg != 0) pair(50, turn_deg);
-  pair(72, std::string("1"));
+  pair(72, std::string(anchor == Anchor::middle ? "1" : "0"));
   pair(73, std::string("2"));
   point(11, at);
 }

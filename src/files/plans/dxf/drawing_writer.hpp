@@ -29,8 +29,10 @@ class DrawingWriter {
   void circle(const Vec2& centre, double radius);
   /// Filled; corners in order.
   void solid(const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& d, int colour);
-  /// About its middle.
-  void text(const Vec2& at, double height, const std::string& words, double turn_deg = 0);
+  enum class Anchor { middle, left };
+  /// Upright about the middle of its height.
+  void text(const Vec2& at, double height, const std::string& words, double turn_deg = 0,
+            Anchor anchor = Anchor::middle);
   /// A value that inserts of the block carry, by its tag.
   void attribute_definition(const std::string& tag, const Vec2& at, double height);
   void insert(const std::string& block, const Vec2& at, double turn_deg,

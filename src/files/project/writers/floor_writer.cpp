@@ -80,7 +80,8 @@ std::string drawing_text(const plans::FloorWish& wish) {
   std::string furniture;
   for (const BlockUse& use : request.blocks)
     if (use.kind == BlockUse::Kind::furniture)
-      furniture += (furniture.empty() ? "" : ", ") + toml_key(use.block) + " = " + toml_quoted(use.furniture);
+      furniture += (furniture.empty() ? "" : ", ") + toml_key(use.block) + " = " +
+                   toml_quoted(use.furniture.empty() ? "box" : use.furniture);
   if (!furniture.empty()) text += "furniture = { " + furniture + " }\n";
   if (request.join_m != usual.join_m) text += "joint = " + toml_number(request.join_m) + "\n";
   return text;

@@ -1,0 +1,191 @@
+// Buildings: settings that go to many rooms, floors, and results back into the architect's drawing.
+#include "core/plans/drawing.hpp"
+#include "files/plans/dxf/document_reader.hpp"
+#include "run_program.hpp"
+
+namespace glow::cli {
+namespace {
+
+/// Two floors beside each other in a drawing that is turned and far from zero, one room each.
+std::string building(const TemporaryFolder& folder) {
+  std::filesystem::create_directories(folder.path() / "photometry");
+  for (const files::EmbeddedFile& file : files::embedded_demo())
+    if (file.name.rfind("photometry/", 0) == 0) folder.write(file.name, std::string(file.bytes));
+  std::string text = R"(format = 1
+[project]
+name = "Two floors"
+standard = "EN 12464-1:2021"
+[defaults]
+reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }
+maintenance_factor = 0.8
+[luminaires.D2]
+file = "photometry/quillon-d2.ies"
+
+[[floors]]
+name = "Ground"
+level = 0
+height = 3.0
+[floors.drawing]
+file = "plan.dxf"
+unit = "mm"
+origin = [2612408370, 1204977215]
+rotate = 17.3
+
+[[floors]]
+name = "Upper"
+level = 3.4
+height = 2.6
+
+[[settings]]
+[[settings.luminaires]]
+mark = "D2"
+array = { rows = 1, columns = 2 }
+
+[[settings]]
+for = { task = "circulation.*", floor = "Upper" }
+maintenance_factor = 0.7
+[[settings.luminaires]]
+mark = "D2"
+at = [1, 1]
+rotation = 30
+
+[[rooms]]
+name = "Office"
+number = "0.1"
+floor = "Ground"
+outline = [[1, 1], [5, 1], [5, 4], [1, 4]]
+task = "office.writing"
+
+[[rooms]]
+name = "Passage"
+floor = "Upper"
+outline = [[0, 0], [6, 0], [6, 2], [0, 2]]
+task = { proposed = "circulation.corridor" }
+
+[[rooms]]
+name = "Store"
+floor = "Upper"
+height = 2.2
+outline = [[0, 3], [3, 3], [3, 6], [0, 6]]
+task = "storage.store-room"
+)";
+  folder.write("b.toml", text);
+  return text;
+}
+
+TEST(Building, SettingsAndFloorsGoToTheRoomsThatTheyAreFor) {
+  const TemporaryFolder folder;
+  building(folder);
+  const Ran ran = run(folder, "check b.toml");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  for (const char* words : {"12.00 m2, 3.00 m high, 2 luminaires, maintenance factor 0.80",
+                            "12.00 m2, 2.60 m high, 1 luminaire, maintenance factor 0.70",
+                            "9.00 m2, 2.20 m high, 2 luminaires, maintenance factor 0.80"})
+    EXPECT_TRUE(says(ran.out, words)) << words << "\n" << ran.out;
+}
+
+TEST(Building, RoomsAreChosenByFloorAndPatternAndTheStatusHasAPlanForEachFloor) {
+  const TemporaryFolder folder;
+  building(folder);
+  const Ran upper = run(folder, "run b.toml --floor Upper");
+  ASSERT_EQ(upper.code, 0) << upper.err;
+  EXPECT_TRUE(says(upper.out, "Passage") && says(upper.out, "Office                 not computed"))
+      << upper.out;
+  const Ran ran = run(folder, "run b.toml");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const std::string status = content_of(folder.path() / "b-results/figures/project--status.svg");
+  EXPECT_TRUE(says(status, "Ground: ") && says(status, "Upper: ") && says(status, "Store")) << status;
+  const std::string floor = content_of(folder.path() / "b-results/figures/floor--upper.svg");
+  EXPECT_TRUE(says(floor, "level +3.40 m") && says(floor, "Passage") && !says(floor, "Office")) << floor;
+  const Ran shown = run(folder, "show b-results grids --room 'P*' --room Off?ce");
+  EXPECT_TRUE(says(shown.out, "Passage") && says(shown.out, "Office") && !says(shown.out, "Store"))
+      << shown.out;
+  for (const auto& [call, words] :
+       {std::pair{"show b-results --floor Cellar", "there is no floor \"Cellar\"; there are: Ground, Upper"},
+        std::pair{"show b-results --room 'X*'", "there is no room \"X*\""},
+        std::pair{"show b-results --room Office --floor Upper", "none of these rooms is on that floor"},
+        std::pair{"run b.toml --floor Uper", "did you mean \"Upper\"?"}}) {
+    const Ran refused = run(folder, call);
+    EXPECT_EQ(refused.code, 2);
+    EXPECT_TRUE(says(refused.err, words)) << refused.err;
+  }
+}
+
+/// What a reader of drawings finds on a layer.
+std::vector<files::dxf::Entity> on_layer(const files::dxf::Document& document, const std::string& layer) {
+  std::vector<files::dxf::Entity> found;
+  for (const files::dxf::Entity& entity : document.entities)
+    if (document.layers[entity.layer].name == layer) found.push_back(entity);
+  return found;
+}
+
+TEST(Export, PutsResultsWhereTheArchitectHasTheRooms) {
+  const TemporaryFolder folder;
+  building(folder);
+  ASSERT_EQ(run(folder, "run b.toml -q").code, 0);
+  const Ran ran = run(folder, "export b-results --to dxf");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  EXPECT_TRUE(says(ran.out, "plan--light.dxf, as plan.dxf lies") &&
+              says(ran.out, "rooms--light.dxf, in metres"))
+      << ran.out;
+  Problems problems;
+  const std::string bytes = content_of(folder.path() / "b-results/export/plan--light.dxf");
+  const auto document = files::dxf::read_document(bytes, "plan--light.dxf", problems);
+  ASSERT_TRUE(document && problems.all().empty());
+  EXPECT_EQ(document->unit_code, 4);
+  const plans::Frame frame{0.001, Vec2(2612408370, 1204977215), 17.3};
+  std::vector<Vec2> positions;
+  for (const auto& entity : on_layer(*document, "LIGHT-LUMINAIRES")) {
+    if (const auto* insert = std::get_if<files::dxf::Insert>(&entity.shape)) {
+      positions.push_back(frame.to_metres(insert->at.head<2>()));
+      EXPECT_NEAR(insert->rotation * 180 / M_PI, 360 - 17.3, 1e-6);
+      EXPECT_EQ(insert->name, "LUMINAIRE-D2");
+    }
+  }
+  ASSERT_EQ(positions.size(), 2u);
+  EXPECT_LT((positions[0] - Vec2(2, 2.5)).norm(), 1e-4);
+  EXPECT_LT((positions[1] - Vec2(4, 2.5)).norm(), 1e-4);
+  const auto rooms = on_layer(*document, "LIGHT-ROOMS");
+  ASSERT_EQ(rooms.size(), 1u);
+  EXPECT_LT(
+      (frame.to_metres(std::get<files::dxf::Polyline>(rooms[0].shape).vertices[0].at.head<2>()) - Vec2(1, 1))
+          .norm(),
+      1e-4);
+  EXPECT_FALSE(on_layer(*document, "LIGHT-NUMBERS").empty() || on_layer(*document, "LIGHT-ISOLUX").empty() ||
+               on_layer(*document, "LIGHT-FALSE-COLOURS").empty());
+  EXPECT_TRUE(says(bytes, "MARK\n") && says(bytes, "HEIGHT\n") && says(bytes, "3.000"));
+
+  const Ran table = run(folder, "export b-results --to csv -o l.csv --room Office");
+  ASSERT_EQ(table.code, 0) << table.err;
+  const Vec2 there = frame.to_drawing(Vec2(2, 2.5));
+  EXPECT_TRUE(
+      says(content_of(folder.path() / "l.csv"),
+           fmt::format(FMT_STRING("Ground,Office,0.1,D2,2.0000,2.5000,3.0000,0,plan.dxf,{:.6f},{:.6f},342.7"),
+                       there.x(), there.y())))
+      << content_of(folder.path() / "l.csv");
+  EXPECT_EQ(run(folder, "export b-results --to pdf").code, 2);
+  EXPECT_EQ(run(folder, "export b-results --to dxf --scene night").code, 2);
+}
+
+TEST(Export, OpensInAnIndependentReaderAtTheSameCoordinates) {
+  if (std::system("/usr/bin/python3 -c 'import ezdxf' 2> /dev/null") != 0)
+    GTEST_SKIP() << "python3-ezdxf is not installed";
+  const TemporaryFolder folder;
+  building(folder);
+  ASSERT_EQ(run(folder, "run b.toml -q").code, 0);
+  ASSERT_EQ(run(folder, "export b-results --to dxf -o all").code, 0);
+  folder.write("look.py",
+               "import ezdxf\nd = ezdxf.readfile('all/plan--light.dxf')\nassert not d.audit().errors\n"
+               "i = d.modelspace().query('INSERT')\nprint(len(i), *('%.3f' % v for v in (i[0].dxf.insert.x, "
+               "i[0].dxf.insert.y)))\n"
+               "print(*(a.dxf.tag + '=' + a.dxf.text for a in i[0].attribs))\n");
+  ASSERT_EQ(std::system(("cd '" + folder.path().string() + "' && /usr/bin/python3 look.py > seen").c_str()),
+            0);
+  const Vec2 there = plans::Frame{0.001, Vec2(2612408370, 1204977215), 17.3}.to_drawing(Vec2(2, 2.5));
+  EXPECT_EQ(
+      content_of(folder.path() / "seen"),
+      fmt::format(FMT_STRING("2 {:.3f} {:.3f}\nMARK=D2 ROTATION=0 HEIGHT=3.000\n"), there.x(), there.y()));
+}
+
+}  // namespace
+}  // namespace glow::cli
