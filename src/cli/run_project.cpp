@@ -20,6 +20,7 @@
 #include "files/text/input_file.hpp"
 #include "store/transport_cache.hpp"
 #include "words/answer.hpp"
+#include "words/building_answer.hpp"
 #include "words/run_warnings.hpp"
 #include "words/text_layout.hpp"
 
@@ -72,6 +73,7 @@ void name_files(const files::OutputFolder& folder, const record::RunRecord& run)
   tell(fmt::format(
       FMT_STRING("More: glowgrid show {} all --room \"{}\"\n      glowgrid draw {}  (PNG, PDF)\n"), target,
       room->name, target));
+  if (words::is_long(run)) tell(fmt::format(FMT_STRING("      glowgrid show {} floors\n"), target));
   if (pictures > 0)
     tell(fmt::format(FMT_STRING("      glowgrid view {} --room \"{}\"\n"), target, room->name));
 }
@@ -146,7 +148,9 @@ class ProjectRun {
   const files::OutputFolder& folder() const { return folder_; }
   const Problems& found() const { return found_; }
   std::string answer() const {
-    return words::answer_heading(writer_.run()) + answer_ + words::answer_end(writer_.run());
+    const record::RunRecord& run = writer_.run();
+    if (words::is_long(run)) return words::building_answer(run) + words::answer_end(run);
+    return words::answer_heading(run) + answer_ + words::answer_end(run);
   }
   std::size_t reused() const { return reused_; }
   /// 0, or what the faults of rooms come to.

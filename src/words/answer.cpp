@@ -1,4 +1,5 @@
 #include "words/answer.hpp"
+#include "words/building_answer.hpp"
 
 #include <fmt/format.h>
 
@@ -177,6 +178,7 @@ std::string answer_end(const record::RunRecord& run) {
 }
 
 std::string answer(const record::RunRecord& run, bool colour) {
+  if (is_long(run)) return building_answer(run) + answer_end(run);
   std::string text = answer_heading(run);
   for (const record::RoomRecord& room : run.rooms) text += room_answer(room, run, colour);
   return text + answer_end(run);

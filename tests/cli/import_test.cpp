@@ -205,6 +205,25 @@ TEST(Import, TheExamplesDrawingGivesTheExamplesRooms) {
   }
 }
 
+TEST(Import, LuminairesThatAreDrawnAreKeptOrTakenOutAsTold) {
+  const TemporaryFolder folder;
+  write_project(folder);
+  folder.write("plan.dxf", two_rooms().column(1000, 1500, "L1").column(3000, 1500, "L2").bytes());
+  ASSERT_EQ(run(folder,
+                "import plan.dxf -o p.toml --rooms ROOM --texts NAMES --block 'COL=luminaire D2' --mark "
+                "D2=photometry/quillon-d2.ies")
+                .code,
+            0);
+  const std::string text = content_of(folder.path() / "p.toml");
+  EXPECT_TRUE(says(text, "[luminaires.D2]\nfile = \"photometry/quillon-d2.ies\"") &&
+              says(text, "mark = \"D2\"\nat = [3, 1.5]") && says(text, "luminaires = { COL = \"D2\" }"))
+      << text;
+  const Ran checked = run(folder, "check p.toml");
+  EXPECT_TRUE(checked.code == 0 && says(checked.out, "3 luminaires")) << checked.out << checked.err;
+  ASSERT_EQ(run(folder, "import plan.dxf -o q.toml --rooms ROOM --block COL=ignore").code, 0);
+  EXPECT_FALSE(says(content_of(folder.path() / "q.toml"), "rooms.luminaires"));
+}
+
 TEST(Import, ListsWhatADrawingHolds) {
   const TemporaryFolder folder;
   take_corpus(folder, "o47-layers-frozen.dxf");

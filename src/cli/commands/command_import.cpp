@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
@@ -52,7 +53,24 @@ int ask_for_rooms(const std::vector<std::string>& files) {
       likely.empty() ? "" : likely + ". ", files.front()));
 }
 
-int write(const std::vector<TakenStorey>& storeys, const fs::path& project, bool quiet) {
+/// Marks that blocks are, with the files that --mark gives them, or a file to be put there.
+std::vector<std::pair<std::string, std::string>> schedule_of(const std::vector<TakenStorey>& storeys,
+                                                             const std::vector<std::string>& said,
+                                                             const fs::path& folder) {
+  std::map<std::string, std::string> files;
+  for (const TakenStorey& storey : storeys)
+    for (const plans::FoundLuminaire& luminaire : storey.imported.plan.luminaires)
+      files.emplace(luminaire.mark, luminaire.mark + ".ldt");
+  for (const std::string& text : said) {
+    const std::size_t equals = text.find('=');
+    if (equals == std::string::npos) continue;
+    files[text.substr(0, equals)] = fs::proximate(text.substr(equals + 1), folder).generic_string();
+  }
+  return {files.begin(), files.end()};
+}
+
+int write(const std::vector<TakenStorey>& storeys, const fs::path& project,
+          const std::vector<std::string>& marks, bool quiet) {
   Problems problems;
   const model::Project any;
   const auto tables = files::requirement_tables(any, {}, problems);
@@ -67,6 +85,7 @@ int write(const std::vector<TakenStorey>& storeys, const fs::path& project, bool
     building.files_outside =
         building.files_outside || file.rfind("..", 0) == 0 || fs::path(file).is_absolute();
   }
+  building.schedule = schedule_of(storeys, marks, fs::absolute(project).parent_path());
   const files::ProposeTask propose = proposer(tables.front());
   files::write_whole(project, files::building_text(building, propose));
   const auto names = files::unique_names(building.floors);
@@ -144,7 +163,7 @@ int command_import(const std::vector<std::string>& words) {
                     storeys.empty() ? "" : " but a picture of what was found"));
     return kBadInput;
   }
-  return write(storeys, project, arguments.flag("quiet"));
+  return write(storeys, project, arguments.texts("mark"), arguments.flag("quiet"));
 }
 
 }  // namespace glow::cli

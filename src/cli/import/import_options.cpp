@@ -130,7 +130,7 @@ bool take_place(const Arguments& arguments, FloorWish& wish) {
   return true;
 }
 
-/// "door", "window", "column", "ignore", "box" or a piece of furniture.
+/// "door", "window", "column", "ignore", "box", "luminaire MARK" or a piece of furniture.
 bool take_block(const std::string& block, const std::string& use, plans::Request& request) {
   static const std::pair<const char*, BlockUse::Kind> kKinds[] = {{"door", BlockUse::Kind::door},
                                                                   {"window", BlockUse::Kind::window},
@@ -142,6 +142,11 @@ bool take_block(const std::string& block, const std::string& use, plans::Request
       request.blocks.push_back({block, kind, {}});
       return true;
     }
+  constexpr const char* kLuminaire = "luminaire ";
+  if (use.rfind(kLuminaire, 0) == 0) {
+    request.blocks.push_back({block, BlockUse::Kind::luminaire, std::string(files::trimmed(use.substr(10)))});
+    return true;
+  }
   std::vector<std::string> known;
   for (const auto& [name, piece] : files::typical_furniture()) known.push_back(name);
   if (std::find(known.begin(), known.end(), use) != known.end()) {
@@ -151,8 +156,8 @@ bool take_block(const std::string& block, const std::string& use, plans::Request
   for (const auto& [word, kind] : kKinds) known.emplace_back(word);
   const std::string near = nearest_word(use, known);
   return refuse(fmt::format(
-      FMT_STRING("block \"{}\" is to be \"{}\"; expected door, window, column, ignore, box or a "
-                 "piece of furniture{}"),
+      FMT_STRING("block \"{}\" is to be \"{}\"; expected door, window, column, ignore, box, "
+                 "\"luminaire MARK\" or a piece of furniture{}"),
       block, use,
       near.empty() ? " (glowgrid catalogue furniture lists them)" : "; did you mean \"" + near + "\"?"));
 }
@@ -248,8 +253,9 @@ void add_import_options(po::options_description& options) {
       "name-attribute", text()->value_name("TAG"), "of room stamps")(
       "number-attribute", text()->value_name("TAG"), "of room stamps")(
       "block", texts()->value_name("NAME=USE"),
-      "what a block is: door, window, column, ignore, box, desk ...")("blocks", text()->value_name("FILE"),
-                                                                      "the same as a table: lines NAME,USE")(
+      "what a block is: door, window, column, ignore, box, desk .., \"luminaire P1\"")(
+      "mark,m", texts()->value_name("M=FILE"), "photometric file of a mark that blocks are")(
+      "blocks", text()->value_name("FILE"), "the same as a table: lines NAME,USE")(
       "unit", text()->value_name("UNIT"),
       "mm, cm, m, in, ft or metres of one unit; usual: as the drawing says")(
       "known-distance", text()->value_name("\"X,Y X,Y = 4.4 m\""), "instead of the unit")(

@@ -30,6 +30,15 @@ struct FoundObject {
   std::uint64_t handle = 0;
 };
 
+/// A luminaire that the drawing shows.
+struct FoundLuminaire {
+  std::string mark;
+  Vec2 at = Vec2::Zero();  ///< the middle of what its block draws
+  double rotation_deg = 0;
+  int room = -1;
+  std::uint64_t handle = 0;
+};
+
 struct FoundRoom {
   std::string name, number;
   std::vector<std::string> notes;        ///< other texts inside: areas, heights
@@ -52,6 +61,7 @@ struct Doubt {
 struct FoundPlan {
   std::vector<FoundRoom> rooms;  ///< in reading order
   std::vector<FoundObject> objects;
+  std::vector<FoundLuminaire> luminaires;
   std::vector<Doubt> doubts;
 };
 

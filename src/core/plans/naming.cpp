@@ -64,6 +64,14 @@ void split(const std::string& line, std::vector<std::string>& parts) {
     parts.push_back(rest.substr(0, blank));
     rest = tidy(rest.substr(blank + 1));
   }
+  // "Office 0.12": what has parts is a number; "Class 5" is a name.
+  const std::size_t last = rest.rfind(' ');
+  if (last != std::string::npos && rest.find_first_of(".-", last) != std::string::npos &&
+      kind_of_words(rest.substr(last + 1)) == WordKind::number &&
+      kind_of_words(rest.substr(0, last)) == WordKind::name) {
+    parts.push_back(rest.substr(last + 1));
+    rest = tidy(rest.substr(0, last));
+  }
   if (!rest.empty()) parts.push_back(rest);
   if (!note.empty()) parts.push_back(note);
 }

@@ -19,10 +19,10 @@ const char* to_string(RoomsFrom from);
 
 /// What a block stands for.
 struct BlockUse {
-  enum class Kind { door, window, column, furniture, ignored };
+  enum class Kind { door, window, column, furniture, luminaire, ignored };
   std::string block;  ///< name or pattern
   Kind kind = Kind::ignored;
-  std::string furniture;  ///< plain name of the furniture; empty: a plain box
+  std::string furniture;  ///< plain name of the furniture, empty: a plain box; of luminaires their mark
 };
 
 /// Two points of the drawing and how far apart they are in truth.

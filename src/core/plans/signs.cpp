@@ -194,25 +194,27 @@ bool is_leaf(const Segment& line, const std::vector<const Stroke*>& swings) {
   return false;
 }
 
-std::vector<FoundObject> found_objects(const Drawing& drawing, const Request& request) {
+void find_things(const Drawing& drawing, const Request& request, FoundPlan& plan) {
   std::map<int, std::vector<const Stroke*>> things;
   for (const Stroke& stroke : drawing.strokes) {
     const int thing = thing_of(drawing, stroke.drawn, request.blocks);
     if (thing >= 0) things[thing].push_back(&stroke);
   }
-  std::vector<FoundObject> objects;
   for (const auto& [thing, strokes] : things) {
     const Symbol& symbol = drawing.symbols[std::size_t(thing)];
     const BlockUse* use = use_of(symbol.key, request.blocks);
-    if (use->kind != BlockUse::Kind::column && use->kind != BlockUse::Kind::furniture) continue;
-    FoundObject object{
-        symbol.name, use->furniture,     use->kind == BlockUse::Kind::column, footprint_of(strokes),
-        -1,          symbol.drawn.handle};
+    const geometry::Polygon footprint = footprint_of(strokes);
     constexpr double kLeast = 1e-4;  // m2
-    if (object.footprint.size() >= 3 && geometry::signed_area(object.footprint) > kLeast)
-      objects.push_back(std::move(object));
+    const bool has_area = footprint.size() >= 3 && geometry::signed_area(footprint) > kLeast;
+    if (use->kind == BlockUse::Kind::luminaire) {
+      const geometry::Box2 box = geometry::bounding_box(footprint);
+      plan.luminaires.push_back({use->furniture, has_area ? Vec2((box.low + box.high) / 2) : symbol.at,
+                                 symbol.rotation_deg, -1, symbol.drawn.handle});
+    }
+    if (has_area && (use->kind == BlockUse::Kind::column || use->kind == BlockUse::Kind::furniture))
+      plan.objects.push_back({symbol.name, use->furniture, use->kind == BlockUse::Kind::column, footprint, -1,
+                              symbol.drawn.handle});
   }
-  return objects;
 }
 
 }  // namespace glow::plans

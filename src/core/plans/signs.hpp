@@ -33,7 +33,7 @@ std::vector<OpeningSign> opening_signs(const Drawing& drawing, const Request& re
 /// Leaves: lines from a swing's hinge as long as its radius, which are no walls.
 bool is_leaf(const Segment& line, const std::vector<const Stroke*>& swings);
 
-/// Columns and furniture by the blocks that were named.
-std::vector<FoundObject> found_objects(const Drawing& drawing, const Request& request);
+/// Columns, furniture and luminaires by the blocks that were named.
+void find_things(const Drawing& drawing, const Request& request, FoundPlan& plan);
 
 }  // namespace glow::plans

@@ -60,7 +60,10 @@ void tidy_outlines(FoundPlan& plan) {
   }
 }
 
-void assign_objects(FoundPlan& plan) {
+void assign_things(FoundPlan& plan) {
+  for (FoundLuminaire& luminaire : plan.luminaires)
+    for (std::size_t r = 0; r < plan.rooms.size() && luminaire.room < 0; ++r)
+      if (geometry::contains(plan.rooms[r].outline, luminaire.at)) luminaire.room = int(r);
   for (FoundObject& object : plan.objects) {
     Vec2 middle = Vec2::Zero();
     for (const Vec2& p : object.footprint) middle += p / double(object.footprint.size());
@@ -92,8 +95,8 @@ FoundPlan take_plan(const Drawing& drawing, const Request& request) {
   put_in_reading_order(plan);
   name_rooms(drawing, request, plan);
   place_openings(drawing, request, opening_signs(drawing, request), gaps, plan);
-  plan.objects = found_objects(drawing, request);
-  assign_objects(plan);
+  find_things(drawing, request, plan);
+  assign_things(plan);
   return plan;
 }
 

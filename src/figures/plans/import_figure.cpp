@@ -20,7 +20,7 @@ constexpr double kLeft = 36, kTop = 92, kBottom = 36, kColumn = 300, kBetween = 
 constexpr const char *kRoomFill = "#dcebd9", *kRoomInk = "#3f6b45", *kThing = "#b9c9d6",
                      *kThingInk = "#4a6378";
 constexpr const char *kDoor = "#b5651d", *kWindow = "#1f6fb2", *kGap = "#8a4f9e", *kDoubt = "#b3261e",
-                     *kPaleLine = "#c9c7c1";
+                     *kPaleLine = "#c9c7c1", *kLuminaire = "#c98a00";
 
 /// Metres to pixels, of what lies in the drawing's middle.
 class Sheet {
@@ -84,6 +84,11 @@ void draw_rooms(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& p
   }
   for (const plans::FoundObject& object : plan.objects)
     canvas.path(path_data(sheet.at(object.footprint), true), kThing, kThingInk, 0.9);
+}
+
+void draw_luminaires(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+  for (const plans::FoundLuminaire& luminaire : plan.luminaires)
+    canvas.circle(sheet.at(luminaire.at), 3.5, kLuminaire, "#ffffff", 1);
 }
 
 void draw_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
@@ -183,6 +188,7 @@ void write_column(SvgCanvas& canvas, const ImportPicture& picture) {
   if (const std::size_t gaps = count(plan, FoundOpening::Kind::gap))
     column.key(kGap, words::counted(gaps, "gap") + ", closed");
   if (!plan.objects.empty()) column.key(kThingInk, words::counted(plan.objects.size(), "thing"));
+  if (!plan.luminaires.empty()) column.key(kLuminaire, words::counted(plan.luminaires.size(), "luminaire"));
   if (!plan.doubts.empty() || !picture.warnings.empty()) column.heading("To look at");
   for (const std::string& words : picture.warnings) column.paragraph(words, kDoubt);
   for (std::size_t k = 0; k < std::min(plan.doubts.size(), kMostDoubts); ++k) {
@@ -248,6 +254,7 @@ std::string import_svg(const ImportPicture& picture) {
   draw_drawing(canvas, sheet, *picture.drawing);
   draw_rooms(canvas, sheet, *picture.plan);
   draw_openings(canvas, sheet, *picture.plan);
+  draw_luminaires(canvas, sheet, *picture.plan);
   write_names(canvas, sheet, picture);
   canvas.end_group();
   mark_doubts(canvas, sheet, *picture.plan);

@@ -125,6 +125,15 @@ void read_furniture(TomlTable& owner, plans::Request& request) {
       request.blocks.push_back({block, BlockUse::Kind::furniture, *word == "box" ? std::string() : *word});
 }
 
+/// luminaires = { LUM_600 = "P1" }: blocks, and the mark that each is.
+void read_luminaires(TomlTable& owner, plans::Request& request) {
+  auto table = owner.table("luminaires");
+  if (!table) return;
+  for (const std::string& block : table->keys())
+    if (const auto mark = table->text(block))
+      request.blocks.push_back({block, BlockUse::Kind::luminaire, *mark});
+}
+
 plans::FloorWish read_drawing(TomlTable& table) {
   plans::FloorWish wish;
   plans::Request& request = wish.request;
@@ -155,6 +164,7 @@ plans::FloorWish read_drawing(TomlTable& table) {
   read_texts(table, request);
   add_blocks(table, "columns", BlockUse::Kind::column, request);
   read_furniture(table, request);
+  read_luminaires(table, request);
   table.finish();
   return wish;
 }

@@ -48,6 +48,8 @@ std::string building_text(const ImportedBuilding& building, const ProposeTask& p
       toml_number(kDoorHeight), toml_number(kSill), toml_number(kWindowHeight), toml_quoted(building.name),
       toml_quoted(building.standard),
       building.files_outside ? "files_outside = true        # the drawings\n" : "");
+  for (const auto& [mark, file] : building.schedule)
+    text += "\n[luminaires." + toml_key(mark) + "]\nfile = " + toml_quoted(file) + "\n";
   const auto names = unique_names(building.floors);
   for (const ImportedFloor& floor : building.floors) text += floor_text(floor);
   for (std::size_t f = 0; f < building.floors.size(); ++f) {

@@ -30,6 +30,7 @@ struct ImportedBuilding {
   std::string name, standard;
   bool files_outside = false;  ///< a drawing lies outside the project's folder
   std::vector<ImportedFloor> floors;
+  std::vector<std::pair<std::string, std::string>> schedule;  ///< marks and their photometric files
 };
 std::string building_text(const ImportedBuilding& building, const ProposeTask& propose);
 

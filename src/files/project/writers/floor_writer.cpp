@@ -77,6 +77,12 @@ std::string drawing_text(const plans::FloorWish& wish) {
   if (!texts.empty()) text += "texts = { " + texts + " }\n";
   const auto columns = blocks_of(request, BlockUse::Kind::column);
   if (!columns.empty()) text += "columns = " + list(columns) + "\n";
+  std::string luminaires;
+  for (const BlockUse& use : request.blocks)
+    if (use.kind == BlockUse::Kind::luminaire)
+      luminaires +=
+          (luminaires.empty() ? "" : ", ") + toml_key(use.block) + " = " + toml_quoted(use.furniture);
+  if (!luminaires.empty()) text += "luminaires = { " + luminaires + " }\n";
   std::string furniture;
   for (const BlockUse& use : request.blocks)
     if (use.kind == BlockUse::Kind::furniture)
