@@ -22,15 +22,18 @@ space::PlannedRoom OpenProject::plan(const Room& room) const {
 std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
   auto opened = std::make_unique<OpenProject>();  // rooms point into the project
   OpenProject& open = *opened;
-  const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, open.problems);
-  if (!bytes) return opened;
-  open.sources[path.string()] = *bytes;
-  auto project = files::read_project(*bytes, path.string(), open.problems);
-  if (!project) return opened;
+  open.text = files::ProjectText::read(path, open.problems);
+  if (!open.text) return opened;
+  open.sources = open.text->sources();
+  auto project = files::read_project(open.text->text(), path.string(), open.problems);
+  if (!project) {
+    open.text->place(open.problems);
+    return opened;
+  }
   open.project = std::move(*project);
   files::load_photometry(open.project, path.parent_path(), open.problems);
   files::load_meshes(open.project, path.parent_path(), open.problems);
-  const auto inputs = files::room_inputs(*bytes, open.project, path.parent_path());
+  const auto inputs = files::room_inputs(open.text->text(), open.project, path.parent_path());
   open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);
   if (!open.standards.empty()) {
     for (std::size_t r = 0; r < open.project.rooms.size(); ++r) {
@@ -43,6 +46,7 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
     }
   }
   open.problems.set_subject({});
+  open.text->place(open.problems);
   open.problems.merge_alike();
   open.problems.sort_by_place();
   open.usable = !open.problems.has_errors();

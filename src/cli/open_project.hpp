@@ -9,6 +9,7 @@
 #include "core/lighting/weights.hpp"
 #include "core/record/record.hpp"
 #include "core/space/build_space.hpp"
+#include "files/project/project_text.hpp"
 
 namespace glow::cli {
 
@@ -25,6 +26,7 @@ struct OpenProject {
     const std::string& name() const { return written->name; }
   };
 
+  std::optional<files::ProjectText> text;  ///< nothing where it cannot be read
   model::Project project;
   std::vector<Room> rooms;
   std::vector<standards::RequirementTable> standards;  ///< the main one first

@@ -7,6 +7,7 @@
 #include "cli/run_project.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/project/project_reader.hpp"
+#include "files/project/project_text.hpp"
 #include "files/project/room_inputs.hpp"
 #include "files/results/results_reader.hpp"
 #include "files/text/input_file.hpp"
@@ -37,13 +38,14 @@ void mark_older_rooms(const model::Project& project,
 
 void take_from_project(const fs::path& path, OpenResults& results, Problems& problems) {
   Problems ignored;  // `check` and `run` report on the project
-  const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, ignored);
-  if (!bytes) return;
-  auto project = files::read_project(*bytes, path.string(), problems);
+  const auto text = files::ProjectText::read(path, ignored);
+  if (!text) return;
+  auto project = files::read_project(text->text(), path.string(), problems);
+  text->place(problems);
   if (!project) return;
   results.run.style = project->figures;
   results.run.units = project->units;
-  mark_older_rooms(*project, files::room_inputs(*bytes, *project, path.parent_path()), results.run);
+  mark_older_rooms(*project, files::room_inputs(text->text(), *project, path.parent_path()), results.run);
   const std::string older = words::older_rooms_words(results.run);
   if (!older.empty())
     problems.warning("R011", {path.string(), 0, 0},

@@ -111,6 +111,42 @@ TEST(Building, RoomsAreChosenByFloorAndPatternAndTheStatusHasAPlanForEachFloor) 
   }
 }
 
+TEST(Building, OneProjectMayLieInSeveralFiles) {
+  const TemporaryFolder folder;
+  std::string text = building(folder);
+  const std::size_t upper = text.find("[[rooms]]\nname = \"Passage\"");
+  ASSERT_NE(upper, std::string::npos);
+  folder.write("upper.toml", "# The upper floor.\nformat = 1\n\n" + text.substr(upper));
+  text = text.substr(0, upper);
+  text.insert(text.find("standard ="), "parts = [\"upper.toml\"]\n");
+  folder.write("b.toml", text);
+  const Ran ran = run(folder, "check b.toml");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  EXPECT_TRUE(says(ran.out, "Passage") && says(ran.out, "Office")) << ran.out;
+  EXPECT_TRUE(says(ran.err, "upper.toml:8:8: warning[P097]")) << ran.err;
+  // What is written goes to the file that it belongs to.
+  const std::string part =
+      content_of(folder.path() / "upper.toml") + "\n[[rooms.luminaires]]\nmark = \"D2\"\nat = [1, 4]\n";
+  folder.write("upper.toml", part);
+  ASSERT_EQ(run(folder, "arrange b.toml --room Store --mark D2 --write -q").code, 0);
+  EXPECT_EQ(content_of(folder.path() / "b.toml"), text);
+  const std::string now = content_of(folder.path() / "upper.toml");
+  EXPECT_TRUE(now != part && now.rfind("# The upper floor.\nformat = 1\n\n[[rooms]]", 0) == 0 &&
+              says(now, "array = {"))
+      << now;
+  for (const auto& [bytes, words] :
+       {std::pair{"name = 3\n", "upper.toml: error[P101]"},
+        std::pair{"[[rooms]]\nnme = \"A\"\n", "upper.toml:2:1: error[P002]"},
+        std::pair{"[[rooms]\n", "upper.toml:1:"}, std::pair{"[defaults]\n", "upper.toml:1:"}}) {
+    folder.write("upper.toml", bytes);
+    const Ran refused = run(folder, "check b.toml");
+    EXPECT_EQ(refused.code, 2);
+    EXPECT_TRUE(says(refused.err, words)) << words << "\n" << refused.err;
+  }
+  std::filesystem::remove(folder.path() / "upper.toml");
+  EXPECT_EQ(run(folder, "check b.toml").code, 2);
+}
+
 /// What a reader of drawings finds on a layer.
 std::vector<files::dxf::Entity> on_layer(const files::dxf::Document& document, const std::string& layer) {
   std::vector<files::dxf::Entity> found;

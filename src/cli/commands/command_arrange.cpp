@@ -35,7 +35,7 @@ class Arranging {
       : arguments_(arguments),
         open_(open),
         path_(path),
-        text_(open.sources.at(path.string())),
+        text_(open.text->text()),
         cache_(cache_folder(path)) {}
 
   int run(const std::vector<const OpenProject::Room*>& rooms) {
@@ -60,8 +60,10 @@ class Arranging {
     }
     if (arguments_.flag("json")) tell(json_.dump(2) + "\n");
     if (arguments_.flag("write") && changed_ && code != kBadInput) {
-      files::write_whole(path_, text_);
-      say(fmt::format(FMT_STRING("Written into {}\n"), path_.string()));
+      for (const auto& [file, own] : open_.text->changed(text_)) {
+        files::write_whole(file, own);
+        say(fmt::format(FMT_STRING("Written into {}\n"), file.string()));
+      }
     } else if (several_ && !arguments_.flag("json")) {
       say("More of a room, and the lines to paste: --room NAME; --write puts all into the project\n");
     }

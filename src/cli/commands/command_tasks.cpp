@@ -11,6 +11,7 @@
 #include "core/standards/task_search.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
+#include "files/project/project_text.hpp"
 #include "files/requirements/requirement_json.hpp"
 #include "files/requirements/requirement_table_reader.hpp"
 #include "files/text/input_file.hpp"
@@ -33,9 +34,10 @@ std::optional<standards::RequirementTable> chosen_table(const Arguments& argumen
   if (arguments.has("project")) {
     const std::filesystem::path path = arguments.text("project");
     folder = path.parent_path();
-    const auto bytes = files::read_file(path, files::kLargestProjectFile, {}, problems);
-    if (bytes)
-      if (auto read = files::read_project(*bytes, path.string(), problems)) project = std::move(*read);
+    if (const auto text = files::ProjectText::read(path, problems)) {
+      if (auto read = files::read_project(text->text(), path.string(), problems)) project = std::move(*read);
+      text->place(problems);
+    }
   }
   if (arguments.has("standard")) project.standard = arguments.text("standard");
   project.also_verify.clear();

@@ -8,6 +8,7 @@
 #include "files/output/output_folder.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
+#include "files/project/project_text.hpp"
 #include "files/project/writers/building_update.hpp"
 #include "files/text/input_file.hpp"
 #include "words/text_layout.hpp"
@@ -15,8 +16,6 @@
 namespace glow::cli {
 namespace fs = std::filesystem;
 namespace {
-
-constexpr std::size_t kLargestProject = 1u << 26;  // bytes
 
 /// Floors that have a drawing, which must lie where the project may look.
 std::vector<model::Floor> drawn_floors(const model::Project& project, const fs::path& folder,
@@ -46,8 +45,9 @@ std::string change_words(const files::RoomChange& change, bool dropped) {
 
 int import_again(const fs::path& path, const Arguments& arguments) {
   Problems problems;
-  const auto bytes = files::read_file(path, kLargestProject, {}, problems);
-  auto project = bytes ? files::read_project(*bytes, path.string(), problems) : std::nullopt;
+  const auto text = files::ProjectText::read(path, problems);
+  auto project = text ? files::read_project(text->text(), path.string(), problems) : std::nullopt;
+  if (text) text->place(problems);
   const fs::path folder = fs::absolute(path).parent_path();
   std::vector<model::Floor> floors;
   if (project && !problems.has_errors()) floors = drawn_floors(*project, folder, problems);
@@ -75,7 +75,8 @@ int import_again(const fs::path& path, const Arguments& arguments) {
   std::vector<files::ImportedFloor> imported;
   for (const TakenStorey& storey : storeys) imported.push_back(storey.imported);
   const bool drop = arguments.flag("drop-gone");
-  const auto updated = files::updated_building(*bytes, *project, imported, drop, proposer(tables.front()));
+  const auto updated =
+      files::updated_building(text->text(), *project, imported, drop, proposer(tables.front()));
   if (!updated) {
     say("glowgrid import: the project's rooms are not written as [[rooms]] tables; nothing was changed\n");
     return kBadInput;
@@ -89,7 +90,7 @@ int import_again(const fs::path& path, const Arguments& arguments) {
   tell(fmt::format(FMT_STRING("{} in {} changed\n{}"), words::counted(updated->changes.size(), "room"),
                    path.string(), said));
   if (arguments.flag("only-tell")) return kDone;
-  files::write_whole(path, updated->text);
+  for (const auto& [file, own] : text->changed(updated->text)) files::write_whole(file, own);
   draw_storeys(storeys, path);
   tell(fmt::format(FMT_STRING("\nWritten: {}; all else in it is as it was. Look at {}\n"), path.string(),
                    picture_path(path, imported.front().floor.name, imported.size() > 1).string()));

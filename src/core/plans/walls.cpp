@@ -12,6 +12,7 @@ namespace {
 using geometry::Polygon;
 
 constexpr double kParallel = 0.05;     // sine of the angle between ends that face each other
+constexpr double kLongestWall = 2000;  // m: longer lines are no walls
 constexpr double kNarrowestGap = 0.4;  // m: less is a joint or a shaft, not a door
 
 bool is_wall_line(const Drawing& drawing, const Stroke& stroke, const Request& request) {
@@ -33,7 +34,8 @@ std::vector<Segment> wall_lines(const Drawing& drawing, const Request& request) 
     const std::size_t n = stroke.points.size();
     for (std::size_t k = 0; k + 1 < n + (stroke.closed ? 1 : 0); ++k) {
       const Segment s{stroke.points[k], stroke.points[(k + 1) % n]};
-      if (s.length() > 1e-6 && !(n == 2 && is_leaf(s, swings))) lines.push_back(s);
+      if (s.length() > 1e-6 && s.length() < kLongestWall && !(n == 2 && is_leaf(s, swings)))
+        lines.push_back(s);
     }
   }
   return lines;

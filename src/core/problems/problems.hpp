@@ -55,6 +55,11 @@ class Problems {
   void set_subject(std::string subject) { subject_ = std::move(subject); }
   /// Warnings and notes that say the same of several subjects become one, with their names in it.
   void merge_alike();
+  /// Lets `move` change every place.
+  template <class Move>
+  void move_places(const Move& move) {
+    for (Problem& problem : problems_) move(problem.place);
+  }
   /// Orders by file, line and column, so that a reader can walk through the file. Stable.
   void sort_by_place();
 

@@ -364,6 +364,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
     read_standards(*table, project);
     project.colour = table->flag("colour").value_or(false);
     project.files_outside = table->flag("files_outside").value_or(false);
+    table->texts("parts");  // joined before (ProjectText)
     if (const auto words = table->text("units")) {
       if (const auto units = units::ShownUnits::parse(*words))
         project.units = *units;
