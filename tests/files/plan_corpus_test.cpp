@@ -8,6 +8,7 @@
 #include "core/plans/line_work.hpp"
 #include "files/plans/dxf/drawn_text.hpp"
 #include "plans/plan_cases.hpp"
+#include "plans/random_walls.hpp"
 
 namespace glow {
 namespace {
@@ -166,6 +167,34 @@ TEST_P(PlanCaseTest, ComesOutAsTheTruthSays) {
       EXPECT_LE((frame.to_drawing(metres) - drawing).norm() * frame.metres_per_unit,
                 truth.value("hand_back_tolerance_m", 1e-4));
     }
+}
+
+/// Laws beside the drawn cases: whatever is drawn, all rooms come out, and every door of theirs on both
+/// sides.
+TEST(RandomWalls, GiveAllTheirRoomsAndDoors) {
+  std::size_t rooms = 0, found = 0, doors = 0, openings = 0;
+  for (unsigned seed = 1; seed <= 60; ++seed) {
+    const bool sloppy = seed % 3 == 0;
+    const cases::DrawnWalls walls = cases::RandomWalls(seed, sloppy).make();
+    plans::Request request;
+    request.from = plans::RoomsFrom::walls;
+    request.wall_layers = {"w"};
+    const plans::FoundPlan plan = plans::take_plan(walls.drawing, request);
+    EXPECT_LE(plan.rooms.size(), walls.rooms.size()) << "seed " << seed;
+    rooms += walls.rooms.size();
+    doors += 2 * walls.doors;
+    for (const plans::FoundRoom& room : plan.rooms) openings += room.openings.size();
+    for (const Polygon& wanted : walls.rooms) {
+      const bool there = std::any_of(plan.rooms.begin(), plan.rooms.end(), [&](const plans::FoundRoom& room) {
+        return deviation(wanted, room.outline) <= (sloppy ? 0.015 : 0.002);
+      });
+      found += there;
+      EXPECT_TRUE(there || sloppy) << "seed " << seed;
+    }
+  }
+  EXPECT_GE(double(found), 0.99 * double(rooms));
+  EXPECT_GE(double(openings), 0.99 * double(doors));
+  EXPECT_LE(openings, doors);
 }
 
 std::string case_name(const testing::TestParamInfo<cases::PlanCase>& info) {

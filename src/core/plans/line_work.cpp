@@ -249,13 +249,33 @@ bool is_thinner_than(const Face& face, double width_m) {
   return !rest || GEOSisEmpty_r(geos, rest.get()) == 1;
 }
 
+namespace {
+
+/// The simplifier never takes out the corner that a ring begins with.
+geometry::Polygon without_flat_corners(geometry::Polygon polygon, double tolerance_m) {
+  for (std::size_t k = 0; k < polygon.size() && polygon.size() > 3;) {
+    const std::size_t n = polygon.size();
+    const Vec2 before = polygon[(k + n - 1) % n], along = polygon[(k + 1) % n] - before;
+    const double length = along.norm();
+    if (length > 0 && std::abs(cross(along, polygon[k] - before)) <= tolerance_m * length &&
+        along.dot(polygon[k] - before) > 0 && along.dot(polygon[k] - before) < length * length)
+      polygon.erase(polygon.begin() + std::ptrdiff_t(k));
+    else
+      ++k;
+  }
+  return polygon;
+}
+
+}  // namespace
+
 geometry::Polygon simplified(const geometry::Polygon& polygon, double tolerance_m) {
   const Geos geos;
   const Shape shape = polygon_of(geos, {polygon, {}});
   if (!shape) return polygon;
   const Shape simple = owned(geos, GEOSTopologyPreserveSimplify_r(geos, shape.get(), tolerance_m));
   if (!simple || GEOSGeomTypeId_r(geos, simple.get()) != GEOS_POLYGON) return polygon;
-  return geometry::tidied(points_of(geos, GEOSGetExteriorRing_r(geos, simple.get())));
+  return without_flat_corners(geometry::tidied(points_of(geos, GEOSGetExteriorRing_r(geos, simple.get()))),
+                              std::min(tolerance_m, 0.001));
 }
 
 geometry::Polygon convex_hull(const std::vector<Vec2>& points) {

@@ -271,32 +271,53 @@ class GapFinder {
   const Squares squares_;
 };
 
-/// Which face a place lies in; -1: none.
-class FaceMap {
- public:
-  explicit FaceMap(const std::vector<Face>& faces) : faces_(faces) {
-    for (const Face& face : faces) boxes_.push_back(geometry::bounding_box(face.outline));
-  }
-  int at(const Vec2& p) const {
-    for (std::size_t k = 0; k < faces_.size(); ++k) {
-      if ((p.array() < boxes_[k].low.array()).any() || (p.array() > boxes_[k].high.array()).any()) continue;
-      if (!geometry::contains(faces_[k].outline, p)) continue;
-      const auto& holes = faces_[k].holes;
-      if (std::none_of(holes.begin(), holes.end(),
-                       [&](const Polygon& hole) { return geometry::contains(hole, p); }))
-        return int(k);
+double distance_to(const Segment& line, const Vec2& p) {
+  const Vec2 d = line.to - line.from;
+  const double share = std::clamp((p - line.from).dot(d) / d.squaredNorm(), 0.0, 1.0);
+  return (line.from + share * d - p).norm();
+}
+
+/// Closes ends of walls that somebody left open: two line ends that hang free and are as far apart as a wall
+/// is thick, each the other's nearest.
+void cap_open_ends(std::vector<Segment>& lines, const Request& request) {
+  struct FreeEnd {
+    Vec2 at;
+    std::size_t nearest = SIZE_MAX;
+    double distance = HUGE_VAL;
+  };
+  const Squares squares(lines);
+  std::vector<FreeEnd> ends;
+  for (std::size_t k = 0; k < lines.size(); ++k)
+    for (const Vec2& end : {lines[k].from, lines[k].to}) {
+      bool is_free = true;
+      squares.near({end, end + Vec2(1e-6, 0)}, [&](std::size_t other) {
+        is_free = is_free && (other == k || distance_to(lines[other], end) > 2 * request.join_m);
+      });
+      if (is_free) ends.push_back({end});
     }
-    return -1;
+  std::sort(ends.begin(), ends.end(), [](const FreeEnd& a, const FreeEnd& b) { return a.at.x() < b.at.x(); });
+  for (std::size_t a = 0; a < ends.size(); ++a)
+    for (std::size_t b = a + 1; b < ends.size() && ends[b].at.x() - ends[a].at.x() <= request.thickest_wall_m;
+         ++b) {
+      const double distance = (ends[a].at - ends[b].at).norm();
+      if (distance > request.thickest_wall_m + 3 * request.join_m) continue;
+      for (const auto& [one, other] : {std::pair{a, b}, std::pair{b, a}})
+        if (distance < ends[one].distance) {
+          ends[one].distance = distance;
+          ends[one].nearest = other;
+        }
+    }
+  for (std::size_t a = 0; a < ends.size(); ++a) {
+    const std::size_t b = ends[a].nearest;
+    if (b != SIZE_MAX && a < b && ends[b].nearest == a && ends[a].distance > request.thinnest_wall_m)
+      lines.push_back({ends[a].at, ends[b].at});
   }
+}
 
- private:
-  const std::vector<Face>& faces_;
-  std::vector<geometry::Box2> boxes_;
-};
-
-/// Share of an outline behind which there is a wall.
-double walled_share(const Polygon& outline, const FaceMap& map, const std::vector<bool>& is_wall) {
-  constexpr double kStep = 0.1, kBehind = 0.015;  // m
+/// Share of an outline behind which, no further than a wall is thick, there is another line.
+double walled_share(const Polygon& outline, const std::vector<Segment>& lines, const Squares& squares,
+                    const Request& request) {
+  constexpr double kStep = 0.1, kFace = 0.015;  // m
   double walled = 0, all = 0;
   for (std::size_t k = 0; k < outline.size(); ++k) {
     const Segment edge{outline[k], outline[(k + 1) % outline.size()]};
@@ -305,9 +326,20 @@ double walled_share(const Polygon& outline, const FaceMap& map, const std::vecto
     const Vec2 out(edge.along().y(), -edge.along().x());
     const int steps = std::max(1, int(length / kStep));
     for (int s = 0; s < steps; ++s) {
-      const int face = map.at(edge.from + (edge.to - edge.from) * ((s + 0.5) / steps) + out * kBehind);
+      const Vec2 from = edge.from + (edge.to - edge.from) * ((s + 0.5) / steps);
+      const Segment way{from + out * kFace, from + out * (request.thickest_wall_m + kFace)};
+      bool found = false;
+      squares.near(way, [&](std::size_t other) {
+        const Segment& line = lines[other];
+        const Vec2 d = line.to - line.from;
+        const double across = cross(way.to - way.from, d);
+        if (found || std::abs(across) < 1e-12) return;
+        const double t = cross(line.from - way.from, d) / across;
+        const double u = cross(line.from - way.from, way.to - way.from) / across;
+        found = t >= 0 && t <= 1 && u >= 0 && u <= 1;
+      });
       all += length / steps;
-      if (face >= 0 && is_wall[std::size_t(face)]) walled += length / steps;
+      if (found) walled += length / steps;
     }
   }
   return all > 0 ? walled / all : 0;
@@ -323,19 +355,18 @@ std::vector<Gap> rooms_of_walls(const Drawing& drawing, const Request& request, 
   constexpr double kLeastArea = 0.5, kLeastWalled = 0.7, kLargestPier = 1.5;  // m2; share; m2
   std::vector<Segment> lines = tidied_lines(wall_lines(drawing, request), request.join_m);
   take_out_treads(lines);
+  cap_open_ends(lines, request);
   const std::vector<Gap> gaps = gaps_in(lines, request);
   for (const Gap& gap : gaps) {
     lines.push_back(gap.one);
     lines.push_back(gap.other);
   }
   const std::vector<Face> faces = faces_of(lines);
-  std::vector<bool> is_wall;
-  for (const Face& face : faces) is_wall.push_back(is_thinner_than(face, request.thickest_wall_m + 0.01));
-  const FaceMap map(faces);
+  const Squares squares(lines);
   for (std::size_t f = 0; f < faces.size(); ++f) {
     const double area = geometry::signed_area(faces[f].outline);
-    if (is_wall[f] || area < kLeastArea) continue;
-    const double walled = walled_share(faces[f].outline, map, is_wall);
+    if (area < kLeastArea || is_thinner_than(faces[f], request.thickest_wall_m + 0.01)) continue;
+    const double walled = walled_share(faces[f].outline, lines, squares, request);
     if (walled < kLeastWalled) {
       if (walled > 0.4 && area > 2)
         plan.doubts.push_back({"not-enclosed",

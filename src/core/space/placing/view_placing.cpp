@@ -28,8 +28,7 @@ Vec3 level(double degrees) {
 
 class ViewPlacer {
  public:
-  ViewPlacer(const model::Room& room, const Space& space, Problems& problems)
-      : room_(room), space_(space), problems_(problems) {}
+  ViewPlacer(const Space& space, Problems& problems) : space_(space), problems_(problems) {}
 
   std::optional<PlannedView> place(const model::ViewWish& wish) {
     PlannedView view{wish.name, to_string(wish.kind), {}};
@@ -82,7 +81,6 @@ class ViewPlacer {
   void no_such(const Place& place, const char* key, const std::string& name,
                const std::vector<std::string>& names, const char* what);
 
-  const model::Room& room_;
   const Space& space_;
   Problems& problems_;
 };
@@ -300,7 +298,7 @@ std::vector<PlannedView> ViewPlacer::sensible_ones() {
 }  // namespace
 
 std::vector<PlannedView> place_views(const model::Room& room, const Space& space, Problems& problems) {
-  ViewPlacer placer(room, space, problems);
+  ViewPlacer placer(space, problems);
   if (room.views.empty()) return placer.sensible_ones();
   std::vector<PlannedView> views;
   for (const model::ViewWish& wish : room.views)
