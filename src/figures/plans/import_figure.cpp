@@ -113,7 +113,8 @@ void write_names(SvgCanvas& canvas, const Sheet& sheet, const ImportPicture& pic
     const Vec2 middle =
         room.outline.size() == 4 ? Vec2((box.low + box.high) / 2) : plans::point_inside(room.outline);
     const Vec2 at = sheet.at(middle);
-    const double letters = std::clamp(size.x() / 9, 8.0, 14.0);
+    const double letters = std::clamp(
+        14 * (size.x() - 8) / std::max(1.0, 1.08 * text_width(picture.room_names[k], 14)), 8.0, 14.0);
     if (size.x() < 24 || size.y() < 10) continue;
     canvas.text(at, fitted_text(picture.room_names[k], size.x() - 6, letters, true),
                 {letters, "middle", kSheetInk, true, "#ffffff"});
