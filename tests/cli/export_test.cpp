@@ -124,6 +124,14 @@ TEST(Building, OneProjectMayLieInSeveralFiles) {
   ASSERT_EQ(ran.code, 0) << ran.err;
   EXPECT_TRUE(says(ran.out, "Passage") && says(ran.out, "Office")) << ran.out;
   EXPECT_TRUE(says(ran.err, "upper.toml:8:8: warning[P097]")) << ran.err;
+  // A room that has its luminaires from settings gets its own.
+  const std::string as_written = content_of(folder.path() / "upper.toml");
+  ASSERT_EQ(run(folder, "arrange b.toml --room Passage --mark D2 --write -q").code, 0);
+  EXPECT_TRUE(
+      says(content_of(folder.path() / "upper.toml"),
+           "task = { proposed = \"circulation.corridor\" }\n\n[[rooms.luminaires]]\nmark = \"D2\"\narray"))
+      << content_of(folder.path() / "upper.toml");
+  folder.write("upper.toml", as_written);
   // What is written goes to the file that it belongs to.
   const std::string part =
       content_of(folder.path() / "upper.toml") + "\n[[rooms.luminaires]]\nmark = \"D2\"\nat = [1, 4]\n";
@@ -175,7 +183,7 @@ TEST(Export, PutsResultsWhereTheArchitectHasTheRooms) {
     if (const auto* insert = std::get_if<files::dxf::Insert>(&entity.shape)) {
       positions.push_back(frame.to_metres(insert->at.head<2>()));
       EXPECT_NEAR(insert->rotation * 180 / M_PI, 360 - 17.3, 1e-6);
-      EXPECT_EQ(insert->name, "LUMINAIRE-D2");
+      EXPECT_EQ(insert->name(), "LUMINAIRE-D2");
     }
   }
   ASSERT_EQ(positions.size(), 2u);

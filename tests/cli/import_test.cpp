@@ -208,7 +208,7 @@ TEST(Import, TheExamplesDrawingGivesTheExamplesRooms) {
 TEST(Import, LuminairesThatAreDrawnAreKeptOrTakenOutAsTold) {
   const TemporaryFolder folder;
   write_project(folder);
-  folder.write("plan.dxf", two_rooms().column(1000, 1500, "L1").column(3000, 1500, "L2").bytes());
+  folder.write("plan.dxf", two_rooms().column(1000, 1500, "E1").column(3000, 1500, "E2").bytes());
   ASSERT_EQ(run(folder,
                 "import plan.dxf -o p.toml --rooms ROOM --texts NAMES --block 'COL=luminaire D2' --mark "
                 "D2=photometry/quillon-d2.ies")
@@ -216,10 +216,22 @@ TEST(Import, LuminairesThatAreDrawnAreKeptOrTakenOutAsTold) {
             0);
   const std::string text = content_of(folder.path() / "p.toml");
   EXPECT_TRUE(says(text, "[luminaires.D2]\nfile = \"photometry/quillon-d2.ies\"") &&
-              says(text, "mark = \"D2\"\nat = [3, 1.5]") && says(text, "luminaires = { COL = \"D2\" }"))
+              says(text, "mark = \"D2\"\ndrawn = \"E2\"\nat = [3, 1.5]") &&
+              says(text, "luminaires = { COL = \"D2\" }"))
       << text;
   const Ran checked = run(folder, "check p.toml");
   EXPECT_TRUE(checked.code == 0 && says(checked.out, "3 luminaires")) << checked.out << checked.err;
+  EXPECT_TRUE(says(run(folder, "import p.toml").out, "p.toml is as its drawings are"));
+  Sheet moved;  // one is elsewhere, two are gone
+  moved.room({{0, 0}, {5000, 0}, {5000, 4000}, {0, 4000}}, "A1")
+      .text(2000, 2000, "Office")
+      .text(2000, 1700, "0.1");
+  moved.room({{5200, 0}, {9000, 0}, {9000, 4000}, {5200, 4000}}, "A2").text(6500, 2000, "Store room");
+  folder.write("plan.dxf", moved.door(1000, 0, 900, "D1").column(3000, 2500, "E2").bytes());
+  const Ran again = run(folder, "import p.toml");
+  EXPECT_TRUE(says(again.out, "1 luminaire moved, 2 luminaires gone")) << again.out << again.err;
+  const std::string now = content_of(folder.path() / "p.toml");
+  EXPECT_TRUE(says(now, "at = [3, 2.5]") && !says(now, "at = [1, 1.5]")) << now;
   ASSERT_EQ(run(folder, "import plan.dxf -o q.toml --rooms ROOM --block COL=ignore").code, 0);
   EXPECT_FALSE(says(content_of(folder.path() / "q.toml"), "rooms.luminaires"));
 }

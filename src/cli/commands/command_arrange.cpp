@@ -110,8 +110,12 @@ int Arranging::arrange(const OpenProject::Room& room, const ArrangeChoice& choic
                        files::placement_text(*arranged.placement, open_.project.units)));
     return kDone;
   }
-  const auto text = files::with_placement(text_, choice.room, *arranged.placement, choice.instead,
-                                          choice.taken_out, open_.project.units);
+  auto text = files::with_placement(text_, choice.room, *arranged.placement, choice.instead, choice.taken_out,
+                                    open_.project.units);
+  // What comes from [[settings]] gives way to a room's own, all of it at once.
+  const std::size_t replaced = choice.taken_out.size() + (choice.instead ? 1 : 0);
+  if (!text && replaced == open_.project.rooms[choice.room].luminaires.size())
+    text = files::with_placement(text_, choice.room, *arranged.placement, {}, {}, open_.project.units);
   if (!text) {
     say(fmt::format(
         FMT_STRING("glowgrid arrange: the luminaires of \"{}\" are not written as [[rooms.luminaires]] "

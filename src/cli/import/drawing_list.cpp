@@ -29,7 +29,7 @@ struct Counted {
 class Counter {
  public:
   explicit Counter(const Document& document) { counted_.layers.resize(document.layers.size()); }
-  void count(const std::vector<Entity>& entities, bool in_model) {
+  void count(const Entities& entities, bool in_model) {
     in_model_ = in_model;
     for (const Entity& entity : entities) {
       layer_ = &counted_.layers[entity.layer];
@@ -70,7 +70,7 @@ class Counter {
   }
   void add(const Insert& insert) {
     ++layer_->blocks;
-    ++counted_.inserts[insert.block];
+    ++counted_.inserts[insert.block()];
     reach(insert.at);
   }
 

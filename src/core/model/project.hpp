@@ -124,7 +124,8 @@ enum class Mounting { unstated, recessed, surface, suspended, wall, standing };
 /// One entry of a room's luminaires: a single one, a row, a ring, an array, ...
 struct LuminairePlacement {
   std::string mark;
-  std::string name;  ///< of the group, unique in the room; empty: by mark and number
+  std::string name;   ///< of the group, unique in the room; empty: by mark and number
+  std::string drawn;  ///< as of rooms
   std::optional<Vec2> at;
   std::optional<Array> array;
   std::optional<Row> row;

@@ -110,14 +110,20 @@ dxf::Wanted wanted_of(const dxf::Document& document, const plans::FloorWish& flo
   return wanted;
 }
 
-/// Where something was looked for: on layers that were named, and those that named blocks stand on.
+/// Where something was looked for: on layers that were named, and those that named blocks or texts in rooms
+/// stand on.
 std::vector<bool> looked_at(const dxf::Wanted& wanted, const plans::Request& request,
-                            const plans::Drawing& drawing) {
+                            const TakenFloor& taken) {
   std::vector<bool> layers = wanted.layers;
   for (std::size_t k = 0; k < layers.size(); ++k)
     layers[k] = layers[k] || (!request.text_layers.empty() && wanted.text_layers[k]);
-  for (const plans::Symbol& symbol : drawing.symbols)
+  for (const plans::Symbol& symbol : taken.drawing.symbols)
     if (plans::use_of(symbol.key, request.blocks)) layers[symbol.drawn.layer] = layers[0] = true;
+  for (const plans::Label& label : taken.drawing.labels)
+    if (!layers[label.drawn.layer] &&
+        std::any_of(taken.plan.rooms.begin(), taken.plan.rooms.end(),
+                    [&](const plans::FoundRoom& room) { return geometry::contains(room.outline, label.at); }))
+      layers[label.drawn.layer] = true;
   return layers;
 }
 
@@ -212,8 +218,8 @@ std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans:
   if (problems.has_errors()) return std::nullopt;
   taken.drawing = dxf::expanded(document, wanted, file, problems);
   if (problems.has_errors()) return std::nullopt;
-  taken.looked_at = looked_at(wanted, floor.request, taken.drawing);
   taken.plan = plans::take_plan(taken.drawing, floor.request);
+  taken.looked_at = looked_at(wanted, floor.request, taken);
   if (floor.origin_at_corner && !taken.plan.rooms.empty()) {
     plans::FloorWish again = floor;
     again.origin_at_corner = false;

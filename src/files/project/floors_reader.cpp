@@ -191,4 +191,25 @@ std::vector<model::Floor> read_floors(TomlTable& root) {
   return floors;
 }
 
+void read_place_in_building(TomlTable& table, const std::vector<model::Floor>& floors, model::Room& room) {
+  room.number = table.words("number").value_or("");
+  room.drawn = table.text("drawn").value_or("");
+  room.floor = table.text("floor").value_or("");
+  const auto floor = std::find_if(floors.begin(), floors.end(),
+                                  [&](const model::Floor& one) { return one.name == room.floor; });
+  if (!room.floor.empty() && floor == floors.end()) {
+    std::vector<std::string> names;
+    for (const model::Floor& one : floors) names.push_back(one.name);
+    const std::string near = nearest_word(room.floor, names);
+    table.problems().error("P010", table.place_of("floor"),
+                           fmt::format(FMT_STRING("there is no floor \"{}\"; {}"), room.floor,
+                                       near.empty() ? "the project needs it as one of its [[floors]]"
+                                                    : "did you mean \"" + near + "\"?"));
+  }
+  const bool from_floor = floor != floors.end() && floor->height_m && !table.has("height");
+  const auto height =
+      table.quantity("height", Dimension::length, kHeight, from_floor ? Need::optional : Need::required);
+  room.height_m = from_floor ? *floor->height_m : height.value_or(0);
+}
+
 }  // namespace glow::files

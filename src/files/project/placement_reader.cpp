@@ -270,6 +270,7 @@ LuminairePlacement read_placement(TomlTable& table) {
   placement.mark = table.text("mark", Need::required).value_or("");
   placement.mark_place = table.place_of("mark");
   placement.name = table.text("name").value_or("");
+  placement.drawn = table.text("drawn").value_or("");
   placement.name_place = table.place_of("name");
   read_where(table, placement);
   placement.mounting = read_mounting(table);

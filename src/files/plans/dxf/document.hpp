@@ -1,7 +1,9 @@
 #pragma once
 
 #include <cstdint>
+#include <deque>
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <variant>
@@ -46,8 +48,10 @@ struct Spline {
   std::vector<Vec3> control, fit;
 };
 struct Insert {
-  std::string block;  ///< its name's key
-  std::string name;
+  /// Name of the block, and that folded. Apart, so that lines are small: there are millions of them.
+  std::shared_ptr<const std::pair<std::string, std::string>> called;
+  const std::string& name() const { return called->first; }
+  const std::string& block() const { return called->second; }
   Vec3 at = Vec3::Zero(), scale = Vec3::Ones();
   double rotation = 0;  ///< radians
   std::int64_t columns = 1, rows = 1;
@@ -73,17 +77,19 @@ using Shape = std::variant<Line, Polyline, Arc, Spline, Insert, Text, Hatch>;
 
 struct Entity {
   Shape shape;
-  Vec3 normal = Vec3::UnitZ();
+  Eigen::Vector3f normal = Eigen::Vector3f::UnitZ();
   std::uint32_t layer = 0, line = 0;
   std::uint64_t handle = 0;  ///< 0: none
 };
+
+using Entities = std::deque<Entity>;
 
 struct Block {
   std::string name;
   Vec3 base = Vec3::Zero();
   std::string reference;  ///< path of the file that it stands for; empty: a block of its own
   bool is_reference = false;
-  std::vector<Entity> entities;
+  Entities entities;
 };
 
 struct Document {
@@ -92,7 +98,7 @@ struct Document {
   bool is_binary = false;
   std::vector<Layer> layers;                    ///< layer "0" first
   std::map<std::string, Block> blocks;          ///< by key
-  std::vector<Entity> entities;                 ///< of model space
+  Entities entities;                            ///< of model space
   std::map<std::string, std::size_t> left_out;  ///< by kind: how many of kinds that plans do without
   std::size_t on_paper = 0, invisible = 0;
 };

@@ -150,7 +150,7 @@ class DocumentReader {
   }
 
   /// Up to the section's end or, of a block, to its own.
-  void read_entities(std::vector<Entity>& into, const std::string& section, bool is_model) {
+  void read_entities(Entities& into, const std::string& section, bool is_model) {
     while (goes_on(next(), section) && !at_kind("ENDBLK")) {
       if (pair_.code != 0) continue;
       const std::string kind(trimmed(pair_.text));
@@ -171,8 +171,7 @@ class DocumentReader {
     }
   }
 
-  void add(const std::string& kind, const Fields& fields, std::uint32_t line, std::vector<Entity>& into,
-           bool is_model) {
+  void add(const std::string& kind, const Fields& fields, std::uint32_t line, Entities& into, bool is_model) {
     if (kind == "SEQEND" || kind == "VERTEX" || kind == "ATTDEF" || kind == "VIEWPORT") return;
     if (is_elsewhere(fields, is_model)) return;
     std::optional<Shape> shape = read_shape(kind, fields, letters_);
@@ -192,11 +191,11 @@ class DocumentReader {
     if (kind == "INSERT") last_insert_ = std::int64_t(into.size()) - 1;
   }
 
-  void put(Shape shape, const Fields& fields, std::uint32_t line, std::vector<Entity>& into) {
-    Entity entity{std::move(shape), fields.point(210, Vec3::UnitZ()), layer_of(fields.text(8)), line, 0};
-    const double length = entity.normal.norm();
-    entity.normal = length > 1e-9 ? Vec3(entity.normal / length) : Vec3(Vec3::UnitZ());
-    if (entity.normal.z() > kLevel) entity.normal = Vec3::UnitZ();
+  void put(Shape shape, const Fields& fields, std::uint32_t line, Entities& into) {
+    Vec3 normal = fields.point(210, Vec3::UnitZ());
+    normal = normal.norm() > 1e-9 ? Vec3(normal.normalized()) : Vec3(Vec3::UnitZ());
+    if (normal.z() > kLevel) normal = Vec3::UnitZ();
+    Entity entity{std::move(shape), normal.cast<float>(), layer_of(fields.text(8)), line, 0};
     const std::string_view handle = trimmed(fields.text(5));
     std::from_chars(handle.data(), handle.data() + handle.size(), entity.handle, 16);
     if (reader_.failed()) return;
@@ -205,7 +204,7 @@ class DocumentReader {
   }
 
   /// Its corners follow as entities of their own.
-  void read_polyline(const Fields& head, std::uint32_t line, std::vector<Entity>& into, bool is_model) {
+  void read_polyline(const Fields& head, std::uint32_t line, Entities& into, bool is_model) {
     constexpr int kInSpace = 8, kMesh = 16 | 64, kControl = 16;
     const std::int64_t flags = head.whole(70, 0);
     Polyline shape;

@@ -93,10 +93,15 @@ Spline read_spline(const Fields& fields) {
   return spline;
 }
 
+std::shared_ptr<const std::pair<std::string, std::string>> called(const Fields& fields,
+                                                                  const Letters& letters) {
+  const std::string name = letters.decoded(trimmed(fields.text(2)));
+  return std::make_shared<const std::pair<std::string, std::string>>(name, folded(name));
+}
+
 Insert read_insert(const Fields& fields, const Letters& letters) {
   Insert insert;
-  insert.name = letters.decoded(trimmed(fields.text(2)));
-  insert.block = folded(insert.name);
+  insert.called = called(fields, letters);
   insert.at = fields.point(10);
   insert.scale = Vec3(fields.real(41, 1), fields.real(42, 1), fields.real(43, 1));
   insert.rotation = fields.real(50, 0) * kDegree;
@@ -110,8 +115,7 @@ Insert read_insert(const Fields& fields, const Letters& letters) {
 /// What a dimension looks like stands in a block of its own.
 Insert read_dimension(const Fields& fields, const Letters& letters) {
   Insert insert;
-  insert.name = letters.decoded(trimmed(fields.text(2)));
-  insert.block = folded(insert.name);
+  insert.called = called(fields, letters);
   insert.is_dimension = true;
   return insert;
 }

@@ -16,7 +16,8 @@ constexpr int kDeepest = 64;
 using Affine = Eigen::Affine3d;
 
 /// World axes of an entity that has a normal of its own: by the rule of the format.
-Affine world_of(const Vec3& normal) {
+Affine world_of(const Eigen::Vector3f& of) {
+  const Vec3 normal = of.cast<double>();
   Affine world = Affine::Identity();
   if (normal == Vec3::UnitZ()) return world;
   constexpr double kNearZ = 1.0 / 64;
@@ -58,7 +59,7 @@ class Expander {
     bool whole;  ///< in a block that is wanted whatever its layers
   };
 
-  void expand(const std::vector<Entity>& entities, const Context& context) {
+  void expand(const Entities& entities, const Context& context) {
     for (std::size_t k = 0; k < entities.size() && !problems_.has_errors(); ++k) {
       const Entity& entity = entities[k];
       std::visit([&](const auto& shape) { take(shape, entity, context, entities); }, entity.shape);
@@ -123,19 +124,18 @@ class Expander {
     return in_space ? context.to_world : Affine(context.to_world * world_of(entity.normal));
   }
 
-  void take(const Line& line, const Entity& entity, const Context& context, const std::vector<Entity>&) {
+  void take(const Line& line, const Entity& entity, const Context& context, const Entities&) {
     if (is_wanted(entity, context)) put({line.from, line.to}, false, context.to_world, entity, context);
   }
 
-  void take(const Polyline& polyline, const Entity& entity, const Context& context,
-            const std::vector<Entity>&) {
+  void take(const Polyline& polyline, const Entity& entity, const Context& context, const Entities&) {
     if (!is_wanted(entity, context)) return;
     const Affine to_world = own_to_world(entity, context, polyline.in_space);
     for (const auto& points : points_of(polyline, sag_in(to_world)))
       put(points, polyline.closed, to_world, entity, context);
   }
 
-  void take(const Arc& arc, const Entity& entity, const Context& context, const std::vector<Entity>&) {
+  void take(const Arc& arc, const Entity& entity, const Context& context, const Entities&) {
     if (!is_wanted(entity, context)) return;
     const Affine to_world = own_to_world(entity, context, arc.in_space);
     std::optional<plans::ArcOf> of;
@@ -146,13 +146,12 @@ class Expander {
     put(points_of(arc, sag_in(to_world)), arc.full, to_world, entity, context, of);
   }
 
-  void take(const Spline& spline, const Entity& entity, const Context& context, const std::vector<Entity>&) {
+  void take(const Spline& spline, const Entity& entity, const Context& context, const Entities&) {
     if (is_wanted(entity, context))
       put(points_of(spline, sag_in(context.to_world)), spline.closed, context.to_world, entity, context);
   }
 
-  void take(const Text& text, const Entity& entity, const Context& context,
-            const std::vector<Entity>& entities) {
+  void take(const Text& text, const Entity& entity, const Context& context, const Entities& entities) {
     if (!wanted_.text_layers[layer_of(entity, context)] || text.words.empty()) return;
     const Affine to_world = own_to_world(entity, context, text.in_space);
     const Vec2 at = (to_world * text.at).head<2>();
@@ -167,7 +166,7 @@ class Expander {
     drawing_.labels.push_back(std::move(label));
   }
 
-  void take(const Hatch& hatch, const Entity& entity, const Context& context, const std::vector<Entity>&) {
+  void take(const Hatch& hatch, const Entity& entity, const Context& context, const Entities&) {
     if (!is_wanted(entity, context)) return;
     if (drawing_.fills.size() >= wanted_.most_strokes) return too_many(entity);
     const Affine to_world = own_to_world(entity, context, false);
@@ -196,7 +195,7 @@ class Expander {
     return points_of(std::get<Polyline>(edge), sag).front();
   }
 
-  void take(const Insert& insert, const Entity& entity, const Context& context, const std::vector<Entity>&);
+  void take(const Insert& insert, const Entity& entity, const Context& context, const Entities&);
   void insert_once(const Insert& insert, const Block& block, const Entity& entity, const Context& context,
                    const Affine& to_world);
   const Load& load_of(const std::string& key, int depth);
@@ -231,7 +230,7 @@ const Load& Expander::load_of(const std::string& key, int depth) {
     ++entities;
     const auto* insert = std::get_if<Insert>(&entity.shape);
     if (!insert) continue;
-    const Load& inner = load_of(insert->block, depth + 1);
+    const Load& inner = load_of(insert->block(), depth + 1);
     entities += inner.entities * std::max(1.0, double(insert->columns)) * std::max(1.0, double(insert->rows));
     wanted = wanted || inner.wanted;
   }
@@ -243,20 +242,20 @@ const Load& Expander::load_of(const std::string& key, int depth) {
 }
 
 const Block* Expander::block_of(const Insert& insert, const Entity& entity) {
-  const auto found = document_.blocks.find(insert.block);
+  const auto found = document_.blocks.find(insert.block());
   if (found == document_.blocks.end()) {
     if (!insert.is_dimension)
-      warn_once("block-missing", insert.block, entity,
-                insert.name.empty()
+      warn_once("block-missing", insert.block(), entity,
+                insert.name().empty()
                     ? std::string("a block is inserted that has no name; it was passed over")
                     : fmt::format(FMT_STRING("block \"{}\" is inserted and not defined; it was passed over"),
-                                  printable(insert.name)));
+                                  printable(insert.name())));
     return nullptr;
   }
   const Block& block = found->second;
   if (block.is_reference) {
     warn_once(
-        "xref-missing", insert.block, entity,
+        "xref-missing", insert.block(), entity,
         fmt::format(FMT_STRING("\"{}\" stands for another drawing, {}, which is not looked for; bind it into "
                                "the drawing if its rooms are wanted"),
                     printable(block.name), printable(block.reference)));
@@ -273,16 +272,15 @@ bool Expander::is_bearable(const Insert& insert, const Load& load, const Entity&
   const bool is_needed = wanted_.must_have_all && load.wanted;
   const std::string words =
       fmt::format(FMT_STRING("block \"{}\" would bring {:.0f} entities, more than a plan holds; "),
-                  printable(insert.name), coming);
+                  printable(insert.name()), coming);
   if (is_needed)
     problems_.error("too-many", place(entity), words + "name layers without it, or erase it");
   else
-    warn_once("too-many", insert.block, entity, words + "it was passed over");
+    warn_once("too-many", insert.block(), entity, words + "it was passed over");
   return false;
 }
 
-void Expander::take(const Insert& insert, const Entity& entity, const Context& context,
-                    const std::vector<Entity>&) {
+void Expander::take(const Insert& insert, const Entity& entity, const Context& context, const Entities&) {
   const Block* block = block_of(insert, entity);
   if (!block) return;
   if (context.depth >= kDeepest)
@@ -291,28 +289,28 @@ void Expander::take(const Insert& insert, const Entity& entity, const Context& c
         fmt::format(FMT_STRING("blocks are nested more than {} deep; what lies deeper was passed "
                                "over"),
                     kDeepest));
-  if (open_.count(insert.block))
-    return warn_once("block-cycle", insert.block, entity,
+  if (open_.count(insert.block()))
+    return warn_once("block-cycle", insert.block(), entity,
                      fmt::format(FMT_STRING("block \"{}\" holds itself; it was passed over there"),
-                                 printable(insert.name)));
-  const Load& load = load_of(insert.block, context.depth);
+                                 printable(insert.name())));
+  const Load& load = load_of(insert.block(), context.depth);
   if (load.state == 2 && !load.wanted && !context.whole) return;
   Insert sound = insert;
   if (insert.columns < 1 || insert.rows < 1) {
     warn_once(
-        "insert-counts", insert.block, entity,
+        "insert-counts", insert.block(), entity,
         fmt::format(FMT_STRING("block \"{}\" is inserted in {} columns and {} rows; it was taken once along "
                                "what is less than one"),
-                    printable(insert.name), insert.columns, insert.rows));
+                    printable(insert.name()), insert.columns, insert.rows));
     sound.columns = std::max<std::int64_t>(insert.columns, 1);
     sound.rows = std::max<std::int64_t>(insert.rows, 1);
   }
   if (insert.scale.x() == 0 || insert.scale.y() == 0)
-    return warn_once("insert-counts", insert.block + " ", entity,
+    return warn_once("insert-counts", insert.block() + " ", entity,
                      fmt::format(FMT_STRING("block \"{}\" is inserted at scale 0; it was passed over"),
-                                 printable(insert.name)));
+                                 printable(insert.name())));
   if (!is_bearable(sound, load, entity)) return;
-  open_.insert(insert.block);
+  open_.insert(insert.block());
   attributed_[&entity] = int(drawing_.symbols.size());
   const Affine world = context.to_world * world_of(entity.normal) * Eigen::Translation3d(insert.at) *
                        Eigen::AngleAxisd(insert.rotation, Vec3::UnitZ());
@@ -323,7 +321,7 @@ void Expander::take(const Insert& insert, const Entity& entity, const Context& c
           world *
               Eigen::Translation3d(double(column) * insert.column_step, double(row) * insert.row_step, 0) *
               Eigen::Scaling(insert.scale));
-  open_.erase(insert.block);
+  open_.erase(insert.block());
 }
 
 void Expander::insert_once(const Insert& insert, const Block& block, const Entity& entity,
@@ -331,11 +329,12 @@ void Expander::insert_once(const Insert& insert, const Block& block, const Entit
   const Vec2 at = wanted_.frame.to_metres((to_world * Vec3(Vec3::Zero())).head<2>());
   const Vec2 along = wanted_.frame.to_metres((to_world * Vec3(Vec3::UnitX())).head<2>()) - at;
   const int symbol = int(drawing_.symbols.size());
-  drawing_.symbols.push_back({insert.name, insert.block, at, std::atan2(along.y(), along.x()) * 180 / M_PI,
-                              insert.is_dimension, drawn(entity, context)});
+  drawing_.symbols.push_back({insert.name(), insert.block(), at,
+                              std::atan2(along.y(), along.x()) * 180 / M_PI, insert.is_dimension,
+                              drawn(entity, context)});
   expand(block.entities,
          {to_world * Eigen::Translation3d(-block.base), layer_of(entity, context), symbol, context.depth + 1,
-          true, context.whole || (wanted_.blocks && wanted_.blocks(insert.block))});
+          true, context.whole || (wanted_.blocks && wanted_.blocks(insert.block()))});
 }
 
 }  // namespace

@@ -74,6 +74,7 @@ class RoomUpdate {
     update_outline();
     update_openings();
     update_objects();
+    update_luminaires();
     return words_;
   }
 
@@ -206,43 +207,102 @@ class RoomUpdate {
                                       std::sin(turn) * half.x() + std::cos(turn) * half.y());
   }
 
-  void update_objects() {
+  /// The known thing that a found one is: of its handle within a room's length, else as near as can be.
+  /// Nothing: it is new.
+  template <class Known>
+  std::optional<std::size_t> known_thing(const std::vector<Known>& all, const std::vector<bool>& used,
+                                         const Vec2& at, std::uint64_t handle) const {
     constexpr double kNear = 0.3, kNearOfSame = 20;  // m
-    int moved = 0, added = 0, gone = 0;
+    std::optional<std::size_t> best;
+    double least = HUGE_VAL;
+    for (std::size_t k = 0; k < all.size(); ++k) {
+      if (used[k] || all[k].drawn.empty()) continue;
+      const double far = (place_of(all[k]) - at).norm();
+      const bool same = all[k].drawn != "-" && all[k].drawn == drawn_word(handle);
+      const double rank = far - (same ? kNearOfSame : 0);
+      if (far < (same ? kNearOfSame : kNear) && rank < least) {
+        least = rank;
+        best = k;
+      }
+    }
+    return best;
+  }
+
+  /// Takes out what is no longer drawn, and says what became of things.
+  template <class Known>
+  void end_update(const std::vector<Known>& all, const std::vector<bool>& used, const char* list,
+                  const char* what, int moved, int added) {
+    int gone = 0;
+    for (std::size_t k = 0; k < all.size(); ++k) {
+      if (used[k] || all[k].drawn.empty()) continue;
+      if (const toml::node* table = table_in(list, k)) text_.take_out(*table, true);
+      ++gone;
+    }
+    if (moved) add_words(words_, counted(moved, what, "moved"));
+    if (added) add_words(words_, counted(added, what, "new"));
+    if (gone) add_words(words_, counted(gone, what, "gone"));
+  }
+
+  void update_objects() {
+    int moved = 0, added = 0;
     std::vector<bool> used(room_.objects.size(), false);
     UniqueNames names;
     for (const model::Object& object : room_.objects) names.unique(object.name);
     for (const plans::FoundObject& found : floor_.plan.objects) {
       if (found.room != number_) continue;
-      std::optional<std::size_t> best;
-      double least = HUGE_VAL;
-      for (std::size_t k = 0; k < used.size(); ++k) {
-        const model::Object& known = room_.objects[k];
-        if (used[k] || known.drawn.empty()) continue;
-        const double far = (place_of(known) - middle_of(found.footprint)).norm();
-        const bool same = known.drawn != "-" && known.drawn == drawn_word(found.handle);
-        const double rank = far - (same ? kNearOfSame : 0);
-        if (far < (same ? kNearOfSame : kNear) && rank < least) {
-          least = rank;
-          best = k;
-        }
-      }
-      if (best) {
-        used[*best] = true;
-        moved += move_object(room_.objects[*best], table_in("objects", *best), found);
+      const auto known = known_thing(room_.objects, used, middle_of(found.footprint), found.handle);
+      if (known) {
+        used[*known] = true;
+        moved += move_object(room_.objects[*known], table_in("objects", *known), found);
       } else {
         text_.insert(text_.end_of(table_), object_text(floor_, found, names));
         ++added;
       }
     }
-    for (std::size_t k = 0; k < used.size(); ++k) {
-      if (used[k] || room_.objects[k].drawn.empty()) continue;
-      if (const toml::node* table = table_in("objects", k)) text_.take_out(*table, true);
-      ++gone;
+    end_update(room_.objects, used, "objects", "thing", moved, added);
+  }
+
+  static Vec2 place_of(const model::LuminairePlacement& placement) {
+    return placement.at.value_or(Vec2::Constant(HUGE_VAL));
+  }
+
+  void update_luminaires() {
+    int moved = 0, added = 0;
+    std::vector<bool> used(room_.luminaires.size(), false);
+    for (const plans::FoundLuminaire& found : floor_.plan.luminaires) {
+      if (found.room != number_) continue;
+      const auto known = known_thing(room_.luminaires, used, found.at, found.handle);
+      if (known) {
+        used[*known] = true;
+        const model::LuminairePlacement& placement = room_.luminaires[*known];
+        moved += place_anew(place_of(placement), 0, placement.rotation_deg, table_in("luminaires", *known),
+                            found.at, found.rotation_deg);
+      } else {
+        text_.insert(text_.end_of(table_), luminaire_text(found));
+        ++added;
+      }
     }
-    if (moved) add_words(words_, counted(moved, "thing", "moved"));
-    if (added) add_words(words_, counted(added, "thing", "new"));
-    if (gone) add_words(words_, counted(gone, "thing", "gone"));
+    end_update(room_.luminaires, used, "luminaires", "luminaire", moved, added);
+  }
+
+  /// Writes another "at" and "rotation", where they differ.
+  bool place_anew(const Vec2& was, double z, double was_turned_deg, const toml::node* node, const Vec2& at,
+                  double turned_deg) {
+    constexpr double kSameTurn = 0.01;  // degrees
+    const toml::table* table = node ? node->as_table() : nullptr;
+    const toml::node* written = table ? table->get("at") : nullptr;
+    const bool same_turn = std::abs(std::remainder(was_turned_deg - turned_deg, 360)) <= kSameTurn;
+    if (!written || ((was - at).norm() <= 5 * kSame && same_turn)) return false;
+    std::string words = "[" + toml_number(at.x()) + ", " + toml_number(at.y());
+    if (z > 0) words += ", " + toml_number(z);
+    words += "]";
+    const toml::node* turn = table->get("rotation");
+    if (turn && !same_turn)
+      text_.replace(*turn, toml_number(turned_deg));
+    else if (!turn && std::abs(turned_deg) > kSameTurn)
+      words += "\nrotation = " + toml_number(turned_deg);
+    text_.replace(*written, words);
+    return true;
   }
 
   bool move_object(const model::Object& known, const toml::node* node, const plans::FoundObject& found) {
@@ -254,21 +314,8 @@ class RoomUpdate {
       return true;
     }
     const auto rectangle = as_rectangle(found.footprint);
-    const toml::node *at = table->get("at"), *turn = table->get("rotation");
-    if (!rectangle || !at) return false;
-    constexpr double kSameTurn = 0.01;  // degrees
-    if ((known.at.head<2>() - rectangle->at).norm() <= 5 * kSame &&
-        std::abs(known.rotation_deg - rectangle->turn_deg) <= kSameTurn)
-      return false;
-    std::string words = "[" + toml_number(rectangle->at.x()) + ", " + toml_number(rectangle->at.y());
-    if (known.at.z() > 0) words += ", " + toml_number(known.at.z());
-    words += "]";
-    if (turn)
-      text_.replace(*turn, toml_number(rectangle->turn_deg));
-    else if (std::abs(rectangle->turn_deg) > kSameTurn)
-      words += "\nrotation = " + toml_number(rectangle->turn_deg);
-    text_.replace(*at, words);
-    return true;
+    return rectangle && place_anew(known.at.head<2>(), known.at.z(), known.rotation_deg, node, rectangle->at,
+                                   rectangle->turn_deg);
   }
 
   TomlText& text_;

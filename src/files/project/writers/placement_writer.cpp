@@ -72,6 +72,7 @@ std::optional<std::string> with_placement(const std::string& text, std::size_t r
   const toml::node* own = rooms && room < rooms->size() ? rooms->get(room) : nullptr;
   if (TomlText::header_of(own) == 0) return std::nullopt;
   const toml::array* list = (*own->as_table())["luminaires"].as_array();
+  if (list && !list->empty() && TomlText::header_of(list->get(0)) == 0) return std::nullopt;  // within a line
   const auto table_of = [&](std::size_t number) { return list ? list->get(number) : nullptr; };
   for (const std::size_t number : taken_out) {
     if (TomlText::header_of(table_of(number)) == 0) return std::nullopt;

@@ -103,6 +103,15 @@ std::string opening_text(const ImportedFloor& floor, const FoundOpening& opening
   return text + "height = " + toml_number(height) + "\n";
 }
 
+std::string luminaire_text(const plans::FoundLuminaire& luminaire) {
+  std::string text = fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\ndrawn = {}\nat = [{}, {}]\n"),
+                                 toml_quoted(luminaire.mark), toml_quoted(drawn_word(luminaire.handle)),
+                                 toml_number(luminaire.at.x()), toml_number(luminaire.at.y()));
+  if (std::abs(luminaire.rotation_deg) > 1e-6)
+    text += "rotation = " + toml_number(luminaire.rotation_deg) + "\n";
+  return text;
+}
+
 std::string object_text(const ImportedFloor& floor, const plans::FoundObject& object, UniqueNames& names) {
   std::string called = object.is_column           ? "column"
                        : object.furniture.empty() ? object.block
@@ -135,14 +144,8 @@ std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
             "\ntop = " + toml_number(floor.floor.height_m.value_or(kUsualHeight)) + "\n";
   for (const plans::FoundObject& object : floor.plan.objects)
     if (object.room == int(number_of_room)) text += object_text(floor, object, objects);
-  for (const plans::FoundLuminaire& luminaire : floor.plan.luminaires) {
-    if (luminaire.room != int(number_of_room)) continue;
-    text += fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\nat = [{}, {}]\n"),
-                        toml_quoted(luminaire.mark), toml_number(luminaire.at.x()),
-                        toml_number(luminaire.at.y()));
-    if (std::abs(luminaire.rotation_deg) > 1e-6)
-      text += "rotation = " + toml_number(luminaire.rotation_deg) + "\n";
-  }
+  for (const plans::FoundLuminaire& luminaire : floor.plan.luminaires)
+    if (luminaire.room == int(number_of_room)) text += luminaire_text(luminaire);
   return text;
 }
 

@@ -24,6 +24,8 @@ std::string drawn_word(std::uint64_t handle);
 /// Tables of what is in a room, beginning with a blank line. `rooms`: names of the floor's rooms.
 std::string opening_text(const ImportedFloor& floor, const plans::FoundOpening& opening, UniqueNames& names,
                          const std::vector<std::string>& rooms);
+/// A luminaire by itself.
+std::string luminaire_text(const plans::FoundLuminaire& luminaire);
 std::string object_text(const ImportedFloor& floor, const plans::FoundObject& object, UniqueNames& names);
 
 /// "door", "window" or "opening".
