@@ -121,14 +121,14 @@ void write_head(SvgCanvas& canvas, const std::string& title, const std::string& 
   canvas.text({kLeft, 64}, below, {14, "start", kSheetGrey});
 }
 
-std::string floor_words(const std::vector<Place>& places) {
+std::string count_words(const std::vector<Place>& places) {
   const auto met =
       std::count_if(places.begin(), places.end(), [](const Place& p) { return p.status == "met"; });
   const auto judged = std::count_if(places.begin(), places.end(), [](const Place& p) {
     return p.status != "no target" && p.status != "not computed";
   });
   return judged == 0 ? words::counted(places.size(), "room") + ", no target"
-                     : fmt::format(FMT_STRING("{} of {} rooms with a target meet it"), met, judged);
+                     : words::met_words(std::size_t(met), std::size_t(judged));
 }
 
 /// Columns and scale at which panels of these sizes (m) fill the sheet best.
@@ -164,7 +164,7 @@ std::string floor_svg(const record::RunRecord& run, std::size_t floor) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const std::vector<Place> places = places_of(run, run.floors[floor].name);
   write_head(canvas, run.floors[floor].name + ", " + run.project,
-             fmt::format(FMT_STRING("{}; verdicts by {}; level {:+.2f} m"), floor_words(places),
+             fmt::format(FMT_STRING("{}; verdicts by {}; level {:+.2f} m"), count_words(places),
                          words::standards_words(run.standards), run.floors[floor].level_m));
   draw_status_key(canvas, statuses_of(places), {kLeft, 80});
   const auto box = box_of(places);
@@ -183,14 +183,12 @@ std::string building_svg(const record::RunRecord& run) {
   std::vector<std::vector<Place>> floors;
   std::vector<geometry::Box2> boxes;
   std::vector<Vec2> sizes;
-  std::vector<record::FloorRecord> all = run.floors;
-  all.push_back({});  // rooms that are on none
-  for (const record::FloorRecord& floor : all) {
+  for (const record::FloorRecord& floor : record::floors_with_rooms(run)) {
     std::vector<Place> places = places_of(run, floor.name);
     const auto box = box_of(places);
     if (!box) continue;
     for (const std::string& status : statuses_of(places)) statuses.push_back(status);
-    titles.push_back((floor.name.empty() ? "on no floor" : floor.name) + ": " + floor_words(places));
+    titles.push_back(words::floor_words(floor, run) + ": " + count_words(places));
     floors.push_back(std::move(places));
     boxes.push_back(*box);
     sizes.push_back(box->size());

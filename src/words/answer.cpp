@@ -172,7 +172,7 @@ std::string answer_end(const record::RunRecord& run) {
   }
   if (judged > 0)
     text += fmt::format(
-        FMT_STRING("\n{}: {} of {} rooms with a target meet it{}\n"), run.project, met, judged,
+        FMT_STRING("\n{}: {}{}\n"), run.project, met_words(met, judged),
         older > 0 ? fmt::format(FMT_STRING("; {} of the results are older than the project"), older) : "");
   return text;
 }

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <map>
 
+#include "words/standing.hpp"
 #include "words/text_layout.hpp"
 #include "words/values.hpp"
 
@@ -88,13 +89,12 @@ std::string floor_answer(const record::RunRecord& run, const record::FloorRecord
       by_status[room.assessment.status].push_back(&room);
       ++rooms;
     }
-  if (rooms == 0) return {};
+  if (rooms == 0) return {};  // none of them computed
   const std::size_t judged = rooms - by_status[Status::no_target].size();
   const std::string name = !floor.name.empty()  ? floor.name
                            : run.floors.empty() ? run.project
                                                 : "On no floor";
-  std::string text = fmt::format(FMT_STRING("{}: {} of {} rooms with a target meet it\n"), name,
-                                 by_status[Status::met].size(), judged);
+  std::string text = floor_words(floor, run) + ": " + met_words(by_status[Status::met].size(), judged) + "\n";
   for (const auto& [status, words] :
        {std::pair{Status::not_met, "not met"}, std::pair{Status::undecided, "undecided"}}) {
     const auto& these = by_status[status];
@@ -113,10 +113,8 @@ bool is_long(const record::RunRecord& run) {
 }
 
 std::string building_answer(const record::RunRecord& run) {
-  std::vector<record::FloorRecord> floors = run.floors;
-  floors.emplace_back();  // rooms on none
   std::string text;
-  for (const record::FloorRecord& floor : floors) text += floor_answer(run, floor);
+  for (const record::FloorRecord& floor : record::floors_with_rooms(run)) text += floor_answer(run, floor);
   return text;
 }
 

@@ -71,6 +71,14 @@ std::string check_words(const Check& check, const record::RoomRecord& room, cons
   return fmt::format(FMT_STRING("{}, {}{}"), name_of(check.target, room), held_words(check, units), mark);
 }
 
+std::string met_words(std::size_t met, std::size_t judged) {
+  return fmt::format(FMT_STRING("{} of {} rooms with a target meet it"), met, judged);
+}
+
+std::string floor_words(const record::FloorRecord& floor, const record::RunRecord& run) {
+  return !floor.name.empty() ? floor.name : run.floors.empty() ? run.project : "On no floor";
+}
+
 std::string standards_words(const std::vector<std::string>& standards) {
   std::string words;
   for (std::size_t i = 0; i < standards.size(); ++i)

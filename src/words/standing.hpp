@@ -28,6 +28,12 @@ std::string held_words(const standards::Check& check, const units::ShownUnits& u
 std::string check_words(const standards::Check& check, const record::RoomRecord& room,
                         const units::ShownUnits& units);
 
+/// "3 of 4 rooms with a target meet it".
+std::string met_words(std::size_t met, std::size_t judged);
+
+/// A floor's name; "On no floor"; the project's name where it has no floors.
+std::string floor_words(const record::FloorRecord& floor, const record::RunRecord& run);
+
 /// "EN 12464-1:2021 and EN 12193".
 std::string standards_words(const std::vector<std::string>& standards);
 

@@ -8,9 +8,7 @@ namespace {
 
 /// Two floors beside each other in a drawing that is turned and far from zero, one room each.
 std::string building(const TemporaryFolder& folder) {
-  std::filesystem::create_directories(folder.path() / "photometry");
-  for (const files::EmbeddedFile& file : files::embedded_demo())
-    if (file.name.rfind("photometry/", 0) == 0) folder.write(file.name, std::string(file.bytes));
+  write_project(folder);
   std::string text = R"(format = 1
 [project]
 name = "Two floors"

@@ -284,6 +284,8 @@ INSTANTIATE_TEST_SUITE_P(
         Refused{"plan.dxf -o p.toml --rooms ROOM --floor \"A: 1,1\"", "two corners"},
         Refused{"plan.dxf plan.dxf -o p.toml --rooms ROOM", "two floors are called \"plan\""},
         Refused{"plan.dxf -o p.toml --rooms ROOM --height 0.5", "--height is 0.5 m"},
+        Refused{"plan.dxf -o p.toml --rooms ROOM --mark P1", "expected MARK=FILE"},
+        Refused{"plan.dxf -o p.toml --rooms ROOM --level 0 --level 3", "there are 2 --level and 1 floors"},
         Refused{"noted.toml", "none of its [[floors]] has a drawing"}));
 
 }  // namespace

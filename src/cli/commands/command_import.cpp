@@ -63,7 +63,6 @@ std::vector<std::pair<std::string, std::string>> schedule_of(const std::vector<T
       files.emplace(luminaire.mark, luminaire.mark + ".ldt");
   for (const std::string& text : said) {
     const std::size_t equals = text.find('=');
-    if (equals == std::string::npos) continue;
     files[text.substr(0, equals)] = fs::proximate(text.substr(equals + 1), folder).generic_string();
   }
   return {files.begin(), files.end()};
@@ -147,6 +146,10 @@ int command_import(const std::vector<std::string>& words) {
         fmt::format(FMT_STRING("{} is there already; it is never overwritten. glowgrid import {} takes its "
                                "drawings anew and keeps what you added"),
                     project.string(), project.string()));
+  for (const std::string& mark : arguments.texts("mark"))
+    if (mark.find('=') == std::string::npos || mark.front() == '=' || mark.back() == '=')
+      return refuse(
+          fmt::format(FMT_STRING("--mark is \"{}\"; expected MARK=FILE, such as P1=pendant.ldt"), mark));
   auto floors = floors_of(arguments, files);
   if (!floors) return kBadInput;
   const plans::Request& request = floors->front().drawing->request;

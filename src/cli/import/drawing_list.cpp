@@ -97,7 +97,7 @@ std::string layer_table(const Document& document, const Counted& counted) {
     std::string row = fmt::format(FMT_STRING("{:<24} {:>7} {:>8} {:>7} {:>7} {:>6} {:>6}"),
                                   words::fitted(printable(layer.name), 24), c.lines, c.outlines, c.curves,
                                   c.hatches, c.blocks, c.texts);
-    if (layer.frozen || layer.off) row += layer.frozen ? "  frozen" : "  off";
+    if (!layer.is_visible()) row += layer.frozen ? "  frozen" : "  off";
     for (const std::string& words : c.words) row += (&words == &c.words.front() ? "  " : ", ") + words;
     std::replace(row.begin(), row.end(), '\n', ' ');
     text += row + "\n";
@@ -150,7 +150,7 @@ std::string likely_rooms(const Document& document) {
   std::size_t most = 0;
   const char* kind = "";
   for (std::size_t k = 0; k < document.layers.size(); ++k) {
-    if (document.layers[k].frozen || document.layers[k].off) continue;
+    if (!document.layers[k].is_visible()) continue;
     for (const auto& [number, word] : {std::pair{found.layers[k].outlines, "closed outlines"},
                                        std::pair{found.layers[k].hatches, "hatches"}})
       if (number > most) {

@@ -17,6 +17,7 @@ namespace glow::cli {
 namespace po = boost::program_options;
 namespace {
 
+using files::parts_of;
 using plans::BlockUse;
 using plans::FloorWish;
 using units::Dimension;
@@ -24,17 +25,6 @@ using units::Dimension;
 bool refuse(const std::string& words) {
   say("glowgrid import: " + words + "\n");
   return false;
-}
-
-std::vector<std::string> parts_of(const std::string& text, char at) {
-  std::vector<std::string> parts;
-  for (std::size_t begin = 0; begin <= text.size();) {
-    const std::size_t end = std::min(text.find(at, begin), text.size());
-    const std::string_view part = files::trimmed(std::string_view(text).substr(begin, end - begin));
-    if (!part.empty()) parts.emplace_back(part);
-    begin = end + 1;
-  }
-  return parts;
 }
 
 /// Of an option that may be given more than once, with commas between.
@@ -283,6 +273,11 @@ std::optional<std::vector<model::Floor>> floors_of(const Arguments& arguments,
     refuse(fmt::format(
         FMT_STRING("there are {} drawings and {} --floor; give each drawing one, in the same order"),
         files.size(), named.size()));
+    return std::nullopt;
+  }
+  if (levels.size() > std::max(files.size(), named.size())) {
+    refuse(fmt::format(FMT_STRING("there are {} --level and {} floors"), levels.size(),
+                       std::max(files.size(), named.size())));
     return std::nullopt;
   }
   double height = 0;

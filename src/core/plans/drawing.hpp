@@ -23,7 +23,6 @@ struct Layer {
   std::string name, key;  ///< key: letters folded, for comparing
   bool frozen = false, off = false;
   std::size_t entities = 0;
-  bool is_visible() const { return !frozen && !off; }
 };
 
 /// Where something stands in the drawing.
@@ -58,7 +57,7 @@ struct Label {
   std::string words;  ///< lines apart by line breaks
   Vec2 at = Vec2::Zero();
   double height_m = 0;
-  std::string tag;  ///< of an attribute
+  std::string tag;  ///< of an attribute, letters folded
   Drawn drawn;
 };
 

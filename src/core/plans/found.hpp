@@ -17,7 +17,6 @@ struct FoundOpening {
   double from_m = 0;     ///< along that edge to the opening's nearer end
   double width_m = 0;
   int leads_to = -1;  ///< number of the room behind it; -1: outside, or not known
-  std::string layer;  ///< where it is drawn
   std::uint64_t handle = 0;
 };
 
@@ -41,11 +40,9 @@ struct FoundLuminaire {
 
 struct FoundRoom {
   std::string name, number;
-  std::vector<std::string> notes;        ///< other texts inside: areas, heights
   geometry::Polygon outline;             ///< inner faces of the walls, m, counter-clockwise
   std::vector<geometry::Polygon> holes;  ///< piers that stand free in it
   std::vector<FoundOpening> openings;
-  std::string layer;
   std::uint64_t handle = 0;  ///< 0: made of several lines
 };
 

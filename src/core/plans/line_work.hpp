@@ -15,6 +15,20 @@ struct Segment {
   Vec2 middle() const { return (from + to) / 2; }
 };
 
+/// From `from_m` along an edge of an outline on, `width_m` long. Edges count from 0, the last one closes it.
+inline Segment along_edge(const geometry::Polygon& outline, std::size_t edge, double from_m, double width_m) {
+  const Vec2 a = outline[edge % outline.size()], b = outline[(edge + 1) % outline.size()];
+  const Vec2 way = (b - a).normalized();
+  return {a + way * from_m, a + way * (from_m + width_m)};
+}
+
+/// Mean of the points; of none the zero.
+inline Vec2 mean_point(const std::vector<Vec2>& points) {
+  Vec2 sum = Vec2::Zero();
+  for (const Vec2& p : points) sum += p;
+  return points.empty() ? sum : Vec2(sum / double(points.size()));
+}
+
 /// How far b turns left of a, times both lengths.
 inline double cross(const Vec2& a, const Vec2& b) {
   return a.x() * b.y() - a.y() * b.x();

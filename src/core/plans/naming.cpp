@@ -81,14 +81,8 @@ bool has_any(const std::string& tag, std::initializer_list<const char*> words) {
                      [&](const char* word) { return tag.find(word) != std::string::npos; });
 }
 
-std::string small(std::string text) {
-  for (char& c : text) c = char(std::tolower(static_cast<unsigned char>(c)));
-  return text;
-}
-
 /// What a stamp's attribute is, by its tag.
-std::optional<WordKind> kind_of_tag(const std::string& written, const Request& request) {
-  const std::string tag = small(written);
+std::optional<WordKind> kind_of_tag(const std::string& tag, const Request& request) {
   if (tag.empty()) return std::nullopt;
   if (!request.name_tag.empty() || !request.number_tag.empty()) {
     if (tag == request.name_tag) return WordKind::name;
@@ -130,18 +124,13 @@ void take_words(FoundRoom& room, const std::vector<Written>& texts, const Reques
     else
       split(text.line, parts);
     for (const std::string& part : parts) {
-      WordKind kind = tagged ? *tagged : kind_of_words(part);
+      const WordKind kind = tagged ? *tagged : kind_of_words(part);
       if (kind == WordKind::number && room.number.empty()) {
         room.number = part;
       } else if (kind == WordKind::name && (room.name.empty() || text.height_m >= 0.9 * name_height)) {
-        if (text.height_m > 1.1 * name_height && !room.name.empty()) {
-          room.notes.push_back(room.name);
-          room.name.clear();
-        }
+        if (text.height_m > 1.1 * name_height) room.name.clear();
         room.name += (room.name.empty() ? "" : " ") + part;
         name_height = std::max(name_height, text.height_m);
-      } else {
-        room.notes.push_back(part);
       }
     }
   }

@@ -81,8 +81,7 @@ std::vector<Stretch> stretches_of(const OpeningSign& sign, const WallFinder& wal
   return best;
 }
 
-void add(FoundRoom& room, const Stretch& stretch, FoundOpening::Kind kind, const std::string& layer,
-         std::uint64_t handle) {
+void add(FoundRoom& room, const Stretch& stretch, FoundOpening::Kind kind, std::uint64_t handle) {
   for (FoundOpening& known : room.openings) {
     if (known.edge != stretch.edge) continue;
     const double end = known.from_m + known.width_m;
@@ -98,57 +97,57 @@ void add(FoundRoom& room, const Stretch& stretch, FoundOpening::Kind kind, const
     }
     return;
   }
-  room.openings.push_back({kind, stretch.edge, stretch.from, stretch.to - stretch.from, -1, layer, handle});
+  room.openings.push_back({kind, stretch.edge, stretch.from, stretch.to - stretch.from, -1, handle});
 }
 
-Vec2 middle_of(const FoundRoom& room, const FoundOpening& opening) {
-  const Vec2 a = room.outline[opening.edge], b = room.outline[(opening.edge + 1) % room.outline.size()];
-  return a + (b - a).normalized() * (opening.from_m + opening.width_m / 2);
-}
-
-/// The nearest opening of another room that lies across the same wall.
+/// What lies behind an opening: the room of the nearest opening of its width, across a wall.
 void find_other_sides(FoundPlan& plan, double thickest_m) {
+  constexpr double kSameWidth = 0.1, kAir = 0.1;  // m
   struct Side {
     Vec2 middle;
-    std::size_t room, opening;
+    std::size_t room;
+    FoundOpening* opening;
+    double nearest = HUGE_VAL;
   };
   std::vector<Side> sides;
   for (std::size_t r = 0; r < plan.rooms.size(); ++r)
-    for (std::size_t o = 0; o < plan.rooms[r].openings.size(); ++o)
-      sides.push_back({middle_of(plan.rooms[r], plan.rooms[r].openings[o]), r, o});
+    for (FoundOpening& opening : plan.rooms[r].openings)
+      sides.push_back(
+          {along_edge(plan.rooms[r].outline, opening.edge, opening.from_m, opening.width_m).middle(), r,
+           &opening});
   std::sort(sides.begin(), sides.end(),
             [](const Side& a, const Side& b) { return a.middle.x() < b.middle.x(); });
-  const double reach = thickest_m + 0.1;
+  const double reach = thickest_m + kAir;
   for (std::size_t k = 0; k < sides.size(); ++k)
-    for (std::size_t other = k + 1;
-         other < sides.size() && sides[other].middle.x() - sides[k].middle.x() < reach; ++other) {
-      FoundOpening& a = plan.rooms[sides[k].room].openings[sides[k].opening];
-      FoundOpening& b = plan.rooms[sides[other].room].openings[sides[other].opening];
-      if (sides[k].room == sides[other].room || std::abs(a.width_m - b.width_m) > 0.1 ||
-          (sides[k].middle - sides[other].middle).norm() > reach)
+    for (std::size_t j = k + 1; j < sides.size() && sides[j].middle.x() - sides[k].middle.x() < reach; ++j) {
+      Side &a = sides[k], &b = sides[j];
+      const double distance = (a.middle - b.middle).norm();
+      if (a.room == b.room || distance > reach ||
+          std::abs(a.opening->width_m - b.opening->width_m) > kSameWidth)
         continue;
-      a.leads_to = int(sides[other].room);
-      b.leads_to = int(sides[k].room);
+      for (const auto& [one, other] : {std::pair{&a, &b}, std::pair{&b, &a}})
+        if (distance < one->nearest) {
+          one->nearest = distance;
+          one->opening->leads_to = int(other->room);
+        }
     }
 }
 
 }  // namespace
 
-void place_openings(const Drawing& drawing, const Request& request, const std::vector<OpeningSign>& signs,
+void place_openings(const Request& request, const std::vector<OpeningSign>& signs,
                     const std::vector<Gap>& gaps, FoundPlan& plan) {
   const WallFinder walls(plan, request.thickest_wall_m);
   std::size_t lost = 0;
   for (const OpeningSign& sign : signs) {
     const std::vector<Stretch> found = stretches_of(sign, walls);
     lost += found.empty() && sign.one_way;
-    for (const Stretch& stretch : found)
-      add(plan.rooms[stretch.room], stretch, sign.kind, drawing.layers[sign.drawn.layer].name,
-          sign.drawn.handle);
+    for (const Stretch& stretch : found) add(plan.rooms[stretch.room], stretch, sign.kind, sign.drawn.handle);
   }
   for (const Gap& gap : gaps)
     for (const Segment& face : {gap.one, gap.other})
       for (const Stretch& stretch : walls.behind(face))
-        if (stretch.depth < kInside) add(plan.rooms[stretch.room], stretch, FoundOpening::Kind::gap, {}, 0);
+        if (stretch.depth < kInside) add(plan.rooms[stretch.room], stretch, FoundOpening::Kind::gap, 0);
   for (FoundRoom& room : plan.rooms)
     for (FoundOpening& opening : room.openings) {
       const double length =

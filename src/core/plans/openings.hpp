@@ -8,7 +8,7 @@ namespace glow::plans {
 
 /// Puts doors and windows on the edges of rooms in whose wall they lie, and gaps that nothing is drawn in;
 /// says which room lies behind.
-void place_openings(const Drawing& drawing, const Request& request, const std::vector<OpeningSign>& signs,
+void place_openings(const Request& request, const std::vector<OpeningSign>& signs,
                     const std::vector<Gap>& gaps, FoundPlan& plan);
 
 }  // namespace glow::plans

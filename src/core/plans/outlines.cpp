@@ -43,22 +43,16 @@ Polygon clean(const std::vector<Vec2>& points) {
   return geometry::tidied(corners);
 }
 
-Vec2 middle_of(const std::vector<Vec2>& points) {
-  Vec2 sum = Vec2::Zero();
-  for (const Vec2& p : points) sum += p;
-  return points.empty() ? sum : Vec2(sum / double(points.size()));
-}
-
 void doubt(FoundPlan& plan, const char* code, const Vec2& at, const Drawn& drawn, std::string text) {
   plan.doubts.push_back({code, std::move(text), at, true, drawn});
 }
 
 /// A closed way as a room, or the doubt why it is none.
-void add_room(FoundPlan& plan, const Drawing& drawing, const std::vector<Vec2>& points, const Drawn& drawn,
+void add_room(FoundPlan& plan, const std::vector<Vec2>& points, const Drawn& drawn,
               std::vector<Polygon> holes = {}) {
   const Polygon outline = clean(points);
   if (outline.size() > kMostCorners)
-    return doubt(plan, "too-many-corners", middle_of(outline), drawn,
+    return doubt(plan, "too-many-corners", mean_point(outline), drawn,
                  fmt::format(FMT_STRING("an outline has {} corners, more than {}; it is left out"),
                              outline.size(), kMostCorners));
   const double area = outline.size() < 3 ? 0 : std::abs(geometry::signed_area(outline));
@@ -66,27 +60,26 @@ void add_room(FoundPlan& plan, const Drawing& drawing, const std::vector<Vec2>& 
     // Before the area: halves of a bow tie cancel out.
     if (const auto fault = geometry::fault_of_outline(outline);
         fault && fault->find("cross") != std::string::npos)
-      return doubt(plan, "self-crossing", middle_of(outline), drawn,
+      return doubt(plan, "self-crossing", mean_point(outline), drawn,
                    "an outline crosses itself (" + *fault + "); it is left out");
   }
   if (area < kLeastArea)
     return doubt(
-        plan, "no-area", middle_of(points), drawn,
+        plan, "no-area", mean_point(points), drawn,
         fmt::format(FMT_STRING("an outline of {} points has no area to speak of ({:.4f} m2); it is left out"),
                     points.size(), area));
   if (const auto fault = geometry::fault_of_outline(outline))
-    return doubt(plan, "self-crossing", middle_of(outline), drawn,
+    return doubt(plan, "self-crossing", mean_point(outline), drawn,
                  "an outline is none: " + *fault + "; it is left out");
   FoundRoom room;
   room.outline = outline;
   room.holes = std::move(holes);
-  room.layer = drawing.layers[drawn.layer].name;
   room.handle = drawn.handle;
   plan.rooms.push_back(std::move(room));
 }
 
 /// Loops that lie inside another of the same fill are holes of it.
-void add_fill(FoundPlan& plan, const Drawing& drawing, const Fill& fill) {
+void add_fill(FoundPlan& plan, const Fill& fill) {
   std::vector<Polygon> loops;
   for (const Polygon& loop : fill.loops) loops.push_back(clean(loop));
   for (std::size_t k = 0; k < loops.size(); ++k) {
@@ -102,8 +95,28 @@ void add_fill(FoundPlan& plan, const Drawing& drawing, const Fill& fill) {
       if (other != k && loops[other].size() >= 3 && geometry::contains(loops[k], loops[other].front()) &&
           std::abs(geometry::signed_area(loops[other])) < std::abs(geometry::signed_area(loops[k])))
         holes.push_back(loops[other]);
-    add_room(plan, drawing, fill.loops[k], fill.drawn, std::move(holes));
+    add_room(plan, fill.loops[k], fill.drawn, std::move(holes));
   }
+}
+
+/// Of each room those whose boxes meet its own, in order.
+std::vector<std::vector<std::size_t>> neighbours_of(const std::vector<FoundRoom>& rooms) {
+  std::vector<std::pair<geometry::Box2, std::size_t>> boxes;
+  for (std::size_t k = 0; k < rooms.size(); ++k)
+    boxes.emplace_back(geometry::bounding_box(rooms[k].outline), k);
+  std::sort(boxes.begin(), boxes.end(),
+            [](const auto& a, const auto& b) { return a.first.low.x() < b.first.low.x(); });
+  std::vector<std::vector<std::size_t>> near(rooms.size());
+  for (std::size_t a = 0; a < boxes.size(); ++a)
+    for (std::size_t b = a + 1; b < boxes.size() && boxes[b].first.low.x() < boxes[a].first.high.x(); ++b) {
+      if (boxes[b].first.low.y() >= boxes[a].first.high.y() ||
+          boxes[a].first.low.y() >= boxes[b].first.high.y())
+        continue;
+      near[boxes[a].second].push_back(boxes[b].second);
+      near[boxes[b].second].push_back(boxes[a].second);
+    }
+  for (std::vector<std::size_t>& list : near) std::sort(list.begin(), list.end());
+  return near;
 }
 
 bool bounds_one(const std::vector<Face>& faces, const Vec2& p, double join_m) {
@@ -123,7 +136,7 @@ void rooms_of_outlines(const Drawing& drawing, const Request& request, FoundPlan
     const bool is_way = stroke.points.size() > 2;
     const double open = (stroke.points.back() - stroke.points.front()).norm();
     if (stroke.closed || (is_way && open <= request.join_m)) {
-      add_room(plan, drawing, stroke.points, stroke.drawn);
+      add_room(plan, stroke.points, stroke.drawn);
     } else if (is_way && !stroke.arc) {
       doubt(plan, "outline-open", (stroke.points.front() + stroke.points.back()) / 2, stroke.drawn,
             fmt::format(
@@ -137,11 +150,11 @@ void rooms_of_outlines(const Drawing& drawing, const Request& request, FoundPlan
 
 void rooms_of_hatches(const Drawing& drawing, const Request& request, FoundPlan& plan) {
   for (const Fill& fill : drawing.fills)
-    if (on_layers(drawing, fill.drawn, request.room_layers)) add_fill(plan, drawing, fill);
+    if (on_layers(drawing, fill.drawn, request.room_layers)) add_fill(plan, fill);
   for (const Stroke& stroke : drawing.strokes)  // solids are filled as well
     if (stroke.closed && on_layers(drawing, stroke.drawn, request.room_layers) && stroke.points.size() <= 4 &&
         drawing.fills.empty())
-      add_room(plan, drawing, stroke.points, stroke.drawn);
+      add_room(plan, stroke.points, stroke.drawn);
   settle_overlaps(plan);
 }
 
@@ -162,7 +175,7 @@ void rooms_of_lines(const Drawing& drawing, const Request& request, FoundPlan& p
     if (is_thinner_than(face, std::max(0.05, 2 * request.join_m))) continue;
     Drawn drawn = *first;
     drawn.handle = 0;
-    add_room(plan, drawing, simplified(face.outline, std::min(0.003, request.join_m)), drawn);
+    add_room(plan, simplified(face.outline, std::min(0.003, request.join_m)), drawn);
   }
   for (const Segment& line : lines)
     if (line.length() > std::max(0.05, 2 * request.join_m) &&
@@ -177,6 +190,7 @@ void rooms_of_lines(const Drawing& drawing, const Request& request, FoundPlan& p
 void settle_overlaps(FoundPlan& plan) {
   constexpr double kSame = 0.98, kWithin = 0.95, kMostlyFilled = 0.5, kNotWorthTelling = 0.1;
   std::vector<bool> dropped(plan.rooms.size(), false);
+  const std::vector<std::vector<std::size_t>> near = neighbours_of(plan.rooms);
   const auto area = [&](std::size_t k) { return geometry::signed_area(plan.rooms[k].outline); };
   const auto drawn = [&](std::size_t k) {
     Drawn d;
@@ -186,20 +200,20 @@ void settle_overlaps(FoundPlan& plan) {
   for (std::size_t a = 0; a < plan.rooms.size(); ++a) {
     double filled = 0;
     int inside = 0;
-    for (std::size_t b = 0; b < plan.rooms.size() && !dropped[a]; ++b) {
-      if (a == b || dropped[b]) continue;
+    for (const std::size_t b : near[a]) {
+      if (dropped[a] || dropped[b]) continue;
       const double shared = shared_area(plan.rooms[a].outline, plan.rooms[b].outline);
       if (shared >= kSame * std::max(area(a), area(b))) {
         if (b > a) continue;
         dropped[a] = true;
-        doubt(plan, "outline-twice", middle_of(plan.rooms[a].outline), drawn(a),
+        doubt(plan, "outline-twice", mean_point(plan.rooms[a].outline), drawn(a),
               "an outline is there twice; one of them was taken");
       } else if (shared >= kWithin * area(b)) {
         filled += shared;
         ++inside;
       } else if (a < b && shared > kNotWorthTelling * std::min(area(a), area(b)) &&
                  shared < kWithin * area(a)) {
-        doubt(plan, "outlines-overlap", middle_of(plan.rooms[b].outline), drawn(b),
+        doubt(plan, "outlines-overlap", mean_point(plan.rooms[b].outline), drawn(b),
               fmt::format(FMT_STRING("two outlines overlap by {:.2f} m2; both were taken"), shared));
       }
     }
@@ -207,11 +221,11 @@ void settle_overlaps(FoundPlan& plan) {
     if (inside >= 2 && filled >= kMostlyFilled * area(a)) {
       dropped[a] = true;
       doubt(
-          plan, "outline-round-others", middle_of(plan.rooms[a].outline), drawn(a),
+          plan, "outline-round-others", mean_point(plan.rooms[a].outline), drawn(a),
           fmt::format(FMT_STRING("an outline is drawn round {} others, as of a whole floor; it is left out"),
                       inside));
     } else {
-      doubt(plan, "outline-inside", middle_of(plan.rooms[a].outline), drawn(a),
+      doubt(plan, "outline-inside", mean_point(plan.rooms[a].outline), drawn(a),
             "an outline lies inside another; both were taken. Where it is a pier, take it out as a room");
     }
   }

@@ -60,16 +60,11 @@ void tidy_outlines(FoundPlan& plan) {
   }
 }
 
-void assign_things(FoundPlan& plan) {
-  for (FoundLuminaire& luminaire : plan.luminaires)
-    for (std::size_t r = 0; r < plan.rooms.size() && luminaire.room < 0; ++r)
-      if (geometry::contains(plan.rooms[r].outline, luminaire.at)) luminaire.room = int(r);
-  for (FoundObject& object : plan.objects) {
-    Vec2 middle = Vec2::Zero();
-    for (const Vec2& p : object.footprint) middle += p / double(object.footprint.size());
-    for (std::size_t r = 0; r < plan.rooms.size() && object.room < 0; ++r)
-      if (geometry::contains(plan.rooms[r].outline, middle)) object.room = int(r);
-  }
+/// The first room that holds a place; -1: none.
+int room_at(const FoundPlan& plan, const Vec2& at) {
+  for (std::size_t r = 0; r < plan.rooms.size(); ++r)
+    if (geometry::contains(plan.rooms[r].outline, at)) return int(r);
+  return -1;
 }
 
 }  // namespace
@@ -94,21 +89,27 @@ FoundPlan take_plan(const Drawing& drawing, const Request& request) {
   tidy_outlines(plan);
   put_in_reading_order(plan);
   name_rooms(drawing, request, plan);
-  place_openings(drawing, request, opening_signs(drawing, request), gaps, plan);
+  place_openings(request, opening_signs(drawing, request), gaps, plan);
   find_things(drawing, request, plan);
-  assign_things(plan);
+  for (FoundLuminaire& luminaire : plan.luminaires) luminaire.room = room_at(plan, luminaire.at);
+  for (FoundObject& object : plan.objects) object.room = room_at(plan, mean_point(object.footprint));
   return plan;
+}
+
+double median_area(const FoundPlan& plan) {
+  std::vector<double> areas;
+  for (const FoundRoom& room : plan.rooms) areas.push_back(geometry::signed_area(room.outline));
+  return median(std::move(areas));
 }
 
 bool has_likely_sizes(const Drawing& drawing, const FoundPlan& plan) {
   constexpr double kSmallest = 0.5, kLargest = 10'000, kSmall = 1.5, kLarge = 1'000;  // m2
   constexpr double kSmallText = 0.02, kLargeText = 1.2;                               // m
-  std::vector<double> areas, heights;
-  for (const FoundRoom& room : plan.rooms) areas.push_back(geometry::signed_area(room.outline));
+  std::vector<double> heights;
   for (const Label& label : drawing.labels)
     if (label.height_m > 0) heights.push_back(label.height_m);
-  if (areas.empty()) return true;
-  const double area = median(areas), text = median(heights);
+  if (plan.rooms.empty()) return true;
+  const double area = median_area(plan), text = median(heights);
   const bool too_large = area > kLargest || (area > kLarge && text > kLargeText);
   const bool too_small = area < kSmallest || (area < kSmall && text > 0 && text < kSmallText);
   return !too_large && !too_small;

@@ -10,6 +10,9 @@ namespace glow::plans {
 /// rows from the top, each from the left.
 FoundPlan take_plan(const Drawing& drawing, const Request& request);
 
+/// Of its rooms, m2; 0: it has none.
+double median_area(const FoundPlan& plan);
+
 /// Whether rooms and texts have sizes that people build and read: else the unit is likely another.
 bool has_likely_sizes(const Drawing& drawing, const FoundPlan& plan);
 

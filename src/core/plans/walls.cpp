@@ -131,7 +131,6 @@ std::vector<Gap> rooms_of_walls(const Drawing& drawing, const Request& request, 
       if (geometry::signed_area(hole) < kLargestPier &&
           is_thinner_than({hole, {}}, request.thickest_wall_m + 0.01))
         room.holes.push_back(simplified(hole, 0.004));
-    if (!request.wall_layers.empty()) room.layer = request.wall_layers.front();
     plan.rooms.push_back(std::move(room));
   }
   settle_overlaps(plan);

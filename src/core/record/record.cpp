@@ -91,6 +91,18 @@ std::vector<MarkRecord> RoomRecord::marks() const {
   return marks;
 }
 
+std::vector<FloorRecord> floors_with_rooms(const RunRecord& run) {
+  std::vector<FloorRecord> floors = run.floors;
+  floors.emplace_back();
+  const auto is_empty = [&](const FloorRecord& floor) {
+    const auto is_on_it = [&](const auto& room) { return room.floor == floor.name; };
+    return std::none_of(run.rooms.begin(), run.rooms.end(), is_on_it) &&
+           std::none_of(run.not_computed.begin(), run.not_computed.end(), is_on_it);
+  };
+  floors.erase(std::remove_if(floors.begin(), floors.end(), is_empty), floors.end());
+  return floors;
+}
+
 std::vector<std::string> changed_inputs(const RoomRecord& room, const std::vector<InputPart>& now) {
   std::vector<std::string> changed;
   const auto find = [](const std::vector<InputPart>& list, const std::string& what) {

@@ -199,6 +199,9 @@ struct RunRecord {
   std::vector<std::string> files;  ///< written beside results.json
 };
 
+/// The floors that have rooms, in their order, and at the end one without a name where rooms are on none.
+std::vector<FloorRecord> floors_with_rooms(const RunRecord& run);
+
 /// Names of the parts that are no longer as the room was computed from them.
 std::vector<std::string> changed_inputs(const RoomRecord& room, const std::vector<InputPart>& now);
 

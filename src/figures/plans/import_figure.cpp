@@ -94,13 +94,12 @@ void draw_luminaires(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPl
 void draw_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
   for (const plans::FoundRoom& room : plan.rooms)
     for (const FoundOpening& opening : room.openings) {
-      const Vec2 a = room.outline[opening.edge], b = room.outline[(opening.edge + 1) % room.outline.size()];
-      const Vec2 along = (b - a).normalized();
+      const plans::Segment line =
+          plans::along_edge(room.outline, opening.edge, opening.from_m, opening.width_m);
       const char* colour = opening.kind == FoundOpening::Kind::window ? kWindow
                            : opening.kind == FoundOpening::Kind::door ? kDoor
                                                                       : kGap;
-      canvas.line(sheet.at(a + along * opening.from_m),
-                  sheet.at(a + along * (opening.from_m + opening.width_m)), colour, 4.5);
+      canvas.line(sheet.at(line.from), sheet.at(line.to), colour, 4.5);
     }
 }
 

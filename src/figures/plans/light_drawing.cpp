@@ -24,16 +24,10 @@ constexpr double kLetters = 0.15;  // m
 /// Pale colours by number of the exchange format, from cool to warm: numbers stay legible on them.
 constexpr int kBands[] = {171, 161, 151, 141, 131, 121, 111, 91, 71, 51, 41, 31, 21};
 
-/// Where a room's floor lies in the architect's drawing.
-plans::Frame frame_of(const record::RunRecord& run, const record::RoomRecord& room) {
+/// What a room's floor was taken from; without a name, in metres, where it was taken from nothing.
+record::FloorRecord::Drawing drawing_of(const record::RunRecord& run, const record::RoomRecord& room) {
   for (const record::FloorRecord& floor : run.floors)
-    if (floor.name == room.floor && floor.drawing) return floor.drawing->frame;
-  return {};
-}
-
-std::string drawing_of(const record::RunRecord& run, const record::RoomRecord& room) {
-  for (const record::FloorRecord& floor : run.floors)
-    if (floor.name == room.floor && floor.drawing) return floor.drawing->file;
+    if (floor.name == room.floor && floor.drawing) return *floor.drawing;
   return {};
 }
 
@@ -189,8 +183,7 @@ std::vector<LightDrawing> light_drawings(const record::RunRecord& run) {
   std::vector<std::string> order;
   std::map<std::string, Sheet> sheets;
   for (const record::RoomRecord& room : run.rooms) {
-    const std::string of = drawing_of(run, room);
-    const plans::Frame frame = frame_of(run, room);
+    const auto [of, frame] = drawing_of(run, room);
     auto sheet = sheets.find(of);
     if (sheet == sheets.end()) {
       order.push_back(of);
@@ -207,8 +200,7 @@ std::string luminaire_places_csv(const record::RunRecord& run) {
   std::string text =
       "floor,room,number,mark,x_m,y_m,z_m,rotation_deg,drawing,drawing_x,drawing_y,drawing_rotation_deg\n";
   for (const record::RoomRecord& room : run.rooms) {
-    const plans::Frame frame = frame_of(run, room);
-    const std::string of = drawing_of(run, room);
+    const auto [of, frame] = drawing_of(run, room);
     for (const record::LuminaireRecord& luminaire : room.luminaires()) {
       const Vec2 there = frame.to_drawing(luminaire.position.head<2>());
       text +=

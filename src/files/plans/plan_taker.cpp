@@ -33,32 +33,37 @@ class LayerChoice {
   LayerChoice(const dxf::Document& document, const std::string& file, Problems& problems)
       : document_(document), file_(file), problems_(problems) {}
 
-  /// Adds the layers that the patterns name; an error where one names none.
+  /// Adds the layers that the patterns name; an error where one names none. Hidden ones count only by their
+  /// whole name.
   void add(const std::vector<std::string>& patterns, const char* what, std::vector<bool>& layers) {
     for (const std::string& pattern : patterns) {
-      bool found = false, frozen_only = true;
+      bool taken = false;
+      const dxf::Layer* passed_over = nullptr;
       for (std::size_t k = 0; k < document_.layers.size(); ++k) {
         const dxf::Layer& layer = document_.layers[k];
-        if (!plans::fits(layer.key, {pattern})) continue;
-        const bool in_full = layer.key == pattern;
-        if (!layer.is_listed && layer.entities == 0) continue;
-        found = true;
-        const bool hidden = layer.frozen || layer.off;
-        frozen_only = frozen_only && hidden;
-        if (hidden && !in_full) continue;
-        layers[k] = true;
-        if (hidden)
-          problems_.warning(
-              "layer-frozen", {file_, 0, 0},
-              fmt::format(FMT_STRING("layer \"{}\" is {} in the drawing: perhaps an older design; it was "
-                                     "taken because it is named"),
-                          printable(layer.name), layer.frozen ? "frozen" : "off"));
+        if (!plans::fits(layer.key, {pattern}) || (!layer.is_listed && layer.entities == 0)) continue;
+        if (!layer.is_visible() && layer.key != pattern) {
+          passed_over = &layer;
+          continue;
+        }
+        taken = layers[k] = true;
+        if (!layer.is_visible())
+          tell_hidden(layer, "perhaps an older design; it was taken because it is named");
       }
-      if (!found) refuse(pattern, what);
+      if (taken) continue;
+      if (passed_over)
+        tell_hidden(*passed_over, "it was passed over; name it in full to take it");
+      else
+        refuse(pattern, what);
     }
   }
 
  private:
+  void tell_hidden(const dxf::Layer& layer, const char* so) {
+    problems_.warning("layer-frozen", {file_, 0, 0},
+                      fmt::format(FMT_STRING("layer \"{}\" is {} in the drawing: {}"), printable(layer.name),
+                                  layer.frozen ? "frozen" : "off", so));
+  }
   void refuse(const std::string& pattern, const char* what) {
     std::vector<std::string> names;
     std::string all;
@@ -92,17 +97,14 @@ dxf::Wanted wanted_of(const dxf::Document& document, const plans::FloorWish& flo
   wanted.layers.assign(document.layers.size(), false);
   wanted.text_layers.assign(document.layers.size(), false);
   LayerChoice choice(document, file, problems);
-  if (request.from == plans::RoomsFrom::walls)
-    choice.add(request.wall_layers, "walls", wanted.layers);
-  else
-    choice.add(request.room_layers, "rooms", wanted.layers);
-  if (request.from != plans::RoomsFrom::walls) choice.add(request.wall_layers, "walls", wanted.layers);
+  if (request.from != plans::RoomsFrom::walls) choice.add(request.room_layers, "rooms", wanted.layers);
+  choice.add(request.wall_layers, "walls", wanted.layers);
   choice.add(request.door_layers, "doors", wanted.layers);
   choice.add(request.window_layers, "windows", wanted.layers);
   choice.add(request.text_layers, "texts", wanted.text_layers);
   if (request.text_layers.empty())
     for (std::size_t k = 0; k < document.layers.size(); ++k)
-      wanted.text_layers[k] = !document.layers[k].frozen && !document.layers[k].off;
+      wanted.text_layers[k] = document.layers[k].is_visible();
   wanted.blocks = [&request](const std::string& key) {
     const plans::BlockUse* use = plans::use_of(key, request.blocks);
     return use && use->kind != plans::BlockUse::Kind::ignored;
@@ -134,13 +136,6 @@ Vec2 lower_left(const plans::FoundPlan& plan) {
   return low;
 }
 
-double median_area(const plans::FoundPlan& plan) {
-  std::vector<double> areas;
-  for (const plans::FoundRoom& room : plan.rooms) areas.push_back(geometry::signed_area(room.outline));
-  std::sort(areas.begin(), areas.end());
-  return areas.empty() ? 0 : areas[areas.size() / 2];
-}
-
 std::string round_area(double area) {
   return area >= 10 ? fmt::format(FMT_STRING("{:.0f}"), area) : fmt::format(FMT_STRING("{:.2g}"), area);
 }
@@ -153,7 +148,7 @@ void refuse_without_unit(const dxf::Document& document, plans::FloorWish floor, 
   const auto taken = take_floor(document, floor, file, unheard);
   std::string likely = "say it with --unit mm (or cm, m, in, ft)";
   if (taken && !taken->plan.rooms.empty()) {
-    const double area = median_area(taken->plan) * 1e6;
+    const double area = plans::median_area(taken->plan) * 1e6;
     const double unit = plans::likely_unit(area);
     const std::string name = plans::unit_name(unit);
     likely = fmt::format(FMT_STRING("likely {}, by which its rooms have about {} m2. Say so with --unit {}"),
@@ -167,7 +162,7 @@ void refuse_without_unit(const dxf::Document& document, plans::FloorWish floor, 
 void doubt_unit(const plans::Frame& frame, const TakenFloor& taken, const std::string& file,
                 Problems& problems) {
   if (plans::has_likely_sizes(taken.drawing, taken.plan)) return;
-  const double area = median_area(taken.plan);
+  const double area = plans::median_area(taken.plan);
   const std::string unit = plans::unit_name(plans::likely_unit(area / std::pow(frame.metres_per_unit, 2)));
   problems.warning(
       "unit-doubtful", {file, 0, 0},
@@ -220,14 +215,14 @@ std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans:
   if (problems.has_errors()) return std::nullopt;
   taken.plan = plans::take_plan(taken.drawing, floor.request);
   taken.looked_at = looked_at(wanted, floor.request, taken);
+  doubt_unit(taken.frame, taken, file, problems);
   if (floor.origin_at_corner && !taken.plan.rooms.empty()) {
     plans::FloorWish again = floor;
     again.origin_at_corner = false;
     again.origin = taken.frame.to_drawing(lower_left(taken.plan));
-    Problems said;
+    Problems said;  // before
     return take_floor(document, again, file, said);
   }
-  doubt_unit(taken.frame, taken, file, problems);
   if (!floor.origin) doubt_origin(taken.plan, file, problems);
   return taken;
 }
@@ -249,7 +244,7 @@ plans::Drawing whole_drawing(const dxf::Document& document, const plans::FloorWi
   dxf::Wanted wanted;
   wanted.frame = frame;
   wanted.window = floor.request.window;
-  for (const dxf::Layer& layer : document.layers) wanted.layers.push_back(!layer.frozen && !layer.off);
+  for (const dxf::Layer& layer : document.layers) wanted.layers.push_back(layer.is_visible());
   wanted.text_layers.assign(document.layers.size(), false);
   wanted.most_strokes = kMostDrawn;
   wanted.must_have_all = false;

@@ -12,16 +12,6 @@ struct Proposal {
   std::vector<std::string> words;
 };
 
-std::vector<std::string> split(std::string_view text, char at) {
-  std::vector<std::string> parts;
-  for (std::size_t begin = 0; begin <= text.size();) {
-    const std::size_t end = std::min(text.find(at, begin), text.size());
-    parts.emplace_back(text.substr(begin, end - begin));
-    begin = end + 1;
-  }
-  return parts;
-}
-
 const std::vector<Proposal>& proposals() {
   static const std::vector<Proposal> list = [] {
     std::vector<Proposal> read;
@@ -32,7 +22,7 @@ const std::vector<Proposal>& proposals() {
       const std::size_t comma = line.find(',');
       if (comma != std::string_view::npos) {
         Proposal proposal{std::string(line.substr(0, comma)), {}};
-        for (const std::string& word : split(line.substr(comma + 1), '|'))
+        for (const std::string& word : parts_of(line.substr(comma + 1), '|'))
           proposal.words.push_back(dxf::folded(word));
         read.push_back(std::move(proposal));
       }

@@ -116,6 +116,17 @@ std::string_view trimmed(std::string_view text) {
   return text;
 }
 
+std::vector<std::string> parts_of(std::string_view text, char separator) {
+  std::vector<std::string> parts;
+  for (std::size_t begin = 0; begin <= text.size();) {
+    const std::size_t end = std::min(text.find(separator, begin), text.size());
+    const std::string_view part = trimmed(text.substr(begin, end - begin));
+    if (!part.empty()) parts.emplace_back(part);
+    begin = end + 1;
+  }
+  return parts;
+}
+
 std::string in_capitals(std::string_view text) {
   std::string result(text);
   for (char& c : result)

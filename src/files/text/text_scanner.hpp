@@ -21,6 +21,9 @@ int line_nested_too_deeply(std::string_view bytes);
 
 std::string_view trimmed(std::string_view text);
 
+/// What stands between the separators, blanks at its ends taken off; empty parts are left out.
+std::vector<std::string> parts_of(std::string_view text, char separator);
+
 /// Letters a to z as capitals.
 std::string in_capitals(std::string_view text);
 

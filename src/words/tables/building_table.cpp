@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "words/paint.hpp"
+#include "words/standing.hpp"
 #include "words/text_layout.hpp"
 
 namespace glow::words {
@@ -88,11 +89,9 @@ std::string sum_line(const Sum& sum) {
 }  // namespace
 
 std::string building_table(const record::RunRecord& run, bool colour) {
-  std::vector<record::FloorRecord> floors = run.floors;
-  floors.emplace_back();  // rooms on none
   Sum building;
   std::string text;
-  for (const record::FloorRecord& floor : floors) {
+  for (const record::FloorRecord& floor : record::floors_with_rooms(run)) {
     Sum sum;
     std::string lines;
     for (const record::RoomRecord& room : run.rooms) {
@@ -100,22 +99,17 @@ std::string building_table(const record::RunRecord& run, bool colour) {
       sum.add(sum_of(room));
       lines += room_line(room, run.units, colour);
     }
-    if (sum.rooms == 0) continue;
+    if (sum.rooms == 0) continue;  // none of them computed
     building.add(sum);
-    text += fmt::format(FMT_STRING("\n{}: {} of {} rooms with a target meet it\n"),
-                        !floor.name.empty()
-                            ? fmt::format(FMT_STRING("{}, level {:+.2f} m"), floor.name, floor.level_m)
-                        : run.floors.empty() ? run.project
-                                             : std::string("On no floor"),
-                        sum.met, sum.judged);
+    text += "\n" + floor_words(floor, run);
+    if (!floor.name.empty()) text += fmt::format(FMT_STRING(", level {:+.2f} m"), floor.level_m);
+    text += ": " + met_words(sum.met, sum.judged) + "\n";
     text += fmt::format(FMT_STRING("  {:<7} {:<20} {:<10} {:>5} {:>6} {:>5} {:>6} {:>7} {:>5}\n"), "number",
                         "room", "verdict", "mean", "target", "U0", "there", "W", "W/m2");
     text += lines + sum_line(sum);
   }
   if (run.floors.size() > 1)
-    text += fmt::format(FMT_STRING("\n{}: {} of {} rooms with a target meet it\n"), run.project, building.met,
-                        building.judged) +
-            sum_line(building);
+    text += "\n" + run.project + ": " + met_words(building.met, building.judged) + "\n" + sum_line(building);
   return text +
          fmt::format(
              FMT_STRING("\nmean and target in {}, of the work plane; there: share of its points that reach "

@@ -18,6 +18,7 @@ namespace glow::files::dxf {
 struct Layer {
   std::string name, key;  ///< key: letters folded, for comparing
   bool frozen = false, off = false;
+  bool is_visible() const { return !frozen && !off; }
   bool is_listed = false;  ///< in the table of layers; else only named by an entity
   std::size_t entities = 0;
 };

@@ -7,6 +7,7 @@
 #include <set>
 
 #include "files/plans/dxf/curves.hpp"
+#include "files/plans/dxf/drawn_text.hpp"
 
 namespace glow::files::dxf {
 namespace {
@@ -158,7 +159,7 @@ class Expander {
     if (!in_window(at)) return;
     plans::Label label{text.words, wanted_.frame.to_metres(at),
                        text.height * to_world.linear().col(1).norm() * wanted_.frame.metres_per_unit,
-                       text.tag, drawn(entity, context)};
+                       folded(text.tag), drawn(entity, context)};
     if (text.insert >= 0 && std::size_t(text.insert) < entities.size()) {
       const auto known = attributed_.find(&entities[std::size_t(text.insert)]);
       if (known != attributed_.end()) label.drawn.symbol = known->second;

@@ -20,18 +20,6 @@ using plans::FoundRoom;
 
 constexpr double kSame = 2e-4;  // m: what lies nearer was not moved
 
-/// A line along a wall, in the building.
-struct Stretch {
-  Vec2 from = Vec2::Zero(), to = Vec2::Zero();
-  Vec2 middle() const { return (from + to) / 2; }
-};
-
-Stretch along(const Polygon& outline, std::size_t edge, double from_m, double width_m) {
-  const Vec2 a = outline[edge % outline.size()], b = outline[(edge + 1) % outline.size()];
-  const Vec2 way = (b - a).normalized();
-  return {a + way * from_m, a + way * (from_m + width_m)};
-}
-
 /// The same outline, wherever it begins.
 bool is_same_outline(const Polygon& written, const Polygon& found) {
   if (written.size() != found.size()) return false;
@@ -99,7 +87,7 @@ class RoomUpdate {
   }
 
   /// The edge of the outline as written that the stretch lies on; the outline's size: none.
-  std::size_t edge_of(const Stretch& stretch) const {
+  std::size_t edge_of(const plans::Segment& stretch) const {
     constexpr double kNear = 0.01;  // m
     for (std::size_t e = 0; e < outline_.size(); ++e) {
       const Vec2 a = outline_[e], b = outline_[(e + 1) % outline_.size()], way = (b - a).normalized();
@@ -113,7 +101,7 @@ class RoomUpdate {
   }
 
   /// The project's opening that is this one; nothing: it is new.
-  std::optional<std::size_t> known_opening(const FoundOpening& opening, const Stretch& stretch,
+  std::optional<std::size_t> known_opening(const FoundOpening& opening, const plans::Segment& stretch,
                                            const std::vector<bool>& used) const {
     constexpr double kNear = 0.6, kNearOfSame = 3;  // m
     std::optional<std::size_t> best;
@@ -121,8 +109,8 @@ class RoomUpdate {
     for (std::size_t k = 0; k < room_.openings.size(); ++k) {
       const model::Opening& known = room_.openings[k];
       if (used[k] || known.drawn.empty() || known.in_roof || known.kind != kind_word(opening.kind)) continue;
-      const Stretch there =
-          along(room_.outline, std::size_t(wall_of(known) - 1), known.from_m, known.size.x());
+      const plans::Segment there =
+          plans::along_edge(room_.outline, std::size_t(wall_of(known) - 1), known.from_m, known.size.x());
       const double far = (there.middle() - stretch.middle()).norm();
       const bool same = known.drawn != "-" && known.drawn == drawn_word(opening.handle);
       if (far < (same ? kNearOfSame : kNear) && far - (same ? 1 : 0) < least) {
@@ -140,12 +128,13 @@ class RoomUpdate {
   }
 
   void update_openings() {
-    int moved = 0, added = 0, gone = 0;
+    int moved = 0, added = 0;
     std::vector<bool> used(room_.openings.size(), false);
     UniqueNames names;
     for (const model::Opening& opening : room_.openings) names.unique(opening.name);
     for (const FoundOpening& found : found_.openings) {
-      const Stretch stretch = along(found_.outline, found.edge, found.from_m, found.width_m);
+      const plans::Segment stretch =
+          plans::along_edge(found_.outline, found.edge, found.from_m, found.width_m);
       const auto known = known_opening(found, stretch, used);
       if (known) {
         used[*known] = true;
@@ -157,18 +146,11 @@ class RoomUpdate {
       text_.insert(text_.end_of(table_), opening_text(floor_, fresh, names, names_));
       ++added;
     }
-    for (std::size_t k = 0; k < used.size(); ++k) {
-      if (used[k] || room_.openings[k].drawn.empty()) continue;
-      if (const toml::node* table = table_in("openings", k)) text_.take_out(*table, true);
-      ++gone;
-    }
-    if (moved) add_words(words_, counted(moved, "opening", "moved"));
-    if (added) add_words(words_, counted(added, "opening", "new"));
-    if (gone) add_words(words_, counted(gone, "opening", "gone"));
+    end_update(room_.openings, used, "openings", "opening", moved, added);
   }
 
   /// Along the outline as it is written.
-  void place(FoundOpening& opening, const Stretch& stretch) const {
+  void place(FoundOpening& opening, const plans::Segment& stretch) const {
     const std::size_t edge = edge_of(stretch);
     if (edge == outline_.size()) return;
     const Vec2 a = outline_[edge], way = (outline_[(edge + 1) % outline_.size()] - a).normalized();
@@ -176,7 +158,7 @@ class RoomUpdate {
     opening.from_m = std::max(0.0, std::min(way.dot(stretch.from - a), way.dot(stretch.to - a)));
   }
 
-  bool move_opening(const model::Opening& known, const toml::node* node, const Stretch& stretch) {
+  bool move_opening(const model::Opening& known, const toml::node* node, const plans::Segment& stretch) {
     FoundOpening now;
     now.width_m = (stretch.to - stretch.from).norm();
     now.edge = std::size_t(wall_of(known) - 1);
@@ -192,15 +174,9 @@ class RoomUpdate {
     return true;
   }
 
-  static Vec2 middle_of(const Polygon& polygon) {
-    Vec2 sum = Vec2::Zero();
-    for (const Vec2& p : polygon) sum += p / double(polygon.size());
-    return sum;
-  }
-
   /// Where a thing stands, by what is written of it.
   static Vec2 place_of(const model::Object& object) {
-    if (object.shape == model::ObjectShape::block) return middle_of(object.outline);
+    if (object.shape == model::ObjectShape::block) return plans::mean_point(object.outline);
     const double turn = object.rotation_deg * M_PI / 180;
     const Vec2 half = object.size.head<2>() / 2;
     return object.at.head<2>() + Vec2(std::cos(turn) * half.x() - std::sin(turn) * half.y(),
@@ -248,9 +224,8 @@ class RoomUpdate {
     std::vector<bool> used(room_.objects.size(), false);
     UniqueNames names;
     for (const model::Object& object : room_.objects) names.unique(object.name);
-    for (const plans::FoundObject& found : floor_.plan.objects) {
-      if (found.room != number_) continue;
-      const auto known = known_thing(room_.objects, used, middle_of(found.footprint), found.handle);
+    for (const plans::FoundObject& found : things_in(floor_.plan, std::size_t(number_))) {
+      const auto known = known_thing(room_.objects, used, plans::mean_point(found.footprint), found.handle);
       if (known) {
         used[*known] = true;
         moved += move_object(room_.objects[*known], table_in("objects", *known), found);

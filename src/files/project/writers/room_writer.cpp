@@ -103,6 +103,15 @@ std::string opening_text(const ImportedFloor& floor, const FoundOpening& opening
   return text + "height = " + toml_number(height) + "\n";
 }
 
+std::vector<plans::FoundObject> things_in(const plans::FoundPlan& plan, std::size_t room) {
+  std::vector<plans::FoundObject> things;
+  for (const geometry::Polygon& pier : plan.rooms[room].holes)
+    things.push_back({{}, {}, true, pier, int(room), 0});
+  for (const plans::FoundObject& object : plan.objects)
+    if (object.room == int(room)) things.push_back(object);
+  return things;
+}
+
 std::string luminaire_text(const plans::FoundLuminaire& luminaire) {
   std::string text = fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\ndrawn = {}\nat = [{}, {}]\n"),
                                  toml_quoted(luminaire.mark), toml_quoted(drawn_word(luminaire.handle)),
@@ -113,9 +122,10 @@ std::string luminaire_text(const plans::FoundLuminaire& luminaire) {
 }
 
 std::string object_text(const ImportedFloor& floor, const plans::FoundObject& object, UniqueNames& names) {
-  std::string called = object.is_column           ? "column"
-                       : object.furniture.empty() ? object.block
-                                                  : object.furniture;
+  std::string called = object.is_column && object.block.empty() ? "pier"
+                       : object.is_column                       ? "column"
+                       : object.furniture.empty()               ? object.block
+                                                                : object.furniture;
   if (model::file_name_part(called).empty()) called = "object";
   std::string text = "\n[[rooms.objects]]\nname = " + toml_quoted(names.unique(called)) + "\n";
   text += "drawn = " + toml_quoted(drawn_word(object.handle)) + "\n";
@@ -138,12 +148,8 @@ std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
     text += "task = { proposed = " + toml_quoted(task.key) + " }   # " + task.words + "\n";
   UniqueNames openings, objects;
   for (const FoundOpening& opening : room.openings) text += opening_text(floor, opening, openings, names);
-  for (const geometry::Polygon& hole : room.holes)
-    text += "\n[[rooms.objects]]\nname = " + toml_quoted(objects.unique("pier")) +
-            "\nblock = " + toml_outline(hole) +
-            "\ntop = " + toml_number(floor.floor.height_m.value_or(kUsualHeight)) + "\n";
-  for (const plans::FoundObject& object : floor.plan.objects)
-    if (object.room == int(number_of_room)) text += object_text(floor, object, objects);
+  for (const plans::FoundObject& object : things_in(floor.plan, number_of_room))
+    text += object_text(floor, object, objects);
   for (const plans::FoundLuminaire& luminaire : floor.plan.luminaires)
     if (luminaire.room == int(number_of_room)) text += luminaire_text(luminaire);
   return text;

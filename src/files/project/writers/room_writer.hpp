@@ -24,6 +24,9 @@ std::string drawn_word(std::uint64_t handle);
 /// Tables of what is in a room, beginning with a blank line. `rooms`: names of the floor's rooms.
 std::string opening_text(const ImportedFloor& floor, const plans::FoundOpening& opening, UniqueNames& names,
                          const std::vector<std::string>& rooms);
+/// What stands in a room: its piers, as columns without a block, and what blocks are.
+std::vector<plans::FoundObject> things_in(const plans::FoundPlan& plan, std::size_t room);
+
 /// A luminaire by itself.
 std::string luminaire_text(const plans::FoundLuminaire& luminaire);
 std::string object_text(const ImportedFloor& floor, const plans::FoundObject& object, UniqueNames& names);
