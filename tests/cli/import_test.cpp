@@ -102,6 +102,13 @@ TEST(Import, FloorsComeFromWindowsOfOneDrawingAndNamesAreUnique) {
   EXPECT_EQ(run(folder, "check b.toml -q").code, 0);
   EXPECT_TRUE(says(run(folder, "import b.toml").out, "b.toml is as its drawings are"));
   EXPECT_TRUE(std::filesystem::exists(folder.path() / "b-import--first.svg"));
+  EXPECT_FALSE(says(made.out, "levels are assumed"));
+  const Ran guessed =
+      run(folder,
+          "import plan.dxf -o g.toml --rooms ROOM --floor \"Ground: -1766,2000 19234,21000\" --floor "
+          "\"First: 28234,2000 49234,21000\"");
+  EXPECT_TRUE(says(guessed.out, "heights and levels are assumed")) << guessed.out << guessed.err;
+  EXPECT_TRUE(says(content_of(folder.path() / "g.toml"), "level = 3.1                          # assumed"));
 }
 
 TEST(Import, FollowsTheArchitectAndKeepsWhatTheDesignerAdded) {

@@ -101,10 +101,11 @@ int write(const std::vector<TakenStorey>& storeys, const fs::path& project,
   if (quiet) return kDone;
   const std::string picture =
       picture_path(project, building.floors.front().floor.name, storeys.size() > 1).string();
+  const bool levels = building.floors.back().level_assumed;
   tell(fmt::format(
       FMT_STRING("\nWritten: {}. Look at {} first.\nTasks are proposals from room names until you confirm "
-                 "them; heights are assumed.\nMore: glowgrid check {}\n"),
-      project.string(), picture, project.string()));
+                 "them; heights{} are assumed.\nMore: glowgrid check {}\n"),
+      project.string(), picture, levels ? " and levels" : "", project.string()));
   return kDone;
 }
 
@@ -166,6 +167,9 @@ int command_import(const std::vector<std::string>& words) {
                     storeys.empty() ? "" : " but a picture of what was found"));
     return kBadInput;
   }
+  // A floor above the first stands where usual heights put it, unless its level is given.
+  for (std::size_t k = std::max<std::size_t>(1, arguments.texts("level").size()); k < storeys.size(); ++k)
+    storeys[k].imported.level_assumed = true;
   return write(storeys, project, arguments.texts("mark"), arguments.flag("quiet"));
 }
 

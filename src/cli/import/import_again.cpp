@@ -66,7 +66,8 @@ int import_again(const fs::path& path, const Arguments& arguments) {
     Drawings drawings(folder);
     take_storeys(floors, drawings, storeys, problems);
   }
-  print_problems(problems, {}, arguments.flag("quiet"));
+  print_problems(problems, text ? text->sources() : std::map<std::string, std::string>(),
+                 arguments.flag("quiet") || problems.has_errors());
   if (problems.has_errors()) {
     say(fmt::format(FMT_STRING("{}: nothing was changed\n"), path.string()));
     return kBadInput;

@@ -36,7 +36,8 @@ class LayerChoice {
   /// Adds the layers that the patterns name; an error where one names none. Hidden ones count only by their
   /// whole name.
   void add(const std::vector<std::string>& patterns, const char* what, std::vector<bool>& layers) {
-    for (const std::string& pattern : patterns) {
+    for (const std::string& written : patterns) {
+      const std::string pattern = dxf::folded(written);
       bool taken = false;
       const dxf::Layer* passed_over = nullptr;
       for (std::size_t k = 0; k < document_.layers.size(); ++k) {
@@ -54,7 +55,7 @@ class LayerChoice {
       if (passed_over)
         tell_hidden(*passed_over, "it was passed over; name it in full to take it");
       else
-        refuse(pattern, what);
+        refuse(written, what);
     }
   }
 
@@ -64,7 +65,7 @@ class LayerChoice {
                       fmt::format(FMT_STRING("layer \"{}\" is {} in the drawing: {}"), printable(layer.name),
                                   layer.frozen ? "frozen" : "off", so));
   }
-  void refuse(const std::string& pattern, const char* what) {
+  void refuse(const std::string& written, const char* what) {
     std::vector<std::string> names;
     std::string all;
     std::size_t shown = 0;
@@ -73,12 +74,12 @@ class LayerChoice {
       names.push_back(layer.key);
       if (shown++ < 8) all += (all.empty() ? "" : ", ") + printable(layer.name);
     }
-    const std::string near = nearest_word(pattern, names);
+    const std::string near = nearest_word(dxf::folded(written), names);
     std::string meant;
     for (const dxf::Layer& layer : document_.layers)
       if (!near.empty() && layer.key == near) meant = printable(layer.name);
     problems_.error("layer-not-found", {file_, 0, 0},
-                    fmt::format(FMT_STRING("there is no layer \"{}\" ({}); {}"), printable(pattern), what,
+                    fmt::format(FMT_STRING("there is no layer \"{}\" ({}); {}"), printable(written), what,
                                 meant.empty() ? "the drawing has " + all + (shown > 8 ? ", .." : "")
                                               : "did you mean \"" + meant + "\"?"));
   }
@@ -88,25 +89,27 @@ class LayerChoice {
   Problems& problems_;
 };
 
-dxf::Wanted wanted_of(const dxf::Document& document, const plans::FloorWish& floor, const plans::Frame& frame,
-                      const std::string& file, Problems& problems) {
-  const plans::Request& request = floor.request;
+/// `written`: the request as a person wrote it; `folded` the same as names are compared, which must outlive
+/// what comes back.
+dxf::Wanted wanted_of(const dxf::Document& document, const plans::Request& written,
+                      const plans::Request& folded, const plans::Frame& frame, const std::string& file,
+                      Problems& problems) {
   dxf::Wanted wanted;
   wanted.frame = frame;
-  wanted.window = request.window;
+  wanted.window = written.window;
   wanted.layers.assign(document.layers.size(), false);
   wanted.text_layers.assign(document.layers.size(), false);
   LayerChoice choice(document, file, problems);
-  if (request.from != plans::RoomsFrom::walls) choice.add(request.room_layers, "rooms", wanted.layers);
-  choice.add(request.wall_layers, "walls", wanted.layers);
-  choice.add(request.door_layers, "doors", wanted.layers);
-  choice.add(request.window_layers, "windows", wanted.layers);
-  choice.add(request.text_layers, "texts", wanted.text_layers);
-  if (request.text_layers.empty())
+  if (written.from != plans::RoomsFrom::walls) choice.add(written.room_layers, "rooms", wanted.layers);
+  choice.add(written.wall_layers, "walls", wanted.layers);
+  choice.add(written.door_layers, "doors", wanted.layers);
+  choice.add(written.window_layers, "windows", wanted.layers);
+  choice.add(written.text_layers, "texts", wanted.text_layers);
+  if (written.text_layers.empty())
     for (std::size_t k = 0; k < document.layers.size(); ++k)
       wanted.text_layers[k] = document.layers[k].is_visible();
-  wanted.blocks = [&request](const std::string& key) {
-    const plans::BlockUse* use = plans::use_of(key, request.blocks);
+  wanted.blocks = [&folded](const std::string& key) {
+    const plans::BlockUse* use = plans::use_of(key, folded.blocks);
     return use && use->kind != plans::BlockUse::Kind::ignored;
   };
   return wanted;
@@ -164,11 +167,15 @@ void doubt_unit(const plans::Frame& frame, const TakenFloor& taken, const std::s
   if (plans::has_likely_sizes(taken.drawing, taken.plan)) return;
   const double area = plans::median_area(taken.plan);
   const std::string unit = plans::unit_name(plans::likely_unit(area / std::pow(frame.metres_per_unit, 2)));
-  problems.warning(
-      "unit-doubtful", {file, 0, 0},
+  const std::string words =
       fmt::format(FMT_STRING("taken as {}, rooms have about {} m2, which nobody builds; the drawing is "
                              "likely in {} (--unit {})"),
-                  plans::unit_name(frame.metres_per_unit), round_area(area), unit, unit));
+                  plans::unit_name(frame.metres_per_unit), round_area(area), unit, unit);
+  constexpr double kNoRoom = 1e6;  // m2: no project could hold it
+  if (area > kNoRoom)
+    problems.error("unit-doubtful", {file, 0, 0}, words);
+  else
+    problems.warning("unit-doubtful", {file, 0, 0}, words);
 }
 
 void doubt_origin(const plans::FoundPlan& plan, const std::string& file, Problems& problems) {
@@ -200,7 +207,7 @@ std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans:
   if (!metres) metres = stated_unit(document);
   if (!metres || !std::isfinite(*metres) || *metres <= 0) {
     Problems layers;  // a layer that is not there is the likelier slip
-    wanted_of(document, floor, {}, file, layers);
+    wanted_of(document, written.request, floor.request, {}, file, layers);
     if (layers.has_errors()) {
       problems.append(layers);
       return std::nullopt;
@@ -209,13 +216,14 @@ std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans:
     return std::nullopt;
   }
   taken.frame = {*metres, floor.origin.value_or(Vec2::Zero()), floor.rotate_deg};
-  const dxf::Wanted wanted = wanted_of(document, floor, taken.frame, file, problems);
+  const dxf::Wanted wanted = wanted_of(document, written.request, floor.request, taken.frame, file, problems);
   if (problems.has_errors()) return std::nullopt;
   taken.drawing = dxf::expanded(document, wanted, file, problems);
   if (problems.has_errors()) return std::nullopt;
   taken.plan = plans::take_plan(taken.drawing, floor.request);
   taken.looked_at = looked_at(wanted, floor.request, taken);
   doubt_unit(taken.frame, taken, file, problems);
+  if (problems.has_errors()) return taken;  // for its picture
   if (floor.origin_at_corner && !taken.plan.rooms.empty()) {
     plans::FloorWish again = floor;
     again.origin_at_corner = false;

@@ -20,7 +20,7 @@ struct TakenFloor {
 std::optional<double> stated_unit(const dxf::Document& document);
 
 /// Takes a floor's rooms. Doubts about single rooms are in the plan; what concerns the whole drawing is told
-/// in `problems`, an error where nothing can be taken.
+/// in `problems`: an error where nothing can be taken, or where what was taken can be no building.
 std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans::FloorWish& floor,
                                      const std::string& file, Problems& problems);
 

@@ -16,7 +16,7 @@ inline constexpr double kUsualHeight = 2.8, kDoorHeight = 2.1, kSill = 0.9, kWin
 struct ImportedFloor {
   model::Floor floor;  ///< with its drawing
   plans::FoundPlan plan;
-  bool height_assumed = true;
+  bool height_assumed = true, level_assumed = false;
 };
 
 /// The task that a room's name suggests, with what the requirement table calls it; empty: none.

@@ -96,11 +96,13 @@ std::string drawing_text(const plans::FloorWish& wish) {
 }  // namespace
 
 std::string floor_text(const ImportedFloor& floor) {
-  std::string text =
-      "\n[[floors]]\nname = " + toml_quoted(floor.floor.name) +
-      "\nlevel = " + toml_number(floor.floor.level_m) +
-      "\nheight = " + toml_number(floor.floor.height_m.value_or(kUsualHeight)) +
-      (floor.height_assumed ? "                          # assumed: put in the true one\n" : "\n");
+  const auto end = [](bool assumed) {
+    return assumed ? "                          # assumed: put in the true one\n" : "\n";
+  };
+  std::string text = "\n[[floors]]\nname = " + toml_quoted(floor.floor.name) +
+                     "\nlevel = " + toml_number(floor.floor.level_m) + end(floor.level_assumed) +
+                     "height = " + toml_number(floor.floor.height_m.value_or(kUsualHeight)) +
+                     end(floor.height_assumed);
   return text + drawing_text(*floor.floor.drawing);
 }
 
