@@ -3,6 +3,7 @@
 
 #include <chrono>
 #include <cmath>
+#include <filesystem>
 #include <set>
 
 #include "core/plans/line_work.hpp"
@@ -41,7 +42,7 @@ const Found* match(const Polygon& outline, const std::string& floor, const std::
   const Found* best = nullptr;
   double most = 0.5;
   for (const Found& found : rooms) {
-    if (found.floor != floor) continue;
+    if (!floor.empty() && found.floor != floor) continue;
     const double share = plans::shared_area(outline, found.room->outline) /
                          std::max(geometry::signed_area(outline), geometry::signed_area(found.room->outline));
     if (share > most) {
@@ -81,6 +82,82 @@ void expect_openings(const json& wanted, const plans::FoundRoom& room, double to
   EXPECT_EQ(used.size(), room.openings.size()) << "an opening that is not there";
 }
 
+/// What models know beside the plan.
+void expect_heights(const json& want, const plans::FoundRoom& room) {
+  constexpr double kSame = 0.01;  // m
+  EXPECT_NEAR(room.height_m.value_or(0), want["height_m"].get<double>(), kSame);
+  EXPECT_EQ(room.ceiling.empty(), !want.contains("ceiling"));
+  if (want.contains("height_min_m")) {
+    double least = HUGE_VAL;
+    for (const plans::FoundCeiling& part : room.ceiling) least = std::min(least, part.height_m);
+    EXPECT_NEAR(least, want["height_min_m"].get<double>(), kSame);
+  }
+  if (!want.contains("openings")) return;
+  for (const json& o : want["openings"])
+    EXPECT_TRUE(std::any_of(room.openings.begin(), room.openings.end(),
+                            [&](const plans::FoundOpening& q) {
+                              return std::abs(q.sill_m.value_or(-1) - o["sill"].get<double>()) < kSame &&
+                                     std::abs(q.height_m.value_or(-1) - o["height"].get<double>()) < kSame;
+                            }))
+        << "no opening of sill " << o["sill"] << " and height " << o["height"];
+}
+
+void expect_storeys(const json& wanted, const plans::TakenModel& model) {
+  for (const json& want : wanted) {
+    const std::string name = want["name"];
+    const auto found = std::find_if(model.storeys.begin(), model.storeys.end(),
+                                    [&](const plans::TakenStorey& storey) { return storey.name == name; });
+    ASSERT_NE(found, model.storeys.end()) << name;
+    EXPECT_NEAR(found->level_m, want["elevation_m"].get<double>(), 0.001) << name;
+  }
+}
+
+void expect_site(const json& want, const plans::FoundSite& site) {
+  EXPECT_NEAR(site.latitude_deg.value_or(0), want["latitude"].get<double>(), 1e-5);
+  EXPECT_NEAR(site.longitude_deg.value_or(0), want["longitude"].get<double>(), 1e-5);
+  EXPECT_NEAR(site.elevation_m.value_or(0), want["elevation_m"].get<double>(), 0.01);
+  if (want.contains("north_deg")) {
+    EXPECT_NEAR(std::remainder(site.north_deg.value_or(999) - want["north_deg"].get<double>(), 360), 0, 0.001);
+  }
+}
+
+void expect_lights(const json& wanted, const plans::TakenModel& model) {
+  std::size_t lights = 0;
+  for (const plans::TakenStorey& storey : model.storeys) lights += storey.plan.luminaires.size();
+  EXPECT_EQ(lights, wanted.size());
+  for (const json& want : wanted) {
+    const Vec2 at(want["position_m"][0].get<double>(), want["position_m"][1].get<double>());
+    bool there = false;
+    for (const plans::TakenStorey& storey : model.storeys)
+      for (const plans::FoundLuminaire& light : storey.plan.luminaires)
+        there = there || (storey.name == want["floor"] && light.mark == want["type"] &&
+                          (light.at - at).norm() < 0.001 &&
+                          storey.plan.rooms[std::size_t(light.room)].name == want["room"]);
+    EXPECT_TRUE(there) << want;
+  }
+}
+
+/// Every hole of the model is on a wall of some room, at its height; or in a roof.
+void expect_wall_openings(const json& wanted, const plans::TakenModel& model) {
+  for (const json& want : wanted) {
+    const Vec2 middle(want["middle"][0].get<double>(), want["middle"][1].get<double>());
+    bool there = false;
+    for (const plans::TakenStorey& storey : model.storeys)
+      for (const plans::FoundRoom& room : storey.plan.rooms) {
+        for (const plans::FoundOpening& q : room.openings) {
+          const plans::Segment line = plans::along_edge(room.outline, q.edge, q.from_m, q.width_m);
+          there = there || ((line.middle() - middle).norm() < 0.25 &&
+                            std::abs(q.width_m - want["width"].get<double>()) < 0.03);
+        }
+        for (const plans::FoundRoofOpening& q : room.roof_openings)
+          there = there || ((q.at - middle).norm() < 0.02 &&
+                            std::abs(q.size.x() - want["width"].get<double>()) < 0.01 &&
+                            std::abs(q.size.y() - want["height"].get<double>()) < 0.01);
+      }
+    EXPECT_TRUE(there) << want;
+  }
+}
+
 class PlanCaseTest : public testing::TestWithParam<cases::PlanCase> {};
 
 void expect_rooms(const json& truth, const cases::PlanOutcome& out, double tolerance) {
@@ -104,6 +181,7 @@ void expect_rooms(const json& truth, const cases::PlanOutcome& out, double toler
     EXPECT_NE(said.find(plain(name)), std::string::npos) << "said: " << said;
     EXPECT_NE(said.find(plain(number)), std::string::npos) << "said: " << said;
     if (want.contains("openings")) expect_openings(want["openings"], *found->room, tolerance);
+    if (want.contains("height_m")) expect_heights(want, *found->room);
   }
   std::size_t free = 0;
   if (truth.contains("maybe"))
@@ -159,6 +237,11 @@ TEST_P(PlanCaseTest, ComesOutAsTheTruthSays) {
   if (truth.contains("rooms") && !truth["rooms"].is_null()) expect_rooms(truth, out, tolerance);
   if (truth.contains("objects") && !truth.value("objects_optional", false))
     expect_objects(truth["objects"], out, tolerance);
+  if (out.model && truth.contains("storeys") && !out.model->storeys.empty())
+    expect_storeys(truth["storeys"], *out.model);
+  if (out.model && truth.contains("site")) expect_site(truth["site"], out.model->site);
+  if (out.model && truth.contains("lights")) expect_lights(truth["lights"], *out.model);
+  if (out.model && truth.contains("wall_openings")) expect_wall_openings(truth["wall_openings"], *out.model);
   if (truth.contains("hand_back"))
     for (const json& h : truth["hand_back"]) {
       const Vec2 metres(h["metres"][0].get<double>(), h["metres"][1].get<double>());
@@ -199,7 +282,8 @@ TEST(RandomWalls, GiveAllTheirRoomsAndDoors) {
 
 std::string case_name(const testing::TestParamInfo<cases::PlanCase>& info) {
   std::string name;
-  for (const char c : info.param.file.substr(4, info.param.file.size() - 8) + "_" + info.param.name)
+  const std::filesystem::path file = info.param.file;
+  for (const char c : file.stem().string() + "_" + info.param.name)
     name += std::isalnum(static_cast<unsigned char>(c)) ? c : '_';
   return name;
 }

@@ -1,6 +1,8 @@
 #include "plans/plan_cases.hpp"
 
+#include "core/plans/models/take_model.hpp"
 #include "files/plans/dxf/document_reader.hpp"
+#include "files/plans/model_reader.hpp"
 #include "test_files.hpp"
 
 namespace glow::cases {
@@ -73,9 +75,34 @@ std::vector<PlanCase> plan_cases() {
   return cases;
 }
 
+namespace {
+
+const char* outcome_word(const Problems& problems) {
+  return problems.has_errors() ? "refuse" : problems.all().empty() ? "ok" : "warn";
+}
+
+PlanOutcome model_outcome(const std::string& bytes, const std::string& file) {
+  PlanOutcome out;
+  const auto model = files::read_model(bytes, file, std::nullopt, out.problems);
+  if (model) {
+    out.model = plans::take_model(*model, {});
+    files::tell_doubts(out.model->doubts, file, out.problems);
+    for (const plans::TakenStorey& storey : out.model->storeys) {
+      files::tell_doubts(storey.plan.doubts, file, out.problems);
+      out.floors.push_back(storey.name);
+      out.taken.push_back({{}, storey.drawing, storey.plan, storey.looked_at});
+    }
+  }
+  out.outcome = outcome_word(out.problems);
+  return out;
+}
+
+}  // namespace
+
 PlanOutcome outcome_of(const PlanCase& asked) {
   PlanOutcome out;
   const std::string bytes = test::content_of(test::test_data("plans/" + asked.file));
+  if (files::is_model(asked.file)) return model_outcome(bytes, asked.file);
   const auto document = files::dxf::read_document(bytes, asked.file, out.problems);
   std::vector<json> floors = {asked.asked};
   if (asked.asked.contains("floors")) {
@@ -91,11 +118,11 @@ PlanOutcome outcome_of(const PlanCase& asked) {
     const plans::FloorWish wish = floor_of(floor);
     auto taken = files::take_floor(*document, wish, asked.file, out.problems);
     if (!taken) break;
-    files::tell_doubts(*taken, asked.file, out.problems);
+    files::tell_doubts(taken->plan.doubts, asked.file, out.problems);
     out.floors.push_back(floor.value("name", ""));
     out.taken.push_back(std::move(*taken));
   }
-  out.outcome = out.problems.has_errors() ? "refuse" : out.problems.all().empty() ? "ok" : "warn";
+  out.outcome = outcome_word(out.problems);
   return out;
 }
 

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/plans/models/take_model.hpp"
 #include "files/plans/plan_taker.hpp"
 
 namespace glow::cases {
@@ -23,6 +24,7 @@ struct PlanOutcome {
   Problems problems;
   std::vector<std::string> floors;       ///< names
   std::vector<files::TakenFloor> taken;  ///< in the same order
+  std::optional<plans::TakenModel> model;
 };
 PlanOutcome outcome_of(const PlanCase& asked);
 

@@ -11,6 +11,7 @@
 #include "core/model/file_names.hpp"
 #include "figures/plans/light_drawing.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/results/rooms_csv.hpp"
 #include "words/text_layout.hpp"
 
 namespace glow::cli {
@@ -64,7 +65,8 @@ int command_export(const std::vector<std::string>& words) {
       "and\n"
       "false colours of the work planes, a layer each, in the coordinates, unit and turn of the drawing "
       "that\n"
-      "rooms came from. csv: every luminaire's place in the room and in the drawing.",
+      "rooms came from. csv: every luminaire's place in the room and in the drawing, and rooms.csv beside it: a line for\n"
+      "each room by its handle or identifier.",
       "  glowgrid export mill-results --to dxf\n  glowgrid export mill-results --to csv -o luminaires.csv",
       "results",
       false,
@@ -90,8 +92,11 @@ int command_export(const std::vector<std::string>& words) {
   if (format == "csv") {
     const fs::path target =
         arguments.has("output") ? fs::path(arguments.text("output")) : folder / "export" / "luminaires.csv";
+    const fs::path rooms = target.parent_path() / "rooms.csv";
     files::write_whole(target, figures::luminaire_places_csv(results->run));
-    tell(fmt::format(FMT_STRING("Written: {}\n"), fs::proximate(target).string()));
+    files::write_whole(rooms, files::rooms_csv(results->run));
+    tell(fmt::format(FMT_STRING("Written: {}\nWritten: {}, by what rooms are called in their drawing or model\n"),
+                     fs::proximate(target).string(), fs::proximate(rooms).string()));
     return kDone;
   }
   const auto drawings = figures::light_drawings(results->run);

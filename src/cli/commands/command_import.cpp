@@ -10,9 +10,12 @@
 #include "cli/import/import_again.hpp"
 #include "cli/import/import_options.hpp"
 #include "cli/import/import_report.hpp"
+#include "cli/import/mark_files.hpp"
+#include "cli/import/model_list.hpp"
 #include "cli/open_project.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
+#include "core/model/file_names.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
@@ -30,9 +33,15 @@ int refuse(const std::string& words) {
 
 int list(const std::vector<std::string>& files) {
   Problems problems;
-  Drawings drawings{{}};
+  PlanFiles plan_files{{}};
   for (const std::string& file : files) {
-    const files::dxf::Document* document = drawings.read(file, problems);
+    if (is_model_file(file)) {
+      plans::FloorWish wish;
+      wish.file = file;
+      if (const plans::Model* model = plan_files.model(wish, problems)) tell(model_list(*model, file));
+      continue;
+    }
+    const files::dxf::Document* document = plan_files.drawing(file, problems);
     if (document) tell(drawing_list(*document, file));
   }
   print_problems(problems, {}, false);
@@ -42,8 +51,8 @@ int list(const std::vector<std::string>& files) {
 /// Layers are never guessed: what is likely is said.
 int ask_for_rooms(const std::vector<std::string>& files) {
   Problems problems;
-  Drawings drawings{{}};
-  const files::dxf::Document* document = drawings.read(files.front(), problems);
+  PlanFiles plan_files{{}};
+  const files::dxf::Document* document = plan_files.drawing(files.front(), problems);
   print_problems(problems, {}, false);
   if (!document) return kBadInput;
   const std::string likely = likely_rooms(*document);
@@ -53,60 +62,90 @@ int ask_for_rooms(const std::vector<std::string>& files) {
       likely.empty() ? "" : likely + ". ", files.front()));
 }
 
-/// Marks that blocks are, with the files that --mark gives them, or a file to be put there.
-std::vector<std::pair<std::string, std::string>> schedule_of(const std::vector<TakenStorey>& storeys,
-                                                             const std::vector<std::string>& said,
+/// Marks that luminaires have, with the files that were said, or a file to be put there.
+std::vector<std::pair<std::string, std::string>> schedule_of(const TakenBuilding& building, const MarkFiles& said,
                                                              const fs::path& folder) {
   std::map<std::string, std::string> files;
-  for (const TakenStorey& storey : storeys)
-    for (const plans::FoundLuminaire& luminaire : storey.imported.plan.luminaires)
-      files.emplace(luminaire.mark, luminaire.mark + ".ldt");
-  for (const std::string& text : said) {
-    const std::size_t equals = text.find('=');
-    files[text.substr(0, equals)] = fs::proximate(text.substr(equals + 1), folder).generic_string();
-  }
+  for (const TakenFloor& floor : building.floors)
+    for (const plans::FoundLuminaire& luminaire : floor.imported.plan.luminaires)
+      files.emplace(luminaire.mark, model::file_name_part(luminaire.mark) + ".ldt");
+  for (const auto& [mark, file] : said) files[mark] = fs::proximate(file, folder).generic_string();
   return {files.begin(), files.end()};
 }
 
-int write(const std::vector<TakenStorey>& storeys, const fs::path& project,
-          const std::vector<std::string>& marks, bool quiet) {
+/// The project that is to be written, files named from where it will lie.
+files::ImportedBuilding building_of(const TakenBuilding& taken, const fs::path& project, const MarkFiles& marks) {
+  const fs::path folder = fs::absolute(project).parent_path();
+  files::ImportedBuilding building;
+  building.name = project.stem().string();
+  building.from_model = taken.from_model;
+  building.site = taken.site;
+  building.neighbours = taken.neighbours;
+  building.schedule = schedule_of(taken, marks, folder);
+  const auto is_outside = [](const std::string& file) { return file.rfind("..", 0) == 0 || fs::path(file).is_absolute(); };
+  for (const auto& [mark, file] : building.schedule) building.files_outside = building.files_outside || is_outside(file);
+  for (const TakenFloor& floor : taken.floors) {
+    building.floors.push_back(floor.imported);
+    std::string& file = building.floors.back().floor.drawing->file;
+    file = fs::proximate(file, folder).generic_string();
+    building.files_outside = building.files_outside || is_outside(file);
+  }
+  return building;
+}
+
+int write(const TakenBuilding& taken, const fs::path& project, const MarkFiles& marks, bool quiet) {
   Problems problems;
   const model::Project any;
   const auto tables = files::requirement_tables(any, {}, problems);
-  files::ImportedBuilding building;
-  building.name = project.stem().string();
+  files::ImportedBuilding building = building_of(taken, project, marks);
   building.standard = tables.front().name();
-  for (const TakenStorey& storey : storeys) {
-    building.floors.push_back(storey.imported);
-    // Named from where the project lies.
-    std::string& file = building.floors.back().floor.drawing->file;
-    file = fs::proximate(file, fs::absolute(project).parent_path()).generic_string();
-    building.files_outside =
-        building.files_outside || file.rfind("..", 0) == 0 || fs::path(file).is_absolute();
-  }
-  building.schedule = schedule_of(storeys, marks, fs::absolute(project).parent_path());
   const files::ProposeTask propose = proposer(tables.front());
   files::write_whole(project, files::building_text(building, propose));
   const auto names = files::unique_names(building.floors);
-  for (std::size_t f = 0; f < storeys.size(); ++f) {
-    words::PlanWords plan{building.floors[f].floor.name,
-                          building.floors[f].floor.drawing->file,
-                          &storeys[f].imported.plan,
-                          names[f],
-                          {}};
-    for (const plans::FoundRoom& room : storeys[f].imported.plan.rooms)
-      plan.tasks.push_back(propose(room.name).key);
-    tell((f > 0 ? "\n" : "") + words::plan_table(plan));
+  for (std::size_t f = 0; f < building.floors.size(); ++f) {
+    const plans::FoundPlan& plan = building.floors[f].plan;
+    words::PlanWords words{building.floors[f].floor.name, building.floors[f].floor.drawing->file, &plan, names[f], {}};
+    for (const plans::FoundRoom& room : plan.rooms) words.tasks.push_back(propose(room.name).key);
+    tell((f > 0 ? "\n" : "") + words::plan_table(words));
   }
   if (quiet) return kDone;
   const std::string picture =
-      picture_path(project, building.floors.front().floor.name, storeys.size() > 1).string();
+      picture_path(project, building.floors.front().floor.name, building.floors.size() > 1).string();
   const bool levels = building.floors.back().level_assumed;
-  tell(fmt::format(
-      FMT_STRING("\nWritten: {}. Look at {} first.\nTasks are proposals from room names until you confirm "
-                 "them; heights{} are assumed.\nMore: glowgrid check {}\n"),
-      project.string(), picture, levels ? " and levels" : "", project.string()));
+  std::size_t without = 0;
+  for (const auto& [mark, file] : building.schedule) without += marks.count(mark) == 0;
+  tell(fmt::format(FMT_STRING("\nWritten: {}. Look at {} first.\nTasks are proposals from room names until you confirm "
+                              "them; {} are assumed.\n"),
+                   project.string(), picture,
+                   taken.from_model ? "finishes" : levels ? "heights and levels" : "heights"));
+  if (without > 0)
+    tell(fmt::format(FMT_STRING("{} no photometric file yet: put it where [luminaires] name it, or say it with "
+                                "--mark \"TYPE=FILE\".\n"),
+                     without == 1 ? "One type of luminaire has" : std::to_string(without) + " types of luminaires have"));
+  tell(fmt::format(FMT_STRING("More: glowgrid check {}\n"), project.string()));
   return kDone;
+}
+
+/// The floors that are asked for; none after saying what is wrong.
+std::vector<model::Floor> wanted_floors(const Arguments& arguments, const std::vector<std::string>& files,
+                                        PlanFiles& plan_files, Problems& problems) {
+  const auto models = std::count_if(files.begin(), files.end(), [](const auto& file) { return is_model_file(file); });
+  if (models == 0) {
+    auto floors = floors_of(arguments, files);
+    return floors ? std::move(*floors) : std::vector<model::Floor>();
+  }
+  if (std::size_t(models) < files.size()) {
+    refuse("drawings and building models cannot be taken in one go; import one after the other");
+    return {};
+  }
+  const auto wish = model_wish(arguments);
+  if (!wish) return {};
+  auto floors = floors_of_models(files, *wish, plan_files, problems);
+  if (floors.empty() && !problems.has_errors()) {
+    print_problems(problems, {}, arguments.flag("quiet"));
+    say("no room was found; nothing was written\n");
+  }
+  return floors;
 }
 
 }  // namespace
@@ -114,18 +153,19 @@ int write(const std::vector<TakenStorey>& storeys, const fs::path& project,
 int command_import(const std::vector<std::string>& words) {
   CommandLine line{
       "glowgrid import PLAN.dxf... -o PROJECT.toml --rooms LAYERS|--walls LAYERS [options]\n"
+      "       glowgrid import MODEL.ifc|MODEL.xml|ROOM.obj|ROOM.gltf... -o PROJECT.toml [options]\n"
       "       glowgrid import PROJECT.toml [--only-tell] [--drop-gone]",
-      "Takes rooms from plan drawings (DXF): outlines, names, doors, windows, columns and furniture. Writes "
-      "a\n"
-      "project file and a picture of what was taken, what not, and what is doubtful. Never overwrites.\n"
-      "Of a project: takes its drawings anew, after the architect's change. Outlines and openings follow, "
-      "what\n"
-      "you added stays byte for byte.",
+      "Takes rooms from plan drawings (DXF) and building models (IFC, gbXML): outlines, names, openings, columns,\n"
+      "furniture, luminaires; of models heights, site and neighbours too. Writes a project file and a picture of\n"
+      "what was taken, what not, and what is doubtful. Never overwrites.\n"
+      "Of a project: takes its drawings anew, after the architect's change. Outlines and openings follow, what you\n"
+      "added stays byte for byte.",
       "  glowgrid import ground.dxf --list\n"
       "  glowgrid import ground.dxf -o mill.toml --rooms ROOM-OUTLINE --doors DOORS --windows WINDOWS "
       "--block "
       "COL_400=column\n"
-      "  glowgrid import walls.dxf -o mill.toml --walls WALL --doors DOOR --windows WINDOW --unit mm",
+      "  glowgrid import walls.dxf -o mill.toml --walls WALL --doors DOOR --windows WINDOW --unit mm\n"
+      "  glowgrid import mill.ifc -o mill.toml --marks types.csv",
       "files",
       true,
       po::options_description()};
@@ -147,30 +187,36 @@ int command_import(const std::vector<std::string>& words) {
         fmt::format(FMT_STRING("{} is there already; it is never overwritten. glowgrid import {} takes its "
                                "drawings anew and keeps what you added"),
                     project.string(), project.string()));
-  for (const std::string& mark : arguments.texts("mark"))
-    if (mark.find('=') == std::string::npos || mark.front() == '=' || mark.back() == '=')
-      return refuse(
-          fmt::format(FMT_STRING("--mark is \"{}\"; expected MARK=FILE, such as P1=pendant.ldt"), mark));
-  auto floors = floors_of(arguments, files);
-  if (!floors) return kBadInput;
-  const plans::Request& request = floors->front().drawing->request;
-  if (request.room_layers.empty() && request.wall_layers.empty()) return ask_for_rooms(files);
-  Drawings drawings{{}};
-  std::vector<TakenStorey> storeys;
+  const auto marks = mark_files(arguments);
+  if (!marks) return kBadInput;
+  PlanFiles plan_files{{}};
   Problems problems;
-  const bool taken = take_storeys(*floors, drawings, storeys, problems);
+  const std::vector<model::Floor> floors = wanted_floors(arguments, files, plan_files, problems);
+  if (floors.empty()) {
+    if (problems.has_errors()) {
+      print_problems(problems, {}, arguments.flag("quiet"));
+      say("nothing was written\n");
+    }
+    return kBadInput;
+  }
+  const bool of_drawings = floors.front().drawing->storey.empty();
+  const plans::Request& request = floors.front().drawing->request;
+  if (of_drawings && request.room_layers.empty() && request.wall_layers.empty()) return ask_for_rooms(files);
+  TakenBuilding building;
+  const bool taken = take_building(floors, plan_files, building, problems);
   print_problems(problems, {}, arguments.flag("quiet"));
-  if (!storeys.empty()) draw_storeys(storeys, project);
+  if (!building.floors.empty()) draw_floors(building.floors, project);
   if (!taken) {
     say(fmt::format(FMT_STRING("{}nothing was written{}\n"),
                     problems.has_errors() ? "" : "no room was found; ",
-                    storeys.empty() ? "" : " but a picture of what was found"));
+                    building.floors.empty() ? "" : " but a picture of what was found"));
     return kBadInput;
   }
   // A floor above the first stands where usual heights put it, unless its level is given.
-  for (std::size_t k = std::max<std::size_t>(1, arguments.texts("level").size()); k < storeys.size(); ++k)
-    storeys[k].imported.level_assumed = true;
-  return write(storeys, project, arguments.texts("mark"), arguments.flag("quiet"));
+  if (of_drawings)
+    for (std::size_t k = std::max<std::size_t>(1, arguments.texts("level").size()); k < building.floors.size(); ++k)
+      building.floors[k].imported.level_assumed = true;
+  return write(building, project, *marks, arguments.flag("quiet"));
 }
 
 }  // namespace glow::cli

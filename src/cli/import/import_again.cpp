@@ -60,11 +60,11 @@ int import_again(const fs::path& path, const Arguments& arguments) {
         "P099", {path.string(), 0, 0},
         "bare numbers of this project are feet, and what comes from a drawing is written in metres; "
         "take \"ft\" out of its units (--units shows feet all the same)");
-  std::vector<TakenStorey> storeys;
+  TakenBuilding building;
   if (!problems.has_errors()) {
     problems = {};  // what a check says is not asked here
-    Drawings drawings(folder);
-    take_storeys(floors, drawings, storeys, problems);
+    PlanFiles plan_files(folder);
+    take_building(floors, plan_files, building, problems);
   }
   print_problems(problems, text ? text->sources() : std::map<std::string, std::string>(),
                  arguments.flag("quiet") || problems.has_errors());
@@ -74,7 +74,7 @@ int import_again(const fs::path& path, const Arguments& arguments) {
   }
   const auto tables = files::requirement_tables(*project, folder, problems);
   std::vector<files::ImportedFloor> imported;
-  for (const TakenStorey& storey : storeys) imported.push_back(storey.imported);
+  for (const TakenFloor& floor : building.floors) imported.push_back(floor.imported);
   const bool drop = arguments.flag("drop-gone");
   const auto updated =
       files::updated_building(text->text(), *project, imported, drop, proposer(tables.front()));
@@ -92,7 +92,7 @@ int import_again(const fs::path& path, const Arguments& arguments) {
                    path.string(), said));
   if (arguments.flag("only-tell")) return kDone;
   for (const auto& [file, own] : text->changed(updated->text)) files::write_whole(file, own);
-  draw_storeys(storeys, path);
+  draw_floors(building.floors, path);
   tell(fmt::format(FMT_STRING("\nWritten: {}; all else in it is as it was. Look at {}\n"), path.string(),
                    picture_path(path, imported.front().floor.name, imported.size() > 1).string()));
   return kDone;

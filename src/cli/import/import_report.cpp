@@ -5,7 +5,6 @@
 #include <algorithm>
 
 #include "core/model/file_names.hpp"
-#include "core/plans/drawing_units.hpp"
 #include "figures/plans/import_figure.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/plans/room_words.hpp"
@@ -28,28 +27,26 @@ fs::path picture_path(const fs::path& project, const std::string& floor, bool se
   return project.parent_path() / (name + ".svg");
 }
 
-void draw_storeys(const std::vector<TakenStorey>& storeys, const fs::path& project) {
+void draw_floors(const std::vector<TakenFloor>& taken, const fs::path& project) {
   std::vector<files::ImportedFloor> floors;
-  for (const TakenStorey& storey : storeys) floors.push_back(storey.imported);
+  for (const TakenFloor& floor : taken) floors.push_back(floor.imported);
   const auto names = files::unique_names(floors);
-  for (std::size_t k = 0; k < storeys.size(); ++k) {
-    const TakenStorey& storey = storeys[k];
-    const model::Floor& floor = storey.imported.floor;
+  for (std::size_t k = 0; k < taken.size(); ++k) {
+    const TakenFloor& floor = taken[k];
     figures::ImportPicture picture;
-    picture.title = floor.name;
-    picture.subtitle = fmt::format(FMT_STRING("{}, drawn in {}, rooms from {}"), floor.drawing->file,
-                                   plans::unit_name(storey.frame.metres_per_unit),
-                                   plans::to_string(floor.drawing->request.from));
-    picture.drawing = &storey.drawing;
-    picture.plan = &storey.imported.plan;
+    picture.title = floor.imported.floor.name;
+    picture.subtitle = floor.subtitle;
+    picture.drawing = &floor.drawing;
+    picture.plan = &floor.imported.plan;
     picture.room_names = names[k];
-    picture.taken = storey.looked_at;
-    for (const Problem& problem : storey.problems.all())
+    picture.taken = floor.looked_at;
+    for (const Problem& problem : floor.problems.all())
       if (problem.place.line == 0 &&
           std::none_of(picture.plan->doubts.begin(), picture.plan->doubts.end(),
                        [&](const auto& doubt) { return doubt.code == problem.code; }))
         picture.warnings.push_back(problem.text);
-    files::write_whole(picture_path(project, floor.name, storeys.size() > 1), figures::import_svg(picture));
+    files::write_whole(picture_path(project, floor.imported.floor.name, taken.size() > 1),
+                       figures::import_svg(picture));
   }
 }
 

@@ -16,6 +16,6 @@ std::filesystem::path picture_path(const std::filesystem::path& project, const s
                                    bool several);
 
 /// Writes the picture of each floor beside the project.
-void draw_storeys(const std::vector<TakenStorey>& storeys, const std::filesystem::path& project);
+void draw_floors(const std::vector<TakenFloor>& floors, const std::filesystem::path& project);
 
 }  // namespace glow::cli

@@ -1,5 +1,7 @@
 #include "core/plans/drawing.hpp"
 
+#include <fmt/format.h>
+
 #include <cmath>
 
 #include "core/plans/request.hpp"
@@ -98,6 +100,10 @@ const char* to_string(RoomsFrom from) {
       break;
   }
   return "walls";
+}
+
+std::string handle_word(std::uint64_t handle) {
+  return handle ? fmt::format(FMT_STRING("{:X}"), handle) : std::string();
 }
 
 }  // namespace glow::plans

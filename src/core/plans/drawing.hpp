@@ -33,6 +33,9 @@ struct Drawn {
   int symbol = -1;           ///< the block that it is part of; -1: none
 };
 
+/// A handle as drawings write it; empty: none.
+std::string handle_word(std::uint64_t handle);
+
 /// A circle's part, where a stroke is one.
 struct ArcOf {
   Vec2 centre = Vec2::Zero();

@@ -5,10 +5,13 @@
 #include <vector>
 
 #include "core/plans/drawing.hpp"
+#include "core/plans/line_work.hpp"
 
 namespace glow::plans {
 
-/// What was found in a drawing, whatever its format.
+/// What was found in a drawing or a building model, whatever its format. `drawn`: what a thing is called in
+/// its file, a handle or an identifier; empty: nothing. Heights are above the room's floor; where none is
+/// given the file does not say it.
 
 struct FoundOpening {
   enum class Kind { door, window, gap };
@@ -17,7 +20,25 @@ struct FoundOpening {
   double from_m = 0;     ///< along that edge to the opening's nearer end
   double width_m = 0;
   int leads_to = -1;  ///< number of the room behind it; -1: outside, or not known
-  std::uint64_t handle = 0;
+  std::string drawn = {};
+  std::optional<double> sill_m = {}, height_m = {};
+  std::optional<double> transmittance = {};  ///< of its glass
+};
+
+/// A window or hole in a room's ceiling.
+struct FoundRoofOpening {
+  Vec2 at = Vec2::Zero();    ///< its middle in plan
+  Vec2 size = Vec2::Zero();  ///< m: level, and up the slope
+  double rotation_deg = 0;   ///< in a level ceiling
+  std::string drawn;
+  std::optional<double> transmittance;
+};
+
+/// A part of a ceiling: rising from `from` to `to`, or level over an outline of its own. The lowest counts.
+struct FoundCeiling {
+  Vec2 from = Vec2::Zero(), to = Vec2::Zero();
+  double height_m = 0, to_height_m = 0;
+  geometry::Polygon over;  ///< empty: it rises
 };
 
 struct FoundObject {
@@ -26,7 +47,8 @@ struct FoundObject {
   bool is_column = false;
   geometry::Polygon footprint;  ///< m, counter-clockwise
   int room = -1;
-  std::uint64_t handle = 0;
+  std::string drawn = {};
+  std::optional<double> bottom_m = {}, top_m = {};
 };
 
 /// A luminaire that the drawing shows.
@@ -35,7 +57,8 @@ struct FoundLuminaire {
   Vec2 at = Vec2::Zero();  ///< the middle of what its block draws
   double rotation_deg = 0;
   int room = -1;
-  std::uint64_t handle = 0;
+  std::string drawn = {};
+  std::optional<double> height_m = {};
 };
 
 struct FoundRoom {
@@ -43,7 +66,11 @@ struct FoundRoom {
   geometry::Polygon outline;             ///< inner faces of the walls, m, counter-clockwise
   std::vector<geometry::Polygon> holes;  ///< piers that stand free in it
   std::vector<FoundOpening> openings;
-  std::uint64_t handle = 0;  ///< 0: made of several lines
+  std::string drawn;
+  std::optional<double> height_m = {};           ///< to its highest ceiling
+  std::vector<FoundCeiling> ceiling = {};        ///< empty: level, at that height
+  std::vector<FoundRoofOpening> roof_openings = {};
+  std::vector<std::string> finishes = {};  ///< what the file says its surfaces are made of: "walls: lime plaster"
 };
 
 /// Something that a person has to look at.
@@ -52,7 +79,21 @@ struct Doubt {
   std::string text;
   Vec2 at = Vec2::Zero();  ///< m
   bool has_place = false;
-  Drawn drawn;
+  std::string drawn = {};  ///< "handle 1F"
+  std::uint32_t line = 0;  ///< of the file
+};
+
+/// A place of the world, as the file states it.
+struct FoundSite {
+  std::optional<double> latitude_deg, longitude_deg, elevation_m;
+  std::optional<double> north_deg;  ///< bearing to which +y of the building points
+};
+
+/// What stands outside.
+struct FoundNeighbour {
+  std::string name;
+  geometry::Polygon footprint;
+  double bottom_m = 0, top_m = 0;  ///< above the building's zero
 };
 
 struct FoundPlan {
@@ -60,6 +101,7 @@ struct FoundPlan {
   std::vector<FoundObject> objects;
   std::vector<FoundLuminaire> luminaires;
   std::vector<Doubt> doubts;
+  std::vector<Segment> open_edges;  ///< where a shell is not closed
 };
 
 }  // namespace glow::plans

@@ -217,6 +217,17 @@ std::vector<Segment> tidied_lines(const std::vector<Segment>& lines, double join
   return tidy;
 }
 
+namespace {
+
+Face face_of(const Geos& geos, const GEOSGeometry* polygon) {
+  Face face{points_of(geos, GEOSGetExteriorRing_r(geos, polygon)), {}};
+  for (int h = 0; h < GEOSGetNumInteriorRings_r(geos, polygon); ++h)
+    face.holes.push_back(points_of(geos, GEOSGetInteriorRingN_r(geos, polygon, h)));
+  return face;
+}
+
+}  // namespace
+
 std::vector<Face> faces_of(const std::vector<Segment>& lines) {
   const Geos geos;
   std::vector<GEOSGeometry*> parts;
@@ -231,14 +242,32 @@ std::vector<Face> faces_of(const std::vector<Segment>& lines) {
   const GEOSGeometry* one = noded.get();
   const Shape found = owned(geos, GEOSPolygonize_r(geos, &one, 1));
   const int n = found ? GEOSGetNumGeometries_r(geos, found.get()) : 0;
-  for (int k = 0; k < n; ++k) {
-    const GEOSGeometry* polygon = GEOSGetGeometryN_r(geos, found.get(), k);
-    Face face{points_of(geos, GEOSGetExteriorRing_r(geos, polygon)), {}};
-    for (int h = 0; h < GEOSGetNumInteriorRings_r(geos, polygon); ++h)
-      face.holes.push_back(points_of(geos, GEOSGetInteriorRingN_r(geos, polygon, h)));
-    faces.push_back(std::move(face));
-  }
+  for (int k = 0; k < n; ++k) faces.push_back(face_of(geos, GEOSGetGeometryN_r(geos, found.get(), k)));
   return faces;
+}
+
+std::vector<Face> united(const std::vector<Face>& faces) {
+  const Geos geos;
+  std::vector<GEOSGeometry*> parts;
+  for (const Face& face : faces) {
+    if (face.outline.size() < 3) continue;
+    const Shape polygon = polygon_of(geos, face);
+    GEOSGeometry* valid = polygon ? GEOSMakeValid_r(geos, polygon.get()) : nullptr;
+    if (valid) parts.push_back(valid);
+  }
+  const Shape all =
+      owned(geos, GEOSGeom_createCollection_r(geos, GEOS_GEOMETRYCOLLECTION, parts.data(), unsigned(parts.size())));
+  const Shape whole = all ? owned(geos, GEOSUnaryUnionPrec_r(geos, all.get(), 1e-4)) : nullptr;
+  std::vector<Face> found;
+  const int n = whole ? GEOSGetNumGeometries_r(geos, whole.get()) : 0;
+  for (int k = 0; k < n; ++k) {
+    const GEOSGeometry* part = GEOSGetGeometryN_r(geos, whole.get(), k);
+    if (GEOSGeomTypeId_r(geos, part) == GEOS_POLYGON) found.push_back(face_of(geos, part));
+  }
+  std::stable_sort(found.begin(), found.end(), [](const Face& a, const Face& b) {
+    return geometry::signed_area(a.outline) > geometry::signed_area(b.outline);
+  });
+  return found;
 }
 
 bool is_thinner_than(const Face& face, double width_m) {
@@ -299,15 +328,19 @@ double shared_area(const geometry::Polygon& a, const geometry::Polygon& b) {
 }
 
 Vec2 point_inside(const geometry::Polygon& polygon) {
+  return point_inside(Face{polygon, {}});
+}
+
+Vec2 point_inside(const Face& face) {
   constexpr double kClose = 0.02;  // of the polygon's extent
   const Geos geos;
-  const Shape shape = polygon_of(geos, {polygon, {}});
-  const double extent = geometry::bounding_box(polygon).size().maxCoeff();
+  const Shape shape = polygon_of(geos, face);
+  const double extent = geometry::bounding_box(face.outline).size().maxCoeff();
   // A way from the circle's middle to its edge.
   const Shape radius =
       shape ? owned(geos, GEOSMaximumInscribedCircle_r(geos, shape.get(), kClose * extent)) : nullptr;
   const GEOSCoordSequence* ends = radius ? GEOSGeom_getCoordSeq_r(geos, radius.get()) : nullptr;
-  Vec2 p = polygon.front();
+  Vec2 p = face.outline.front();
   if (ends) GEOSCoordSeq_getXY_r(geos, ends, 0, &p.x(), &p.y());
   return p;
 }

@@ -43,6 +43,10 @@ struct Face {
 /// hang free bound nothing.
 std::vector<Face> faces_of(const std::vector<Segment>& lines);
 
+/// The same places in faces that neither touch nor overlap, the largest first. Slits up to 0.1 mm are closed;
+/// faces may run either way round and touch themselves.
+std::vector<Face> united(const std::vector<Face>& faces);
+
 /// Lines as a tidy hand would draw them: what lies on one line within `join_m` becomes one, ends that are
 /// short of another line by less than that reach it.
 std::vector<Segment> tidied_lines(const std::vector<Segment>& lines, double join_m);
@@ -60,5 +64,6 @@ double shared_area(const geometry::Polygon& a, const geometry::Polygon& b);
 
 /// The middle of the largest circle that fits inside, about: where words fit best.
 Vec2 point_inside(const geometry::Polygon& polygon);
+Vec2 point_inside(const Face& face);
 
 }  // namespace glow::plans

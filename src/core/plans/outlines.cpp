@@ -43,8 +43,12 @@ Polygon clean(const std::vector<Vec2>& points) {
   return geometry::tidied(corners);
 }
 
+std::string named_handle(const std::string& handle) {
+  return handle.empty() ? handle : "handle " + handle;
+}
+
 void doubt(FoundPlan& plan, const char* code, const Vec2& at, const Drawn& drawn, std::string text) {
-  plan.doubts.push_back({code, std::move(text), at, true, drawn});
+  plan.doubts.push_back({code, std::move(text), at, true, named_handle(handle_word(drawn.handle)), drawn.line});
 }
 
 /// A closed way as a room, or the doubt why it is none.
@@ -74,7 +78,7 @@ void add_room(FoundPlan& plan, const std::vector<Vec2>& points, const Drawn& dra
   FoundRoom room;
   room.outline = outline;
   room.holes = std::move(holes);
-  room.handle = drawn.handle;
+  room.drawn = handle_word(drawn.handle);
   plan.rooms.push_back(std::move(room));
 }
 
@@ -192,10 +196,9 @@ void settle_overlaps(FoundPlan& plan) {
   std::vector<bool> dropped(plan.rooms.size(), false);
   const std::vector<std::vector<std::size_t>> near = neighbours_of(plan.rooms);
   const auto area = [&](std::size_t k) { return geometry::signed_area(plan.rooms[k].outline); };
-  const auto drawn = [&](std::size_t k) {
-    Drawn d;
-    d.handle = plan.rooms[k].handle;
-    return d;
+  const auto tell = [&](const char* code, std::size_t k, std::string text) {
+    plan.doubts.push_back(
+        {code, std::move(text), mean_point(plan.rooms[k].outline), true, named_handle(plan.rooms[k].drawn)});
   };
   for (std::size_t a = 0; a < plan.rooms.size(); ++a) {
     double filled = 0;
@@ -206,27 +209,25 @@ void settle_overlaps(FoundPlan& plan) {
       if (shared >= kSame * std::max(area(a), area(b))) {
         if (b > a) continue;
         dropped[a] = true;
-        doubt(plan, "outline-twice", mean_point(plan.rooms[a].outline), drawn(a),
-              "an outline is there twice; one of them was taken");
+        tell("outline-twice", a, "an outline is there twice; one of them was taken");
       } else if (shared >= kWithin * area(b)) {
         filled += shared;
         ++inside;
       } else if (a < b && shared > kNotWorthTelling * std::min(area(a), area(b)) &&
                  shared < kWithin * area(a)) {
-        doubt(plan, "outlines-overlap", mean_point(plan.rooms[b].outline), drawn(b),
-              fmt::format(FMT_STRING("two outlines overlap by {:.2f} m2; both were taken"), shared));
+        tell("outlines-overlap", b,
+             fmt::format(FMT_STRING("two outlines overlap by {:.2f} m2; both were taken"), shared));
       }
     }
     if (dropped[a] || inside == 0) continue;
     if (inside >= 2 && filled >= kMostlyFilled * area(a)) {
       dropped[a] = true;
-      doubt(
-          plan, "outline-round-others", mean_point(plan.rooms[a].outline), drawn(a),
-          fmt::format(FMT_STRING("an outline is drawn round {} others, as of a whole floor; it is left out"),
-                      inside));
+      tell("outline-round-others", a,
+           fmt::format(FMT_STRING("an outline is drawn round {} others, as of a whole floor; it is left out"),
+                       inside));
     } else {
-      doubt(plan, "outline-inside", mean_point(plan.rooms[a].outline), drawn(a),
-            "an outline lies inside another; both were taken. Where it is a pier, take it out as a room");
+      tell("outline-inside", a,
+           "an outline lies inside another; both were taken. Where it is a pier, take it out as a room");
     }
   }
   std::vector<FoundRoom> kept;

@@ -54,7 +54,9 @@ struct UnitWish {
 
 /// One floor: what of a drawing it is, and how it comes into the building.
 struct FloorWish {
-  std::string file;  ///< of the drawing, as written
+  std::string file;    ///< of the drawing or building model, as written
+  std::string storey;  ///< of a building model: its name there
+  std::optional<bool> y_up;  ///< of a mesh: which axis points up; nothing: as its format says
   UnitWish unit;
   Request request;
   std::optional<Vec2> origin;     ///< drawing units; nothing: the drawing's own zero

@@ -209,11 +209,11 @@ void find_things(const Drawing& drawing, const Request& request, FoundPlan& plan
     if (use->kind == BlockUse::Kind::luminaire) {
       const geometry::Box2 box = geometry::bounding_box(footprint);
       plan.luminaires.push_back({use->furniture, has_area ? Vec2((box.low + box.high) / 2) : symbol.at,
-                                 symbol.rotation_deg, -1, symbol.drawn.handle});
+                                 symbol.rotation_deg, -1, handle_word(symbol.drawn.handle)});
     }
     if (has_area && (use->kind == BlockUse::Kind::column || use->kind == BlockUse::Kind::furniture))
       plan.objects.push_back({symbol.name, use->furniture, use->kind == BlockUse::Kind::column, footprint, -1,
-                              symbol.drawn.handle});
+                              handle_word(symbol.drawn.handle)});
   }
 }
 

@@ -18,27 +18,11 @@ double median(std::vector<double> values) {
   return values[values.size() / 2];
 }
 
-/// Rows from the top: a room belongs to the row in which its upper edge begins.
 void put_in_reading_order(FoundPlan& plan) {
-  struct Entry {
-    geometry::Box2 box;
-    std::size_t room;
-  };
-  std::vector<Entry> left;
-  for (std::size_t k = 0; k < plan.rooms.size(); ++k)
-    left.push_back({geometry::bounding_box(plan.rooms[k].outline), k});
-  std::sort(left.begin(), left.end(), [](const Entry& a, const Entry& b) {
-    return a.box.high.y() != b.box.high.y() ? a.box.high.y() > b.box.high.y() : a.box.low.x() < b.box.low.x();
-  });
+  std::vector<geometry::Polygon> outlines;
+  for (const FoundRoom& room : plan.rooms) outlines.push_back(room.outline);
   std::vector<FoundRoom> ordered;
-  for (std::size_t begin = 0; begin < left.size();) {
-    const double row_height = left[begin].box.size().y();
-    std::size_t end = begin + 1;
-    while (end < left.size() && left[end].box.high.y() > left[begin].box.high.y() - 0.5 * row_height) ++end;
-    std::sort(left.begin() + std::ptrdiff_t(begin), left.begin() + std::ptrdiff_t(end),
-              [](const Entry& a, const Entry& b) { return a.box.low.x() < b.box.low.x(); });
-    for (; begin < end; ++begin) ordered.push_back(std::move(plan.rooms[left[begin].room]));
-  }
+  for (const std::size_t k : reading_order(outlines)) ordered.push_back(std::move(plan.rooms[k]));
   plan.rooms = std::move(ordered);
 }
 
@@ -68,6 +52,28 @@ int room_at(const FoundPlan& plan, const Vec2& at) {
 }
 
 }  // namespace
+
+std::vector<std::size_t> reading_order(const std::vector<geometry::Polygon>& outlines) {
+  struct Entry {
+    geometry::Box2 box;
+    std::size_t room;
+  };
+  std::vector<Entry> left;
+  for (std::size_t k = 0; k < outlines.size(); ++k) left.push_back({geometry::bounding_box(outlines[k]), k});
+  std::sort(left.begin(), left.end(), [](const Entry& a, const Entry& b) {
+    return a.box.high.y() != b.box.high.y() ? a.box.high.y() > b.box.high.y() : a.box.low.x() < b.box.low.x();
+  });
+  std::vector<std::size_t> order;
+  for (std::size_t begin = 0; begin < left.size();) {
+    const double row_height = left[begin].box.size().y();
+    std::size_t end = begin + 1;
+    while (end < left.size() && left[end].box.high.y() > left[begin].box.high.y() - 0.5 * row_height) ++end;
+    std::sort(left.begin() + std::ptrdiff_t(begin), left.begin() + std::ptrdiff_t(end),
+              [](const Entry& a, const Entry& b) { return a.box.low.x() < b.box.low.x(); });
+    for (; begin < end; ++begin) order.push_back(left[begin].room);
+  }
+  return order;
+}
 
 FoundPlan take_plan(const Drawing& drawing, const Request& request) {
   FoundPlan plan;

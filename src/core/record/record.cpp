@@ -122,6 +122,7 @@ void drop_values(RoomRecord& room) {
   kept.name = room.name;
   kept.number = room.number;
   kept.floor = room.floor;
+  kept.drawn = room.drawn;
   kept.changed_since = room.changed_since;
   kept.outline = room.outline;
   kept.assessment.status = room.assessment.status;
@@ -206,6 +207,7 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   record.name = space.name;
   record.number = room.room->number;
   record.floor = room.room->floor;
+  record.drawn = room.room->drawn;
   record.tasks = tasks_of(brief);
   record.verified_as = brief.verified_as;
   record.floor_area_m2 = space.floor_area_m2;

@@ -118,6 +118,7 @@ struct SceneRecord {
 struct RoomRecord {
   std::string name;
   std::string number, floor;                ///< as on the plan; name of its floor; empty: none
+  std::string drawn;                        ///< what it is called in its drawing or model; empty: nothing
   std::string scene;                        ///< of a room as it is in a scene (in_scene); empty: as placed
   bool direct_only = false;                 ///< of a room in an emergency scene
   std::optional<MomentRecord> moment;       ///< of a room at a moment

@@ -95,6 +95,12 @@ class Builder {
     space_.grids.push_back(std::move(grid));
     brief_.grids.push_back(std::move(brief));
   }
+  /// Of the room's floor above the building's zero; a room on no floor lies at it.
+  double level_of_floor() const {
+    for (const model::Floor& floor : project_.floors)
+      if (!room_.floor.empty() && floor.name == room_.floor) return floor.level_m;
+    return 0;
+  }
   void describe(const RoomGeometry& built);
   void describe(Opening placed);
   void say_no_work_plane();
@@ -163,7 +169,7 @@ void Builder::describe(const RoomGeometry& built) {
   }
   geometry::add_room_outside(space_.outside, built.shell);
   if (!project_.moments.empty() || room_.daylight)
-    for (OutsidePart& part : place_obstructions(project_.site, space_, problems_))
+    for (OutsidePart& part : place_obstructions(project_.site, level_of_floor(), space_, problems_))
       space_.outside_parts.push_back(std::move(part));
   space_.ground_reflectance = project_.site.ground_reflectance;
   const auto shell = [&](const std::string& name, const geometry::Material& material) {

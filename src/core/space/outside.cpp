@@ -150,11 +150,16 @@ void add_shades(const Opening& opening, const std::vector<model::Shade>& shades,
   }
 }
 
-std::vector<OutsidePart> place_obstructions(const model::Site& site, const Space& space, Problems& problems) {
+std::vector<OutsidePart> place_obstructions(const model::Site& site, double level_m, const Space& space,
+                                            Problems& problems) {
   constexpr double kCommon = 1e-3;  // m2
   std::vector<OutsidePart> parts;
-  for (const model::Obstruction& each : site.obstructions)
-    for (const PlacedObject& placed : place_objects({each.object}, [](const Vec2&) { return kGround; })) {
+  for (const model::Obstruction& each : site.obstructions) {
+    model::Object object = each.object;
+    object.at.z() -= level_m;
+    object.bottom_m -= level_m;
+    object.top_m -= level_m;
+    for (const PlacedObject& placed : place_objects({object}, [](const Vec2&) { return kGround; })) {
       OutsidePart part{placed.name, each.state, {}, false};
       add_surfaces(placed, part.geometry);
       double common = 0;
@@ -170,6 +175,7 @@ std::vector<OutsidePart> place_obstructions(const model::Site& site, const Space
                         placed.name, space.name, common));
       parts.push_back(std::move(part));
     }
+  }
   return parts;
 }
 

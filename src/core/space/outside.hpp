@@ -23,6 +23,8 @@ void add_shades(const Opening& opening, const std::vector<model::Shade>& shades,
                 std::vector<OutsidePart>& parts);
 
 /// The site's obstructions as they stand; one that stands in a room's place is told.
-std::vector<OutsidePart> place_obstructions(const model::Site& site, const Space& space, Problems& problems);
+/// `level_m`: of the room's floor, above the zero that heights outside count from.
+std::vector<OutsidePart> place_obstructions(const model::Site& site, double level_m, const Space& space,
+                                            Problems& problems);
 
 }  // namespace glow::space

@@ -86,6 +86,24 @@ void draw_rooms(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& p
     canvas.path(path_data(sheet.at(object.footprint), true), kThing, kThingInk, 0.9);
 }
 
+/// Where light would leak out of a shell.
+void draw_open_edges(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+  for (const plans::Segment& edge : plan.open_edges) canvas.line(sheet.at(edge.from), sheet.at(edge.to), kDoubt, 2);
+}
+
+void draw_roof_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+  for (const plans::FoundRoom& room : plan.rooms)
+    for (const plans::FoundRoofOpening& opening : room.roof_openings) {
+      const double turn = opening.rotation_deg * M_PI / 180;
+      const Vec2 along = Vec2(std::cos(turn), std::sin(turn)) * (opening.size.x() / 2);
+      const Vec2 up = Vec2(-std::sin(turn), std::cos(turn)) * (opening.size.y() / 2);
+      canvas.path(path_data(sheet.at({opening.at - along - up, opening.at + along - up, opening.at + along + up,
+                                      opening.at - along + up}),
+                            true),
+                  "#d6e6f4", kWindow, 1.6);
+    }
+}
+
 void draw_luminaires(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
   for (const plans::FoundLuminaire& luminaire : plan.luminaires)
     canvas.circle(sheet.at(luminaire.at), 3.5, kLuminaire, "#ffffff", 1);
@@ -187,14 +205,17 @@ void write_column(SvgCanvas& canvas, const ImportPicture& picture) {
   column.key(kWindow, words::counted(count(plan, FoundOpening::Kind::window), "window"));
   if (const std::size_t gaps = count(plan, FoundOpening::Kind::gap))
     column.key(kGap, words::counted(gaps, "gap") + ", closed");
+  std::size_t roof_windows = 0;
+  for (const plans::FoundRoom& room : plan.rooms) roof_windows += room.roof_openings.size();
+  if (roof_windows > 0) column.key(kWindow, words::counted(roof_windows, "roof window"));
+  if (!plan.open_edges.empty()) column.key(kDoubt, words::counted(plan.open_edges.size(), "open edge"));
   if (!plan.objects.empty()) column.key(kThingInk, words::counted(plan.objects.size(), "thing"));
   if (!plan.luminaires.empty()) column.key(kLuminaire, words::counted(plan.luminaires.size(), "luminaire"));
   if (!plan.doubts.empty() || !picture.warnings.empty()) column.heading("To look at");
   for (const std::string& words : picture.warnings) column.paragraph(words, kDoubt);
   for (std::size_t k = 0; k < std::min(plan.doubts.size(), kMostDoubts); ++k) {
     std::string words = fmt::format(FMT_STRING("{}: {}"), k + 1, plan.doubts[k].text);
-    if (plan.doubts[k].drawn.handle)
-      words += fmt::format(FMT_STRING(" (handle {:X})"), plan.doubts[k].drawn.handle);
+    if (!plan.doubts[k].drawn.empty()) words += " (" + plan.doubts[k].drawn + ")";
     column.paragraph(words, kDoubt);
   }
   if (plan.doubts.size() > kMostDoubts)
@@ -254,6 +275,8 @@ std::string import_svg(const ImportPicture& picture) {
   draw_drawing(canvas, sheet, *picture.drawing);
   draw_rooms(canvas, sheet, *picture.plan);
   draw_openings(canvas, sheet, *picture.plan);
+  draw_roof_openings(canvas, sheet, *picture.plan);
+  draw_open_edges(canvas, sheet, *picture.plan);
   draw_luminaires(canvas, sheet, *picture.plan);
   write_names(canvas, sheet, picture);
   canvas.end_group();

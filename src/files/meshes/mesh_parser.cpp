@@ -57,7 +57,8 @@ class FilesBelow : public Assimp::DefaultIOSystem {
 
 class Collector {
  public:
-  Collector(const aiScene& space, geometry::Mesh& mesh) : space_(space), mesh_(mesh) {}
+  Collector(const aiScene& space, PartNames names, geometry::Mesh& mesh)
+      : space_(space), names_(names), mesh_(mesh) {}
 
   std::string collect() {
     for (unsigned i = 0; i < space_.mNumMaterials; ++i)
@@ -80,11 +81,22 @@ class Collector {
     }
     const aiMatrix4x4 here = above * node.mTransformation;
     for (unsigned i = 0; i < node.mNumMeshes; ++i)
-      if (node.mMeshes[i] < space_.mNumMeshes) add(*space_.mMeshes[node.mMeshes[i]], here);
+      if (node.mMeshes[i] < space_.mNumMeshes) add(*space_.mMeshes[node.mMeshes[i]], node, here);
     for (unsigned i = 0; i < node.mNumChildren; ++i) add(*node.mChildren[i], here, depth + 1);
   }
 
-  void add(const aiMesh& part, const aiMatrix4x4& place) {
+  /// Where triangles of a mesh go: to its material, or to its group where it has none to speak of.
+  std::size_t part_of(const aiMesh& part, const aiNode& node) {
+    const std::size_t material = part.mMaterialIndex < mesh_.parts.size() ? part.mMaterialIndex : 0;
+    const std::string& name = mesh_.parts[material].material;
+    if (names_ == PartNames::materials || !(name.empty() || name == AI_DEFAULT_MATERIAL_NAME)) return material;
+    const std::string group = part.mName.length > 0 ? part.mName.C_Str() : node.mName.C_Str();
+    const auto [found, is_new] = groups_.emplace(group, mesh_.parts.size());
+    if (is_new) mesh_.parts.push_back({group, {}});
+    return found->second;
+  }
+
+  void add(const aiMesh& part, const aiNode& node, const aiMatrix4x4& place) {
     std::vector<int> index;
     for (unsigned i = 0; i < part.mNumVertices && fault_.empty(); ++i) {
       const aiVector3D p = place * part.mVertices[i];
@@ -94,8 +106,7 @@ class Collector {
       }
       index.push_back(welded({double(p.x), double(p.y), double(p.z)}));
     }
-    auto& triangles =
-        mesh_.parts[part.mMaterialIndex < mesh_.parts.size() ? part.mMaterialIndex : 0].triangles;
+    auto& triangles = mesh_.parts[part_of(part, node)].triangles;
     for (unsigned f = 0; f < part.mNumFaces; ++f) {
       const aiFace& face = part.mFaces[f];
       if (face.mNumIndices < 3 || face.mNumIndices > kMostCorners) continue;
@@ -145,7 +156,9 @@ class Collector {
   }
 
   const aiScene& space_;
+  const PartNames names_;
   geometry::Mesh& mesh_;
+  std::map<std::string, std::size_t> groups_;
   std::map<std::array<double, 3>, int> known_;
   std::string fault_;
   int nodes_ = 0;
@@ -154,7 +167,7 @@ class Collector {
 
 }  // namespace
 
-std::string parse_mesh(const fs::path& path, const fs::path& root, geometry::Mesh& mesh) {
+std::string parse_mesh(const fs::path& path, const fs::path& root, PartNames names, geometry::Mesh& mesh) {
   Assimp::Importer importer;
   auto* files = new FilesBelow(root);
   importer.SetIOHandler(files);  // takes it over
@@ -163,7 +176,7 @@ std::string parse_mesh(const fs::path& path, const fs::path& root, geometry::Mes
     return fmt::format(FMT_STRING("it names \"{}\", which lies outside its own folder or is no file"),
                        files->refused());
   if (!space) return std::string(importer.GetErrorString()).substr(0, 200);
-  const std::string fault = Collector(*space, mesh).collect();
+  const std::string fault = Collector(*space, names, mesh).collect();
   if (!fault.empty()) return fault;
   return mesh.triangle_count() == 0 ? "it holds no triangle" : "";
 }

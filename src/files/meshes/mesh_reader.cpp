@@ -94,7 +94,7 @@ bool unpacked(std::string bytes, geometry::Mesh& mesh, std::string& fault) {
 }
 
 /// In the child: parses, writes the outcome to the pipe, and ends without unwinding what is the parent's.
-[[noreturn]] void parse_in_child(int pipe, const fs::path& path, const fs::path& root) {
+[[noreturn]] void parse_in_child(int pipe, const fs::path& path, const fs::path& root, PartNames names) {
   const rlimit time{kMostSeconds, kMostSeconds}, memory{kMostMemory, kMostMemory}, no_core{0, 0};
   ::setrlimit(RLIMIT_CPU, &time);
   ::setrlimit(RLIMIT_CORE, &no_core);
@@ -104,7 +104,7 @@ bool unpacked(std::string bytes, geometry::Mesh& mesh, std::string& fault) {
   geometry::Mesh mesh;
   std::string fault;
   try {
-    fault = parse_mesh(path, root, mesh);
+    fault = parse_mesh(path, root, names, mesh);
   } catch (const std::exception& error) {
     fault = error.what();
   }
@@ -147,7 +147,7 @@ bool leads_out(const fs::path& name, const fs::path& folder) {
 
 }  // namespace
 
-MeshResult read_mesh(const fs::path& path) {
+MeshResult read_mesh(const fs::path& path, PartNames names) {
   static const std::vector<std::string> kKnown = {".obj", ".stl", ".gltf", ".glb"};
   const std::string suffix = lower_case_suffix(path);
   if (std::find(kKnown.begin(), kKnown.end(), suffix) == kKnown.end())
@@ -163,7 +163,7 @@ MeshResult read_mesh(const fs::path& path) {
   const pid_t child = ::fork();
   if (child == 0) {
     ::close(ends[0]);
-    parse_in_child(ends[1], whole, whole.parent_path());
+    parse_in_child(ends[1], whole, whole.parent_path(), names);
   }
   ::close(ends[1]);
   if (child < 0) {

@@ -11,6 +11,9 @@ namespace glow::files {
 inline constexpr std::size_t kLargestMeshFile = 64u << 20;
 inline constexpr std::size_t kMostMeshTriangles = 500000;
 
+/// What a mesh's parts are told apart by: the file's materials, or where it has none the names of its groups.
+enum class PartNames { materials, materials_or_groups };
+
 struct MeshResult {
   std::shared_ptr<const geometry::Mesh> mesh;  ///< null: see `fault`
   std::string fault;                           ///< what is wrong, in words, and how to mend it
@@ -20,7 +23,7 @@ struct MeshResult {
 /// unit and axes. Files that it names itself (materials, buffers) must lie in its own folder or below. The
 /// file is taken apart in a process of its own, with limits on time and memory, so that nothing in it can
 /// bring this one down.
-MeshResult read_mesh(const std::filesystem::path& path);
+MeshResult read_mesh(const std::filesystem::path& path, PartNames names = PartNames::materials);
 
 /// Reads the meshes that rooms name, looked up from `folder`, out of which no name may lead. Faults go to
 /// `problems`, with the line of the project that names the file.

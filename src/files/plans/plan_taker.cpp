@@ -235,17 +235,6 @@ std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans:
   return taken;
 }
 
-void tell_doubts(const TakenFloor& floor, const std::string& file, Problems& problems) {
-  for (const plans::Doubt& doubt : floor.plan.doubts) {
-    std::string where;
-    if (doubt.has_place)
-      where = fmt::format(FMT_STRING(" at ({:.2f}, {:.2f}) m"), doubt.at.x(), doubt.at.y());
-    if (doubt.drawn.handle) where += fmt::format(FMT_STRING(", handle {:X}"), doubt.drawn.handle);
-    problems.warning(doubt.code, {file, int(doubt.drawn.line), 0},
-                     doubt.text + (where.empty() ? "" : ":" + where));
-  }
-}
-
 plans::Drawing whole_drawing(const dxf::Document& document, const plans::FloorWish& floor,
                              const plans::Frame& frame) {
   constexpr std::size_t kMostDrawn = 150'000;

@@ -24,9 +24,6 @@ std::optional<double> stated_unit(const dxf::Document& document);
 std::optional<TakenFloor> take_floor(const dxf::Document& document, const plans::FloorWish& floor,
                                      const std::string& file, Problems& problems);
 
-/// Adds the plan's doubts as warnings, each with its place.
-void tell_doubts(const TakenFloor& floor, const std::string& file, Problems& problems);
-
 /// Everything that can be seen, for a picture; thinned out where it is very much.
 plans::Drawing whole_drawing(const dxf::Document& document, const plans::FloorWish& floor,
                              const plans::Frame& frame);

@@ -138,6 +138,15 @@ plans::FloorWish read_drawing(TomlTable& table) {
   plans::FloorWish wish;
   plans::Request& request = wish.request;
   wish.file = table.text("file", Need::required).value_or("");
+  wish.storey = table.text("storey").value_or("");
+  if (const auto up = table.text("up")) {
+    wish.y_up = *up == "y";
+    if (*up != "y" && *up != "z")
+      table.problems().error("P005", table.place_of("up"),
+                             fmt::format(FMT_STRING("\"up\" is \"{}\"; expected y or z, the axis of the mesh that "
+                                                    "points up"),
+                                         *up));
+  }
   read_unit(table, wish.unit);
   if (table.is_text("origin")) {
     wish.origin_at_corner = table.is_word("origin", "corner");

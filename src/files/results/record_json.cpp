@@ -275,6 +275,7 @@ void describe_head(A& a, Field<A, RoomRecord>& room) {
   a("name", room.name);
   a("number", room.number);
   a("floor", room.floor);
+  a("drawn", room.drawn);
   a("status", room.assessment.status);
   a.list("inputs", room.inputs, [](auto& own, auto& part, std::size_t) { describe(own, part); });
   a("changed_since", room.changed_since);

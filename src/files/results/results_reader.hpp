@@ -9,7 +9,7 @@
 namespace glow::files {
 
 inline constexpr std::size_t kLargestResults = 256u << 20;
-inline constexpr int kResultsFormat = 10;
+inline constexpr int kResultsFormat = 11;
 
 /// Reads a results.json as `results_json` writes it. Nothing comes back, and one error, when it is not, or
 /// when it is of another format: then with what to do.

@@ -60,7 +60,9 @@ class RoomUpdate {
   /// What was altered, in words; empty: nothing.
   std::string apply() {
     update_outline();
+    update_height();
     update_openings();
+    update_roof_openings();
     update_objects();
     update_luminaires();
     return words_;
@@ -79,6 +81,18 @@ class RoomUpdate {
                                      [](const model::Opening& opening) { return opening.drawn.empty(); }) ||
                          !room_.walls.empty();
     if (renumbered && has_own) add_words(words_, "walls are numbered anew: look at what you put on walls");
+  }
+
+  /// As models have it; a room that took its floor's height gets one of its own where it differs.
+  void update_height() {
+    if (!found_.height_m || std::abs(*found_.height_m - room_.height_m) <= 10 * kSame) return;
+    add_words(words_, fmt::format(FMT_STRING("height {} m"), toml_number(*found_.height_m)));
+    if (!found_.ceiling.empty() || !room_.ceiling.empty())
+      add_words(words_, "look at the parts of its ceiling, which were kept");
+    if (const toml::node* written = table_.get("height"))
+      text_.replace(*written, toml_number(*found_.height_m));
+    else if (const toml::node* name = table_.get("name"))
+      text_.replace(*name, toml_quoted(room_.name) + "\nheight = " + toml_number(*found_.height_m));
   }
 
   const toml::node* table_in(const char* list, std::size_t number) const {
@@ -112,7 +126,7 @@ class RoomUpdate {
       const plans::Segment there =
           plans::along_edge(room_.outline, std::size_t(wall_of(known) - 1), known.from_m, known.size.x());
       const double far = (there.middle() - stretch.middle()).norm();
-      const bool same = known.drawn != "-" && known.drawn == drawn_word(opening.handle);
+      const bool same = known.drawn != "-" && known.drawn == drawn_word(opening.drawn);
       if (far < (same ? kNearOfSame : kNear) && far - (same ? 1 : 0) < least) {
         least = far - (same ? 1 : 0);
         best = k;
@@ -138,7 +152,8 @@ class RoomUpdate {
       const auto known = known_opening(found, stretch, used);
       if (known) {
         used[*known] = true;
-        moved += move_opening(room_.openings[*known], table_in("openings", *known), stretch);
+        const bool reached = move_opening(room_.openings[*known], table_in("openings", *known), stretch);
+        moved += raise_opening(room_.openings[*known], table_in("openings", *known), found) || reached;
         continue;
       }
       FoundOpening fresh = found;
@@ -146,8 +161,57 @@ class RoomUpdate {
       text_.insert(text_.end_of(table_), opening_text(floor_, fresh, names, names_));
       ++added;
     }
+    for (std::size_t k = 0; k < used.size(); ++k) used[k] = used[k] || room_.openings[k].in_roof;
     end_update(room_.openings, used, "openings", "opening", moved, added);
   }
+
+  /// Sill and height, where the file says them.
+  bool raise_opening(const model::Opening& known, const toml::node* node, const FoundOpening& found) {
+    const toml::table* table = node ? node->as_table() : nullptr;
+    if (!table || !found.height_m) return false;
+    const double sill = found.sill_m.value_or(known.sill_m);
+    const bool same_sill = std::abs(sill - known.sill_m) <= kSame;
+    const bool same_height = std::abs(*found.height_m - known.size.y()) <= kSame;
+    std::string words = toml_number(*found.height_m);
+    if (const toml::node* written = table->get("sill"); written && !same_sill)
+      text_.replace(*written, toml_number(sill));
+    else if (!same_sill)
+      words += "\nsill = " + toml_number(sill);
+    if (!same_height || words.size() > toml_number(*found.height_m).size()) text_.replace(*table->get("height"), words);
+    return !same_sill || !same_height;
+  }
+
+  void update_roof_openings() {
+    int moved = 0, added = 0;
+    std::vector<bool> used;
+    UniqueNames names;
+    for (const model::Opening& opening : room_.openings) {
+      used.push_back(!opening.in_roof);
+      names.unique(opening.name);
+    }
+    for (const plans::FoundRoofOpening& found : found_.roof_openings) {
+      const auto known = known_thing(room_.openings, used, found.at, found.drawn);
+      if (!known) {
+        text_.insert(text_.end_of(table_), roof_opening_text(found, names));
+        ++added;
+        continue;
+      }
+      used[*known] = true;
+      const model::Opening& opening = room_.openings[*known];
+      const toml::node* node = table_in("openings", *known);
+      bool other = place_anew(opening.at, 0, opening.rotation_deg, node, found.at, found.rotation_deg);
+      const toml::table* table = node ? node->as_table() : nullptr;
+      if (table && (opening.size - found.size).cwiseAbs().maxCoeff() > kSame) {
+        text_.replace(*table->get("width"), toml_number(found.size.x()));
+        text_.replace(*table->get("length"), toml_number(found.size.y()));
+        other = true;
+      }
+      moved += other;
+    }
+    end_update(room_.openings, used, "openings", "roof window", moved, added);
+  }
+
+  static Vec2 place_of(const model::Opening& opening) { return opening.at; }
 
   /// Along the outline as it is written.
   void place(FoundOpening& opening, const plans::Segment& stretch) const {
@@ -183,18 +247,18 @@ class RoomUpdate {
                                       std::sin(turn) * half.x() + std::cos(turn) * half.y());
   }
 
-  /// The known thing that a found one is: of its handle within a room's length, else as near as can be.
+  /// The known thing that a found one is: of its drawn within a room's length, else as near as can be.
   /// Nothing: it is new.
   template <class Known>
   std::optional<std::size_t> known_thing(const std::vector<Known>& all, const std::vector<bool>& used,
-                                         const Vec2& at, std::uint64_t handle) const {
+                                         const Vec2& at, const std::string& drawn) const {
     constexpr double kNear = 0.3, kNearOfSame = 20;  // m
     std::optional<std::size_t> best;
     double least = HUGE_VAL;
     for (std::size_t k = 0; k < all.size(); ++k) {
       if (used[k] || all[k].drawn.empty()) continue;
       const double far = (place_of(all[k]) - at).norm();
-      const bool same = all[k].drawn != "-" && all[k].drawn == drawn_word(handle);
+      const bool same = all[k].drawn != "-" && all[k].drawn == drawn_word(drawn);
       const double rank = far - (same ? kNearOfSame : 0);
       if (far < (same ? kNearOfSame : kNear) && rank < least) {
         least = rank;
@@ -225,7 +289,7 @@ class RoomUpdate {
     UniqueNames names;
     for (const model::Object& object : room_.objects) names.unique(object.name);
     for (const plans::FoundObject& found : things_in(floor_.plan, std::size_t(number_))) {
-      const auto known = known_thing(room_.objects, used, plans::mean_point(found.footprint), found.handle);
+      const auto known = known_thing(room_.objects, used, plans::mean_point(found.footprint), found.drawn);
       if (known) {
         used[*known] = true;
         moved += move_object(room_.objects[*known], table_in("objects", *known), found);
@@ -246,7 +310,7 @@ class RoomUpdate {
     std::vector<bool> used(room_.luminaires.size(), false);
     for (const plans::FoundLuminaire& found : floor_.plan.luminaires) {
       if (found.room != number_) continue;
-      const auto known = known_thing(room_.luminaires, used, found.at, found.handle);
+      const auto known = known_thing(room_.luminaires, used, found.at, found.drawn);
       if (known) {
         used[*known] = true;
         const model::LuminairePlacement& placement = room_.luminaires[*known];

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
 #include <map>
 #include <set>
 
@@ -36,18 +37,55 @@ std::vector<std::vector<std::string>> unique_names(const std::vector<ImportedFlo
   return names;
 }
 
-std::string building_text(const ImportedBuilding& building, const ProposeTask& propose) {
-  std::string text = fmt::format(
+namespace {
+
+/// What the file is, and what of it is assumed.
+std::string head_text(const ImportedBuilding& building) {
+  if (building.from_model)
+    return "# Rooms taken from a building model by glowgrid import, in metres, at their place in the model.\n"
+           "# Heights, sills and sizes are the model's; finishes and glass are assumed where nothing is said.\n"
+           "# Next: confirm the tasks, give each luminaire its photometric file, then glowgrid check and glowgrid "
+           "run.\n";
+  return fmt::format(
       FMT_STRING(
           "# Rooms taken from drawings by glowgrid import, in metres, at their place in the drawing.\n"
           "# Assumed, as plans do not say it: doors are {} m high, windows begin at {} m and are {} m high.\n"
-          "# Next: confirm the tasks, give each room its luminaires, then glowgrid check and glowgrid run.\n"
-          "format = 1\n\n[project]\nname = {}\nstandard = {}\n{}\n"
-          "[defaults]\nreflectance = {{ ceiling = 0.70, walls = 0.50, floor = 0.20 }}   # usual ones; put in "
-          "your own\nmaintenance_factor = 0.80\n"),
-      toml_number(kDoorHeight), toml_number(kSill), toml_number(kWindowHeight), toml_quoted(building.name),
-      toml_quoted(building.standard),
+          "# Next: confirm the tasks, give each room its luminaires, then glowgrid check and glowgrid run.\n"),
+      toml_number(kDoorHeight), toml_number(kSill), toml_number(kWindowHeight));
+}
+
+std::string site_text(const ImportedBuilding& building) {
+  const plans::FoundSite& site = building.site;
+  const auto exact = [](double value) { return fmt::format(FMT_STRING("{:.8g}"), value); };
+  std::string text;
+  if (site.latitude_deg && site.longitude_deg) {
+    text += "latitude = " + exact(*site.latitude_deg) + "\nlongitude = " + exact(*site.longitude_deg) + "\n";
+    text += "# time_zone = 1                     # not in the model: hours ahead of universal time\n";
+  }
+  if (site.elevation_m) text += "elevation = " + exact(*site.elevation_m) + "\n";
+  if (site.north_deg) text += "north = " + exact(*site.north_deg) + "                           # bearing of +y\n";
+  if (text.empty() && building.neighbours.empty()) return text;
+  text = "\n[site]\n" + text;
+  for (const plans::FoundNeighbour& neighbour : building.neighbours) {
+    text += "\n[[site.obstructions]]\nname = " + toml_quoted(neighbour.name) +
+            "\nblock = " + toml_outline(neighbour.footprint) + "\n";
+    if (std::abs(neighbour.bottom_m) > 1e-3) text += "bottom = " + toml_number(neighbour.bottom_m) + "\n";
+    text += "top = " + toml_number(neighbour.top_m) + "\nreflectance = 0.2                     # assumed\n";
+  }
+  return text;
+}
+
+}  // namespace
+
+std::string building_text(const ImportedBuilding& building, const ProposeTask& propose) {
+  std::string text = head_text(building);
+  text += fmt::format(
+      FMT_STRING("format = 1\n\n[project]\nname = {}\nstandard = {}\n{}\n"
+                 "[defaults]\nreflectance = {{ ceiling = 0.70, walls = 0.50, floor = 0.20 }}   # usual ones; put in "
+                 "your own\nmaintenance_factor = 0.80\n"),
+      toml_quoted(building.name), toml_quoted(building.standard),
       building.files_outside ? "files_outside = true        # the drawings\n" : "");
+  text += site_text(building);
   for (const auto& [mark, file] : building.schedule)
     text += "\n[luminaires." + toml_key(mark) + "]\nfile = " + toml_quoted(file) + "\n";
   const auto names = unique_names(building.floors);

@@ -29,6 +29,9 @@ using ProposeTask = std::function<ProposedTask(const std::string& name)>;
 struct ImportedBuilding {
   std::string name, standard;
   bool files_outside = false;  ///< a drawing lies outside the project's folder
+  bool from_model = false;     ///< heights and sills are what it says
+  plans::FoundSite site;       ///< of a model
+  std::vector<plans::FoundNeighbour> neighbours;
   std::vector<ImportedFloor> floors;
   std::vector<std::pair<std::string, std::string>> schedule;  ///< marks and their photometric files
 };

@@ -50,12 +50,10 @@ std::string unit_text(const plans::UnitWish& unit) {
   return text + "unit = " + (plans::unit_of(name) ? toml_quoted(name) : exact(*unit.metres_per_unit)) + "\n";
 }
 
-std::string drawing_text(const plans::FloorWish& wish) {
-  const plans::Request& request = wish.request;
+/// What of a drawing is what.
+std::string request_text(const plans::Request& request) {
   const plans::Request usual;
-  std::string text = "\n[floors.drawing]\nfile = " + toml_quoted(wish.file) + "\n" + unit_text(wish.unit);
-  if (wish.origin) text += "origin = " + point(*wish.origin) + "\n";
-  if (wish.rotate_deg != 0) text += "rotate = " + exact(wish.rotate_deg) + "\n";
+  std::string text;
   if (request.window)
     text += "window = [" + point(request.window->first) + ", " + point(request.window->second) + "]\n";
   text += fmt::format(FMT_STRING("rooms = {{ from = \"{}\""), plans::to_string(request.from));
@@ -91,6 +89,16 @@ std::string drawing_text(const plans::FloorWish& wish) {
   if (!furniture.empty()) text += "furniture = { " + furniture + " }\n";
   if (request.join_m != usual.join_m) text += "joint = " + toml_number(request.join_m) + "\n";
   return text;
+}
+
+std::string drawing_text(const plans::FloorWish& wish) {
+  std::string text = "\n[floors.drawing]\nfile = " + toml_quoted(wish.file) + "\n";
+  if (!wish.storey.empty()) text += "storey = " + toml_quoted(wish.storey) + "\n";
+  if (wish.y_up) text += std::string("up = \"") + (*wish.y_up ? "y" : "z") + "\"\n";
+  text += unit_text(wish.unit);
+  if (wish.origin) text += "origin = " + point(*wish.origin) + "\n";
+  if (wish.rotate_deg != 0) text += "rotate = " + exact(wish.rotate_deg) + "\n";
+  return wish.storey.empty() ? text + request_text(wish.request) : text;
 }
 
 }  // namespace

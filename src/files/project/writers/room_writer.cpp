@@ -17,13 +17,18 @@ using plans::FoundOpening;
 constexpr double kBoxHeight = 0.75;  // m
 constexpr const char* kFinish = "reflectance = 0.5                     # assumed\n";
 
+std::string bottom_text(double bottom) {
+  return bottom > 1e-3 ? "bottom = " + toml_number(bottom) + "\n" : std::string();
+}
+
 std::string shape_text(const plans::FoundObject& object) {
   const auto& typical = typical_furniture();
   const auto kind = typical.find(object.furniture);
   const auto rectangle = as_rectangle(object.footprint);
-  const double top = kind != typical.end() && kind->second.size.z() > 0 ? kind->second.size.z() : kBoxHeight;
+  const double usual = kind != typical.end() && kind->second.size.z() > 0 ? kind->second.size.z() : kBoxHeight;
+  const double top = object.top_m.value_or(usual), bottom = object.bottom_m.value_or(0);
   if (!rectangle)
-    return fmt::format(FMT_STRING("block = {}\ntop = {}\n"), toml_outline(object.footprint),
+    return fmt::format(FMT_STRING("block = {}\n{}top = {}\n"), toml_outline(object.footprint), bottom_text(bottom),
                        toml_number(top)) +
            kFinish;
   std::string text;
@@ -32,11 +37,24 @@ std::string shape_text(const plans::FoundObject& object) {
                        toml_number(rectangle->size.x()), toml_number(rectangle->size.y()), toml_number(top));
   else
     text = fmt::format(FMT_STRING("box = [{}, {}, {}]\n"), toml_number(rectangle->size.x()),
-                       toml_number(rectangle->size.y()), toml_number(top));
-  text += fmt::format(FMT_STRING("at = [{}, {}]\n"), toml_number(rectangle->at.x()),
-                      toml_number(rectangle->at.y()));
+                       toml_number(rectangle->size.y()), toml_number(top - bottom));
+  text += fmt::format(FMT_STRING("at = [{}, {}{}]\n"), toml_number(rectangle->at.x()),
+                      toml_number(rectangle->at.y()), bottom > 1e-3 ? ", " + toml_number(bottom) : "");
   if (std::abs(rectangle->turn_deg) > 1e-6) text += "rotation = " + toml_number(rectangle->turn_deg) + "\n";
   return kind != typical.end() ? text : text + kFinish;
+}
+
+std::string glass_text(const std::optional<double>& transmittance) {
+  return transmittance ? "transmittance = " + toml_number(*transmittance) + "\n" : std::string();
+}
+
+std::string ceiling_text(const plans::FoundCeiling& part) {
+  if (!part.over.empty())
+    return fmt::format(FMT_STRING("\n[[rooms.ceiling]]\nheight = {}\nover = {}\n"), toml_number(part.height_m),
+                       toml_outline(part.over));
+  const auto point = [](const Vec2& p) { return "[" + toml_number(p.x()) + ", " + toml_number(p.y()) + "]"; };
+  return fmt::format(FMT_STRING("\n[[rooms.ceiling]]\nfrom = {}\nheight = {}\nto = {}\nto_height = {}\n"),
+                     point(part.from), toml_number(part.height_m), point(part.to), toml_number(part.to_height_m));
 }
 
 }  // namespace
@@ -48,8 +66,8 @@ std::string UniqueNames::unique(const std::string& wanted) {
   return name;
 }
 
-std::string drawn_word(std::uint64_t handle) {
-  return handle ? fmt::format(FMT_STRING("{:X}"), handle) : std::string("-");
+std::string drawn_word(const std::string& drawn) {
+  return drawn.empty() ? std::string("-") : drawn;
 }
 
 const char* kind_word(FoundOpening::Kind kind) {
@@ -90,23 +108,35 @@ std::string opening_text(const ImportedFloor& floor, const FoundOpening& opening
   const std::string kind = kind_word(opening.kind);
   const std::string behind = opening.leads_to >= 0 ? rooms[std::size_t(opening.leads_to)] : std::string();
   const bool is_window = opening.kind == FoundOpening::Kind::window;
-  const double sill = is_window ? std::min(kSill, room_height / 3) : 0;
-  const double height = std::min(is_window ? kWindowHeight : kDoorHeight, room_height - sill - 0.01);
+  const double sill = opening.sill_m.value_or(is_window ? std::min(kSill, room_height / 3) : 0);
+  const double usual = std::min(is_window ? kWindowHeight : kDoorHeight, room_height - sill - 0.01);
   std::string text = "\n[[rooms.openings]]\nname = " +
                      toml_quoted(names.unique(behind.empty() ? kind : kind + " to " + behind)) +
                      "\nkind = \"" + kind + "\"\n";
-  text += "drawn = " + toml_quoted(drawn_word(opening.handle)) + "\n";
+  text += "drawn = " + toml_quoted(drawn_word(opening.drawn)) + "\n";
   if (!behind.empty()) text += "outside = false\n";
   text += fmt::format(FMT_STRING("wall = {}\nfrom = {}\nwidth = {}\n"), opening.edge + 1,
                       toml_number(opening.from_m), toml_number(opening.width_m));
   if (sill > 0) text += "sill = " + toml_number(sill) + "\n";
-  return text + "height = " + toml_number(height) + "\n";
+  text += "height = " + toml_number(opening.height_m.value_or(usual)) + "\n";
+  return text + glass_text(opening.transmittance);
+}
+
+std::string roof_opening_text(const plans::FoundRoofOpening& opening, UniqueNames& names) {
+  std::string text = fmt::format(
+      FMT_STRING("\n[[rooms.openings]]\nname = {}\nkind = \"roof window\"\ndrawn = {}\nat = [{}, {}]\nwidth = "
+                 "{}\nlength = {}\n"),
+      toml_quoted(names.unique("roof window")), toml_quoted(drawn_word(opening.drawn)),
+      toml_number(opening.at.x()), toml_number(opening.at.y()), toml_number(opening.size.x()),
+      toml_number(opening.size.y()));
+  if (std::abs(opening.rotation_deg) > 1e-6) text += "rotation = " + toml_number(opening.rotation_deg) + "\n";
+  return text + glass_text(opening.transmittance);
 }
 
 std::vector<plans::FoundObject> things_in(const plans::FoundPlan& plan, std::size_t room) {
   std::vector<plans::FoundObject> things;
   for (const geometry::Polygon& pier : plan.rooms[room].holes)
-    things.push_back({{}, {}, true, pier, int(room), 0});
+    things.push_back({{}, {}, true, pier, int(room)});
   for (const plans::FoundObject& object : plan.objects)
     if (object.room == int(room)) things.push_back(object);
   return things;
@@ -114,10 +144,11 @@ std::vector<plans::FoundObject> things_in(const plans::FoundPlan& plan, std::siz
 
 std::string luminaire_text(const plans::FoundLuminaire& luminaire) {
   std::string text = fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\ndrawn = {}\nat = [{}, {}]\n"),
-                                 toml_quoted(luminaire.mark), toml_quoted(drawn_word(luminaire.handle)),
+                                 toml_quoted(luminaire.mark), toml_quoted(drawn_word(luminaire.drawn)),
                                  toml_number(luminaire.at.x()), toml_number(luminaire.at.y()));
   if (std::abs(luminaire.rotation_deg) > 1e-6)
     text += "rotation = " + toml_number(luminaire.rotation_deg) + "\n";
+  if (luminaire.height_m) text += "mounting_height = " + toml_number(*luminaire.height_m) + "\n";
   return text;
 }
 
@@ -128,11 +159,16 @@ std::string object_text(const ImportedFloor& floor, const plans::FoundObject& ob
                                                                 : object.furniture;
   if (model::file_name_part(called).empty()) called = "object";
   std::string text = "\n[[rooms.objects]]\nname = " + toml_quoted(names.unique(called)) + "\n";
-  text += "drawn = " + toml_quoted(drawn_word(object.handle)) + "\n";
+  text += "drawn = " + toml_quoted(drawn_word(object.drawn)) + "\n";
   if (object.is_column)
-    return text + "block = " + toml_outline(object.footprint) +
-           "\ntop = " + toml_number(floor.floor.height_m.value_or(kUsualHeight)) + "\n" + kFinish;
+    return text + "block = " + toml_outline(object.footprint) + "\n" + bottom_text(object.bottom_m.value_or(0)) +
+           "top = " + toml_number(object.top_m.value_or(floor.floor.height_m.value_or(kUsualHeight))) + "\n" +
+           kFinish;
   return text + shape_text(object);
+}
+
+bool has_own_height(const plans::FoundRoom& room, const ImportedFloor& floor) {
+  return room.height_m && std::abs(*room.height_m - floor.floor.height_m.value_or(kUsualHeight)) > 1e-3;
 }
 
 std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
@@ -141,13 +177,17 @@ std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
   std::string text = "\n[[rooms]]\nname = " + toml_quoted(names[number_of_room]) + "\n";
   if (!room.number.empty()) text += "number = " + toml_quoted(room.number) + "\n";
   text += "floor = " + toml_quoted(floor.floor.name) + "\n";
-  text += "drawn = " + toml_quoted(drawn_word(room.handle)) + "\n";
+  text += "drawn = " + toml_quoted(drawn_word(room.drawn)) + "\n";
   text += "outline = " + toml_outline(room.outline) + "\n";
+  if (has_own_height(room, floor)) text += "height = " + toml_number(*room.height_m) + "\n";
   const ProposedTask task = propose(room.name);
   if (!task.key.empty())
     text += "task = { proposed = " + toml_quoted(task.key) + " }   # " + task.words + "\n";
+  for (const std::string& finish : room.finishes) text += "# of the model, to confirm: " + finish + "\n";
   UniqueNames openings, objects;
+  for (const plans::FoundCeiling& part : room.ceiling) text += ceiling_text(part);
   for (const FoundOpening& opening : room.openings) text += opening_text(floor, opening, openings, names);
+  for (const plans::FoundRoofOpening& opening : room.roof_openings) text += roof_opening_text(opening, openings);
   for (const plans::FoundObject& object : things_in(floor.plan, number_of_room))
     text += object_text(floor, object, objects);
   for (const plans::FoundLuminaire& luminaire : floor.plan.luminaires)

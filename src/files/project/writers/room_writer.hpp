@@ -18,12 +18,17 @@ class UniqueNames {
   std::set<std::string> taken_;
 };
 
-/// What a thing of the drawing is called in the project: its handle; "-" where it has none.
-std::string drawn_word(std::uint64_t handle);
+/// What a thing of the drawing is called in the project: as in its file; "-" where that has no word for it.
+std::string drawn_word(const std::string& drawn);
 
 /// Tables of what is in a room, beginning with a blank line. `rooms`: names of the floor's rooms.
 std::string opening_text(const ImportedFloor& floor, const plans::FoundOpening& opening, UniqueNames& names,
                          const std::vector<std::string>& rooms);
+std::string roof_opening_text(const plans::FoundRoofOpening& opening, UniqueNames& names);
+
+/// Whether a room is not as high as its floor says.
+bool has_own_height(const plans::FoundRoom& room, const ImportedFloor& floor);
+
 /// What stands in a room: its piers, as columns without a block, and what blocks are.
 std::vector<plans::FoundObject> things_in(const plans::FoundPlan& plan, std::size_t room);
 

@@ -1,0 +1,433 @@
+#include "files/plans/step/step_file.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+#include <charconv>
+
+#include "core/units/quantity.hpp"
+#include "files/text/text_scanner.hpp"
+
+namespace glow::files::step {
+namespace {
+
+constexpr std::size_t kMostRecords = 12'000'000;
+constexpr int kDeepestList = 64;
+constexpr std::size_t kMostValues = 6'000'000;  // of one record
+
+bool is_name(char c) {
+  return std::isalnum(static_cast<unsigned char>(c)) || c == '_';
+}
+
+/// Takes a record's list apart.
+class ValueReader {
+ public:
+  ValueReader(std::string_view bytes, std::size_t at) : bytes_(bytes), at_(at) {}
+
+  bool list(std::vector<Value>& items) {
+    if (!is('(') || ++depth_ > kDeepestList) return false;
+    ++at_;
+    while (!is(')')) {
+      if (++count_ > kMostValues) return false;
+      items.emplace_back();
+      if (!value(items.back())) return false;
+      if (is(','))
+        ++at_;
+      else if (!is(')'))
+        return false;
+    }
+    ++at_;
+    --depth_;
+    return true;
+  }
+
+ private:
+  /// The next letter that is no blank and no remark.
+  bool is(char c) {
+    for (; at_ < bytes_.size(); ++at_) {
+      if (bytes_.compare(at_, 2, "/*") == 0) {
+        at_ = bytes_.find("*/", at_ + 2);
+        if (at_ == std::string_view::npos) return false;
+        ++at_;
+      } else if (!std::isspace(static_cast<unsigned char>(bytes_[at_]))) {
+        return bytes_[at_] == c;
+      }
+    }
+    return false;
+  }
+
+  bool value(Value& v) {
+    if (is('$')) return ++at_, true;
+    if (is('*')) return v.kind = Value::Kind::derived, ++at_, true;
+    if (is('(')) return v.kind = Value::Kind::list, list(v.items);
+    if (is('\'')) return text(v);
+    if (at_ >= bytes_.size()) return false;
+    const char c = bytes_[at_];
+    if (c == '.') return word(v);
+    if (c == '#') {
+      v.kind = Value::Kind::reference;
+      const auto end = std::from_chars(bytes_.data() + at_ + 1, bytes_.data() + bytes_.size(), v.reference);
+      if (end.ec != std::errc()) return false;
+      at_ = std::size_t(end.ptr - bytes_.data());
+      return true;
+    }
+    if (c == '"') {  // bits
+      v.kind = Value::Kind::word;
+      const std::size_t end = bytes_.find('"', at_ + 1);
+      if (end == std::string_view::npos) return false;
+      at_ = end + 1;
+      return true;
+    }
+    if (c == '+' || c == '-' || std::isdigit(static_cast<unsigned char>(c))) return number(v);
+    if (!is_name(c)) return false;
+    v.kind = Value::Kind::typed;
+    const std::size_t begin = at_;
+    while (at_ < bytes_.size() && is_name(bytes_[at_])) ++at_;
+    v.raw = bytes_.substr(begin, at_ - begin);
+    return list(v.items);
+  }
+
+  bool text(Value& v) {
+    v.kind = Value::Kind::text;
+    const std::size_t begin = ++at_;
+    for (; at_ < bytes_.size(); ++at_) {
+      if (bytes_[at_] != '\'') continue;
+      if (at_ + 1 < bytes_.size() && bytes_[at_ + 1] == '\'') {
+        ++at_;
+        continue;
+      }
+      v.raw = bytes_.substr(begin, at_ - begin);
+      return ++at_, true;
+    }
+    return false;
+  }
+
+  bool word(Value& v) {
+    const std::size_t end = bytes_.find('.', at_ + 1);
+    if (end == std::string_view::npos || end - at_ > 80) return false;
+    v.kind = Value::Kind::word;
+    v.raw = bytes_.substr(at_ + 1, end - at_ - 1);
+    at_ = end + 1;
+    return true;
+  }
+
+  bool number(Value& v) {
+    const std::size_t begin = at_;
+    while (at_ < bytes_.size() && (std::isdigit(static_cast<unsigned char>(bytes_[at_])) || bytes_[at_] == '+' ||
+                                   bytes_[at_] == '-' || bytes_[at_] == '.' || bytes_[at_] == 'E' ||
+                                   bytes_[at_] == 'e'))
+      ++at_;
+    std::string_view digits = bytes_.substr(begin, at_ - begin);
+    if (digits.front() == '+') digits.remove_prefix(1);
+    v.kind = Value::Kind::number;
+    const auto end = std::from_chars(digits.data(), digits.data() + digits.size(), v.number);
+    return end.ec == std::errc() && end.ptr == digits.data() + digits.size();
+  }
+
+  std::string_view bytes_;
+  std::size_t at_;
+  int depth_ = 0;
+  std::size_t count_ = 0;
+};
+
+void append_utf8(std::uint32_t c, std::string& out) {
+  if (c < 0x80) {
+    out += char(c);
+  } else if (c < 0x800) {
+    out += char(0xC0 | (c >> 6));
+    out += char(0x80 | (c & 0x3F));
+  } else if (c < 0x10000) {
+    if (c >= 0xD800 && c < 0xE000) c = 0xFFFD;
+    out += char(0xE0 | (c >> 12));
+    out += char(0x80 | ((c >> 6) & 0x3F));
+    out += char(0x80 | (c & 0x3F));
+  } else if (c < 0x110000) {
+    out += char(0xF0 | (c >> 18));
+    out += char(0x80 | ((c >> 12) & 0x3F));
+    out += char(0x80 | ((c >> 6) & 0x3F));
+    out += char(0x80 | (c & 0x3F));
+  }
+}
+
+/// A number of `digits` hexadecimal digits at `at`; nothing where there is none.
+std::optional<std::uint32_t> hexadecimal(std::string_view raw, std::size_t at, std::size_t digits) {
+  std::uint32_t value = 0;
+  if (at + digits > raw.size()) return std::nullopt;
+  const auto end = std::from_chars(raw.data() + at, raw.data() + at + digits, value, 16);
+  if (end.ec != std::errc() || end.ptr != raw.data() + at + digits) return std::nullopt;
+  return value;
+}
+
+}  // namespace
+
+/// Walks over the file once.
+class Indexer {
+ public:
+  Indexer(StepFile& file, const std::string& name, Problems& problems)
+      : file_(file), bytes_(file.bytes_), name_(name), problems_(problems) {}
+
+  bool index() {
+    if (!check_kind()) return false;
+    if (bytes_.compare(0, 3, "\xEF\xBB\xBF") == 0) at_ = 3;
+    bool in_data = false;
+    while (skip_blanks()) {
+      if (bytes_[at_] == '#') {
+        if (!record(in_data)) return false;
+        continue;
+      }
+      const std::string word = next_word();
+      if (word.empty())
+        return fail("syntax", fmt::format(FMT_STRING("found {}; expected a record such as #12=IFCWALL(...);"),
+                                          shown(at_)));
+      if (word == "DATA") in_data = true;
+      if (word == "ENDSEC") in_data = false;
+      if (word == "END-ISO-10303-21") return finish();
+      const std::size_t begin = at_;
+      if (!skip_to_end()) return false;
+      if (word == "FILE_SCHEMA") read_schema(begin);
+    }
+    return fail("truncated", "the file ends without END-ISO-10303-21; it was cut off. Have it exported again");
+  }
+
+ private:
+  bool fail(const char* code, std::string text, std::uint32_t line = 0) {
+    problems_.error(code, {name_, int(line ? line : line_), 0}, std::move(text));
+    return false;
+  }
+
+  bool check_kind() {
+    if (bytes_.find_first_not_of(" \t\r\n") == std::string::npos) return fail("empty", "the file is empty");
+    if (bytes_.compare(0, 2, "PK") == 0)
+      return fail("is-zip", "this is a zipped file; unpack it and import the model within");
+    const std::string head = in_capitals(std::string_view(bytes_).substr(0, 4096));
+    if (head.find("ISO-10303-21") == std::string::npos)
+      return fail("not-step", "this is no STEP file: it does not begin with ISO-10303-21;");
+    return true;
+  }
+
+  /// What stands at a place, for a message.
+  std::string shown(std::size_t at) const {
+    std::string words = bytes_.substr(at, 16);
+    words = words.substr(0, words.find_first_of("\r\n"));
+    return "\"" + printable(to_utf8(words)) + "\"";
+  }
+
+  /// Over blanks and remarks; false at the end.
+  bool skip_blanks() {
+    for (; at_ < bytes_.size(); ++at_) {
+      if (bytes_[at_] == '\n') {
+        ++line_;
+      } else if (bytes_[at_] == '/' && bytes_.compare(at_, 2, "/*") == 0) {
+        std::size_t end = bytes_.find("*/", at_ + 2);
+        if (end == std::string::npos) end = bytes_.size() - 2;
+        line_ += std::uint32_t(std::count(bytes_.begin() + std::ptrdiff_t(at_),
+                                          bytes_.begin() + std::ptrdiff_t(end), '\n'));
+        at_ = end + 1;
+      } else if (!std::isspace(static_cast<unsigned char>(bytes_[at_]))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  std::string next_word() {
+    const std::size_t begin = at_;
+    while (at_ < bytes_.size() && (is_name(bytes_[at_]) || bytes_[at_] == '-')) ++at_;
+    return in_capitals(std::string_view(bytes_).substr(begin, at_ - begin));
+  }
+
+  /// To behind the semicolon that ends a statement.
+  bool skip_to_end() {
+    const std::uint32_t began = line_;
+    int depth = 0;
+    while (skip_blanks()) {
+      const char c = bytes_[at_];
+      if (c == '\'') {
+        if (!skip_text()) return false;
+        continue;
+      }
+      if (c == '(' && ++depth > kDeepestList)
+        return fail("too-deep", fmt::format(FMT_STRING("lists nest deeper than {}"), kDeepestList), began);
+      if (c == ')') --depth;
+      ++at_;
+      if (c == ';') {
+        if (depth == 0) return true;
+        return fail("syntax", "a record ends before its brackets are closed", began);
+      }
+      if (depth < 0) return fail("syntax", "found \")\" without its \"(\"");
+    }
+    return fail("truncated", "the file ends inside this record; it was cut off. Have it exported again", began);
+  }
+
+  /// A text may not run over a line's end in practice: one that does has lost its quote.
+  bool skip_text() {
+    const std::uint32_t began = line_;
+    for (++at_; at_ < bytes_.size(); ++at_) {
+      if (bytes_[at_] == '\n') {
+        ++line_;
+        std::size_t next = at_ + 1;
+        while (next < bytes_.size() && (bytes_[next] == ' ' || bytes_[next] == '\r' || bytes_[next] == '\t')) ++next;
+        if (next < bytes_.size() && bytes_[next] == '#' && looks_like_record(next))
+          return fail("quote", "a text is not closed: its quote is missing", began);
+      }
+      if (bytes_[at_] != '\'') continue;
+      if (at_ + 1 < bytes_.size() && bytes_[at_ + 1] == '\'') {
+        ++at_;
+        continue;
+      }
+      ++at_;
+      return true;
+    }
+    return fail("quote", "a text is not closed: its quote is missing", began);
+  }
+
+  bool looks_like_record(std::size_t at) const {
+    std::size_t end = at + 1;
+    while (end < bytes_.size() && std::isdigit(static_cast<unsigned char>(bytes_[end]))) ++end;
+    while (end < bytes_.size() && bytes_[end] == ' ') ++end;
+    return end > at + 1 && end < bytes_.size() && bytes_[end] == '=';
+  }
+
+  bool record(bool in_data) {
+    Record record;
+    record.line = line_;
+    if (!in_data) return fail("syntax", "a record stands outside the data section");
+    const auto end = std::from_chars(bytes_.data() + at_ + 1, bytes_.data() + bytes_.size(), record.number);
+    if (end.ec != std::errc() || record.number == 0)
+      return fail("bad-number", fmt::format(FMT_STRING("found {}; expected a record's number"), shown(at_)));
+    at_ = std::size_t(end.ptr - bytes_.data());
+    if (!skip_blanks() || bytes_[at_] != '=')
+      return fail(at_ < bytes_.size() ? "syntax" : "truncated",
+                  fmt::format(FMT_STRING("expected \"=\" behind #{}"), record.number), record.line);
+    ++at_;
+    if (!skip_blanks()) return fail("truncated", "the file ends inside this record; it was cut off", record.line);
+    const std::string word = next_word();  // none: a record of several types at once
+    record.type = type_number(word);
+    if (!skip_blanks()) return fail("truncated", "the file ends inside this record; it was cut off", record.line);
+    record.begin = at_;
+    if (!skip_to_end()) return false;
+    if (file_.records_.size() >= kMostRecords)
+      return fail("too-many", fmt::format(FMT_STRING("the file holds more than {} records"), kMostRecords));
+    file_.records_.push_back(record);
+    return true;
+  }
+
+  std::uint32_t type_number(const std::string& word) {
+    const auto [found, fresh] = numbers_.emplace(word, std::uint32_t(file_.types_.size()));
+    if (fresh) file_.types_.push_back(word);
+    return found->second;
+  }
+
+  void read_schema(std::size_t begin) {
+    const std::size_t open = bytes_.find('\'', begin), close = bytes_.find('\'', open + 1);
+    if (close != std::string::npos && close < at_)
+      file_.schema_ = in_capitals(std::string_view(bytes_).substr(open + 1, close - open - 1));
+  }
+
+  bool finish() {
+    std::vector<Record>& records = file_.records_;
+    std::stable_sort(records.begin(), records.end(),
+                     [](const Record& a, const Record& b) { return a.number < b.number; });
+    const Record* twice = nullptr;
+    for (std::size_t k = 0; k + 1 < records.size(); ++k)
+      if (records[k].number == records[k + 1].number && (!twice || records[k + 1].line < twice->line))
+        twice = &records[k + 1];
+    if (twice)
+      return fail("id-twice", fmt::format(FMT_STRING("#{} is there twice; what refers to it could mean either"),
+                                          twice->number),
+                  twice->line);
+    file_.by_type_.resize(file_.types_.size());
+    for (std::size_t k = 0; k < records.size(); ++k)
+      file_.by_type_[records[k].type].push_back(std::uint32_t(k));
+    for (auto& list : file_.by_type_)
+      std::sort(list.begin(), list.end(), [&](std::uint32_t a, std::uint32_t b) {
+        return records[a].begin < records[b].begin;
+      });
+    return true;
+  }
+
+  StepFile& file_;
+  const std::string& bytes_;
+  const std::string& name_;
+  Problems& problems_;
+  std::size_t at_ = 0;
+  std::uint32_t line_ = 1;
+  std::unordered_map<std::string, std::uint32_t> numbers_;
+};
+
+std::optional<StepFile> StepFile::read(std::string bytes, const std::string& name, Problems& problems) {
+  StepFile file;
+  file.bytes_ = std::move(bytes);
+  if (!Indexer(file, name, problems).index()) return std::nullopt;
+  return file;
+}
+
+const Record* StepFile::find(std::uint64_t number) const {
+  const auto found = std::lower_bound(records_.begin(), records_.end(), number,
+                                      [](const Record& r, std::uint64_t n) { return r.number < n; });
+  return found != records_.end() && found->number == number ? &*found : nullptr;
+}
+
+std::vector<Value> StepFile::values(const Record& record) const {
+  std::vector<Value> values;
+  if (!ValueReader(bytes_, record.begin).list(values)) values.clear();
+  return values;
+}
+
+std::vector<const Record*> StepFile::of_type(const std::string& type) const {
+  std::vector<const Record*> found;
+  for (std::size_t t = 0; t < types_.size(); ++t)
+    if (types_[t] == type)
+      for (const std::uint32_t k : by_type_[t]) found.push_back(&records_[k]);
+  return found;
+}
+
+std::vector<std::pair<std::string, std::size_t>> StepFile::types() const {
+  std::vector<std::pair<std::string, std::size_t>> all;
+  for (std::size_t t = 0; t < types_.size(); ++t) all.emplace_back(types_[t], by_type_[t].size());
+  return all;
+}
+
+std::string decoded(std::string_view raw) {
+  std::string out;
+  for (std::size_t k = 0; k < raw.size(); ++k) {
+    if (raw[k] == '\'' && raw.compare(k, 2, "''") == 0) {
+      out += '\'';
+      ++k;
+    } else if (raw[k] != '\\') {
+      out += raw[k];
+    } else if (raw.compare(k, 2, "\\\\") == 0) {
+      out += '\\';
+      ++k;
+    } else if (raw.compare(k, 3, "\\S\\") == 0 && k + 3 < raw.size()) {
+      append_utf8(std::uint32_t(static_cast<unsigned char>(raw[k + 3])) + 128, out);
+      k += 3;
+    } else if (raw.compare(k, 2, "\\P") == 0 && k + 3 < raw.size() && raw[k + 3] == '\\') {
+      k += 3;  // a code page: letters of the first one are taken
+    } else if (raw.compare(k, 3, "\\X\\") == 0) {
+      if (const auto c = hexadecimal(raw, k + 3, 2)) append_utf8(*c, out);
+      k += 4;
+    } else if (raw.compare(k, 4, "\\X2\\") == 0 || raw.compare(k, 4, "\\X4\\") == 0) {
+      const std::size_t digits = raw[k + 2] == '2' ? 4 : 8;
+      std::uint32_t high = 0;
+      for (k += 4; k < raw.size() && raw[k] != '\\'; k += digits) {
+        const auto c = hexadecimal(raw, k, digits);
+        if (!c) break;
+        if (*c >= 0xD800 && *c < 0xDC00) {  // the first half of a letter
+          high = *c;
+          continue;
+        }
+        append_utf8(high && *c >= 0xDC00 && *c < 0xE000 ? 0x10000 + ((high - 0xD800) << 10) + (*c - 0xDC00) : *c, out);
+        high = 0;
+      }
+      const std::size_t end = raw.find("\\X0\\", k);
+      k = end == std::string_view::npos ? raw.size() : end + 3;
+    } else {
+      out += raw[k];
+    }
+  }
+  return to_utf8(out);
+}
+
+}  // namespace glow::files::step
