@@ -4,7 +4,7 @@
 #include <mutex>
 #include <set>
 
-#include "core/run/compute_room.hpp"
+#include "core/transport/transport_store.hpp"
 
 namespace glow::store {
 
@@ -15,7 +15,7 @@ namespace glow::store {
 /// that a building larger than the cache finds the same part of itself there every time. What is larger than
 /// an eighth of the whole is not kept. A file that is damaged, or is not what its name says, counts as absent
 /// and is written anew. A folder that cannot be written is as good as none.
-class TransportCache : public run::TransportStore {
+class TransportCache : public transport::TransportStore {
  public:
   static constexpr std::uintmax_t kMostBytes = 512u << 20;
 

@@ -8,7 +8,7 @@
 #include "rooms/planned_room.hpp"
 
 namespace glow::cli {
-namespace {
+namespace accuracy_test {
 
 namespace fs = std::filesystem;
 
@@ -135,5 +135,5 @@ TEST(Objects, PointsInsideThemAreLeftOutAndNamed) {
   EXPECT_EQ(grid.at("left_out").at(0).at("inside"), "kiln");
 }
 
-}  // namespace
+}  // namespace accuracy_test
 }  // namespace glow::cli

@@ -7,7 +7,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace arrange_test {
 
 const std::string kHead =
     "format = 1\n[project]\nname = \"Rooms\"\nstandard = \"EN 12464-1:2021\"\n[defaults]\n"
@@ -169,5 +169,5 @@ INSTANTIATE_TEST_SUITE_P(
         Fault{"keep", "--room A --mark D2 --keep spots", "no such group in \"A\""}),
     [](const auto& each) { return std::string(each.param.name); });
 
-}  // namespace
+}  // namespace arrange_test
 }  // namespace glow::cli

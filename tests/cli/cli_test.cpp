@@ -2,7 +2,7 @@
 #include "cli/run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace cli_test {
 
 namespace fs = std::filesystem;
 
@@ -367,5 +367,5 @@ INSTANTIATE_TEST_SUITE_P(
         Call{"run missing.toml", 2, "", "there is no file \"missing.toml\""},
         Call{"check .", 2, "", "is not a file"}));
 
-}  // namespace
+}  // namespace cli_test
 }  // namespace glow::cli

@@ -5,7 +5,7 @@
 #include "test_files.hpp"
 
 namespace glow::cli {
-namespace {
+namespace daylight_test {
 
 /// A room of the reference as a project: its size, reflectances, one window, and where the points are.
 std::string day_project(const json& of, const std::string& window, const std::string& site,
@@ -362,5 +362,5 @@ TEST(Daylight, OfADeepWellIsAsSureAsItSays) {
   }
 }
 
-}  // namespace
+}  // namespace daylight_test
 }  // namespace glow::cli

@@ -5,7 +5,7 @@
 #include "test_files.hpp"
 
 namespace glow::cli {
-namespace {
+namespace daylight_verdict_test {
 
 json case_of(const std::string& id) {
   const json all = test::json_in(test::test_data("validation/daylight.json"));  // outlives the loop
@@ -276,5 +276,5 @@ TEST(DaylightSeries, IsThatOfItsMoments) {
   EXPECT_TRUE(std::filesystem::exists(folder.path() / "d-results/figures/day/r--day.svg"));
 }
 
-}  // namespace
+}  // namespace daylight_verdict_test
 }  // namespace glow::cli

@@ -2,7 +2,7 @@
 #include "cli/run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace draw_test {
 
 namespace fs = std::filesystem;
 
@@ -130,5 +130,5 @@ TEST(Draw, TellsWhenTheResultsAreOfAnEarlierState) {
   EXPECT_FALSE(fs::exists(folder.path() / "small-results/figures/drawn.txt"));
 }
 
-}  // namespace
+}  // namespace draw_test
 }  // namespace glow::cli

@@ -4,7 +4,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace export_test {
 
 /// Two floors beside each other in a drawing that is turned and far from zero, one room each.
 std::string building(const TemporaryFolder& folder) {
@@ -229,5 +229,5 @@ TEST(Export, OpensInAnIndependentReaderAtTheSameCoordinates) {
       fmt::format(FMT_STRING("2 {:.3f} {:.3f}\nMARK=D2 ROTATION=0 HEIGHT=3.000\n"), there.x(), there.y()));
 }
 
-}  // namespace
+}  // namespace export_test
 }  // namespace glow::cli

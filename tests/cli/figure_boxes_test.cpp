@@ -7,7 +7,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace figure_boxes_test {
 
 constexpr double kPageWidth = 1280, kPageHeight = 800;
 constexpr double kLetters = 0.72;  // of the type size: what letters are high
@@ -161,5 +161,5 @@ TEST(FigureBoxes, CurvesOfOneFileAndOfManyStayOnTheirPage) {
     if (entry.path().extension() == ".svg") expect_clean(entry.path());
 }
 
-}  // namespace
+}  // namespace figure_boxes_test
 }  // namespace glow::cli

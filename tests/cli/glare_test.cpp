@@ -6,7 +6,7 @@
 #include "cli/run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace glare_test {
 
 /// A room of 8 x 5 m with an even array of linear luminaires; `room` goes into it.
 void write_office(const TemporaryFolder& folder, const std::string& room, const std::string& luminaire = {}) {
@@ -346,5 +346,5 @@ TEST(Glare, RoomsOfTheReferenceAsProjectFiles) {
   EXPECT_EQ(held, 8);
 }
 
-}  // namespace
+}  // namespace glare_test
 }  // namespace glow::cli

@@ -3,7 +3,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace import_test {
 
 /// A drawing in millimetres, as text, made of what the tests need.
 class Sheet {
@@ -295,5 +295,5 @@ INSTANTIATE_TEST_SUITE_P(
         Refused{"plan.dxf -o p.toml --rooms ROOM --level 0 --level 3", "there are 2 --level and 1 floors"},
         Refused{"noted.toml", "none of its [[floors]] has a drawing"}));
 
-}  // namespace
+}  // namespace import_test
 }  // namespace glow::cli

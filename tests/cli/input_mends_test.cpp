@@ -2,7 +2,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace input_mends_test {
 
 bool says(const std::string& text, const std::string& words) {
   return text.find(words) != std::string::npos;
@@ -174,5 +174,5 @@ TEST(Input, APointFacesAThingOrLiesOnIt) {
   EXPECT_NEAR(normal("off board")[1].get<double>(), -1, 1e-6);
 }
 
-}  // namespace
+}  // namespace input_mends_test
 }  // namespace glow::cli

@@ -2,7 +2,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace new_test {
 
 const std::string kOffice = "--room Store 4x3 --task storage.store-room --mark D2=photometry/quillon-d2.ies";
 
@@ -93,5 +93,5 @@ INSTANTIATE_TEST_SUITE_P(
         Fault{"no_mark", "--room A 3x3 --task circulation.corridor --mark D2", "given as MARK=FILE"}),
     [](const auto& each) { return std::string(each.param.name); });
 
-}  // namespace
+}  // namespace new_test
 }  // namespace glow::cli

@@ -2,7 +2,7 @@
 #include "cli/run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace probe_test {
 
 TEST(Probe, AgreesWithTheGridAndItsSharesAddUp) {
   const TemporaryFolder folder;
@@ -89,5 +89,5 @@ TEST(Probe, TellsTheColourOfTheMixture) {
   EXPECT_NEAR(colour.at("groups").at(0).at("cct_k").get<double>(), 2700, 10) << "of its own light";
 }
 
-}  // namespace
+}  // namespace probe_test
 }  // namespace glow::cli

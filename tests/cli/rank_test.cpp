@@ -2,7 +2,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace rank_test {
 
 void write_store(const TemporaryFolder& folder) {
   write_project(folder);
@@ -74,5 +74,5 @@ TEST(Rank, LeavesOutWhatCannotBeReadAndRefusesNone) {
   EXPECT_TRUE(says(misses.out, "Cannot do it:")) << misses.out;
 }
 
-}  // namespace
+}  // namespace rank_test
 }  // namespace glow::cli

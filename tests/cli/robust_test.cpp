@@ -3,7 +3,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace robust_test {
 
 constexpr const char* kHead =
     "format = 1\n[project]\nstandard = \"EN 12464-1:2021\"\n"
@@ -260,5 +260,5 @@ TEST(Robust, ResultsAreTheSameFromAnyFolder) {
   EXPECT_EQ(content_of(folder.path() / "out/results.json"), here);
 }
 
-}  // namespace
+}  // namespace robust_test
 }  // namespace glow::cli

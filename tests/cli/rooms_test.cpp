@@ -4,7 +4,7 @@
 #include "cli/run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace rooms_test {
 
 json room_of(const TemporaryFolder& folder, const std::string& options = "") {
   const Ran ran = run(folder, "run small.toml --json -q --no-cache --accuracy draft " + options);
@@ -300,5 +300,5 @@ TEST(Rooms, OwnFluxAndDimmingScaleTheLight) {
   EXPECT_EQ(room.at("luminaires")[0].at("cct_k"), 2700);
 }
 
-}  // namespace
+}  // namespace rooms_test
 }  // namespace glow::cli

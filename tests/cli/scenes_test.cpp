@@ -2,7 +2,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace scenes_test {
 
 /// A plain room with two groups and these scenes; `more` goes into the room before them.
 std::string project(const std::string& scenes, const std::string& more = "", double front = 1,
@@ -364,5 +364,5 @@ TEST(Scenes, FaultsAreToldWithTheirPlace) {
   }
 }
 
-}  // namespace
+}  // namespace scenes_test
 }  // namespace glow::cli

@@ -2,7 +2,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace shelf_test {
 
 /// With a cache of the folder's own.
 Ran shelf(const TemporaryFolder& folder, const std::string& words) {
@@ -90,5 +90,5 @@ TEST(Shelf, IsWhatRankChoosesFrom) {
   EXPECT_EQ(json::parse(ran.out).at("candidates").size(), 3u);
 }
 
-}  // namespace
+}  // namespace shelf_test
 }  // namespace glow::cli

@@ -2,7 +2,7 @@
 #include "run_program.hpp"
 
 namespace glow::cli {
-namespace {
+namespace show_test {
 
 bool says(const std::string& text, const std::string& words) {
   return text.find(words) != std::string::npos;
@@ -190,5 +190,5 @@ TEST(Show, ManyPhotometricFilesTakeALineEach) {
   EXPECT_GT(count_lines(run(folder, files + "bad.ies --sheets").out), 30u);
 }
 
-}  // namespace
+}  // namespace show_test
 }  // namespace glow::cli

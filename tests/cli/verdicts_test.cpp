@@ -5,7 +5,7 @@
 #include "core/standards/glare_rules.hpp"
 
 namespace glow::cli {
-namespace {
+namespace verdicts_test {
 
 json run_json(const TemporaryFolder& folder, const std::string& words, int code = 0) {
   const Ran ran = run(folder, "run " + words + " --json -q --no-cache --accuracy draft");
@@ -362,5 +362,5 @@ TEST(Verdicts, RoomsOneByOneAndTheLinesAtTheEnd) {
   EXPECT_TRUE(says(wrong.err, "did you mean \"Passage\"?")) << wrong.err;
 }
 
-}  // namespace
+}  // namespace verdicts_test
 }  // namespace glow::cli

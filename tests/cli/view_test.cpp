@@ -5,7 +5,7 @@
 #include "test_files.hpp"
 
 namespace glow::cli {
-namespace {
+namespace view_test {
 
 std::string room_with(const std::string& views) {
   return "format = 1\n[project]\nname = \"V\"\nstandard = \"EN 12464-1:2021\"\n"
@@ -144,5 +144,5 @@ TEST(View, CallsThatCannotBeAreRefused) {
   EXPECT_TRUE(says(damaged.err, "V001")) << damaged.err;
 }
 
-}  // namespace
+}  // namespace view_test
 }  // namespace glow::cli

@@ -8,7 +8,7 @@
 #include "files/requirements/requirement_table_reader.hpp"
 
 namespace glow {
-namespace {
+namespace areas_test {
 
 using space::GridRole;
 
@@ -211,5 +211,5 @@ TEST(TaskSearch, FindsByTheWordsThatPeopleUse) {
   EXPECT_EQ(standards::find_tasks(table, {}).size(), table.rows().size());
 }
 
-}  // namespace
+}  // namespace areas_test
 }  // namespace glow

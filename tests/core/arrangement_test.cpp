@@ -14,7 +14,7 @@
 #include "rooms/furnished_room.hpp"
 
 namespace glow::studies {
-namespace {
+namespace arrangement_test {
 
 struct Limits {
   double worst_mean = 0, worst_point = 0;
@@ -225,5 +225,5 @@ TEST(Arrangement, IsTheBestOfASearchThatCalculatesEveryField) {
   EXPECT_GE(with_several, 8);
 }
 
-}  // namespace
+}  // namespace arrangement_test
 }  // namespace glow::studies

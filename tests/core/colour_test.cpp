@@ -7,7 +7,7 @@
 #include "validation/expect_metric.hpp"
 
 namespace glow::colour {
-namespace {
+namespace colour_test {
 
 using nlohmann::json;
 using reference::expect_as;
@@ -96,5 +96,5 @@ TEST(Colour, HasNoTemperatureFarFromTheLocus) {
   EXPECT_TRUE(correlated({0.31, 0.33}));
 }
 
-}  // namespace
+}  // namespace colour_test
 }  // namespace glow::colour

@@ -9,7 +9,7 @@
 #include "validation/expect_metric.hpp"
 
 namespace glow::daylight {
-namespace {
+namespace daylight_test {
 
 using nlohmann::json;
 using reference::expect_as;
@@ -143,5 +143,5 @@ TEST(Calendar, CountsDays) {
   EXPECT_NEAR(julian_day({2000, 1, 1, 12}), 2451545, 1e-9);
 }
 
-}  // namespace
+}  // namespace daylight_test
 }  // namespace glow::daylight

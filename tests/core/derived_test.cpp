@@ -7,7 +7,7 @@
 #include "validation/metric_cases.hpp"
 
 namespace glow::photometry {
-namespace {
+namespace derived_test {
 
 using nlohmann::json;
 
@@ -135,5 +135,5 @@ TEST(Derived, NameTheKindAndTheSymmetryOfTheDistribution) {
   }
 }
 
-}  // namespace
+}  // namespace derived_test
 }  // namespace glow::photometry

@@ -17,7 +17,7 @@ namespace glow::transport {
 using namespace readings;
 using namespace sources;
 using geometry::Occluders;
-namespace {
+namespace direct_light_test {
 
 using photometry::LuminousShape;
 using photometry::PlacedLuminaire;
@@ -190,5 +190,5 @@ TEST(Emission, PortionsFollowTheTableAndAddUp) {
   EXPECT_GT(towards_c0, 0.55 * total);  // the table is skewed to C0
 }
 
-}  // namespace
+}  // namespace direct_light_test
 }  // namespace glow::transport

@@ -3,7 +3,7 @@
 #include <gtest/gtest.h>
 
 namespace glow::model {
-namespace {
+namespace figure_style_test {
 
 TEST(ShownUnits, AreReadFromWordsAndTurnNumbersBothWays) {
   using units::ShownUnits;
@@ -54,5 +54,5 @@ TEST(FigureStyle, SaysWhatItExpectsOfWhatItDoesNotTake) {
   }
 }
 
-}  // namespace
+}  // namespace figure_style_test
 }  // namespace glow::model

@@ -11,7 +11,7 @@ namespace glow::transport {
 
 using namespace readings;
 using namespace sources;
-namespace {
+namespace furnished_test {
 
 constexpr int kPaths = 60000;
 constexpr double kOwn = 0.012;  // what a normal calculation may be off at one point
@@ -36,5 +36,5 @@ TEST_P(FurnishedTest, AgreesWithAnIndependentPathTracer) {
 
 INSTANTIATE_TEST_SUITE_P(Scenes, FurnishedTest, testing::Range(1u, 13u));
 
-}  // namespace
+}  // namespace furnished_test
 }  // namespace glow::transport

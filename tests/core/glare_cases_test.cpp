@@ -12,7 +12,7 @@
 #include "validation/metric_luminaires.hpp"
 
 namespace glow {
-namespace {
+namespace glare_cases_test {
 
 using nlohmann::json;
 
@@ -208,5 +208,5 @@ TEST(GlareCases, ShieldingAngles) {
   }
 }
 
-}  // namespace
+}  // namespace glare_cases_test
 }  // namespace glow

@@ -10,7 +10,7 @@
 #include "rooms/furnished_room.hpp"
 
 namespace glow::glare {
-namespace {
+namespace glare_laws_test {
 
 struct SceneOfGlare {
   geometry::Geometry geometry;
@@ -180,5 +180,5 @@ TEST(GlareRatings, ByHand) {
               1e-9);
 }
 
-}  // namespace
+}  // namespace glare_laws_test
 }  // namespace glow::glare

@@ -8,7 +8,7 @@
 #include "rooms/planned_room.hpp"
 
 namespace glow::space {
-namespace {
+namespace grid_placing_test {
 
 /// An L-shaped room, its outline written clockwise, with a step and a gable.
 model::Room l_room() {
@@ -144,5 +144,5 @@ TEST(LeanReceivers, HaveTheSameMeanWithAQuarterOfTheRays) {
   EXPECT_LT(lean.engine.rays, full.engine.rays);
 }
 
-}  // namespace
+}  // namespace grid_placing_test
 }  // namespace glow::space

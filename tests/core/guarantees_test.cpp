@@ -13,7 +13,7 @@ namespace glow::transport {
 
 using namespace readings;
 using namespace sources;
-namespace {
+namespace guarantees_test {
 
 using photometry::LuminousShape;
 using photometry::PlacedLuminaire;
@@ -389,5 +389,5 @@ TEST(Guarantees, RoomShellsCloseWhateverTheirCeiling) {
   }
 }
 
-}  // namespace
+}  // namespace guarantees_test
 }  // namespace glow::transport

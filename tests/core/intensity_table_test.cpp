@@ -6,7 +6,7 @@
 #include "core/photometry/symmetry.hpp"
 
 namespace glow::photometry {
-namespace {
+namespace intensity_table_test {
 
 std::vector<double> steps(double low, double high, double step) {
   std::vector<double> values;
@@ -135,5 +135,5 @@ INSTANTIATE_TEST_SUITE_P(
                     Spread{Symmetry::none, {0, 120, 240}, {0, 120, 240, 360}, {0, 1, 2, 0}},
                     Spread{Symmetry::none, {0, 180, 360}, {0, 180, 360}, {0, 1, 2}}));
 
-}  // namespace
+}  // namespace intensity_table_test
 }  // namespace glow::photometry

@@ -4,7 +4,7 @@
 #include <gtest/gtest.h>
 
 namespace glow::studies {
-namespace {
+namespace linear_programme_test {
 
 LinearProgramme of_two(double cost_a, double cost_b) {
   LinearProgramme programme;
@@ -43,5 +43,5 @@ TEST(LinearProgramme, TellsWhenNothingIsAllowed) {
   EXPECT_FALSE(solve(programme));
 }
 
-}  // namespace
+}  // namespace linear_programme_test
 }  // namespace glow::studies

@@ -8,7 +8,7 @@
 #include "rooms/furnished_room.hpp"
 
 namespace glow::space {
-namespace {
+namespace luminaire_places_test {
 
 geometry::Polygon rectangle(double x, double y) {
   return {{0, 0}, {x, 0}, {x, y}, {0, y}};
@@ -262,5 +262,5 @@ INSTANTIATE_TEST_SUITE_P(Each, Refusals,
                                                  "unknown luminaire mark"}),
                          [](const auto& each) { return std::string(each.param.name); });
 
-}  // namespace
+}  // namespace luminaire_places_test
 }  // namespace glow::space

@@ -9,7 +9,7 @@
 #include "validation/metric_luminaires.hpp"
 
 namespace glow {
-namespace {
+namespace metrics_test {
 
 using nlohmann::json;
 using readings::Kernel;
@@ -154,5 +154,5 @@ TEST(Metrics, InstalledPowerByAreaAndLevel) {
   }
 }
 
-}  // namespace
+}  // namespace metrics_test
 }  // namespace glow

@@ -15,7 +15,7 @@ namespace glow::transport {
 using namespace readings;
 using namespace sources;
 using geometry::Occluders;
-namespace {
+namespace occluders_test {
 
 struct PlacedObject {
   Eigen::AlignedBox3d box;
@@ -101,5 +101,5 @@ TEST(Occluders, TooManyEdgesAreNotLookedAtOneByOne) {
   EXPECT_TRUE(occluders.edges_between({0.5, 5, 1.5}, {8, 5, 1.5}, 0.1, edges));
 }
 
-}  // namespace
+}  // namespace occluders_test
 }  // namespace glow::transport

@@ -10,7 +10,7 @@
 #include "core/units/clock.hpp"
 
 namespace glow::space {
-namespace {
+namespace openings_test {
 
 using geometry::CeilingOpening;
 using geometry::Geometry;
@@ -265,5 +265,5 @@ TEST(Sky, HasTheHorizontalIlluminanceThatItIsMadeFor) {
     }
 }
 
-}  // namespace
+}  // namespace openings_test
 }  // namespace glow::space

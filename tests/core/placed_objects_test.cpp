@@ -5,7 +5,7 @@
 #include "core/space/clashes.hpp"
 
 namespace glow::space {
-namespace {
+namespace placed_objects_test {
 
 using model::Object;
 using model::ObjectShape;
@@ -117,5 +117,5 @@ TEST(Clashes, AreToldWithNamesAndPlaces) {
   EXPECT_EQ(meetings[2].object + "/" + meetings[2].other, "bed/");
 }
 
-}  // namespace
+}  // namespace placed_objects_test
 }  // namespace glow::space

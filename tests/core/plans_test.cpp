@@ -11,7 +11,7 @@
 #include "files/plans/room_words.hpp"
 
 namespace glow {
-namespace {
+namespace plans_test {
 
 using plans::WordKind;
 
@@ -133,5 +133,5 @@ TEST(LineWork, FacesHullsAndShares) {
   EXPECT_TRUE(plans::faces_of({}).empty());
 }
 
-}  // namespace
+}  // namespace plans_test
 }  // namespace glow

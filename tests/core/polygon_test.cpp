@@ -5,7 +5,7 @@
 #include <algorithm>
 
 namespace glow::geometry {
-namespace {
+namespace polygon_test {
 
 const Polygon kL = {{0, 0}, {8, 0}, {8, 3}, {3.5, 3}, {3.5, 7}, {0, 7}};  // 38 m2
 const Polygon kComb = {{0, 0}, {7, 0}, {7, 4}, {6, 4}, {6, 1}, {5, 1}, {5, 4}, {4, 4},
@@ -99,5 +99,5 @@ TEST(Polygon, FarFromTheOriginAreasKeepTheirDigits) {
   EXPECT_NEAR(signed_area(far), 38, 1e-6);
 }
 
-}  // namespace
+}  // namespace polygon_test
 }  // namespace glow::geometry

@@ -6,7 +6,7 @@
 #include <limits>
 
 namespace glow::units {
-namespace {
+namespace quantity_test {
 
 struct Case {
   const char* text;
@@ -100,5 +100,5 @@ TEST(Ranges, AreReadOrRefused) {
   }
 }
 
-}  // namespace
+}  // namespace quantity_test
 }  // namespace glow::units

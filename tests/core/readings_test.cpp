@@ -8,7 +8,7 @@
 #include "validation/metric_cases.hpp"
 
 namespace glow::readings {
-namespace {
+namespace readings_test {
 
 using nlohmann::json;
 
@@ -158,11 +158,11 @@ TEST(Array, NamesThePositionsThatAPolygonCutsOff) {
       2u);
 }
 
-}  // namespace
+}  // namespace readings_test
 }  // namespace glow::readings
 
 namespace glow::standards {
-namespace {
+namespace readings_test {
 
 struct VerdictCase {
   double mean, u0, uncertainty;
@@ -250,5 +250,5 @@ TEST(Levels, StepOnTheScaleOfIlluminances) {
   EXPECT_FALSE(stepped(10000, 1));
 }
 
-}  // namespace
+}  // namespace readings_test
 }  // namespace glow::standards

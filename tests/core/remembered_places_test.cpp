@@ -11,7 +11,7 @@ namespace glow::transport {
 
 using namespace readings;
 using namespace sources;
-namespace {
+namespace remembered_places_test {
 
 using photometry::LuminousShape;
 using photometry::PlacedLuminaire;
@@ -130,5 +130,5 @@ TEST(RememberedPlaces, FallBackForNeedles) {
   EXPECT_EQ(found.direct_lx, expected.direct_lx);
 }
 
-}  // namespace
+}  // namespace remembered_places_test
 }  // namespace glow::transport

@@ -6,7 +6,7 @@
 #include "core/geometry/room_shell.hpp"
 
 namespace glow::lighting {
-namespace {
+namespace room_colour_test {
 
 using colour::Chromaticity;
 using transport::GroupLight;
@@ -112,5 +112,5 @@ TEST(Stated, DuvLiesBesideThePlanckianLocus) {
   EXPECT_NEAR(colour::of({4200, colour::Stated::Locus::daylight, {}}).x, colour::daylight(4200).x, 1e-12);
 }
 
-}  // namespace
+}  // namespace room_colour_test
 }  // namespace glow::lighting

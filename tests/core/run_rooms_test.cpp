@@ -7,7 +7,7 @@
 #include "rooms/planned_room.hpp"
 
 namespace glow::run {
-namespace {
+namespace run_rooms_test {
 
 /// A bare room with one luminaire, wider with its number.
 std::unique_ptr<rooms::PlannedTestRoom> room_number(int number) {
@@ -109,5 +109,5 @@ TEST(RunRooms, StopWhenTheyAreCancelledOrTheSinkFails) {
   EXPECT_EQ(taken, 6u);
 }
 
-}  // namespace
+}  // namespace run_rooms_test
 }  // namespace glow::run

@@ -7,7 +7,7 @@ namespace glow::transport {
 
 using namespace readings;
 using namespace sources;
-namespace {
+namespace sampling_test {
 
 TEST(DirectionTable, BlocksFollowTheirKernel) {
   // Mean direction and mean squares under each kernel, in closed form.
@@ -64,5 +64,5 @@ TEST(EvenPoints, FillTheSquareEvenlyWhateverTheShift) {
   }
 }
 
-}  // namespace
+}  // namespace sampling_test
 }  // namespace glow::transport

@@ -11,7 +11,7 @@ namespace glow::transport {
 
 using namespace readings;
 using namespace sources;
-namespace {
+namespace shadow_pieces_test {
 
 using geometry::Polygon;
 
@@ -84,5 +84,5 @@ TEST(PiecesBetweenChanceEdges, NoEdgeRunsThroughThem) {
   }
 }
 
-}  // namespace
+}  // namespace shadow_pieces_test
 }  // namespace glow::transport

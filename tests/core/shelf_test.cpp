@@ -9,7 +9,7 @@
 #include "test_files.hpp"
 
 namespace glow::shelf {
-namespace {
+namespace shelf_test {
 
 Entry entry(const std::string& file) {
   Problems problems;
@@ -109,5 +109,5 @@ TEST(Shelf, LeanIsTheSidewardPartOfTheMeanDirection) {
   EXPECT_EQ(photometry::light_kind(leaning(180)), photometry::LightKind::indirect);
 }
 
-}  // namespace
+}  // namespace shelf_test
 }  // namespace glow::shelf

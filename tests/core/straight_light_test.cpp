@@ -8,7 +8,7 @@
 #include "rooms/furnished_room.hpp"
 
 namespace glow::sources {
-namespace {
+namespace straight_light_test {
 
 constexpr double kGood = 0.03;  // of the light: what is drawn need not be better
 
@@ -68,5 +68,5 @@ TEST(LightBetween, IsTheLightAtEachOfItsPlaces) {
   }
 }
 
-}  // namespace
+}  // namespace straight_light_test
 }  // namespace glow::sources

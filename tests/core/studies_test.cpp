@@ -10,7 +10,7 @@
 #include "words/findings.hpp"
 
 namespace glow {
-namespace {
+namespace studies_test {
 
 using space::GridRole;
 
@@ -79,7 +79,7 @@ struct Studied {
   studies::StudiedRoom room{setting, eyes, lighting, lit, assessment, watch};
   studies::Trials trials{room};
 
-  explicit Studied(space::Space space = ::glow::office())
+  explicit Studied(space::Space space = studies_test::office())
       : office(std::move(space)),
         plan(assess::ReadingPlan::whole(office.planned.space, office.planned.brief)),
         transport(office.planned.space.geometry, plan.receivers, {}, {}),
@@ -282,5 +282,5 @@ TEST(Tolerance, IsAsWideAsWhatIsStatedAndRepeats) {
   EXPECT_LT(width(by_paint, 0), 0.3 * mean);
 }
 
-}  // namespace
+}  // namespace studies_test
 }  // namespace glow

@@ -13,7 +13,7 @@ namespace glow::transport {
 
 using namespace readings;
 using namespace sources;
-namespace {
+namespace transport_test {
 
 using photometry::PlacedLuminaire;
 using rooms::diffuse;
@@ -223,5 +223,5 @@ TEST(Exchange, ParallelSquaresHaveTheirViewFactor) {
   EXPECT_NEAR(floor_to_ceiling, 0.199825, 0.0005);
 }
 
-}  // namespace
+}  // namespace transport_test
 }  // namespace glow::transport

@@ -8,7 +8,7 @@
 #include "rooms/random_scene.hpp"
 
 namespace glow::views {
-namespace {
+namespace views_test {
 
 using rooms::TestRoom;
 using space::Camera;
@@ -347,5 +347,5 @@ TEST(Views, PhotographsKeepTheOrderOfLuminancesAndShowWhiteAsWhite) {
   EXPECT_GT(warm.srgb[3 * 20], warm.srgb[3 * 20 + 2] + 40);
 }
 
-}  // namespace
+}  // namespace views_test
 }  // namespace glow::views

@@ -11,7 +11,7 @@ namespace glow::transport {
 
 using namespace readings;
 using namespace sources;
-namespace {
+namespace windows_test {
 
 using geometry::RoomShell;
 
@@ -118,5 +118,5 @@ TEST(Windows, WhetherPointsCanTellIsKnown) {
   EXPECT_TRUE(complete(geometry_of(wings)));
 }
 
-}  // namespace
+}  // namespace windows_test
 }  // namespace glow::transport

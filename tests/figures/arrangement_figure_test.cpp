@@ -7,7 +7,7 @@
 #include "words/arrangement_words.hpp"
 
 namespace glow::figures {
-namespace {
+namespace arrangement_figure_test {
 
 std::size_t count_of(const std::string& text, const std::string& words) {
   std::size_t count = 0;
@@ -82,5 +82,5 @@ TEST(Shortcomings, AreSaidInAPhrase) {
   EXPECT_EQ(words::shortcoming({}, {}), "not one fits in the room");
 }
 
-}  // namespace
+}  // namespace arrangement_figure_test
 }  // namespace glow::figures

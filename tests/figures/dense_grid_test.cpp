@@ -4,7 +4,7 @@
 #include <gtest/gtest.h>
 
 namespace glow::figures {
-namespace {
+namespace dense_grid_test {
 
 constexpr int kParts = 3;
 
@@ -55,5 +55,5 @@ TEST(DenseGrid, IsTheGridItselfWhereNothingIsHeldBetween) {
   }
 }
 
-}  // namespace
+}  // namespace dense_grid_test
 }  // namespace glow::figures

@@ -10,7 +10,7 @@
 #include "figures/isolines.hpp"
 
 namespace glow::figures {
-namespace {
+namespace figures_test {
 
 /// A grid over 0..nx, 0..ny with cells of 1 m.
 readings::PlaneGrid unit_grid(int nx, int ny) {
@@ -201,5 +201,5 @@ TEST(IntensityFigures, AreWellFormedAndReadableForNarrowBeams) {
   EXPECT_NE(polar_svg({spot()}, {true, {}}).find("cd/klm"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace figures_test
 }  // namespace glow::figures

@@ -6,7 +6,7 @@
 #include <pugixml.hpp>
 
 namespace glow::figures {
-namespace {
+namespace glare_figure_test {
 
 /// 6 x 4 m with a table.
 record::RoomRecord room() {
@@ -115,5 +115,5 @@ TEST(Seats, ShowEachLineOfSightWithItsValue) {
   EXPECT_NE(svg.find("limit 19"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace glare_figure_test
 }  // namespace glow::figures

@@ -7,7 +7,7 @@
 #include "test_files.hpp"
 
 namespace glow::figures {
-namespace {
+namespace raster_test {
 
 const std::string kDrawing =
     "<svg xmlns='http://www.w3.org/2000/svg' width='40' height='30'><rect width='40' height='30' "
@@ -43,5 +43,5 @@ TEST(Raster, SaysWhyItCannot) {
   }
 }
 
-}  // namespace
+}  // namespace raster_test
 }  // namespace glow::figures

@@ -10,7 +10,7 @@
 #include "figures/room_sheet.hpp"
 
 namespace glow::figures {
-namespace {
+namespace sheets_test {
 
 using assess::GridReading;
 using record::RoomRecord;
@@ -311,5 +311,5 @@ TEST(PlotScript, HoldsEveryValueAndTheStyle) {
   }
 }
 
-}  // namespace
+}  // namespace sheets_test
 }  // namespace glow::figures

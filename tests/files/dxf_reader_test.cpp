@@ -8,7 +8,7 @@
 #include "files/plans/plan_taker.hpp"
 
 namespace glow::files {
-namespace {
+namespace dxf_reader_test {
 
 /// "code value" pairs, a line each, as the file has them.
 std::string pairs(const std::string& words) {
@@ -330,5 +330,5 @@ TEST(DrawingWriter, WhatItWritesIsReadAgain) {
   EXPECT_EQ(insert.name(), "B");
 }
 
-}  // namespace
+}  // namespace dxf_reader_test
 }  // namespace glow::files

@@ -6,7 +6,7 @@
 #include "files/photometry/ies_opening.hpp"
 
 namespace glow::files {
-namespace {
+namespace formats_test {
 
 using photometry::LuminousShape;
 
@@ -144,5 +144,5 @@ INSTANTIATE_TEST_SUITE_P(
                     Opening{0, 1.4, -0.03, true, LuminousShape::horizontal_cylinder_c0, 1.4, 0.03, 0.03},
                     Opening{1.4, 0, -0.03, true, LuminousShape::horizontal_cylinder_c90, 0.03, 1.4, 0.03}));
 
-}  // namespace
+}  // namespace formats_test
 }  // namespace glow::files

@@ -8,7 +8,7 @@
 #include "temporary_folder.hpp"
 
 namespace glow::files {
-namespace {
+namespace glare_reader_test {
 
 std::optional<model::Project> read(const std::string& luminaire, const std::string& room,
                                    Problems& problems) {
@@ -192,5 +192,5 @@ TEST(EyePlacing, TellsWhatCannotBe) {
   }
 }
 
-}  // namespace
+}  // namespace glare_reader_test
 }  // namespace glow::files

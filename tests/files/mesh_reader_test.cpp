@@ -7,7 +7,7 @@
 #include "temporary_folder.hpp"
 
 namespace glow::files {
-namespace {
+namespace mesh_reader_test {
 
 using test::TemporaryFolder;
 
@@ -173,5 +173,5 @@ TEST(Mesh, IsMadeSimplerWithoutLosingItsSizeOrMuchOfItsArea) {
   EXPECT_EQ(geometry::simplified(fine, 1000000).edge, 0);
 }
 
-}  // namespace
+}  // namespace mesh_reader_test
 }  // namespace glow::files

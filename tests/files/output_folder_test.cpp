@@ -4,12 +4,11 @@
 
 #include <fstream>
 
-#include "files/results/results_json.hpp"
 #include "temporary_folder.hpp"
 #include "test_files.hpp"
 
 namespace glow::files {
-namespace {
+namespace output_folder_test {
 
 namespace fs = std::filesystem;
 
@@ -29,30 +28,6 @@ TEST(OutputFolder, NothingIsThereBeforeTheCommit) {
     EXPECT_FALSE(fs::exists(target / "grids"));
   }
   EXPECT_FALSE(fs::exists(target));  // abandoned: leaves no trace
-}
-
-TEST(OutputFolder, TakesAwayItsOwnStaleFilesAndNoOthers) {
-  const TemporaryFolder folder;
-  const fs::path target = folder.path() / "out";
-  {
-    OutputFolder output(target);
-    output.write("grids/old.csv", "x\n");
-    output.write("results.json",
-                 R"({"made_by": "glowgrid 0", "files": ["grids/old.csv", "../keep.txt", "/etc/hosts"]})");
-    output.commit({});
-  }
-  folder.write("out/grids/mine.csv", "mine");
-  folder.write("keep.txt", "keep");
-  const auto stale = files_of_earlier_run(target / "results.json");
-  EXPECT_EQ(stale, std::vector<std::string>{"grids/old.csv"});  // nothing outside of the folder
-  OutputFolder output(target);
-  output.write("grids/new.csv", "y\n");
-  output.write("results.json", "{}");
-  output.commit(stale);
-  EXPECT_TRUE(fs::exists(target / "grids/new.csv"));
-  EXPECT_TRUE(fs::exists(target / "grids/mine.csv"));
-  EXPECT_FALSE(fs::exists(target / "grids/old.csv"));
-  EXPECT_TRUE(fs::exists(folder.path() / "keep.txt"));
 }
 
 TEST(OutputFolder, SaysWhyItCannotWrite) {
@@ -109,14 +84,5 @@ TEST(OutputFolder, LeavesTheUsersFolderAndLink) {
   EXPECT_TRUE(fs::is_directory(folder.path() / "real"));
 }
 
-TEST(OutputFolder, OtherProgramsResultsAreNotOurs) {
-  const TemporaryFolder folder;
-  folder.write("a.json", R"({"files": ["x"]})");
-  folder.write("b.json", "not json");
-  folder.write("c.json", R"({"made_by": "glowgrid 1", "files": [1, "a/../../b", ""]})");
-  for (const char* name : {"a.json", "b.json", "c.json", "missing.json"})
-    EXPECT_TRUE(files_of_earlier_run(folder.path() / name).empty()) << name;
-}
-
-}  // namespace
+}  // namespace output_folder_test
 }  // namespace glow::files

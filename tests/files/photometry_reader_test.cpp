@@ -12,7 +12,7 @@
 #include "files/text/colour_text.hpp"
 
 namespace glow::files {
-namespace {
+namespace photometry_reader_test {
 
 using nlohmann::json;
 
@@ -206,5 +206,5 @@ TEST(PhotometryReader, WhatWasNeverBuiltIsRefused) {
   }
 }
 
-}  // namespace
+}  // namespace photometry_reader_test
 }  // namespace glow::files

@@ -10,7 +10,7 @@
 #include "corpus.hpp"
 
 namespace glow::files {
-namespace {
+namespace photometry_writer_test {
 
 using photometry::Photometry;
 
@@ -128,5 +128,5 @@ TEST(Transform, ScalingScalesLightAndLampsButNotWatts) {
   EXPECT_EQ(half.watts, panel->watts);
 }
 
-}  // namespace
+}  // namespace photometry_writer_test
 }  // namespace glow::files

@@ -8,7 +8,7 @@
 #include "temporary_folder.hpp"
 
 namespace glow::files {
-namespace {
+namespace picture_exr_test {
 
 views::Picture small_picture() {
   views::Picture picture;
@@ -109,5 +109,5 @@ TEST(PictureExr, DamagedFilesAreRefusedOrHarmless) {
   try_it("not a picture");
 }
 
-}  // namespace
+}  // namespace picture_exr_test
 }  // namespace glow::files

@@ -9,7 +9,7 @@
 #include "files/project/project_reader.hpp"
 
 namespace glow::files {
-namespace {
+namespace placement_writer_test {
 
 model::LuminairePlacement array_of_p1() {
   model::LuminairePlacement placement;
@@ -123,5 +123,5 @@ TEST(UsualHours, AreThoseOfTheKindOfBuilding) {
     EXPECT_FALSE(standards::usual_hours(area)) << area;
 }
 
-}  // namespace
+}  // namespace placement_writer_test
 }  // namespace glow::files

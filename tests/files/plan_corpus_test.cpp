@@ -12,7 +12,7 @@
 #include "plans/random_walls.hpp"
 
 namespace glow {
-namespace {
+namespace plan_corpus_test {
 
 using geometry::Polygon;
 using nlohmann::json;
@@ -117,7 +117,8 @@ void expect_site(const json& want, const plans::FoundSite& site) {
   EXPECT_NEAR(site.longitude_deg.value_or(0), want["longitude"].get<double>(), 1e-5);
   EXPECT_NEAR(site.elevation_m.value_or(0), want["elevation_m"].get<double>(), 0.01);
   if (want.contains("north_deg")) {
-    EXPECT_NEAR(std::remainder(site.north_deg.value_or(999) - want["north_deg"].get<double>(), 360), 0, 0.001);
+    EXPECT_NEAR(std::remainder(site.north_deg.value_or(999) - want["north_deg"].get<double>(), 360), 0,
+                0.001);
   }
 }
 
@@ -290,5 +291,5 @@ std::string case_name(const testing::TestParamInfo<cases::PlanCase>& info) {
 
 INSTANTIATE_TEST_SUITE_P(Corpus, PlanCaseTest, testing::ValuesIn(cases::plan_cases()), case_name);
 
-}  // namespace
+}  // namespace plan_corpus_test
 }  // namespace glow

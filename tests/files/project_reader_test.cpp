@@ -7,7 +7,7 @@
 #include "files/requirements/requirement_table_reader.hpp"
 
 namespace glow::files {
-namespace {
+namespace project_reader_test {
 
 constexpr const char* kProject = R"(format = 1
 [project]
@@ -158,5 +158,5 @@ TEST(RequirementTable, FaultsAreNamedWithTheirLine) {
                                              "S006:5:1"}));
 }
 
-}  // namespace
+}  // namespace project_reader_test
 }  // namespace glow::files

@@ -5,11 +5,14 @@
 #include <nlohmann/json.hpp>
 
 #include "cli/run_program.hpp"
+#include "files/output/output_folder.hpp"
+#include "files/results/results_json.hpp"
 #include "files/text/json_text.hpp"
 
 namespace glow::files {
-namespace {
+namespace results_reader_test {
 
+namespace fs = std::filesystem;
 using ordered = nlohmann::ordered_json;
 
 /// The results of a small furnished room, as the program writes them.
@@ -171,5 +174,38 @@ TEST(JsonText, IsTheSameDocumentInFewerLines) {
       "{\n  \"a\": [],\n  \"b\": {},\n  \"c\": [1, 2, [3,4]],\n  \"d\": [\n    \"x\",\n    1\n  ]\n}\n");
 }
 
-}  // namespace
+TEST(OutputFolder, TakesAwayItsOwnStaleFilesAndNoOthers) {
+  const cli::TemporaryFolder folder;
+  const fs::path target = folder.path() / "out";
+  {
+    OutputFolder output(target);
+    output.write("grids/old.csv", "x\n");
+    output.write("results.json",
+                 R"({"made_by": "glowgrid 0", "files": ["grids/old.csv", "../keep.txt", "/etc/hosts"]})");
+    output.commit({});
+  }
+  folder.write("out/grids/mine.csv", "mine");
+  folder.write("keep.txt", "keep");
+  const auto stale = files_of_earlier_run(target / "results.json");
+  EXPECT_EQ(stale, std::vector<std::string>{"grids/old.csv"});  // nothing outside of the folder
+  OutputFolder output(target);
+  output.write("grids/new.csv", "y\n");
+  output.write("results.json", "{}");
+  output.commit(stale);
+  EXPECT_TRUE(fs::exists(target / "grids/new.csv"));
+  EXPECT_TRUE(fs::exists(target / "grids/mine.csv"));
+  EXPECT_FALSE(fs::exists(target / "grids/old.csv"));
+  EXPECT_TRUE(fs::exists(folder.path() / "keep.txt"));
+}
+
+TEST(OutputFolder, OtherProgramsResultsAreNotOurs) {
+  const cli::TemporaryFolder folder;
+  folder.write("a.json", R"({"files": ["x"]})");
+  folder.write("b.json", "not json");
+  folder.write("c.json", R"({"made_by": "glowgrid 1", "files": [1, "a/../../b", ""]})");
+  for (const char* name : {"a.json", "b.json", "c.json", "missing.json"})
+    EXPECT_TRUE(files_of_earlier_run(folder.path() / name).empty()) << name;
+}
+
+}  // namespace results_reader_test
 }  // namespace glow::files

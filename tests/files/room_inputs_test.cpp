@@ -1,5 +1,6 @@
 // What a room's results depend on, and what they do not.
 #include "files/project/room_inputs.hpp"
+#include "core/record/record.hpp"
 
 #include <gtest/gtest.h>
 
@@ -7,7 +8,7 @@
 #include "temporary_folder.hpp"
 
 namespace glow::files {
-namespace {
+namespace room_inputs_test {
 
 const std::string kProject =
     "format = 1\n[project]\nname = \"Mill\"\n[defaults]\nmaintenance_factor = 0.8\nreflectance = { ceiling = "
@@ -61,5 +62,5 @@ TEST(RoomInputs, TellWhatOfARoomHasChanged) {
   EXPECT_TRUE(changed(before, now, 1).empty());
 }
 
-}  // namespace
+}  // namespace room_inputs_test
 }  // namespace glow::files

@@ -5,7 +5,7 @@
 #include "files/project/project_reader.hpp"
 
 namespace glow::files {
-namespace {
+namespace room_parts_test {
 
 constexpr const char* kHead = R"(format = 1
 [materials.glass]
@@ -172,5 +172,5 @@ INSTANTIATE_TEST_SUITE_P(
         Fault{"[[rooms.ceiling]]\nfrom = [1, 1]\nheight = 2\nto = [1, 1]\nto_height = 3\n", 4, "P005",
               "the same point"}));
 
-}  // namespace
+}  // namespace room_parts_test
 }  // namespace glow::files

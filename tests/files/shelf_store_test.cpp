@@ -9,7 +9,7 @@
 #include "test_files.hpp"
 
 namespace glow::store {
-namespace {
+namespace shelf_store_test {
 
 namespace fs = std::filesystem;
 
@@ -162,5 +162,5 @@ TEST_F(ShelfStore, TellsEachPathOnceAndThoseThatAreNotThere) {
   EXPECT_NE(shelf.refusals[1].file.find("none"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace shelf_store_test
 }  // namespace glow::store

@@ -9,7 +9,7 @@
 #include "temporary_folder.hpp"
 
 namespace glow::files {
-namespace {
+namespace targets_test {
 
 constexpr const char* kHead = R"(format = 1
 [luminaires.A]
@@ -201,5 +201,5 @@ TEST(OwnTables, SurviveWhateverStandsInThem) {
   }
 }
 
-}  // namespace
+}  // namespace targets_test
 }  // namespace glow::files

@@ -6,7 +6,7 @@
 #include "core/problems/problems.hpp"
 
 namespace glow::files {
-namespace {
+namespace text_scanner_test {
 
 struct Lines {
   std::string bytes;
@@ -83,11 +83,11 @@ TEST(NumberScanner, RefusesWhatIsNoNumberAndCountsOutOfRange) {
                                              "count-too-large"}));
 }
 
-}  // namespace
+}  // namespace text_scanner_test
 }  // namespace glow::files
 
 namespace glow {
-namespace {
+namespace text_scanner_test {
 
 TEST(Problems, AreToldWithWhatIsKnownOfTheirPlace) {
   EXPECT_EQ(to_string({Severity::error, "P002", {"a.toml", 3, 7}, "text"}), "a.toml:3:7: error[P002]: text");
@@ -174,5 +174,5 @@ TEST(NearestWord, IsOnlyOfferedWhenItCouldBeMeant) {
   EXPECT_EQ(nearest_word(std::string(5000, 'h'), words), "");
 }
 
-}  // namespace
+}  // namespace text_scanner_test
 }  // namespace glow

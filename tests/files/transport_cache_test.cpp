@@ -10,7 +10,7 @@
 #include "test_files.hpp"
 
 namespace glow::store {
-namespace {
+namespace transport_cache_test {
 
 namespace fs = std::filesystem;
 using test::content_of;
@@ -184,5 +184,5 @@ TEST(Transport, FromKnownHitsGivesTheSameNumbersAndRefusesForeignOnes) {
   EXPECT_FALSE(first.hits().fits(first.patches(), more, effort));
 }
 
-}  // namespace
+}  // namespace transport_cache_test
 }  // namespace glow::store

@@ -5,9 +5,11 @@
 #include <string_view>
 
 #include "core/photometry/placed_luminaire.hpp"
+#include "core/plans/models/take_model.hpp"
 #include "files/photometry/photometry_reader.hpp"
 #include "files/photometry/photometry_writer.hpp"
 #include "files/plans/dxf/document_reader.hpp"
+#include "files/plans/model_reader.hpp"
 #include "files/plans/plan_taker.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/requirements/requirement_table_reader.hpp"
@@ -60,6 +62,14 @@ void read(std::string_view bytes) {
     if (!taken) continue;
     for (const plans::FoundRoom& room : taken->plan.rooms) must(!geometry::fault_of_outline(room.outline));
   }
+#elif GLOWGRID_FUZZ_READER == 7 || GLOWGRID_FUZZ_READER == 8
+  const char* name = GLOWGRID_FUZZ_READER == 7 ? "fuzz.ifc" : "fuzz.xml";
+  auto model = files::read_model(std::string(bytes), name, std::nullopt, problems);
+  must(model.has_value() == !problems.has_errors());
+  if (!model) return;
+  const plans::TakenModel taken = plans::take_model(std::move(*model), {});
+  for (const plans::TakenStorey& storey : taken.storeys)
+    for (const plans::FoundRoom& room : storey.plan.rooms) must(!geometry::fault_of_outline(room.outline));
 #elif GLOWGRID_FUZZ_READER == 5
   const auto run = files::read_results(bytes, "results.json", problems);
   must(run.has_value() == !problems.has_errors());

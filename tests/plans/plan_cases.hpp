@@ -1,6 +1,7 @@
 #pragma once
 
 #include <nlohmann/json.hpp>
+#include <ostream>
 #include <string>
 #include <vector>
 
@@ -17,6 +18,9 @@ struct PlanCase {
 };
 
 std::vector<PlanCase> plan_cases();
+inline void PrintTo(const PlanCase& one, std::ostream* out) {
+  *out << one.file << " " << one.name;
+}
 
 /// What the program makes of it.
 struct PlanOutcome {

@@ -4,7 +4,7 @@
 #include "validation/daylight_cases.hpp"
 
 namespace glow::validation {
-namespace {
+namespace daylight_reference_test {
 
 class DaylightCase : public testing::TestWithParam<std::string> {};
 
@@ -23,5 +23,5 @@ INSTANTIATE_TEST_SUITE_P(Reference, DaylightCase, testing::ValuesIn(daylight_cas
   return name;
 });
 
-}  // namespace
+}  // namespace daylight_reference_test
 }  // namespace glow::validation

@@ -10,7 +10,7 @@
 #include "validation/metric_luminaires.hpp"
 
 namespace glow::reference {
-namespace {
+namespace near_field_test {
 
 const nlohmann::json& near_field() {
   static const nlohmann::json cases = test::json_in(test::test_data("validation/nearfield.json"));
@@ -112,5 +112,5 @@ TEST(NearField, TheStatedErrorHolds) {
 INSTANTIATE_TEST_SUITE_P(Files, NearFieldTest,
                          testing::Range(std::size_t(0), near_field().at("cases").size()));
 
-}  // namespace
+}  // namespace near_field_test
 }  // namespace glow::reference

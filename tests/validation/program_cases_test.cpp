@@ -8,7 +8,7 @@
 #include "core/geometry/vec.hpp"
 
 namespace glow::cli {
-namespace {
+namespace program_cases_test {
 
 constexpr int kGammaSteps = 180, kPlanes = 73;  // 1 and 5 degrees
 
@@ -156,5 +156,5 @@ INSTANTIATE_TEST_SUITE_P(Cases, ProgramCase, ::testing::ValuesIn(ids()),
                            return name;
                          });
 
-}  // namespace
+}  // namespace program_cases_test
 }  // namespace glow::cli

@@ -6,7 +6,7 @@
 #include "validation/reference_cases.hpp"
 
 namespace glow::validation {
-namespace {
+namespace reference_test {
 
 class ReferenceTest : public testing::TestWithParam<std::string> {};
 
@@ -31,5 +31,5 @@ INSTANTIATE_TEST_SUITE_P(Cases, ReferenceTest, testing::ValuesIn(case_ids("abcde
                            return name;
                          });
 
-}  // namespace
+}  // namespace reference_test
 }  // namespace glow::validation

@@ -72,9 +72,12 @@ int command_demo(const std::vector<std::string>& words) {
   options.quiet = parsed.arguments.flag("quiet");
   const int code = run_project(folder / kProject, options);
   if (code == kDone)
-    tell(fmt::format(FMT_STRING("\nChange {} and look again: glowgrid run {}\n"
-                                "The mill as a plan drawing: glowgrid import {} --list\n"),
-                     kProject, (folder / kProject).string(), (folder / "plans/millrace.dxf").string()));
+    tell(fmt::format(
+        FMT_STRING("\nChange {} and look again: glowgrid run {}\n"
+                   "The mill as a plan drawing and as a building model: glowgrid import {} --list,\n"
+                   "glowgrid import {} --list\n"),
+        kProject, (folder / kProject).string(), (folder / "plans/millrace.dxf").string(),
+        (folder / "plans/millrace.ifc").string()));
   return code;
 }
 

@@ -65,7 +65,8 @@ int command_export(const std::vector<std::string>& words) {
       "and\n"
       "false colours of the work planes, a layer each, in the coordinates, unit and turn of the drawing "
       "that\n"
-      "rooms came from. csv: every luminaire's place in the room and in the drawing, and rooms.csv beside it: a line for\n"
+      "rooms came from. csv: every luminaire's place in the room and in the drawing, and rooms.csv beside "
+      "it: a line for\n"
       "each room by its handle or identifier.",
       "  glowgrid export mill-results --to dxf\n  glowgrid export mill-results --to csv -o luminaires.csv",
       "results",
@@ -95,8 +96,9 @@ int command_export(const std::vector<std::string>& words) {
     const fs::path rooms = target.parent_path() / "rooms.csv";
     files::write_whole(target, figures::luminaire_places_csv(results->run));
     files::write_whole(rooms, files::rooms_csv(results->run));
-    tell(fmt::format(FMT_STRING("Written: {}\nWritten: {}, by what rooms are called in their drawing or model\n"),
-                     fs::proximate(target).string(), fs::proximate(rooms).string()));
+    tell(fmt::format(
+        FMT_STRING("Written: {}\nWritten: {}, by what rooms are called in their drawing or model\n"),
+        fs::proximate(target).string(), fs::proximate(rooms).string()));
     return kDone;
   }
   const auto drawings = figures::light_drawings(results->run);

@@ -31,14 +31,15 @@ int refuse(const std::string& words) {
   return kBadInput;
 }
 
-int list(const std::vector<std::string>& files) {
+int list(const std::vector<std::string>& files, const Arguments& arguments) {
   Problems problems;
   PlanFiles plan_files{{}};
   for (const std::string& file : files) {
     if (is_model_file(file)) {
-      plans::FloorWish wish;
-      wish.file = file;
-      if (const plans::Model* model = plan_files.model(wish, problems)) tell(model_list(*model, file));
+      auto wish = model_wish(arguments);
+      if (!wish) return kBadInput;
+      wish->file = file;
+      if (const plans::Model* model = plan_files.model(*wish, problems)) tell(model_list(*model, file));
       continue;
     }
     const files::dxf::Document* document = plan_files.drawing(file, problems);
@@ -63,8 +64,8 @@ int ask_for_rooms(const std::vector<std::string>& files) {
 }
 
 /// Marks that luminaires have, with the files that were said, or a file to be put there.
-std::vector<std::pair<std::string, std::string>> schedule_of(const TakenBuilding& building, const MarkFiles& said,
-                                                             const fs::path& folder) {
+std::vector<std::pair<std::string, std::string>> schedule_of(const TakenBuilding& building,
+                                                             const MarkFiles& said, const fs::path& folder) {
   std::map<std::string, std::string> files;
   for (const TakenFloor& floor : building.floors)
     for (const plans::FoundLuminaire& luminaire : floor.imported.plan.luminaires)
@@ -74,7 +75,8 @@ std::vector<std::pair<std::string, std::string>> schedule_of(const TakenBuilding
 }
 
 /// The project that is to be written, files named from where it will lie.
-files::ImportedBuilding building_of(const TakenBuilding& taken, const fs::path& project, const MarkFiles& marks) {
+files::ImportedBuilding building_of(const TakenBuilding& taken, const fs::path& project,
+                                    const MarkFiles& marks) {
   const fs::path folder = fs::absolute(project).parent_path();
   files::ImportedBuilding building;
   building.name = project.stem().string();
@@ -82,8 +84,11 @@ files::ImportedBuilding building_of(const TakenBuilding& taken, const fs::path& 
   building.site = taken.site;
   building.neighbours = taken.neighbours;
   building.schedule = schedule_of(taken, marks, folder);
-  const auto is_outside = [](const std::string& file) { return file.rfind("..", 0) == 0 || fs::path(file).is_absolute(); };
-  for (const auto& [mark, file] : building.schedule) building.files_outside = building.files_outside || is_outside(file);
+  const auto is_outside = [](const std::string& file) {
+    return file.rfind("..", 0) == 0 || fs::path(file).is_absolute();
+  };
+  for (const auto& [mark, file] : building.schedule)
+    building.files_outside = building.files_outside || is_outside(file);
   for (const TakenFloor& floor : taken.floors) {
     building.floors.push_back(floor.imported);
     std::string& file = building.floors.back().floor.drawing->file;
@@ -104,7 +109,8 @@ int write(const TakenBuilding& taken, const fs::path& project, const MarkFiles& 
   const auto names = files::unique_names(building.floors);
   for (std::size_t f = 0; f < building.floors.size(); ++f) {
     const plans::FoundPlan& plan = building.floors[f].plan;
-    words::PlanWords words{building.floors[f].floor.name, building.floors[f].floor.drawing->file, &plan, names[f], {}};
+    words::PlanWords words{
+        building.floors[f].floor.name, building.floors[f].floor.drawing->file, &plan, names[f], {}};
     for (const plans::FoundRoom& room : plan.rooms) words.tasks.push_back(propose(room.name).key);
     tell((f > 0 ? "\n" : "") + words::plan_table(words));
   }
@@ -114,14 +120,18 @@ int write(const TakenBuilding& taken, const fs::path& project, const MarkFiles& 
   const bool levels = building.floors.back().level_assumed;
   std::size_t without = 0;
   for (const auto& [mark, file] : building.schedule) without += marks.count(mark) == 0;
-  tell(fmt::format(FMT_STRING("\nWritten: {}. Look at {} first.\nTasks are proposals from room names until you confirm "
-                              "them; {} are assumed.\n"),
-                   project.string(), picture,
-                   taken.from_model ? "finishes" : levels ? "heights and levels" : "heights"));
+  tell(fmt::format(
+      FMT_STRING("\nWritten: {}. Look at {} first.\nTasks are proposals from room names until you confirm "
+                 "them; {} are assumed.\n"),
+      project.string(), picture,
+      taken.from_model ? "finishes"
+      : levels         ? "heights and levels"
+                       : "heights"));
   if (without > 0)
-    tell(fmt::format(FMT_STRING("{} no photometric file yet: put it where [luminaires] name it, or say it with "
-                                "--mark \"TYPE=FILE\".\n"),
-                     without == 1 ? "One type of luminaire has" : std::to_string(without) + " types of luminaires have"));
+    tell(fmt::format(
+        FMT_STRING("{} no photometric file yet: put it where [luminaires] name it, or say it with "
+                   "--mark \"TYPE=FILE\".\n"),
+        without == 1 ? "One type of luminaire has" : std::to_string(without) + " types of luminaires have"));
   tell(fmt::format(FMT_STRING("More: glowgrid check {}\n"), project.string()));
   return kDone;
 }
@@ -129,7 +139,8 @@ int write(const TakenBuilding& taken, const fs::path& project, const MarkFiles& 
 /// The floors that are asked for; none after saying what is wrong.
 std::vector<model::Floor> wanted_floors(const Arguments& arguments, const std::vector<std::string>& files,
                                         PlanFiles& plan_files, Problems& problems) {
-  const auto models = std::count_if(files.begin(), files.end(), [](const auto& file) { return is_model_file(file); });
+  const auto models =
+      std::count_if(files.begin(), files.end(), [](const auto& file) { return is_model_file(file); });
   if (models == 0) {
     auto floors = floors_of(arguments, files);
     return floors ? std::move(*floors) : std::vector<model::Floor>();
@@ -155,10 +166,13 @@ int command_import(const std::vector<std::string>& words) {
       "glowgrid import PLAN.dxf... -o PROJECT.toml --rooms LAYERS|--walls LAYERS [options]\n"
       "       glowgrid import MODEL.ifc|MODEL.xml|ROOM.obj|ROOM.gltf... -o PROJECT.toml [options]\n"
       "       glowgrid import PROJECT.toml [--only-tell] [--drop-gone]",
-      "Takes rooms from plan drawings (DXF) and building models (IFC, gbXML): outlines, names, openings, columns,\n"
-      "furniture, luminaires; of models heights, site and neighbours too. Writes a project file and a picture of\n"
+      "Takes rooms from plan drawings (DXF) and building models (IFC, gbXML): outlines, names, openings, "
+      "columns,\n"
+      "furniture, luminaires; of models heights, site and neighbours too. Writes a project file and a "
+      "picture of\n"
       "what was taken, what not, and what is doubtful. Never overwrites.\n"
-      "Of a project: takes its drawings anew, after the architect's change. Outlines and openings follow, what you\n"
+      "Of a project: takes its drawings anew, after the architect's change. Outlines and openings follow, "
+      "what you\n"
       "added stays byte for byte.",
       "  glowgrid import ground.dxf --list\n"
       "  glowgrid import ground.dxf -o mill.toml --rooms ROOM-OUTLINE --doors DOORS --windows WINDOWS "
@@ -176,7 +190,7 @@ int command_import(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::vector<std::string> files = arguments.texts("files");
-  if (arguments.flag("list")) return list(files);
+  if (arguments.flag("list")) return list(files, arguments);
   if (files.size() == 1 && fs::path(files.front()).extension() == ".toml")
     return import_again(files.front(), arguments);
   const fs::path project = arguments.text("output");
@@ -214,7 +228,8 @@ int command_import(const std::vector<std::string>& words) {
   }
   // A floor above the first stands where usual heights put it, unless its level is given.
   if (of_drawings)
-    for (std::size_t k = std::max<std::size_t>(1, arguments.texts("level").size()); k < building.floors.size(); ++k)
+    for (std::size_t k = std::max<std::size_t>(1, arguments.texts("level").size());
+         k < building.floors.size(); ++k)
       building.floors[k].imported.level_assumed = true;
   return write(building, project, *marks, arguments.flag("quiet"));
 }

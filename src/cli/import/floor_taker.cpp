@@ -31,17 +31,19 @@ void doubt_origin(const plans::TakenModel& model, const std::string& file, Probl
   constexpr double kFar = 1000;  // m
   const Vec2 corner = corner_of(model);
   if (!model.storeys.empty() && corner.norm() > kFar)
-    problems.warning("far-from-origin", {file, 0, 0},
-                     fmt::format(FMT_STRING("the rooms lie {:.3g} km from the model's zero; --origin corner puts "
-                                            "zero at the lower left of what is taken"),
-                                 corner.norm() / 1000));
+    problems.warning(
+        "far-from-origin", {file, 0, 0},
+        fmt::format(FMT_STRING("the rooms lie {:.3g} km from the model's zero; --origin corner puts "
+                               "zero at the lower left of what is taken"),
+                    corner.norm() / 1000));
 }
 
 void no_room(const model::Floor& floor, Problems& problems) {
   problems.error(
       "no-room", {floor.drawing->file, 0, 0},
-      fmt::format(FMT_STRING("no room was found for \"{}\"; glowgrid import {} --list shows what the file holds"),
-                  floor.name, floor.drawing->file));
+      fmt::format(
+          FMT_STRING("no room was found for \"{}\"; glowgrid import {} --list shows what the file holds"),
+          floor.name, floor.drawing->file));
 }
 
 std::optional<TakenFloor> floor_of_drawing(const model::Floor& floor, PlanFiles& plan_files, Problems& said) {
@@ -120,8 +122,8 @@ const plans::Model* PlanFiles::model(const plans::FloorWish& wish, Problems& pro
 const plans::TakenModel* PlanFiles::storeys(const model::Floor& floor, Problems& problems) {
   const plans::FloorWish& wish = *floor.drawing;
   const plans::Frame frame = frame_in_metres(wish);
-  const std::string key = fmt::format(FMT_STRING("{}|{}|{}|{}"), frame.origin.x(), frame.origin.y(), frame.rotate_deg,
-                                      wish.file);
+  const std::string key =
+      fmt::format(FMT_STRING("{}|{}|{}|{}"), frame.origin.x(), frame.origin.y(), frame.rotate_deg, wish.file);
   const auto known = taken_.find(key);
   if (known != taken_.end()) return known->second.get();
   const plans::Model* model = this->model(wish, problems);
@@ -136,8 +138,9 @@ bool is_model_file(const std::string& name) {
   return files::is_model(name) || files::is_room_mesh(name);
 }
 
-std::vector<model::Floor> floors_of_models(const std::vector<std::string>& files, const plans::FloorWish& wish,
-                                           PlanFiles& plan_files, Problems& problems) {
+std::vector<model::Floor> floors_of_models(const std::vector<std::string>& files,
+                                           const plans::FloorWish& wish, PlanFiles& plan_files,
+                                           Problems& problems) {
   std::vector<model::Floor> floors;
   std::set<std::string> names;
   for (const std::string& file : files) {
@@ -154,8 +157,10 @@ std::vector<model::Floor> floors_of_models(const std::vector<std::string>& files
     if (!model) return {};
     for (const plans::TakenStorey& storey : model->storeys) {
       floor.name = storey.name;
-      if (names.count(floor.name)) floor.name = std::filesystem::path(file).stem().string() + " " + storey.name;
-      for (int n = 2; !names.insert(floor.name).second; ++n) floor.name = storey.name + " " + std::to_string(n);
+      if (names.count(floor.name))
+        floor.name = std::filesystem::path(file).stem().string() + " " + storey.name;
+      for (int n = 2; !names.insert(floor.name).second; ++n)
+        floor.name = storey.name + " " + std::to_string(n);
       floor.level_m = storey.level_m;
       floor.height_m.reset();
       if (storey.height_m > 0) floor.height_m = storey.height_m;
@@ -172,7 +177,8 @@ bool take_building(const std::vector<model::Floor>& floors, PlanFiles& plan_file
   for (const model::Floor& floor : floors) {
     const bool of_model = is_model_file(floor.drawing->file);
     Problems said;
-    auto taken = of_model ? floor_of_model(floor, plan_files, said) : floor_of_drawing(floor, plan_files, said);
+    auto taken =
+        of_model ? floor_of_model(floor, plan_files, said) : floor_of_drawing(floor, plan_files, said);
     problems.append(said);
     all = all && taken && !said.has_errors();
     if (!taken) continue;

@@ -33,8 +33,8 @@ class PlanFiles {
 /// A floor with all that is to be told and drawn of it.
 struct TakenFloor {
   files::ImportedFloor imported;
-  std::string subtitle;      ///< of its picture: what it was taken from
-  plans::Drawing drawing;    ///< all that can be seen
+  std::string subtitle;    ///< of its picture: what it was taken from
+  plans::Drawing drawing;  ///< all that can be seen
   std::vector<bool> looked_at;
   Problems problems;
 };
@@ -51,11 +51,12 @@ struct TakenBuilding {
 bool is_model_file(const std::string& name);
 
 /// A floor for each storey with rooms of the models; none and errors where one cannot be read.
-std::vector<model::Floor> floors_of_models(const std::vector<std::string>& files, const plans::FloorWish& wish,
-                                           PlanFiles& plan_files, Problems& problems);
+std::vector<model::Floor> floors_of_models(const std::vector<std::string>& files,
+                                           const plans::FloorWish& wish, PlanFiles& plan_files,
+                                           Problems& problems);
 
-/// Takes each floor from its drawing or model. What is wrong is in `problems` of each; false where one cannot be
-/// taken.
+/// Takes each floor from its drawing or model. What is wrong is in `problems` of each; false where one cannot
+/// be taken.
 bool take_building(const std::vector<model::Floor>& floors, PlanFiles& plan_files, TakenBuilding& building,
                    Problems& problems);
 

@@ -244,12 +244,13 @@ void add_import_options(po::options_description& options) {
       "number-attribute", text()->value_name("TAG"), "of room stamps")(
       "block", texts()->value_name("NAME=USE"),
       "what a block is: door, window, column, ignore, box, desk .., \"luminaire P1\"")(
-      "mark,m", texts()->value_name("M=FILE"), "photometric file of a mark, or of a model's type of luminaire")(
+      "mark,m", texts()->value_name("M=FILE"),
+      "photometric file of a mark, or of a model's type of luminaire")(
       "marks", text()->value_name("TABLE"), "the same as a table: lines TYPE,FILE")(
       "blocks", text()->value_name("FILE"), "the same as a table: lines NAME,USE")(
       "unit", text()->value_name("UNIT"),
-      "mm, cm, m, in, ft or metres of one unit; usual: as the drawing says")(
-      "up", text()->value_name("AXIS"), "of a mesh: y or z points up")(
+      "mm, cm, m, in, ft or metres of one unit; usual: as the drawing says")("up", text()->value_name("AXIS"),
+                                                                             "of a mesh: y or z points up")(
       "known-distance", text()->value_name("\"X,Y X,Y = 4.4 m\""), "instead of the unit")(
       "rotate", text()->value_name("DEG"), "turn counter-clockwise")(
       "along", text()->value_name("\"X,Y X,Y\""), "or: turn so that this line runs along x")(
@@ -267,13 +268,14 @@ void add_import_options(po::options_description& options) {
 }
 
 std::optional<plans::FloorWish> model_wish(const Arguments& arguments) {
-  for (const char* option : {"rooms", "from", "walls", "doors", "windows", "texts", "block", "blocks", "known-distance",
-                             "along", "joint", "widest-gap", "thickest-wall", "name-attribute", "number-attribute",
-                             "floor", "level"})
+  for (const char* option :
+       {"rooms", "from", "walls", "doors", "windows", "texts", "block", "blocks", "known-distance", "along",
+        "joint", "widest-gap", "thickest-wall", "name-attribute", "number-attribute", "floor", "level"})
     if (arguments.has(option)) {
-      refuse(fmt::format(FMT_STRING("--{} is for drawings; a building model says itself where rooms, walls and "
-                                    "openings are"),
-                         option));
+      refuse(
+          fmt::format(FMT_STRING("--{} is for drawings; a building model says itself where rooms, walls and "
+                                 "openings are"),
+                      option));
       return std::nullopt;
     }
   FloorWish wish;

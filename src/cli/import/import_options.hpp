@@ -14,8 +14,8 @@ namespace glow::cli {
 
 void add_import_options(boost::program_options::options_description& options);
 
-/// Of a building model: unit, origin and turn. Nothing and a message where an option cannot be understood, or is
-/// one of drawings.
+/// Of a building model: unit, origin and turn. Nothing and a message where an option cannot be understood, or
+/// is one of drawings.
 std::optional<plans::FloorWish> model_wish(const Arguments& arguments);
 
 /// One floor for each --floor or, without, for each drawing. Nothing and a message where an option cannot be

@@ -29,18 +29,21 @@ bool take_table(const fs::path& table, MarkFiles& files) {
     if (text.empty() || text.front() == '#') continue;
     const std::size_t comma = text.rfind(',');  // types may have commas in them, files have none
     const std::string type(files::trimmed(std::string_view(text).substr(0, comma)));
-    const std::string file(comma == std::string::npos ? "" : files::trimmed(std::string_view(text).substr(comma + 1)));
+    const std::string file(
+        comma == std::string::npos ? "" : files::trimmed(std::string_view(text).substr(comma + 1)));
     if (type.empty() || file.empty())
-      return refuse(fmt::format(FMT_STRING("{}:{}: \"{}\"; expected a type of luminaire and its photometric file, with "
-                                           "a comma between, such as Panel 600,panel.ldt"),
-                                table.string(), number, printable(text)));
+      return refuse(
+          fmt::format(FMT_STRING("{}:{}: \"{}\"; expected a type of luminaire and its photometric file, with "
+                                 "a comma between, such as Panel 600,panel.ldt"),
+                      table.string(), number, printable(text)));
     const fs::path path = fs::path(file).is_absolute() ? fs::path(file) : table.parent_path() / file;
     std::error_code error;
     if (!fs::is_regular_file(path, error))
       return refuse(fmt::format(FMT_STRING("{}:{}: there is no file {}"), table.string(), number,
                                 printable(path.string())));
     if (!files.emplace(type, path.string()).second)
-      return refuse(fmt::format(FMT_STRING("{}:{}: \"{}\" is there twice"), table.string(), number, printable(type)));
+      return refuse(
+          fmt::format(FMT_STRING("{}:{}: \"{}\" is there twice"), table.string(), number, printable(type)));
   }
   return true;
 }

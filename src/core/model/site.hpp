@@ -8,8 +8,8 @@
 
 namespace glow::model {
 
-/// Something that stands outside, in the coordinates of the rooms; heights are above the building's zero, from
-/// which levels of floors count. A room on no floor lies at it.
+/// Something that stands outside, in the coordinates of the rooms; heights are above the building's zero,
+/// from which levels of floors count. A room on no floor lies at it.
 struct Obstruction {
   Object object;
   std::string state;  ///< it stands in moments that name this state; empty: always

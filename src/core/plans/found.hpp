@@ -67,10 +67,11 @@ struct FoundRoom {
   std::vector<geometry::Polygon> holes;  ///< piers that stand free in it
   std::vector<FoundOpening> openings;
   std::string drawn;
-  std::optional<double> height_m = {};           ///< to its highest ceiling
-  std::vector<FoundCeiling> ceiling = {};        ///< empty: level, at that height
+  std::optional<double> height_m = {};     ///< to its highest ceiling
+  std::vector<FoundCeiling> ceiling = {};  ///< empty: level, at that height
   std::vector<FoundRoofOpening> roof_openings = {};
-  std::vector<std::string> finishes = {};  ///< what the file says its surfaces are made of: "walls: lime plaster"
+  std::vector<std::string> finishes =
+      {};  ///< what the file says its surfaces are made of: "walls: lime plaster"
 };
 
 /// Something that a person has to look at.

@@ -255,8 +255,8 @@ std::vector<Face> united(const std::vector<Face>& faces) {
     GEOSGeometry* valid = polygon ? GEOSMakeValid_r(geos, polygon.get()) : nullptr;
     if (valid) parts.push_back(valid);
   }
-  const Shape all =
-      owned(geos, GEOSGeom_createCollection_r(geos, GEOS_GEOMETRYCOLLECTION, parts.data(), unsigned(parts.size())));
+  const Shape all = owned(
+      geos, GEOSGeom_createCollection_r(geos, GEOS_GEOMETRYCOLLECTION, parts.data(), unsigned(parts.size())));
   const Shape whole = all ? owned(geos, GEOSUnaryUnionPrec_r(geos, all.get(), 1e-4)) : nullptr;
   std::vector<Face> found;
   const int n = whole ? GEOSGetNumGeometries_r(geos, whole.get()) : 0;

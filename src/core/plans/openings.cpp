@@ -97,7 +97,8 @@ void add(FoundRoom& room, const Stretch& stretch, FoundOpening::Kind kind, std::
     }
     return;
   }
-  room.openings.push_back({kind, stretch.edge, stretch.from, stretch.to - stretch.from, -1, handle_word(handle)});
+  room.openings.push_back(
+      {kind, stretch.edge, stretch.from, stretch.to - stretch.from, -1, handle_word(handle)});
 }
 
 /// What lies behind an opening: the room of the nearest opening of its width, across a wall.

@@ -48,7 +48,8 @@ std::string named_handle(const std::string& handle) {
 }
 
 void doubt(FoundPlan& plan, const char* code, const Vec2& at, const Drawn& drawn, std::string text) {
-  plan.doubts.push_back({code, std::move(text), at, true, named_handle(handle_word(drawn.handle)), drawn.line});
+  plan.doubts.push_back(
+      {code, std::move(text), at, true, named_handle(handle_word(drawn.handle)), drawn.line});
 }
 
 /// A closed way as a room, or the doubt why it is none.

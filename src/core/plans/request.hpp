@@ -54,8 +54,8 @@ struct UnitWish {
 
 /// One floor: what of a drawing it is, and how it comes into the building.
 struct FloorWish {
-  std::string file;    ///< of the drawing or building model, as written
-  std::string storey;  ///< of a building model: its name there
+  std::string file;          ///< of the drawing or building model, as written
+  std::string storey;        ///< of a building model: its name there
   std::optional<bool> y_up;  ///< of a mesh: which axis points up; nothing: as its format says
   UnitWish unit;
   Request request;

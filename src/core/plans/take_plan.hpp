@@ -10,8 +10,8 @@ namespace glow::plans {
 /// rows from the top, each from the left.
 FoundPlan take_plan(const Drawing& drawing, const Request& request);
 
-/// The order in which people read rooms: rows from the top - a room belongs to the row in which its upper edge
-/// begins - and each from the left.
+/// The order in which people read rooms: rows from the top - a room belongs to the row in which its upper
+/// edge begins - and each from the left.
 std::vector<std::size_t> reading_order(const std::vector<geometry::Polygon>& outlines);
 
 /// Of its rooms, m2; 0: it has none.

@@ -7,6 +7,7 @@
 #include "core/assess/daylight/day_series.hpp"
 #include "core/lighting/weights.hpp"
 #include "core/model/figure_style.hpp"
+#include "core/model/input_part.hpp"
 #include "core/space/build_space.hpp"
 #include "core/studies/findings.hpp"
 #include "core/transport/group_light.hpp"
@@ -74,11 +75,7 @@ struct EngineRecord {
   bool accuracy_reached = true;  ///< of an accuracy in per cent
 };
 
-/// A part of what a room's results depend on, and a fingerprint of it.
-struct InputPart {
-  std::string what;  ///< "the room", "luminaire P1", "[project]"
-  std::string print;
-};
+using model::InputPart;
 
 /// When daylight shines, and how much of it.
 struct MomentRecord {

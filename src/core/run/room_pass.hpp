@@ -6,16 +6,11 @@
 
 #include "core/assess/setting.hpp"
 #include "core/transport/transport.hpp"
+#include "core/transport/transport_store.hpp"
 
 namespace glow::run {
 
-/// Keeps traced hits for later; may forget and may fail, in silence. Called from several threads at once.
-class TransportStore {
- public:
-  virtual ~TransportStore() = default;
-  virtual std::optional<transport::TracedHits> find(const std::string& key) = 0;
-  virtual void keep(const std::string& key, const transport::TracedHits& hits) = 0;
-};
+using transport::TransportStore;
 
 /// One pass over a room: how light travels to what is read, and the light.
 struct Pass {

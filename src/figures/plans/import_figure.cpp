@@ -88,7 +88,8 @@ void draw_rooms(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& p
 
 /// Where light would leak out of a shell.
 void draw_open_edges(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
-  for (const plans::Segment& edge : plan.open_edges) canvas.line(sheet.at(edge.from), sheet.at(edge.to), kDoubt, 2);
+  for (const plans::Segment& edge : plan.open_edges)
+    canvas.line(sheet.at(edge.from), sheet.at(edge.to), kDoubt, 2);
 }
 
 void draw_roof_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
@@ -97,8 +98,8 @@ void draw_roof_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::Foun
       const double turn = opening.rotation_deg * M_PI / 180;
       const Vec2 along = Vec2(std::cos(turn), std::sin(turn)) * (opening.size.x() / 2);
       const Vec2 up = Vec2(-std::sin(turn), std::cos(turn)) * (opening.size.y() / 2);
-      canvas.path(path_data(sheet.at({opening.at - along - up, opening.at + along - up, opening.at + along + up,
-                                      opening.at - along + up}),
+      canvas.path(path_data(sheet.at({opening.at - along - up, opening.at + along - up,
+                                      opening.at + along + up, opening.at - along + up}),
                             true),
                   "#d6e6f4", kWindow, 1.6);
     }

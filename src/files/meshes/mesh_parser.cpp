@@ -89,7 +89,8 @@ class Collector {
   std::size_t part_of(const aiMesh& part, const aiNode& node) {
     const std::size_t material = part.mMaterialIndex < mesh_.parts.size() ? part.mMaterialIndex : 0;
     const std::string& name = mesh_.parts[material].material;
-    if (names_ == PartNames::materials || !(name.empty() || name == AI_DEFAULT_MATERIAL_NAME)) return material;
+    if (names_ == PartNames::materials || !(name.empty() || name == AI_DEFAULT_MATERIAL_NAME))
+      return material;
     const std::string group = part.mName.length > 0 ? part.mName.C_Str() : node.mName.C_Str();
     const auto [found, is_new] = groups_.emplace(group, mesh_.parts.size());
     if (is_new) mesh_.parts.push_back({group, {}});

@@ -15,8 +15,8 @@ bool is_model(const std::string& name) {
   return ending == ".IFC" || ending == ".XML" || ending == ".GBXML";
 }
 
-std::optional<plans::Model> read_model(std::string bytes, const std::string& name, std::optional<double> unit_m,
-                                       Problems& problems) {
+std::optional<plans::Model> read_model(std::string bytes, const std::string& name,
+                                       std::optional<double> unit_m, Problems& problems) {
   const std::size_t first = bytes.find_first_not_of(" \t\r\n\xEF\xBB\xBF");
   const bool is_xml = first != std::string::npos && (bytes[first] == '<' || bytes[first] == '\xFF' ||
                                                      bytes[first] == '\xFE' || bytes[first] == '\0');
@@ -27,7 +27,8 @@ std::optional<plans::Model> read_model(std::string bytes, const std::string& nam
 void tell_doubts(const std::vector<plans::Doubt>& doubts, const std::string& file, Problems& problems) {
   for (const plans::Doubt& doubt : doubts) {
     std::string where;
-    if (doubt.has_place) where = fmt::format(FMT_STRING(" at ({:.2f}, {:.2f}) m"), doubt.at.x(), doubt.at.y());
+    if (doubt.has_place)
+      where = fmt::format(FMT_STRING(" at ({:.2f}, {:.2f}) m"), doubt.at.x(), doubt.at.y());
     if (!doubt.drawn.empty()) where += ", " + printable(doubt.drawn);
     problems.warning(doubt.code, {file, int(doubt.line), 0}, doubt.text + (where.empty() ? "" : ":" + where));
   }

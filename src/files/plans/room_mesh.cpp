@@ -26,8 +26,8 @@ enum class Part { shell, window, door };
 
 /// By words in several languages.
 Part part_of(const std::string& name) {
-  static const char* kWindows[] = {"glass", "glaz", "window", "pane", "fenster", "glas", "vitr", "fenetre", "fenêtre",
-                                   "finestra", "ventana", "skylight"};
+  static const char* kWindows[] = {"glass", "glaz",    "window",  "pane",     "fenster", "glas",
+                                   "vitr",  "fenetre", "fenêtre", "finestra", "ventana", "skylight"};
   static const char* kDoors[] = {"door", "tür", "tuer", "porte", "porta", "puerta", "deur"};
   const std::string words = dxf::folded(name);
   const auto has = [&](const char* word) { return words.find(dxf::folded(word)) != std::string::npos; };
@@ -147,12 +147,13 @@ class RoomMesh {
     double length = 0;
     for (const plans::OpenEdge& leak : model_.leaks) length += (leak.to - leak.from).norm();
     if (!model_.leaks.empty())
-      model_.doubts.push_back({"leak",
-                               fmt::format(FMT_STRING("the mesh is not closed: {} edges, {:.2f} m in all, belong to one "
-                                                      "face only (red in the picture). The room is taken as if it "
-                                                      "were; look at its outline"),
-                                           model_.leaks.size(), length),
-                               Vec2::Zero(), false});
+      model_.doubts.push_back(
+          {"leak",
+           fmt::format(FMT_STRING("the mesh is not closed: {} edges, {:.2f} m in all, belong to one "
+                                  "face only (red in the picture). The room is taken as if it "
+                                  "were; look at its outline"),
+                       model_.leaks.size(), length),
+           Vec2::Zero(), false});
   }
 
   const geometry::Mesh mesh_;
@@ -161,18 +162,45 @@ class RoomMesh {
   Shell all_;
 };
 
+/// The middle along an axis of the parts whose names have one of the words; nothing: there are none.
+std::optional<double> middle_of(const geometry::Mesh& mesh, std::initializer_list<const char*> words,
+                                int axis) {
+  double sum = 0;
+  std::size_t count = 0;
+  for (const geometry::Mesh::Part& part : mesh.parts) {
+    const std::string name = dxf::folded(part.material);
+    if (std::none_of(words.begin(), words.end(),
+                     [&](const char* word) { return name.find(word) != std::string::npos; }))
+      continue;
+    for (const auto& triangle : part.triangles)
+      for (const int corner : triangle) {
+        sum += mesh.vertices[std::size_t(corner)][axis];
+        ++count;
+      }
+  }
+  return count ? std::optional(sum / double(count)) : std::nullopt;
+}
+
+/// Whether floor and ceiling, by their names, lie beside each other: the mesh stands on another axis.
+bool lies_on_its_side(const geometry::Mesh& mesh) {
+  const auto floor = middle_of(mesh, {"floor", "boden", "vloer", "suelo", "pavimento"}, 2);
+  const auto ceiling = middle_of(mesh, {"ceiling", "decke", "plafond", "techo", "soffitto"}, 2);
+  return floor && ceiling && *ceiling - *floor < 0.25 * mesh.size().z();
+}
+
 /// Metres of one unit: stated, or by the format; else an error with what is likely.
-std::optional<double> unit_of(const geometry::Mesh& mesh, const std::string& ending, const plans::FloorWish& wish,
-                              Problems& problems) {
+std::optional<double> unit_of(const geometry::Mesh& mesh, const std::string& ending,
+                              const plans::FloorWish& wish, Problems& problems) {
   if (wish.unit.metres_per_unit) return wish.unit.metres_per_unit;
   if (ending != ".OBJ") return 1;
   const Vec3 size = mesh.size();
   const double unit = plans::likely_unit(size.x() * size.y());
   const std::string likely = plans::unit_name(unit);
-  problems.error("unit-unknown", {wish.file, 0, 0},
-                 fmt::format(FMT_STRING("an OBJ file does not say in what unit it is: likely {}, by which the room "
-                                        "measures {:.3g} x {:.3g} x {:.3g} m. Say so with --unit {}"),
-                             likely, size.x() * unit, size.y() * unit, size.z() * unit, likely));
+  problems.error(
+      "unit-unknown", {wish.file, 0, 0},
+      fmt::format(FMT_STRING("an OBJ file does not say in what unit it is: likely {}, by which the room "
+                             "measures {:.3g} x {:.3g} x {:.3g} m. Say so with --unit {}"),
+                  likely, size.x() * unit, size.y() * unit, size.z() * unit, likely));
   return std::nullopt;
 }
 
@@ -183,7 +211,8 @@ bool is_room_mesh(const std::string& name) {
   return ending == ".OBJ" || ending == ".GLTF" || ending == ".GLB";
 }
 
-std::optional<plans::Model> read_room_mesh(const fs::path& path, const plans::FloorWish& wish, Problems& problems) {
+std::optional<plans::Model> read_room_mesh(const fs::path& path, const plans::FloorWish& wish,
+                                           Problems& problems) {
   const MeshResult read = read_mesh(path, PartNames::materials_or_groups);
   if (!read.mesh) {
     problems.error("mesh", {wish.file, 0, 0}, read.fault);
@@ -195,7 +224,17 @@ std::optional<plans::Model> read_room_mesh(const fs::path& path, const plans::Fl
   geometry::Mesh mesh = geometry::moved(*read.mesh, motion);
   const auto unit = unit_of(mesh, ending, wish, problems);
   if (!unit) return std::nullopt;
-  return RoomMesh(geometry::moved(std::move(mesh), Eigen::Affine3d(Eigen::Scaling(*unit))), wish.file).model(*unit);
+  if (lies_on_its_side(mesh)) {
+    problems.error(
+        "lies-on-side", {wish.file, 0, 0},
+        fmt::format(
+            FMT_STRING("its ceiling does not lie above its floor: another axis points up. Say so with "
+                       "--up {}"),
+            wish.y_up.value_or(ending != ".OBJ") ? "z" : "y"));
+    return std::nullopt;
+  }
+  return RoomMesh(geometry::moved(std::move(mesh), Eigen::Affine3d(Eigen::Scaling(*unit))), wish.file)
+      .model(*unit);
 }
 
 }  // namespace glow::files

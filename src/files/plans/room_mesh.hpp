@@ -13,8 +13,8 @@ namespace glow::files {
 bool is_room_mesh(const std::string& name);
 
 /// A room whose faces are a mesh, as a model of one space: parts whose material or group is called glass or
-/// window are its windows, door its doors. Where faces do not meet is told. Nothing and an error where the mesh
-/// cannot be read, or its unit is not known: glTF has metres, OBJ says nothing.
+/// window are its windows, door its doors. Where faces do not meet is told. Nothing and an error where the
+/// mesh cannot be read, or its unit is not known: glTF has metres, OBJ says nothing.
 std::optional<plans::Model> read_room_mesh(const std::filesystem::path& path, const plans::FloorWish& wish,
                                            Problems& problems);
 

@@ -142,10 +142,11 @@ plans::FloorWish read_drawing(TomlTable& table) {
   if (const auto up = table.text("up")) {
     wish.y_up = *up == "y";
     if (*up != "y" && *up != "z")
-      table.problems().error("P005", table.place_of("up"),
-                             fmt::format(FMT_STRING("\"up\" is \"{}\"; expected y or z, the axis of the mesh that "
-                                                    "points up"),
-                                         *up));
+      table.problems().error(
+          "P005", table.place_of("up"),
+          fmt::format(FMT_STRING("\"up\" is \"{}\"; expected y or z, the axis of the mesh that "
+                                 "points up"),
+                      *up));
   }
   read_unit(table, wish.unit);
   if (table.is_text("origin")) {

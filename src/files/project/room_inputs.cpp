@@ -16,7 +16,7 @@
 namespace glow::files {
 namespace {
 
-using Parts = std::vector<record::InputPart>;
+using Parts = std::vector<model::InputPart>;
 
 std::string print_of(std::string_view bytes) {
   return fmt::format(FMT_STRING("{:016x}"), XXH3_64bits(bytes.data(), bytes.size()));

@@ -83,9 +83,9 @@ struct Model {
   std::vector<ModelLight> lights;
   std::vector<ModelKind> kinds;
   FoundSite site;
-  std::vector<Doubt> doubts;     ///< about the whole, places not turned yet
-  double metres_per_unit = 1;    ///< of the file's numbers
-  std::vector<OpenEdge> leaks;   ///< of a mesh that should enclose a room
+  std::vector<Doubt> doubts;    ///< about the whole, places not turned yet
+  double metres_per_unit = 1;   ///< of the file's numbers
+  std::vector<OpenEdge> leaks;  ///< of a mesh that should enclose a room
 };
 
 }  // namespace glow::plans

@@ -25,10 +25,18 @@ std::vector<Vec2> plan_points(const Shell& shell) {
   return points;
 }
 
-/// What a body covers in plan; of an upright sheet a thin strip.
+/// What a body covers in plan; of a catalogue's piece with its hundred faces what is stretched round it.
+std::vector<Face> plan_of(const Shell& shell) {
+  constexpr std::size_t kFewFaces = 40;
+  if (shell.size() <= kFewFaces) return covered_in_plan({shell});
+  const Polygon hull = convex_hull(plan_points(shell));
+  return hull.size() > 2 ? std::vector<Face>{{hull, {}}} : std::vector<Face>();
+}
+
+/// The largest piece of that; of an upright sheet a thin strip.
 Polygon footprint_of(const Shell& shell) {
   constexpr double kLeastPlan = 1e-4;  // m2
-  const std::vector<Face> covered = covered_in_plan({shell});
+  const std::vector<Face> covered = plan_of(shell);
   if (!covered.empty() && geometry::signed_area(covered.front().outline) > kLeastPlan)
     return tidy_outline(covered.front().outline);
   const std::vector<Vec2> points = plan_points(shell);
@@ -55,7 +63,8 @@ const ModelBody* wall_behind(const Model& model, const RoomPlace& room, std::siz
     if (body.kind != Kind::wall || body.material.empty()) continue;
     const Box3 box = box_of(body.shell);
     if (box.low.z() > room.floor_z + room.height_m / 2 || box.high.z() < room.floor_z + room.height_m / 2 ||
-        (p.array() < box.low.head<2>().array()).any() || (p.array() > box.high.head<2>().array()).any())
+        (p.array() < box.low.head<2>().array() - kThin).any() ||
+        (p.array() > box.high.head<2>().array() + kThin).any())
       continue;
     const Polygon footprint = footprint_of(body.shell);
     if (footprint.size() > 2 && geometry::contains(footprint, p)) return &body;
@@ -107,22 +116,26 @@ std::vector<FoundNeighbour> neighbours_of(const Model& model, const Frame& frame
     neighbour.bottom_m = box.low.z() - zero_z;
     neighbour.top_m = box.high.z() - zero_z;
     const bool sheet = body.shell.size() == 1;
-    const double slope =
-        sheet ? std::abs(loop_normal(body.shell.front().loops.front()).normalized().z()) : 0;
+    const double slope = sheet ? std::abs(loop_normal(body.shell.front().loops.front()).normalized().z()) : 0;
     if (sheet && slope > 0.05) {
       const double middle = (neighbour.bottom_m + neighbour.top_m) / 2;
       if (slope < 0.999)
-        doubts.push_back({"shade-leans",
-                          fmt::format(FMT_STRING("\"{}\" ({}) leans; it was taken as level at its mean height of "
-                                                 "{:.2f} m"),
-                                      body.entity.name, body.entity.word, middle),
-                          neighbour.footprint.front(), true, {}, body.entity.line});
+        doubts.push_back(
+            {"shade-leans",
+             fmt::format(FMT_STRING("\"{}\" ({}) leans; it was taken as level at its mean height of "
+                                    "{:.2f} m"),
+                         body.entity.name, body.entity.word, middle),
+             neighbour.footprint.front(),
+             true,
+             {},
+             body.entity.line});
       neighbour.bottom_m = middle - kThin;
       neighbour.top_m = middle;
     }
     const std::string base = body.entity.name.empty() ? "neighbour" : body.entity.name;
     neighbour.name = base;
-    for (int n = 2; !names.insert(neighbour.name).second; ++n) neighbour.name = base + " " + std::to_string(n);
+    for (int n = 2; !names.insert(neighbour.name).second; ++n)
+      neighbour.name = base + " " + std::to_string(n);
     found.push_back(std::move(neighbour));
   }
   return found;
@@ -168,14 +181,14 @@ std::vector<std::string> finishes_of(const Model& model, const RoomPlace& room) 
       continue;
     if (std::abs(box.high.z() - room.floor_z) < kNear && body.kind != Kind::ceiling)
       materials["floor"].insert(body.material);
-    if (std::abs(box.low.z() - room.floor_z - room.height_m) < kNear) materials["ceiling"].insert(body.material);
+    const double top = room.floor_z + room.height_m;
+    if (box.low.z() < top + kNear && box.high.z() > top - kNear) materials["ceiling"].insert(body.material);
   }
   std::vector<std::string> finishes;
   for (const char* part : {"walls", "ceiling", "floor"}) {
     if (!materials.count(part)) continue;
     std::string words = std::string(part) + ": ";
-    for (const std::string& material : materials[part])
-      words += (words.back() == ' ' ? "" : ", ") + material;
+    for (const std::string& material : materials[part]) words += (words.back() == ' ' ? "" : ", ") + material;
     finishes.push_back(std::move(words));
   }
   return finishes;
@@ -183,10 +196,10 @@ std::vector<std::string> finishes_of(const Model& model, const RoomPlace& room) 
 
 void draw_bodies(const Model& model, int storey, Drawing& drawing) {
   for (const ModelBody& body : model.bodies) {
-    const bool here = body.storey == storey && (body.kind == Kind::wall || body.kind == Kind::column ||
-                                                body.kind == Kind::furniture);
+    const bool here = body.storey == storey &&
+                      (body.kind == Kind::wall || body.kind == Kind::column || body.kind == Kind::furniture);
     if (!here) continue;
-    for (const Face& face : covered_in_plan({body.shell})) {
+    for (const Face& face : plan_of(body.shell)) {
       Stroke stroke;
       stroke.points = face.outline;
       stroke.closed = true;

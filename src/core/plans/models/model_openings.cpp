@@ -14,10 +14,10 @@ constexpr double kLeastWidth = 0.05;
 /// Where a hole lies along a wall.
 struct Fit {
   std::size_t edge = 0;
-  double from = 0, to = 0;   ///< along it
-  double thickness = 0;      ///< across it
+  double from = 0, to = 0;  ///< along it
+  double thickness = 0;     ///< across it
   double distance = HUGE_VAL;
-  double outwards = 0;       ///< of the hole's middle, from the wall's face
+  double outwards = 0;  ///< of the hole's middle, from the wall's face
 };
 
 /// How high the hole is, within the room.
@@ -62,6 +62,11 @@ std::optional<Fit> best_fit(const ModelOpening& opening, const PlacedRoom& room,
   return best;
 }
 
+/// Whether the file says that the hole is beside this room.
+bool is_said(const ModelOpening& opening, const PlacedRoom& room) {
+  return std::find(opening.spaces.begin(), opening.spaces.end(), int(room.space)) != opening.spaces.end();
+}
+
 struct Side {
   std::size_t room;
   Fit fit;
@@ -72,8 +77,7 @@ std::vector<Side> sides_of(const ModelOpening& opening, const std::vector<Placed
   constexpr double kLeastHigh = 0.1;  // m
   std::vector<Side> sides;
   for (std::size_t r = 0; r < rooms.size(); ++r) {
-    const bool said = std::find(opening.spaces.begin(), opening.spaces.end(), int(rooms[r].space)) !=
-                      opening.spaces.end();
+    const bool said = is_said(opening, rooms[r]);
     if (!opening.spaces.empty() && !said) continue;
     const auto [low, high] = heights_in(opening, rooms[r]);
     if (high - low < kLeastHigh) continue;
@@ -153,13 +157,17 @@ FoundRoofOpening roof_opening(const ModelOpening& opening, const FoundRoom& room
 }
 
 bool place_in_roof(const ModelOpening& opening, std::vector<PlacedRoom>& rooms) {
+  constexpr double kThickestRoof = 1.5;  // m
   Vec3 middle = Vec3::Zero();
   for (const Vec3& p : opening.corners) middle += p / double(opening.corners.size());
   PlacedRoom* under = nullptr;  // the highest one below it
-  for (PlacedRoom& room : rooms)
-    if (middle.z() > room.floor_z && geometry::contains(room.room.outline, middle.head<2>()) &&
-        (!under || room.floor_z > under->floor_z))
+  for (PlacedRoom& room : rooms) {
+    const double top = room.floor_z + room.room.height_m.value_or(HUGE_VAL);
+    if (middle.z() > room.floor_z && middle.z() < top + kThickestRoof &&
+        (opening.spaces.empty() || is_said(opening, room)) &&
+        geometry::contains(room.room.outline, middle.head<2>()) && (!under || room.floor_z > under->floor_z))
       under = &room;
+  }
   if (!under) return false;
   under->room.roof_openings.push_back(roof_opening(opening, under->room));
   return true;

@@ -10,9 +10,9 @@ namespace {
 
 using geometry::Polygon;
 
-constexpr double kLevel = 0.02;      // m: floors and ceilings nearer to each other are one
+constexpr double kLevel = 0.02;       // m: floors and ceilings nearer to each other are one
 constexpr double kLeastSheet = 1e-4;  // m2 in plan: thinner faces bound nothing
-constexpr double kSteepFloor = 0.94; // cosine: what is steeper is a wall that leans out
+constexpr double kSteepFloor = 0.94;  // cosine: what is steeper is a wall that leans out
 constexpr std::size_t kMostFaces = 1500;
 
 /// A face that is not upright, as a height over a place in plan.
@@ -153,9 +153,10 @@ void add_ceiling(const std::vector<Ceiling>& ceilings, RoomShape& room) {
   room.height_m = volume / area;
   room.doubts.emplace_back(
       "ceiling-folded",
-      fmt::format(FMT_STRING("its ceiling is folded in a way that a project cannot hold; it was made level at "
-                             "its mean height of {:.2f} m"),
-                  room.height_m));
+      fmt::format(
+          FMT_STRING("its ceiling is folded in a way that a project cannot hold; it was made level at "
+                     "its mean height of {:.2f} m"),
+          room.height_m));
 }
 
 /// What the sheets of a room's floor cover, with a doubt where it has steps.
@@ -172,8 +173,9 @@ std::vector<Face> floor_of(const std::vector<const Sheet*>& floors, RoomShape& r
   if (highest - lowest > kLevel)
     room.doubts.emplace_back(
         "floor-levels",
-        fmt::format(FMT_STRING("its floor has places {:.2f} m above others; it was taken as level, at the lowest"),
-                    highest - lowest));
+        fmt::format(
+            FMT_STRING("its floor has places {:.2f} m above others; it was taken as level, at the lowest"),
+            highest - lowest));
   return united(faces);
 }
 

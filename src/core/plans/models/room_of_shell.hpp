@@ -23,8 +23,8 @@ struct RoomShape {
 /// height to speak of.
 std::optional<RoomShape> room_of(const std::vector<Shell>& shells);
 
-/// Outlines as people draw them: no corners that lie on a line, numbers a hair from a millimetre are that, and
-/// the lower left corner first.
+/// Outlines as people draw them: no corners that lie on a line, numbers a hair from a millimetre are that,
+/// and the lower left corner first.
 geometry::Polygon tidy_outline(geometry::Polygon outline);
 
 }  // namespace glow::plans

@@ -153,8 +153,9 @@ std::vector<OpenEdge> open_edges(const Shell& shell, double join_m) {
         for (std::int64_t z = -1; z <= 1; ++z) {
           const auto found = corners.find({cell[0] + x, cell[1] + y, cell[2] + z});
           if (found == corners.end()) continue;
-          const Vec3 middle = (Vec3(double(cell[0] + x), double(cell[1] + y), double(cell[2] + z)).array() + 0.5) *
-                              (2 * join_m);
+          const Vec3 middle =
+              (Vec3(double(cell[0] + x), double(cell[1] + y), double(cell[2] + z)).array() + 0.5) *
+              (2 * join_m);
           if ((middle - p).norm() <= 3 * join_m) return found->second;
         }
     return corners.emplace(cell, corners.size()).first->second;

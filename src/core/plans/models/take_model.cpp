@@ -15,6 +15,7 @@ namespace glow::plans {
 namespace {
 
 constexpr double kSameLevel = 0.02, kOtherLevel = 0.5;  // m
+constexpr std::size_t kMostCorners = 4000;
 
 /// A message that begins with what it is about.
 std::string about(const char* what, const Entity& entity, const std::string& words) {
@@ -54,8 +55,8 @@ class ModelTaker {
     for (const std::size_t s : order) take_storey(s);
     tell_openings();
     hand_out_doubts();
-    taken_.neighbours = neighbours_of(model_, frame_, model_.storeys.front().z_m - model_.storeys.front().level_m,
-                                      taken_.doubts);
+    taken_.neighbours = neighbours_of(
+        model_, frame_, model_.storeys.front().z_m - model_.storeys.front().level_m, taken_.doubts);
     return std::move(taken_);
   }
 
@@ -66,7 +67,8 @@ class ModelTaker {
         {"no-spaces",
          model_.spaces.empty()
              ? "the model has no spaces, and its walls enclose none; have it exported with its spaces"
-             : "the model has no spaces; rooms are what its walls enclose, without names. Better have it exported "
+             : "the model has no spaces; rooms are what its walls enclose, without names. Better have it "
+               "exported "
                "with its spaces",
          Vec2::Zero(), false});
   }
@@ -88,9 +90,10 @@ class ModelTaker {
       if (std::abs(stated - lies) > kSameLevel)
         doubt(-1, "storey-level", storey.entity,
               about("storey", storey.entity,
-                    fmt::format(FMT_STRING(" states a level of {:.2f} m and lies at {:.2f} m; the stated one was "
-                                           "taken"),
-                                storey.level_m, first.level_m + lies)));
+                    fmt::format(
+                        FMT_STRING(" states a level of {:.2f} m and lies at {:.2f} m; the stated one was "
+                                   "taken"),
+                        storey.level_m, first.level_m + lies)));
     }
   }
 
@@ -114,9 +117,17 @@ class ModelTaker {
       return doubt(space.storey, "no-shape", space.entity,
                    about("space", space.entity, on + " has no shape that could be a room; it is left out"));
     const Vec2 middle = laid(mean_point(shape->outline));
+    if (shape->outline.size() > kMostCorners)
+      return doubt(
+          space.storey, "too-many-corners", space.entity,
+          about("space", space.entity,
+                fmt::format(FMT_STRING(" has an outline of {} corners, more than {}; it is left out"),
+                            shape->outline.size(), kMostCorners)),
+          middle);
     if (geometry::fault_of_outline(shape->outline))
       return doubt(space.storey, "self-crossing", space.entity,
-                   about("space", space.entity, on + " has an outline that crosses itself; it is left out"), middle);
+                   about("space", space.entity, on + " has an outline that crosses itself; it is left out"),
+                   middle);
     if (space.storey < 0) {
       space.storey = storey_by_height(model_, shape->floor_z);
       doubt(space.storey, "no-storey", space.entity,
@@ -177,8 +188,8 @@ class ModelTaker {
         const Entity &one = model_.spaces[rooms[a].space].entity, &two = model_.spaces[rooms[b].space].entity;
         doubt(model_.spaces[rooms[b].space].storey, "spaces-overlap", two,
               about("space", one,
-                    fmt::format(FMT_STRING(" and{} overlap by {:.2f} m2; both were taken"), about("", two, ""),
-                                shared)),
+                    fmt::format(FMT_STRING(" and{} overlap by {:.2f} m2; both were taken"),
+                                about("", two, ""), shared)),
               laid(mean_point(rooms[b].room.outline)));
       }
   }
@@ -226,8 +237,8 @@ class ModelTaker {
         if (height < 0 || height > rooms[r].room.height_m.value_or(3) + 0.3 ||
             !geometry::contains(rooms[r].room.outline, light.at.head<2>()))
           continue;
-        plan.luminaires.push_back({light.type, light.at.head<2>(), light.rotation_deg, int(r), light.entity.id,
-                                   std::min(height, rooms[r].room.height_m.value_or(3))});
+        plan.luminaires.push_back({light.type, light.at.head<2>(), light.rotation_deg, int(r),
+                                   light.entity.id, std::min(height, rooms[r].room.height_m.value_or(3))});
         break;
       }
   }
@@ -235,7 +246,8 @@ class ModelTaker {
   /// `at`: in the building's metres.
   void doubt(int storey, const char* code, const Entity& entity, std::string text,
              const std::optional<Vec2>& at = std::nullopt) {
-    collected_.emplace_back(storey, Doubt{code, std::move(text), at.value_or(Vec2::Zero()), at.has_value(), {}, entity.line});
+    collected_.emplace_back(
+        storey, Doubt{code, std::move(text), at.value_or(Vec2::Zero()), at.has_value(), {}, entity.line});
   }
 
   /// To the storey that each is about, where that has rooms.
@@ -278,7 +290,8 @@ class ModelTaker {
     }
     for (Stroke& stroke : storey.drawing.strokes)
       for (Vec2& p : stroke.points) p = frame_.to_metres(p);
-    for (Segment& edge : storey.plan.open_edges) edge = {frame_.to_metres(edge.from), frame_.to_metres(edge.to)};
+    for (Segment& edge : storey.plan.open_edges)
+      edge = {frame_.to_metres(edge.from), frame_.to_metres(edge.to)};
   }
 
   void tell_openings() {

@@ -21,8 +21,8 @@ struct TakenModel {
   std::vector<Doubt> doubts;  ///< about all of it; those about a storey are in its plan
 };
 
-/// Rooms with all that the model knows of them, plans laid by `frame` (m to m). Without spaces, rooms are what
-/// walls enclose.
+/// Rooms with all that the model knows of them, plans laid by `frame` (m to m). Without spaces, rooms are
+/// what walls enclose.
 TakenModel take_model(Model model, const Frame& frame);
 
 }  // namespace glow::plans

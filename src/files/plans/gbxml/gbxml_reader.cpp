@@ -17,8 +17,8 @@ namespace {
 using pugi::xml_node;
 
 constexpr std::pair<const char*, double> kLengths[] = {
-    {"Meters", 1},      {"Millimeters", 0.001}, {"Centimeters", 0.01}, {"Kilometers", 1000},
-    {"Feet", 0.3048},   {"Inches", 0.0254},     {"Yards", 0.9144},     {"Miles", 1609.344}};
+    {"Meters", 1},    {"Millimeters", 0.001}, {"Centimeters", 0.01}, {"Kilometers", 1000},
+    {"Feet", 0.3048}, {"Inches", 0.0254},     {"Yards", 0.9144},     {"Miles", 1609.344}};
 constexpr double kLargest = 1e7;  // m
 
 class Reader {
@@ -53,16 +53,18 @@ class Reader {
     model_.metres_per_unit = metre_;
     if (metre_ > 0) return true;
     problems_.error("unit-unknown", {name_, text_.line_of(root), 0},
-                    word.empty() ? "the model does not say in what unit its lengths are (lengthUnit); say it with "
-                                   "--unit m (or mm, cm, ft, in)"
-                                 : fmt::format(FMT_STRING("lengthUnit is \"{}\"; expected Meters, Millimeters, "
-                                                          "Centimeters, Feet or Inches"),
-                                               printable(word)));
+                    word.empty()
+                        ? "the model does not say in what unit its lengths are (lengthUnit); say it with "
+                          "--unit m (or mm, cm, ft, in)"
+                        : fmt::format(FMT_STRING("lengthUnit is \"{}\"; expected Meters, Millimeters, "
+                                                 "Centimeters, Feet or Inches"),
+                                      printable(word)));
     return false;
   }
 
   void doubt(const char* code, const xml_node& node, std::string text) {
-    model_.doubts.push_back({code, std::move(text), Vec2::Zero(), false, {}, std::uint32_t(text_.line_of(node))});
+    model_.doubts.push_back(
+        {code, std::move(text), Vec2::Zero(), false, {}, std::uint32_t(text_.line_of(node))});
   }
 
   plans::Entity entity(const xml_node& node, std::string name) const {
@@ -89,14 +91,15 @@ class Reader {
   void read_location(const xml_node& location) {
     if (!location) return;
     const auto latitude = child_number(location, "Latitude"), longitude = child_number(location, "Longitude");
-    model_.site.elevation_m = child_number(location, "Elevation");
+    if (const auto above = child_number(location, "Elevation")) model_.site.elevation_m = *above * metre_;
     const auto azimuth = child_number(location, "CADModelAzimuth");
     if (latitude && longitude) {
       if (std::abs(*latitude) > 90 || std::abs(*longitude) > 180 || (*latitude == 0 && *longitude == 0))
         doubt("location", location,
-              fmt::format(FMT_STRING("the model's place is {:g}, {:g}, which nobody means; state the site's own "
-                                     "latitude and longitude"),
-                          *latitude, *longitude));
+              fmt::format(
+                  FMT_STRING("the model's place is {:g}, {:g}, which nobody means; state the site's own "
+                             "latitude and longitude"),
+                  *latitude, *longitude));
       else {
         model_.site.latitude_deg = latitude;
         model_.site.longitude_deg = longitude;
@@ -105,10 +108,12 @@ class Reader {
     if (!azimuth) return;
     model_.site.north_deg = std::fmod(*azimuth + 720, 360);
     if (*azimuth != 0)
-      doubt("north", location,
-            fmt::format(FMT_STRING("the model is turned by {:g} degrees from north; programs differ in which way they "
-                                   "count. Look at \"north\": it is the bearing that +y points to"),
-                        *azimuth));
+      doubt(
+          "north", location,
+          fmt::format(
+              FMT_STRING("the model is turned by {:g} degrees from north; programs differ in which way they "
+                         "count. Look at \"north\": it is the bearing that +y points to"),
+              *azimuth));
   }
 
   void read_building(const xml_node& building) {
@@ -160,7 +165,8 @@ class Reader {
     plans::Shell shell = faces(child(child(node, "ShellGeometry"), "ClosedShell"));
     if (shell.empty())
       for (const xml_node& boundary : children(node, "SpaceBoundary"))
-        for (plans::ShellFace& face : faces(child(boundary, "PlanarGeometry"))) shell.push_back(std::move(face));
+        for (plans::ShellFace& face : faces(child(boundary, "PlanarGeometry")))
+          shell.push_back(std::move(face));
     const bool has_shell = shell.size() > 3;
     if (has_shell) space.shells.push_back(std::move(shell));
     if (const xml_node floor = child(node, "PlanarGeometry")) read_floor(node, floor, has_shell, space);
@@ -172,7 +178,8 @@ class Reader {
   static void split_name(plans::ModelSpace& space) {
     const std::string& name = space.entity.name;
     const std::size_t blank = name.find(' ');
-    if (blank == std::string::npos || plans::kind_of_words(name.substr(0, blank)) != plans::WordKind::number ||
+    if (blank == std::string::npos ||
+        plans::kind_of_words(name.substr(0, blank)) != plans::WordKind::number ||
         plans::kind_of_words(name.substr(blank + 1)) != plans::WordKind::name)
       return;
     space.number = name.substr(0, blank);
@@ -195,10 +202,11 @@ class Reader {
       high = std::max(high, p.z());
     }
     if (high - low > kFlat)
-      return doubt("not-flat", node,
-                   fmt::format(FMT_STRING("the floor of space {} \"{}\" is not flat: a corner lies {:.2f} m above "
-                                          "another{}"),
-                               space.entity.word, printable(space.entity.name), high - low, so));
+      return doubt(
+          "not-flat", node,
+          fmt::format(FMT_STRING("the floor of space {} \"{}\" is not flat: a corner lies {:.2f} m above "
+                                 "another{}"),
+                      space.entity.word, printable(space.entity.name), high - low, so));
     if (geometry::signed_area(floor.outline) < 0) std::reverse(floor.outline.begin(), floor.outline.end());
     space.floor_z = low;
     space.floor = std::move(floor);
@@ -252,15 +260,15 @@ class Reader {
     opening.transmittance = glass_of(root, node);
     if (opening.corners.size() < 3)
       return doubt("no-shape", node,
-                   fmt::format(FMT_STRING("the opening {} \"{}\" has no shape; it was left out"), opening.entity.word,
-                               printable(opening.entity.name)));
+                   fmt::format(FMT_STRING("the opening {} \"{}\" has no shape; it was left out"),
+                               opening.entity.word, printable(opening.entity.name)));
     model_.openings.push_back(std::move(opening));
   }
 
   /// The visible transmittance of its window type or construction.
   std::optional<double> glass_of(const xml_node& root, const xml_node& opening) {
-    for (const auto& [attribute, element] : {std::pair{"windowTypeIdRef", "WindowType"},
-                                             {"constructionIdRef", "Construction"}}) {
+    for (const auto& [attribute, element] :
+         {std::pair{"windowTypeIdRef", "WindowType"}, {"constructionIdRef", "Construction"}}) {
       const std::string id = opening.attribute(attribute).value();
       if (id.empty()) continue;
       for (const xml_node& type : children(root, element)) {
@@ -292,8 +300,8 @@ class Reader {
 
 }  // namespace
 
-std::optional<plans::Model> read_gbxml(std::string bytes, const std::string& name, std::optional<double> unit_m,
-                                       Problems& problems) {
+std::optional<plans::Model> read_gbxml(std::string bytes, const std::string& name,
+                                       std::optional<double> unit_m, Problems& problems) {
   const auto text = XmlText::read(std::move(bytes), name, problems);
   return text ? Reader(*text, name, problems).read(unit_m) : std::nullopt;
 }

@@ -48,7 +48,8 @@ std::optional<XmlText> XmlText::read(std::string bytes, const std::string& name,
   const std::size_t entity = bytes.find("<!ENTITY");
   if (entity != std::string::npos)
     return fail("entities", text.line_at(std::ptrdiff_t(entity)),
-                "the file declares entities of its own, which a building model has no need of; they are not expanded. "
+                "the file declares entities of its own, which a building model has no need of; they are not "
+                "expanded. "
                 "Have it exported without");
   text.document_ = std::make_unique<pugi::xml_document>();
   const pugi::xml_parse_result result =
@@ -57,7 +58,8 @@ std::optional<XmlText> XmlText::read(std::string bytes, const std::string& name,
     return fail("not-well-formed", text.line_at(result.offset),
                 fmt::format(FMT_STRING("this is not well-formed XML: {}"), result.description()));
   if (const pugi::xml_node deep = too_deep(text.root()))
-    return fail("too-deep", text.line_of(deep), fmt::format(FMT_STRING("elements nest deeper than {}"), kDeepestElement));
+    return fail("too-deep", text.line_of(deep),
+                fmt::format(FMT_STRING("elements nest deeper than {}"), kDeepestElement));
   return text;
 }
 

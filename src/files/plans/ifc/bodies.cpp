@@ -43,7 +43,8 @@ std::vector<Shell> Bodies::of(const Item& product) {
     if (!representation.is("IFCSHAPEREPRESENTATION")) continue;
     const std::string name = representation.text(1);
     if (name == "Box") box = &representation;
-    if (name == "Body" || name == "Facetation" || name.empty()) add_representation(representation, *place, 0, shells);
+    if (name == "Body" || name == "Facetation" || name.empty())
+      add_representation(representation, *place, 0, shells);
   }
   if (shells.empty() && box) add_representation(*box, *place, 0, shells);
   std::vector<Shell> sane;
@@ -67,22 +68,26 @@ Shell Bodies::whole(const Item& product) {
 
 void Bodies::add_representation(const Item& representation, const Eigen::Affine3d& motion, int depth,
                                 std::vector<Shell>& shells) {
-  for (const std::uint64_t number : representation.references(3)) add_item(file_.item(number), motion, depth, shells);
+  for (const std::uint64_t number : representation.references(3))
+    add_item(file_.item(number), motion, depth, shells);
 }
 
-void Bodies::add_item(const Item& item, const Eigen::Affine3d& motion, int depth, std::vector<Shell>& shells) {
+void Bodies::add_item(const Item& item, const Eigen::Affine3d& motion, int depth,
+                      std::vector<Shell>& shells) {
   if (!item) return;
   if (depth > kDeepestShape) {
-    file_.doubt("too-deep", *item.record,
-                fmt::format(FMT_STRING("{} is a shape within itself, or nested deeper than {}; it was left out"),
-                            number_word(*item.record), kDeepestShape));
+    file_.doubt(
+        "too-deep", *item.record,
+        fmt::format(FMT_STRING("{} is a shape within itself, or nested deeper than {}; it was left out"),
+                    number_word(*item.record), kDeepestShape));
     return;
   }
   if (item.is("IFCMAPPEDITEM")) {
     const Item map = file_.item(item, 0), target = file_.item(item, 1);
     const Item mapped = map ? file_.item(map, 1) : Item();
     if (!mapped || !target) return;
-    const Eigen::Affine3d own = placements_.operation(target) * placements_.axes(file_.item(map, 0)).inverse();
+    const Eigen::Affine3d own =
+        placements_.operation(target) * placements_.axes(file_.item(map, 0)).inverse();
     add_representation(mapped, motion * own, depth + 1, shells);
     return;
   }
@@ -106,7 +111,8 @@ Shell Bodies::solid(const Item& item, int depth) {
   if (item.is("IFCCSGSOLID")) return solid(file_.item(item, 0), depth + 1);
   const bool block = item.is("IFCBLOCK"), box = item.is("IFCBOUNDINGBOX");
   if (block || box) {
-    const double x = item.number(1).value_or(0), y = item.number(2).value_or(0), z = item.number(3).value_or(0);
+    const double x = item.number(1).value_or(0), y = item.number(2).value_or(0),
+                 z = item.number(3).value_or(0);
     Eigen::Affine3d place = block ? placements_.axes(file_.item(item, 0)) : Eigen::Affine3d::Identity();
     if (box) place.translation() = placements_.point(file_.item(item, 0)).value_or(Vec3::Zero());
     if (!(x > 0) || !(y > 0) || !(z > 0)) return {};
@@ -138,7 +144,8 @@ std::vector<Vec3> Bodies::loop_of(const Item& bound) {
       const Item oriented = file_.item(number);
       const Item edge = oriented ? file_.item(oriented, 2) : Item();
       const Item vertex = edge ? file_.item(edge, oriented.word(3) == "F" ? 1 : 0) : Item();
-      if (const auto p = vertex ? placements_.point(file_.item(vertex, 0)) : std::nullopt) points.push_back(*p);
+      if (const auto p = vertex ? placements_.point(file_.item(vertex, 0)) : std::nullopt)
+        points.push_back(*p);
     }
   }
   return points;

@@ -21,7 +21,8 @@ class Bodies {
  private:
   void add_representation(const Item& representation, const Eigen::Affine3d& motion, int depth,
                           std::vector<plans::Shell>& shells);
-  void add_item(const Item& item, const Eigen::Affine3d& motion, int depth, std::vector<plans::Shell>& shells);
+  void add_item(const Item& item, const Eigen::Affine3d& motion, int depth,
+                std::vector<plans::Shell>& shells);
   /// A solid in the file's units and its own coordinates.
   plans::Shell solid(const Item& item, int depth);
   plans::Shell extruded(const Item& item);

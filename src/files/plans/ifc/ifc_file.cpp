@@ -118,8 +118,9 @@ Item IfcFile::item(std::uint64_t number) {
   const Record* record = step.find(number);
   if (record) return item(*record);
   const Record nowhere{number, 0, 0, 0};
-  doubt("missing-record", nowhere,
-        fmt::format(FMT_STRING("#{} is referred to and not in the file; what needs it was left out"), number));
+  doubt(
+      "missing-record", nowhere,
+      fmt::format(FMT_STRING("#{} is referred to and not in the file; what needs it was left out"), number));
   return {};
 }
 
@@ -137,7 +138,8 @@ Item IfcFile::item(const Record& record) {
 }
 
 void IfcFile::error(const char* code, const Record& record, std::string text) {
-  if (told_.emplace(code, record.number).second) problems_.error(code, {name_, int(record.line), 0}, std::move(text));
+  if (told_.emplace(code, record.number).second)
+    problems_.error(code, {name_, int(record.line), 0}, std::move(text));
 }
 
 void IfcFile::doubt(const char* code, const Record& record, std::string text) {
@@ -169,8 +171,9 @@ bool read_units(IfcFile& file, std::optional<double> stated) {
   if (stated) metre = stated;
   const Record first{0, 0, 1, 0};
   if (!metre || !(*metre > 1e-9) || !(*metre < 1e6))
-    file.error("unit-unknown", assignment ? *assignment : first,
-               "the model does not say in what unit its lengths are; say it with --unit mm (or m, cm, ft, in)");
+    file.error(
+        "unit-unknown", assignment ? *assignment : first,
+        "the model does not say in what unit its lengths are; say it with --unit mm (or m, cm, ft, in)");
   else
     file.metre = *metre;
   return !file.has_failed();

@@ -24,10 +24,10 @@ struct Item {
   explicit operator bool() const { return record != nullptr; }
   bool is(const char* name) const { return record && *type == name; }
   const Value& at(std::size_t k) const;
-  std::string text(std::size_t k) const;               ///< decoded; empty where none is
-  std::string word(std::size_t k) const;               ///< of a value such as .LENGTHUNIT.
-  std::optional<double> number(std::size_t k) const;   ///< a typed one as well
-  std::uint64_t reference(std::size_t k) const;        ///< 0: none
+  std::string text(std::size_t k) const;              ///< decoded; empty where none is
+  std::string word(std::size_t k) const;              ///< of a value such as .LENGTHUNIT.
+  std::optional<double> number(std::size_t k) const;  ///< a typed one as well
+  std::uint64_t reference(std::size_t k) const;       ///< 0: none
   std::vector<std::uint64_t> references(std::size_t k) const;
 };
 

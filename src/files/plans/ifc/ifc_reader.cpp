@@ -60,7 +60,8 @@ class Reader {
       const auto place = bodies_.placements().of(item.reference(5));
       plans::ModelStorey storey;
       storey.entity = file_.entity(item, called(item));
-      if (storey.entity.name.empty()) storey.entity.name = "Storey " + std::to_string(model_.storeys.size() + 1);
+      if (storey.entity.name.empty())
+        storey.entity.name = "Storey " + std::to_string(model_.storeys.size() + 1);
       storey.z_m = place ? place->translation().z() * file_.metre : 0;
       const auto level = item.number(9);
       storey.level_m = level ? *level * file_.metre : storey.z_m;
@@ -163,7 +164,8 @@ class Reader {
   std::vector<Vec3> corners_of(const Item& item) {
     std::vector<Vec3> corners;
     for (const plans::ShellFace& face : bodies_.whole(item))
-      for (const std::vector<Vec3>& loop : face.loops) corners.insert(corners.end(), loop.begin(), loop.end());
+      for (const std::vector<Vec3>& loop : face.loops)
+        corners.insert(corners.end(), loop.begin(), loop.end());
     return corners;
   }
 
@@ -193,7 +195,8 @@ class Reader {
 
   void add_opening(plans::ModelOpening opening, const Item& filling) {
     if (filling) {
-      opening.transmittance = property(file_, relations_, filling.record->number, "VisibleLightTransmittance");
+      opening.transmittance =
+          property(file_, relations_, filling.record->number, "VisibleLightTransmittance");
       if (opening.transmittance && !(*opening.transmittance > 0 && *opening.transmittance <= 1))
         opening.transmittance.reset();
     }
@@ -206,8 +209,8 @@ class Reader {
     const Record* record = file_.step.find(std::strtoull(opening.entity.word.c_str() + 1, nullptr, 10));
     if (record)
       file_.doubt("no-shape", *record,
-                  fmt::format(FMT_STRING("the opening {} \"{}\" has no shape; it was left out"), opening.entity.word,
-                              opening.entity.name));
+                  fmt::format(FMT_STRING("the opening {} \"{}\" has no shape; it was left out"),
+                              opening.entity.word, opening.entity.name));
   }
 
   void read_openings() {
@@ -270,16 +273,32 @@ class Reader {
 
   /// Kinds of products, for the picture: those that were looked at, and those that were not.
   void read_kinds() {
-    const std::set<std::string> looked_at = {"IFCSPACE", "IFCBUILDINGSTOREY", "IFCSITE", "IFCDOOR", "IFCWINDOW",
-                                             "IFCOPENINGELEMENT", "IFCLIGHTFIXTURE"};
+    const std::set<std::string> looked_at = {"IFCSPACE",  "IFCBUILDINGSTOREY", "IFCSITE",        "IFCDOOR",
+                                             "IFCWINDOW", "IFCOPENINGELEMENT", "IFCLIGHTFIXTURE"};
     for (const auto& [type, count] : file_.step.types()) {
       const bool body = std::any_of(std::begin(kBodies), std::end(kBodies),
                                     [&, &type = type](const auto& known) { return type == known.first; });
-      static const std::set<std::string> passed = {
-          "IFCBEAM",  "IFCSTAIR",        "IFCSTAIRFLIGHT", "IFCRAILING",     "IFCRAMP",       "IFCRAMPFLIGHT",
-          "IFCPLATE", "IFCMEMBER",       "IFCPIPESEGMENT", "IFCDUCTSEGMENT", "IFCFLOWSEGMENT", "IFCFLOWFITTING",
-          "IFCGRID",  "IFCSPATIALZONE",  "IFCZONE",        "IFCFLOWTERMINAL", "IFCTRANSPORTELEMENT",
-          "IFCSANITARYTERMINAL", "IFCANNOTATION", "IFCFOOTING", "IFCPILE"};
+      static const std::set<std::string> passed = {"IFCBEAM",
+                                                   "IFCSTAIR",
+                                                   "IFCSTAIRFLIGHT",
+                                                   "IFCRAILING",
+                                                   "IFCRAMP",
+                                                   "IFCRAMPFLIGHT",
+                                                   "IFCPLATE",
+                                                   "IFCMEMBER",
+                                                   "IFCPIPESEGMENT",
+                                                   "IFCDUCTSEGMENT",
+                                                   "IFCFLOWSEGMENT",
+                                                   "IFCFLOWFITTING",
+                                                   "IFCGRID",
+                                                   "IFCSPATIALZONE",
+                                                   "IFCZONE",
+                                                   "IFCFLOWTERMINAL",
+                                                   "IFCTRANSPORTELEMENT",
+                                                   "IFCSANITARYTERMINAL",
+                                                   "IFCANNOTATION",
+                                                   "IFCFOOTING",
+                                                   "IFCPILE"};
       if (!body && !looked_at.count(type) && !passed.count(type)) continue;
       model_.kinds.push_back({type, count, body || looked_at.count(type) > 0});
     }
@@ -301,9 +320,10 @@ std::optional<plans::Model> read_ifc(std::string bytes, const std::string& name,
   const auto step = step::StepFile::read(std::move(bytes), name, problems);
   if (!step) return std::nullopt;
   if (step->schema().rfind("IFC", 0) != 0 || step->schema().rfind("IFC1", 0) == 0) {
-    problems.error("schema", {name, 0, 0},
-                   fmt::format(FMT_STRING("this STEP file holds \"{}\"; expected a building model, IFC2X3 or IFC4"),
-                               printable(step->schema())));
+    problems.error(
+        "schema", {name, 0, 0},
+        fmt::format(FMT_STRING("this STEP file holds \"{}\"; expected a building model, IFC2X3 or IFC4"),
+                    printable(step->schema())));
     return std::nullopt;
   }
   IfcFile file(*step, name, problems);

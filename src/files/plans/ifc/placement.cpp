@@ -36,7 +36,9 @@ Eigen::Affine3d motion(const Vec3& at, Vec3 x, const Vec3& z) {
 std::optional<Vec3> Placements::point(const Item& item) const {
   if (!item.is("IFCCARTESIANPOINT")) return std::nullopt;
   const auto p = vector_of(item.at(0));
-  if (!p) file_.error("bad-number", *item.record, number_word(*item.record) + " is no point of two or three numbers");
+  if (!p)
+    file_.error("bad-number", *item.record,
+                number_word(*item.record) + " is no point of two or three numbers");
   return p;
 }
 

@@ -22,7 +22,8 @@ std::optional<Vec2> pair_of(const Value& list) {
 
 void append(std::vector<Vec2>& points, const std::vector<Vec2>& more) {
   for (const Vec2& p : more)
-    if ((points.empty() || (p - points.back()).norm() > 0) && points.size() < kMostPoints) points.push_back(p);
+    if ((points.empty() || (p - points.back()).norm() > 0) && points.size() < kMostPoints)
+      points.push_back(p);
 }
 
 Polygon rectangle(double x, double y) {
@@ -188,28 +189,39 @@ Polygon Profiles::placed(Polygon polygon, const Item& placement) {
 
 std::optional<plans::Face> Profiles::outline(const Item& item) {
   const auto size = [&](std::size_t k) { return item.number(k).value_or(0); };
-  const auto at_place = [&](Polygon polygon) { return plans::Face{placed(std::move(polygon), file_.item(item, 2)), {}}; };
+  const auto at_place = [&](Polygon polygon) {
+    return plans::Face{placed(std::move(polygon), file_.item(item, 2)), {}};
+  };
   if (item.is("IFCRECTANGLEPROFILEDEF") || item.is("IFCROUNDEDRECTANGLEPROFILEDEF"))
     return at_place(rectangle(size(3), size(4)));
   if (item.is("IFCRECTANGLEHOLLOWPROFILEDEF")) {
     plans::Face face = at_place(rectangle(size(3), size(4)));
-    face.holes.push_back(placed(rectangle(size(3) - 2 * size(5), size(4) - 2 * size(5)), file_.item(item, 2)));
+    face.holes.push_back(
+        placed(rectangle(size(3) - 2 * size(5), size(4) - 2 * size(5)), file_.item(item, 2)));
     return face;
   }
-  if (item.is("IFCCIRCLEPROFILEDEF") || item.is("IFCCIRCLEHOLLOWPROFILEDEF") || item.is("IFCELLIPSEPROFILEDEF")) {
+  if (item.is("IFCCIRCLEPROFILEDEF") || item.is("IFCCIRCLEHOLLOWPROFILEDEF") ||
+      item.is("IFCELLIPSEPROFILEDEF")) {
     const double a = size(3), b = item.is("IFCELLIPSEPROFILEDEF") ? size(4) : a;
     const int n = chords(std::max(a, b), 2 * M_PI);
     Polygon ring;
-    for (int k = 0; k < n; ++k) ring.emplace_back(a * std::cos(2 * M_PI * k / n), b * std::sin(2 * M_PI * k / n));
+    for (int k = 0; k < n; ++k)
+      ring.emplace_back(a * std::cos(2 * M_PI * k / n), b * std::sin(2 * M_PI * k / n));
     return at_place(ring);
   }
   if (item.is("IFCLSHAPEPROFILEDEF")) {
     const double d = size(3), w = item.number(4).value_or(d), t = size(5);
-    return at_place({{-w / 2, -d / 2}, {w / 2, -d / 2}, {w / 2, t - d / 2}, {t - w / 2, t - d / 2}, {t - w / 2, d / 2}, {-w / 2, d / 2}});
+    return at_place({{-w / 2, -d / 2},
+                     {w / 2, -d / 2},
+                     {w / 2, t - d / 2},
+                     {t - w / 2, t - d / 2},
+                     {t - w / 2, d / 2},
+                     {-w / 2, d / 2}});
   }
   if (item.is("IFCTRAPEZIUMPROFILEDEF")) {
     const double low = size(3), high = size(4), h = size(5), shift = size(6);
-    return at_place({{-low / 2, -h / 2}, {low / 2, -h / 2}, {shift + high - low / 2, h / 2}, {shift - low / 2, h / 2}});
+    return at_place(
+        {{-low / 2, -h / 2}, {low / 2, -h / 2}, {shift + high - low / 2, h / 2}, {shift - low / 2, h / 2}});
   }
   if (item.is("IFCISHAPEPROFILEDEF")) return at_place(rectangle(size(3), size(4)));  // its box: a column
   if (item.is("IFCARBITRARYCLOSEDPROFILEDEF")) return plans::Face{curve(file_.item(item, 2)), {}};

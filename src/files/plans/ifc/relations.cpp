@@ -46,10 +46,10 @@ std::uint64_t Relations::storey_of(std::uint64_t number, const std::set<std::uin
   for (int step = 0; step < kMostSteps && number != 0; ++step) {
     if (storeys.count(number)) return number;
     const auto place = place_of.find(number), whole = whole_of.find(number), wall = voided_by.find(number);
-    number = place != place_of.end()    ? place->second
-             : whole != whole_of.end()  ? whole->second
+    number = place != place_of.end()   ? place->second
+             : whole != whole_of.end() ? whole->second
              : wall != voided_by.end() ? wall->second
-                                        : 0;
+                                       : 0;
   }
   return 0;
 }
@@ -59,14 +59,16 @@ Relations read_relations(IfcFile& file) {
   each(file, "IFCRELAGGREGATES", 4, 5, [&](auto whole, auto part) { all.whole_of[part] = whole; });
   each(file, "IFCRELDECOMPOSES", 4, 5, [&](auto whole, auto part) { all.whole_of[part] = whole; });
   each(file, "IFCRELNESTS", 4, 5, [&](auto whole, auto part) { all.whole_of.emplace(part, whole); });
-  each(file, "IFCRELCONTAINEDINSPATIALSTRUCTURE", 5, 4, [&](auto place, auto thing) { all.place_of[thing] = place; });
+  each(file, "IFCRELCONTAINEDINSPATIALSTRUCTURE", 5, 4,
+       [&](auto place, auto thing) { all.place_of[thing] = place; });
   each(file, "IFCRELVOIDSELEMENT", 5, 4, [&](auto opening, auto wall) { all.voided_by[opening] = wall; });
   each(file, "IFCRELFILLSELEMENT", 4, 5, [&](auto opening, auto filling) {
     all.filled_by[opening] = filling;
     all.fillings.insert(filling);
   });
   each(file, "IFCRELDEFINESBYTYPE", 5, 4, [&](auto type, auto thing) { all.type_of[thing] = type; });
-  each(file, "IFCRELASSOCIATESMATERIAL", 5, 4, [&](auto material, auto thing) { all.material_of[thing] = material; });
+  each(file, "IFCRELASSOCIATESMATERIAL", 5, 4,
+       [&](auto material, auto thing) { all.material_of[thing] = material; });
   each(file, "IFCRELDEFINESBYPROPERTIES", 5, 4,
        [&](auto set, auto thing) { all.properties_of[thing].push_back(set); });
   return all;
@@ -77,12 +79,15 @@ std::string material_name(IfcFile& file, const Relations& relations, std::uint64
   const auto type = relations.type_of.find(product);
   if (found == relations.material_of.end() && type != relations.type_of.end())
     found = relations.material_of.find(type->second);
-  return found == relations.material_of.end() ? std::string() : name_of_material(file, file.item(found->second), 0);
+  return found == relations.material_of.end() ? std::string()
+                                              : name_of_material(file, file.item(found->second), 0);
 }
 
-std::optional<double> property(IfcFile& file, const Relations& relations, std::uint64_t product, const char* name) {
+std::optional<double> property(IfcFile& file, const Relations& relations, std::uint64_t product,
+                               const char* name) {
   std::vector<std::uint64_t> sets;
-  if (const auto own = relations.properties_of.find(product); own != relations.properties_of.end()) sets = own->second;
+  if (const auto own = relations.properties_of.find(product); own != relations.properties_of.end())
+    sets = own->second;
   if (const auto type = relations.type_of.find(product); type != relations.type_of.end()) {
     const Item object = file.item(type->second);
     if (object)

@@ -114,9 +114,9 @@ class ValueReader {
 
   bool number(Value& v) {
     const std::size_t begin = at_;
-    while (at_ < bytes_.size() && (std::isdigit(static_cast<unsigned char>(bytes_[at_])) || bytes_[at_] == '+' ||
-                                   bytes_[at_] == '-' || bytes_[at_] == '.' || bytes_[at_] == 'E' ||
-                                   bytes_[at_] == 'e'))
+    while (at_ < bytes_.size() &&
+           (std::isdigit(static_cast<unsigned char>(bytes_[at_])) || bytes_[at_] == '+' ||
+            bytes_[at_] == '-' || bytes_[at_] == '.' || bytes_[at_] == 'E' || bytes_[at_] == 'e'))
       ++at_;
     std::string_view digits = bytes_.substr(begin, at_ - begin);
     if (digits.front() == '+') digits.remove_prefix(1);
@@ -187,7 +187,8 @@ class Indexer {
       if (!skip_to_end()) return false;
       if (word == "FILE_SCHEMA") read_schema(begin);
     }
-    return fail("truncated", "the file ends without END-ISO-10303-21; it was cut off. Have it exported again");
+    return fail("truncated",
+                "the file ends without END-ISO-10303-21; it was cut off. Have it exported again");
   }
 
  private:
@@ -221,8 +222,8 @@ class Indexer {
       } else if (bytes_[at_] == '/' && bytes_.compare(at_, 2, "/*") == 0) {
         std::size_t end = bytes_.find("*/", at_ + 2);
         if (end == std::string::npos) end = bytes_.size() - 2;
-        line_ += std::uint32_t(std::count(bytes_.begin() + std::ptrdiff_t(at_),
-                                          bytes_.begin() + std::ptrdiff_t(end), '\n'));
+        line_ += std::uint32_t(
+            std::count(bytes_.begin() + std::ptrdiff_t(at_), bytes_.begin() + std::ptrdiff_t(end), '\n'));
         at_ = end + 1;
       } else if (!std::isspace(static_cast<unsigned char>(bytes_[at_]))) {
         return true;
@@ -257,7 +258,8 @@ class Indexer {
       }
       if (depth < 0) return fail("syntax", "found \")\" without its \"(\"");
     }
-    return fail("truncated", "the file ends inside this record; it was cut off. Have it exported again", began);
+    return fail("truncated", "the file ends inside this record; it was cut off. Have it exported again",
+                began);
   }
 
   /// A text may not run over a line's end in practice: one that does has lost its quote.
@@ -267,7 +269,8 @@ class Indexer {
       if (bytes_[at_] == '\n') {
         ++line_;
         std::size_t next = at_ + 1;
-        while (next < bytes_.size() && (bytes_[next] == ' ' || bytes_[next] == '\r' || bytes_[next] == '\t')) ++next;
+        while (next < bytes_.size() && (bytes_[next] == ' ' || bytes_[next] == '\r' || bytes_[next] == '\t'))
+          ++next;
         if (next < bytes_.size() && bytes_[next] == '#' && looks_like_record(next))
           return fail("quote", "a text is not closed: its quote is missing", began);
       }
@@ -279,7 +282,7 @@ class Indexer {
       ++at_;
       return true;
     }
-    return fail("quote", "a text is not closed: its quote is missing", began);
+    return fail("truncated", "the file ends inside a text; it was cut off. Have it exported again", began);
   }
 
   bool looks_like_record(std::size_t at) const {
@@ -301,10 +304,12 @@ class Indexer {
       return fail(at_ < bytes_.size() ? "syntax" : "truncated",
                   fmt::format(FMT_STRING("expected \"=\" behind #{}"), record.number), record.line);
     ++at_;
-    if (!skip_blanks()) return fail("truncated", "the file ends inside this record; it was cut off", record.line);
+    if (!skip_blanks())
+      return fail("truncated", "the file ends inside this record; it was cut off", record.line);
     const std::string word = next_word();  // none: a record of several types at once
     record.type = type_number(word);
-    if (!skip_blanks()) return fail("truncated", "the file ends inside this record; it was cut off", record.line);
+    if (!skip_blanks())
+      return fail("truncated", "the file ends inside this record; it was cut off", record.line);
     record.begin = at_;
     if (!skip_to_end()) return false;
     if (file_.records_.size() >= kMostRecords)
@@ -334,16 +339,16 @@ class Indexer {
       if (records[k].number == records[k + 1].number && (!twice || records[k + 1].line < twice->line))
         twice = &records[k + 1];
     if (twice)
-      return fail("id-twice", fmt::format(FMT_STRING("#{} is there twice; what refers to it could mean either"),
-                                          twice->number),
-                  twice->line);
+      return fail(
+          "id-twice",
+          fmt::format(FMT_STRING("#{} is there twice; what refers to it could mean either"), twice->number),
+          twice->line);
     file_.by_type_.resize(file_.types_.size());
     for (std::size_t k = 0; k < records.size(); ++k)
       file_.by_type_[records[k].type].push_back(std::uint32_t(k));
     for (auto& list : file_.by_type_)
-      std::sort(list.begin(), list.end(), [&](std::uint32_t a, std::uint32_t b) {
-        return records[a].begin < records[b].begin;
-      });
+      std::sort(list.begin(), list.end(),
+                [&](std::uint32_t a, std::uint32_t b) { return records[a].begin < records[b].begin; });
     return true;
   }
 
@@ -418,7 +423,9 @@ std::string decoded(std::string_view raw) {
           high = *c;
           continue;
         }
-        append_utf8(high && *c >= 0xDC00 && *c < 0xE000 ? 0x10000 + ((high - 0xD800) << 10) + (*c - 0xDC00) : *c, out);
+        append_utf8(
+            high && *c >= 0xDC00 && *c < 0xE000 ? 0x10000 + ((high - 0xD800) << 10) + (*c - 0xDC00) : *c,
+            out);
         high = 0;
       }
       const std::size_t end = raw.find("\\X0\\", k);

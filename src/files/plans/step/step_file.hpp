@@ -17,8 +17,8 @@ struct Value {
   Kind kind = Kind::unset;
   double number = 0;
   std::uint64_t reference = 0;
-  std::string_view raw;       ///< a text between its quotes, a word between its dots, a type's name
-  std::vector<Value> items;   ///< of a list; of a typed value the one within
+  std::string_view raw;      ///< a text between its quotes, a word between its dots, a type's name
+  std::vector<Value> items;  ///< of a list; of a typed value the one within
   bool is_list() const { return kind == Kind::list; }
 };
 
@@ -29,8 +29,8 @@ struct Record {
   std::uint32_t line = 0, type = 0;
 };
 
-/// A STEP file (ISO 10303-21, clear text): an index of its records, whose values are taken apart when they are
-/// asked for, so that memory stays within that of the file and its index.
+/// A STEP file (ISO 10303-21, clear text): an index of its records, whose values are taken apart when they
+/// are asked for, so that memory stays within that of the file and its index.
 class StepFile {
  public:
   /// Nothing and one error, with its line, for what is no such file, cut off, or not well formed.
@@ -51,7 +51,7 @@ class StepFile {
  private:
   friend class Indexer;
   std::string bytes_, schema_;
-  std::vector<Record> records_;               ///< by number
+  std::vector<Record> records_;  ///< by number
   std::vector<std::string> types_;
   std::vector<std::vector<std::uint32_t>> by_type_;  ///< places in `records_`, by line
 };

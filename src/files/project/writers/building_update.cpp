@@ -177,7 +177,8 @@ class RoomUpdate {
       text_.replace(*written, toml_number(sill));
     else if (!same_sill)
       words += "\nsill = " + toml_number(sill);
-    if (!same_height || words.size() > toml_number(*found.height_m).size()) text_.replace(*table->get("height"), words);
+    if (!same_height || words.size() > toml_number(*found.height_m).size())
+      text_.replace(*table->get("height"), words);
     return !same_sill || !same_height;
   }
 

@@ -43,14 +43,17 @@ namespace {
 std::string head_text(const ImportedBuilding& building) {
   if (building.from_model)
     return "# Rooms taken from a building model by glowgrid import, in metres, at their place in the model.\n"
-           "# Heights, sills and sizes are the model's; finishes and glass are assumed where nothing is said.\n"
-           "# Next: confirm the tasks, give each luminaire its photometric file, then glowgrid check and glowgrid "
+           "# Heights, sills and sizes are the model's; finishes and glass are assumed where nothing is "
+           "said.\n"
+           "# Next: confirm the tasks, give each luminaire its photometric file, then glowgrid check and "
+           "glowgrid "
            "run.\n";
   return fmt::format(
       FMT_STRING(
           "# Rooms taken from drawings by glowgrid import, in metres, at their place in the drawing.\n"
           "# Assumed, as plans do not say it: doors are {} m high, windows begin at {} m and are {} m high.\n"
-          "# Next: confirm the tasks, give each room its luminaires, then glowgrid check and glowgrid run.\n"),
+          "# Next: confirm the tasks, give each room its luminaires, then glowgrid check and glowgrid "
+          "run.\n"),
       toml_number(kDoorHeight), toml_number(kSill), toml_number(kWindowHeight));
 }
 
@@ -63,7 +66,8 @@ std::string site_text(const ImportedBuilding& building) {
     text += "# time_zone = 1                     # not in the model: hours ahead of universal time\n";
   }
   if (site.elevation_m) text += "elevation = " + exact(*site.elevation_m) + "\n";
-  if (site.north_deg) text += "north = " + exact(*site.north_deg) + "                           # bearing of +y\n";
+  if (site.north_deg)
+    text += "north = " + toml_number(*site.north_deg) + "                           # bearing of +y\n";
   if (text.empty() && building.neighbours.empty()) return text;
   text = "\n[site]\n" + text;
   for (const plans::FoundNeighbour& neighbour : building.neighbours) {
@@ -80,9 +84,10 @@ std::string site_text(const ImportedBuilding& building) {
 std::string building_text(const ImportedBuilding& building, const ProposeTask& propose) {
   std::string text = head_text(building);
   text += fmt::format(
-      FMT_STRING("format = 1\n\n[project]\nname = {}\nstandard = {}\n{}\n"
-                 "[defaults]\nreflectance = {{ ceiling = 0.70, walls = 0.50, floor = 0.20 }}   # usual ones; put in "
-                 "your own\nmaintenance_factor = 0.80\n"),
+      FMT_STRING(
+          "format = 1\n\n[project]\nname = {}\nstandard = {}\n{}\n"
+          "[defaults]\nreflectance = {{ ceiling = 0.70, walls = 0.50, floor = 0.20 }}   # usual ones; put in "
+          "your own\nmaintenance_factor = 0.80\n"),
       toml_quoted(building.name), toml_quoted(building.standard),
       building.files_outside ? "files_outside = true        # the drawings\n" : "");
   text += site_text(building);

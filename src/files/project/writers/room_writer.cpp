@@ -25,11 +25,12 @@ std::string shape_text(const plans::FoundObject& object) {
   const auto& typical = typical_furniture();
   const auto kind = typical.find(object.furniture);
   const auto rectangle = as_rectangle(object.footprint);
-  const double usual = kind != typical.end() && kind->second.size.z() > 0 ? kind->second.size.z() : kBoxHeight;
+  const double usual =
+      kind != typical.end() && kind->second.size.z() > 0 ? kind->second.size.z() : kBoxHeight;
   const double top = object.top_m.value_or(usual), bottom = object.bottom_m.value_or(0);
   if (!rectangle)
-    return fmt::format(FMT_STRING("block = {}\n{}top = {}\n"), toml_outline(object.footprint), bottom_text(bottom),
-                       toml_number(top)) +
+    return fmt::format(FMT_STRING("block = {}\n{}top = {}\n"), toml_outline(object.footprint),
+                       bottom_text(bottom), toml_number(top)) +
            kFinish;
   std::string text;
   if (kind != typical.end())
@@ -50,11 +51,12 @@ std::string glass_text(const std::optional<double>& transmittance) {
 
 std::string ceiling_text(const plans::FoundCeiling& part) {
   if (!part.over.empty())
-    return fmt::format(FMT_STRING("\n[[rooms.ceiling]]\nheight = {}\nover = {}\n"), toml_number(part.height_m),
-                       toml_outline(part.over));
+    return fmt::format(FMT_STRING("\n[[rooms.ceiling]]\nheight = {}\nover = {}\n"),
+                       toml_number(part.height_m), toml_outline(part.over));
   const auto point = [](const Vec2& p) { return "[" + toml_number(p.x()) + ", " + toml_number(p.y()) + "]"; };
   return fmt::format(FMT_STRING("\n[[rooms.ceiling]]\nfrom = {}\nheight = {}\nto = {}\nto_height = {}\n"),
-                     point(part.from), toml_number(part.height_m), point(part.to), toml_number(part.to_height_m));
+                     point(part.from), toml_number(part.height_m), point(part.to),
+                     toml_number(part.to_height_m));
 }
 
 }  // namespace
@@ -124,8 +126,9 @@ std::string opening_text(const ImportedFloor& floor, const FoundOpening& opening
 
 std::string roof_opening_text(const plans::FoundRoofOpening& opening, UniqueNames& names) {
   std::string text = fmt::format(
-      FMT_STRING("\n[[rooms.openings]]\nname = {}\nkind = \"roof window\"\ndrawn = {}\nat = [{}, {}]\nwidth = "
-                 "{}\nlength = {}\n"),
+      FMT_STRING(
+          "\n[[rooms.openings]]\nname = {}\nkind = \"roof window\"\ndrawn = {}\nat = [{}, {}]\nwidth = "
+          "{}\nlength = {}\n"),
       toml_quoted(names.unique("roof window")), toml_quoted(drawn_word(opening.drawn)),
       toml_number(opening.at.x()), toml_number(opening.at.y()), toml_number(opening.size.x()),
       toml_number(opening.size.y()));
@@ -161,7 +164,8 @@ std::string object_text(const ImportedFloor& floor, const plans::FoundObject& ob
   std::string text = "\n[[rooms.objects]]\nname = " + toml_quoted(names.unique(called)) + "\n";
   text += "drawn = " + toml_quoted(drawn_word(object.drawn)) + "\n";
   if (object.is_column)
-    return text + "block = " + toml_outline(object.footprint) + "\n" + bottom_text(object.bottom_m.value_or(0)) +
+    return text + "block = " + toml_outline(object.footprint) + "\n" +
+           bottom_text(object.bottom_m.value_or(0)) +
            "top = " + toml_number(object.top_m.value_or(floor.floor.height_m.value_or(kUsualHeight))) + "\n" +
            kFinish;
   return text + shape_text(object);
@@ -187,7 +191,8 @@ std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
   UniqueNames openings, objects;
   for (const plans::FoundCeiling& part : room.ceiling) text += ceiling_text(part);
   for (const FoundOpening& opening : room.openings) text += opening_text(floor, opening, openings, names);
-  for (const plans::FoundRoofOpening& opening : room.roof_openings) text += roof_opening_text(opening, openings);
+  for (const plans::FoundRoofOpening& opening : room.roof_openings)
+    text += roof_opening_text(opening, openings);
   for (const plans::FoundObject& object : things_in(floor.plan, number_of_room))
     text += object_text(floor, object, objects);
   for (const plans::FoundLuminaire& luminaire : floor.plan.luminaires)
