@@ -53,13 +53,13 @@ cp pictures/showroom--display-table.png "$here/screenshots/view.png"
 probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
 { echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt
 terminal probe.png <probe.txt
-{ echo '$ glowgrid inspect photometry/tarnfell-p1.ldt -o curves'; "$program" inspect photometry/tarnfell-p1.ldt; } >sheet.txt
-terminal inspect-sheet.png <sheet.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
 cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
 "$program" import plans/millrace.dxf -o from-plan.toml --rooms ROOMS --texts NAMES --doors DOORS --windows WINDOWS --blocks plans/blocks.csv \
   --floor 'River floor: -3000,-2000 17000,12000' --floor 'Street floor: 29000,-2000 43000,10000' --level 0 --level 3.6 >/dev/null
 rsvg-convert -o "$here/screenshots/import.png" from-plan-import--river-floor.svg
+"$program" import plans/millrace.ifc -o from-model.toml --marks plans/types.csv >/dev/null
+rsvg-convert -o "$here/screenshots/import-model.png" from-model-import--river-floor.svg
 cat >>from-plan.toml <<'END'
 
 [luminaires.P1]

@@ -83,8 +83,11 @@ std::optional<TakenFloor> floor_of_model(const model::Floor& floor, PlanFiles& p
   }
   files::tell_doubts(found->plan.doubts, wish.file, said);
   TakenFloor result;
-  result.subtitle = fmt::format(FMT_STRING("{}, storey \"{}\" of a building model in {}"), wish.file, storey,
-                                plans::unit_name(plan_files.model(wish, said)->metres_per_unit));
+  const std::string unit = plans::unit_name(plan_files.model(wish, said)->metres_per_unit);
+  result.subtitle =
+      files::is_room_mesh(wish.file)
+          ? fmt::format(FMT_STRING("{}, mesh of a room in {}"), wish.file, unit)
+          : fmt::format(FMT_STRING("{}, storey \"{}\" of a building model in {}"), wish.file, storey, unit);
   result.drawing = found->drawing;
   result.looked_at = found->looked_at;
   result.imported.floor = floor;
@@ -187,6 +190,8 @@ bool take_building(const std::vector<model::Floor>& floors, PlanFiles& plan_file
     if (!of_model) continue;
     Problems unheard;
     const plans::TakenModel& model = *plan_files.storeys(floor, unheard);
+    // What concerns all of it was told once, and stands in every picture.
+    files::tell_doubts(model.doubts, {}, building.floors.back().problems);
     building.from_model = true;
     building.site = model.site;
     if (building.neighbours.empty()) building.neighbours = model.neighbours;

@@ -139,6 +139,7 @@ void write_names(SvgCanvas& canvas, const Sheet& sheet, const ImportPicture& pic
     if (size.y() < 3.2 * letters) continue;
     std::string below = fmt::format(FMT_STRING("{:.1f} m\u00b2"), geometry::signed_area(room.outline));
     if (!room.number.empty()) below = room.number + ", " + below;
+    if (room.height_m) below += fmt::format(FMT_STRING(", {:.2f} m high"), *room.height_m);
     canvas.text(at + Vec2(0, 1.25 * letters), fitted_text(below, size.x() - 6, letters - 1),
                 {letters - 1, "middle", kSheetGrey, false, "#ffffff"});
   }
@@ -202,8 +203,10 @@ void write_column(SvgCanvas& canvas, const ImportPicture& picture) {
   Column column(canvas);
   column.heading("Taken");
   column.key(kRoomInk, words::counted(plan.rooms.size(), "room"));
-  column.key(kDoor, words::counted(count(plan, FoundOpening::Kind::door), "door"));
-  column.key(kWindow, words::counted(count(plan, FoundOpening::Kind::window), "window"));
+  if (const std::size_t doors = count(plan, FoundOpening::Kind::door))
+    column.key(kDoor, words::counted(doors, "door"));
+  if (const std::size_t windows = count(plan, FoundOpening::Kind::window))
+    column.key(kWindow, words::counted(windows, "window"));
   if (const std::size_t gaps = count(plan, FoundOpening::Kind::gap))
     column.key(kGap, words::counted(gaps, "gap") + ", closed");
   std::size_t roof_windows = 0;
