@@ -23,7 +23,7 @@ struct Command {
 constexpr Command kCommands[] = {
     {"demo", "write the example project, run it, say what to open", command_demo},
     {"new", "a first project file from one line, ready to run", command_new},
-    {"import", "rooms from plan drawings", command_import},
+    {"import", "rooms from plan drawings and building models", command_import},
     {"export", "results into an architect's drawing, and as tables", command_export},
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
@@ -35,6 +35,8 @@ constexpr Command kCommands[] = {
     {"arrange", "find the even array of luminaires that meets all checks of a room", command_arrange},
     {"rank", "weigh luminaires against each other, each in its own best arrangement", command_rank},
     {"run", "compute a project, verify it, write results and figures", command_run},
+    {"runs", "runs that were kept: what they were, and what changed since", command_runs},
+    {"compare", "results of several runs side by side", command_compare},
     {"show", "results as tables: checks, grids, glare, the luminaire schedule", command_show},
     {"view", "pictures of rooms: as they look, or in false colours", command_view},
     {"draw", "make figures again from results: other colours, levels, formats", command_draw},

@@ -5,6 +5,9 @@
 #include <algorithm>
 
 #include "cli/run_project.hpp"
+#include "cli/runs/kept_run.hpp"
+#include "cli/runs/subject.hpp"
+#include "core/model/file_names.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_text.hpp"
@@ -54,9 +57,41 @@ void take_from_project(const fs::path& path, OpenResults& results, Problems& pro
                                  fs::proximate(results.file).string(), older, path.string()));
 }
 
+/// Results of a kept run; what is made of them lies in "<project>-kept/<run>".
+std::optional<OpenResults> open_kept(const fs::path& project, const std::string& name, Problems& problems) {
+  const fs::path file = kept_runs_file(project);
+  const std::string words = project.string() + "@" + name;
+  std::error_code error;
+  std::optional<std::string> bytes;
+  std::string fault = "no run of this project is kept";
+  std::vector<std::string> names;
+  if (fs::exists(file, error)) try {
+      store::KeptRuns runs(file);
+      fault.clear();
+      bytes = runs.file(name, store::kKeptResults, fault);
+      for (const store::KeptRun& run : runs.list()) names.push_back(run.name);
+    } catch (const store::DatabaseError& damage) {
+      fault = file.string() + ": " + damage.what();
+    }
+  if (!bytes) {
+    const std::string near = nearest_word(name, names);
+    if (fault.empty())
+      fault = "there is no run of that name" +
+              (near.empty() ? std::string() : "; did you mean \"" + near + "\"?");
+    problems.error("R013", {words, 0, 0}, fault + " (glowgrid runs " + project.string() + " lists them)");
+    return std::nullopt;
+  }
+  auto run = files::read_results(*bytes, words, problems);
+  if (!run) return std::nullopt;
+  const fs::path folder =
+      project.parent_path() / (project.stem().string() + "-kept") / model::file_name_part(name);
+  return OpenResults{folder / files::kResultsFile, std::move(*run)};
+}
+
 }  // namespace
 
 std::optional<OpenResults> open_results(const fs::path& path, Problems& problems) {
+  if (const auto kept = kept_run_named(path.string())) return open_kept(kept->first, kept->second, problems);
   OpenResults results;
   std::error_code error;
   const bool is_project = path.extension() == ".toml";

@@ -9,6 +9,7 @@
 #include "cli/open_project.hpp"
 #include "cli/result_writer.hpp"
 #include "cli/room_choice.hpp"
+#include "cli/runs/kept_run.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
@@ -308,6 +309,7 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   const auto chosen = chosen_rooms(options.wish, "run", known_rooms(*open));
   if (!chosen) return kBadInput;
   options.rooms = *chosen;
+  if (!options.keep.empty() && !can_keep(path, options.keep)) return kBadInput;
   arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
   run.compute();
@@ -315,6 +317,9 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   if (!options.quiet) say_reused(run.reused(), run.run().rooms.size(), cache_folder(path));
   print_answer(run, options);
   if (run.fault_code() != kDone) return run.fault_code();
+  if ((!options.keep.empty() || open->project.keep_runs > 0) &&
+      !keep_run(*open, path, run.folder().target(), run.run(), options.keep))
+    return options.keep.empty() ? kFailure : kBadInput;
   const bool failed = std::any_of(run.run().rooms.begin(), run.run().rooms.end(), [](const auto& room) {
     return room.assessment.status == assess::Status::not_met ||
            room.assessment.status == assess::Status::undecided;

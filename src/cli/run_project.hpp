@@ -21,6 +21,7 @@ struct RunOptions {
   std::vector<std::string> rooms;          ///< names of those; empty: all
   bool use_cache = true;                   ///< of traced light beside the project
   bool pictures = true;                    ///< small ones of each view
+  std::string keep;                        ///< name to keep the run under; empty: as the project says
   bool say_files = true;                   ///< name the files to open after the table
   std::optional<units::ShownUnits> units;  ///< instead of the project's
 };

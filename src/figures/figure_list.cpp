@@ -285,6 +285,51 @@ std::vector<Figure> differences_of(const record::RoomRecord& room, const std::st
   return all;
 }
 
+std::vector<Figure> comparisons_of(const std::vector<ComparedIn>& rooms, const model::FigureStyle& style,
+                                   const units::ShownUnits& units) {
+  std::vector<Figure> all;
+  if (rooms.size() < 2) return all;
+  const record::RoomRecord& first = *rooms.front().room;
+  const std::string room = model::file_name_part(first.name);
+  for (const assess::GridReading& grid : first.assessment.grids) {
+    if (!is_shown_in_scenes(grid)) continue;
+    const auto sides = std::make_shared<std::vector<assess::GridReading>>();
+    for (const ComparedIn& side : rooms)
+      if (const assess::GridReading* own = side.room->find_grid(grid.name); own && !own->total_lx.empty()) {
+        sides->push_back(*own);
+        sides->back().name = side.run;
+      }
+    if (sides->size() < 2) continue;
+    const std::string base = room + "--" + model::file_name_part(grid.name);
+    const std::string subject = grid.name + ", side by side";
+    const auto input = std::make_shared<const FigureInput>(FigureInput{&first, style, units, std::nullopt});
+    all.push_back({base + "--compared",
+                   fmt::format(FMT_STRING("{}: {}"), first.name, subject),
+                   true,
+                   true,
+                   [sides, input, subject] {
+                     Grids list;
+                     for (const assess::GridReading& each : *sides) list.push_back(&each);
+                     return sheet_svg(*input, subject, list);
+                   },
+                   {}});
+    for (std::size_t k = 1; k < rooms.size(); ++k) {
+      const assess::GridReading* own = rooms[k].room->find_grid(grid.name);
+      if (!own || own->total_lx.size() != grid.total_lx.size()) continue;
+      const std::string what = fmt::format(FMT_STRING("{}, less {}"), rooms[k].run, rooms.front().run);
+      all.push_back({base + "--difference-" + std::string(1, char('a' + int(k))),
+                     fmt::format(FMT_STRING("{}: {}, {}"), first.name, grid.name, what),
+                     false,
+                     false,
+                     [own, &grid, &first, what, style, units] {
+                       return other_values_svg(first, difference_of(*own, grid, what), style, units);
+                     },
+                     {}});
+    }
+  }
+  return all;
+}
+
 std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const model::FigureStyle& style,
                                       const units::ShownUnits& units, const CommonScale& common) {
   std::vector<Figure> all;

@@ -28,7 +28,10 @@ CommandLine command_line() {
       "draft, normal (means to about 1 %, minima to 3 %), fine, or per cent for means, such as 0.5")(
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "spread", "also tell how surely built rooms meet each check, given the deviations in [spread]")(
-      "no-views", "make no pictures of rooms")("strict", "exit with 1 when a requirement is not surely met")(
+      "no-views", "make no pictures of rooms")(
+      "keep", po::value<std::string>()->value_name("NAME"),
+      "keep the run, files and results, under this name (glowgrid runs)")(
+      "strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
   add_room_option(line.options, "compute");
   add_units_option(line.options);
@@ -61,6 +64,11 @@ int command_run(const std::vector<std::string>& words) {
   options.wish = room_wish(arguments);
   options.use_cache = !arguments.flag("no-cache");
   options.pictures = !arguments.flag("no-views");
+  options.keep = arguments.text("keep");
+  if (arguments.has("keep") && (options.keep.empty() || options.keep.find('#') != std::string::npos)) {
+    say("glowgrid run: --keep wants a name without #, such as --keep \"wide beams\"\n");
+    return kBadInput;
+  }
   options.output = arguments.text("output");
   options.strict = arguments.flag("strict");
   options.json = arguments.flag("json");

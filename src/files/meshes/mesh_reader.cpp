@@ -10,8 +10,11 @@
 #include <cerrno>
 #include <cstring>
 #include <map>
+#include <nlohmann/json.hpp>
 
 #include "files/meshes/mesh_parser.hpp"
+#include "files/text/input_file.hpp"
+#include "files/text/text_scanner.hpp"
 
 namespace glow::files {
 namespace {
@@ -184,6 +187,27 @@ MeshResult read_mesh(const fs::path& path, PartNames names) {
                          : "it is damaged, or too large: the parser gave up on it"};
   if (!fault.empty()) return {nullptr, fault};
   return {std::move(mesh), {}};
+}
+
+std::vector<std::string> files_of_mesh(const fs::path& path) {
+  const std::string suffix = lower_case_suffix(path);
+  Problems ignored;  // whoever reads the mesh is told
+  const auto bytes = read_file(path, kLargestMeshFile, {}, ignored);
+  std::vector<std::string> names;
+  if (!bytes) return names;
+  if (suffix == ".obj") {
+    constexpr std::string_view kWord = "mtllib ";
+    for (const std::string_view line : split_lines(*bytes))
+      if (line.substr(0, kWord.size()) == kWord) names.emplace_back(trimmed(line.substr(kWord.size())));
+  } else if (suffix == ".gltf") {
+    const auto document = nlohmann::json::parse(*bytes, nullptr, false);
+    if (document.is_object() && document.contains("buffers") && document["buffers"].is_array())
+      for (const auto& buffer : document["buffers"])
+        if (buffer.is_object() && buffer.contains("uri") && buffer["uri"].is_string() &&
+            buffer["uri"].get<std::string>().rfind("data:", 0) != 0)
+          names.push_back(buffer["uri"].get<std::string>());
+  }
+  return names;
 }
 
 void load_meshes(model::Project& project, const fs::path& folder, Problems& problems) {

@@ -25,6 +25,9 @@ struct MeshResult {
 /// bring this one down.
 MeshResult read_mesh(const std::filesystem::path& path, PartNames names = PartNames::materials);
 
+/// Files that a mesh names itself, from its folder: materials of an OBJ file, buffers of a glTF file.
+std::vector<std::string> files_of_mesh(const std::filesystem::path& path);
+
 /// Reads the meshes that rooms name, looked up from `folder`, out of which no name may lead. Faults go to
 /// `problems`, with the line of the project that names the file.
 void load_meshes(model::Project& project, const std::filesystem::path& folder, Problems& problems);

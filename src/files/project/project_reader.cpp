@@ -360,6 +360,11 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   const Defaults defaults = read_defaults(root);
   project.schedule = read_schedule(root);
   project.spread = read_spread(root);
+  if (auto runs = root.table("runs")) {
+    constexpr int kMostKept = 10000;
+    project.keep_runs = runs->count("keep", 1, kMostKept).value_or(0);
+    runs->finish();
+  }
   project.scenes = read_scenes(root);
   const Materials materials = read_materials(root);
   project.site = read_site(root, materials);

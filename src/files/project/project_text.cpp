@@ -99,6 +99,12 @@ void ProjectText::add(std::filesystem::path path, std::string own) {
   pieces_.push_back(std::move(piece));
 }
 
+std::vector<std::pair<std::filesystem::path, std::string>> ProjectText::files() const {
+  std::vector<std::pair<std::filesystem::path, std::string>> all;
+  for (const Piece& piece : pieces_) all.emplace_back(piece.path, piece.own);
+  return all;
+}
+
 std::map<std::string, std::string> ProjectText::sources() const {
   std::map<std::string, std::string> sources;
   for (const Piece& piece : pieces_) sources[piece.name] = piece.own;

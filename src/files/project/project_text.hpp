@@ -19,6 +19,8 @@ class ProjectText {
 
   const std::string& text() const { return text_; }
   bool has_parts() const { return pieces_.size() > 1; }
+  /// Its files, the first one first, each with its own text.
+  std::vector<std::pair<std::filesystem::path, std::string>> files() const;
   /// Texts by name, for quoting lines.
   std::map<std::string, std::string> sources() const;
   /// Gives problems that were found in the one text their places in the files.

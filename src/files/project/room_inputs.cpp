@@ -43,7 +43,7 @@ class InputParts {
     shared_.push_back({"the program", print_of(kVersion)});
     for (const auto& [key, node] : document_) {
       const std::string name(key.str());
-      if (name == "rooms" || name == "luminaires" || name == "figures") continue;
+      if (name == "rooms" || name == "luminaires" || name == "figures" || name == "runs") continue;
       shared_.push_back({"[" + name + "]", print_of(text_of(node))});
     }
     for (const model::Obstruction& each : project.site.obstructions)

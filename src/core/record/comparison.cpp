@@ -1,0 +1,164 @@
+#include "core/record/comparison.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace glow::record {
+namespace {
+
+const assess::GridReading* plane_of(const RoomRecord& room) {
+  for (const assess::GridReading& grid : room.assessment.grids)
+    if (grid.role == space::GridRole::work_plane && !grid.total_lx.empty()) return &grid;
+  return nullptr;
+}
+
+Compared checks_of(const RoomRecord& room) {
+  Compared value;
+  double met = 0;
+  for (const standards::Check& check : room.assessment.checks) {
+    if (!check.binding) continue;
+    ++value.of;
+    met += check.verdict == standards::Verdict::met;
+  }
+  if (value.of > 0) value.value = met;
+  return value;
+}
+
+Compared glare_of(const RoomRecord& room) {
+  Compared highest;
+  for (const assess::EyeSetGlare& set : room.assessment.glare.sets) {
+    if (!set.worst) continue;
+    const auto ugr = set.views[*set.worst].ugr;
+    if (!ugr || !std::isfinite(*ugr) || (highest.value && *highest.value >= *ugr)) continue;
+    highest.value = ugr;
+    highest.uncertainty = set.uncertainty;
+  }
+  return highest;
+}
+
+Compared daylight_of(const assess::GridReading& plane) {
+  Compared factor;
+  if (!plane.day || !plane.day->has_factor || plane.day->day_lx.empty()) return factor;
+  double sum = 0;
+  for (std::size_t k = 0; k < plane.day->day_lx.size(); ++k) sum += plane.day->factor(k);
+  factor.value = sum / double(plane.day->day_lx.size());
+  if (plane.statistics.mean_lx > 0)
+    factor.uncertainty = *factor.value * plane.uncertainty.mean_lx / plane.statistics.mean_lx;
+  return factor;
+}
+
+Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
+  const assess::GridReading* plane = plane_of(room);
+  switch (measure) {
+    case ComparedMeasure::checks_met:
+      return checks_of(room);
+    case ComparedMeasure::mean_lx:
+      if (plane) return {plane->statistics.mean_lx, plane->uncertainty.mean_lx};
+      break;
+    case ComparedMeasure::uniformity:
+      if (plane) return {plane->statistics.u0, plane->uncertainty.u0};
+      break;
+    case ComparedMeasure::glare:
+      return glare_of(room);
+    case ComparedMeasure::daylight_factor:
+      if (plane) return daylight_of(*plane);
+      break;
+    case ComparedMeasure::watts:
+    case ComparedMeasure::watts_per_m2: {
+      if (room.groups.empty()) break;
+      const auto watts = drawn_power(room.groups, std::vector<double>(room.groups.size(), 1.0));
+      if (watts) return {measure == ComparedMeasure::watts ? *watts : *watts / room.floor_area_m2};
+      break;
+    }
+    case ComparedMeasure::watts_per_m2_100lx:
+      return {room.assessment.power.w_per_m2_100lx};
+  }
+  return {};
+}
+
+/// The mean that the room's own task asks for.
+std::optional<double> target_of(const RoomRecord& room) {
+  return room.tasks.empty() ? std::nullopt : room.tasks.front().em_lx;
+}
+
+Change change_of(ComparedMeasure measure, const Compared& first, const Compared& now, const RoomRecord& was,
+                 const RoomRecord& is) {
+  if (!first.value || !now.value) return Change::none;
+  const double more = *now.value - *first.value, doubt = std::hypot(first.uncertainty, now.uncertainty);
+  const double hair = 1e-9 * std::max(1.0, std::abs(*first.value));
+  if (std::abs(more) <= hair && (measure != ComparedMeasure::checks_met || first.of == now.of))
+    return Change::none;
+  if (std::abs(more) <= doubt) return Change::within_doubt;
+  switch (measure) {
+    case ComparedMeasure::checks_met: {
+      const double missed_then = first.of - *first.value, missed_now = now.of - *now.value;
+      return missed_now < missed_then   ? Change::better
+             : missed_now > missed_then ? Change::worse
+                                        : Change::other;
+    }
+    case ComparedMeasure::mean_lx: {
+      const auto then = target_of(was), target = target_of(is);
+      if (!then || !target) return Change::other;
+      const bool reached_then = *first.value >= *then, reaches = *now.value >= *target;
+      return reaches == reached_then ? Change::other : reaches ? Change::better : Change::worse;
+    }
+    case ComparedMeasure::uniformity:
+    case ComparedMeasure::daylight_factor:
+      return more > 0 ? Change::better : Change::worse;
+    case ComparedMeasure::glare:
+    case ComparedMeasure::watts:
+    case ComparedMeasure::watts_per_m2:
+    case ComparedMeasure::watts_per_m2_100lx:
+      return more < 0 ? Change::better : Change::worse;
+  }
+  return Change::other;
+}
+
+constexpr ComparedMeasure kMeasures[] = {
+    ComparedMeasure::checks_met,   ComparedMeasure::mean_lx,           ComparedMeasure::uniformity,
+    ComparedMeasure::glare,        ComparedMeasure::daylight_factor,   ComparedMeasure::watts,
+    ComparedMeasure::watts_per_m2, ComparedMeasure::watts_per_m2_100lx};
+
+void add_rows(ComparedRoom& room) {
+  for (const ComparedMeasure measure : kMeasures) {
+    ComparedRow row;
+    row.measure = measure;
+    bool any = false;
+    for (const RoomRecord* one : room.rooms) {
+      row.values.push_back(one ? value_of(measure, *one) : Compared());
+      any = any || row.values.back().value;
+    }
+    for (std::size_t k = 1; k < room.rooms.size(); ++k)
+      if (room.rooms[0] && room.rooms[k])
+        row.values[k].change =
+            change_of(measure, row.values[0], row.values[k], *room.rooms[0], *room.rooms[k]);
+    if (any) room.rows.push_back(std::move(row));
+  }
+}
+
+}  // namespace
+
+bool ComparedRoom::is_worse() const {
+  return std::any_of(rows.begin(), rows.end(), [](const ComparedRow& row) {
+    return std::any_of(row.values.begin(), row.values.end(),
+                       [](const Compared& value) { return value.change == Change::worse; });
+  });
+}
+
+std::vector<ComparedRoom> compared(const std::vector<const RunRecord*>& runs) {
+  std::vector<ComparedRoom> all;
+  for (std::size_t k = 0; k < runs.size(); ++k)
+    for (const RoomRecord& room : runs[k]->rooms) {
+      auto known = std::find_if(all.begin(), all.end(),
+                                [&](const ComparedRoom& one) { return one.name == room.name; });
+      if (known == all.end()) {
+        all.push_back({room.name, std::vector<const RoomRecord*>(runs.size(), nullptr), {}});
+        known = std::prev(all.end());
+      }
+      known->rooms[k] = &room;
+    }
+  for (ComparedRoom& room : all) add_rows(room);
+  return all;
+}
+
+}  // namespace glow::record

@@ -1,0 +1,22 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/record/comparison.hpp"
+
+namespace glow::words {
+
+/// What a measure is called, and its unit: "mean", "lx".
+std::string measure_word(record::ComparedMeasure measure);
+std::string measure_unit(record::ComparedMeasure measure, const units::ShownUnits& units);
+/// "better", "worse", "same within the uncertainty", "other"; empty: no change.
+std::string change_word(record::Change change);
+
+/// Runs side by side, a table for each room, a column for each run by its letter: + better, - worse, ~ within
+/// the numerical uncertainty, * other. `names`: of the runs, told first. Rooms in which nothing differs are
+/// named together at the end.
+std::string comparison_table(const std::vector<record::ComparedRoom>& rooms,
+                             const std::vector<std::string>& names, const units::ShownUnits& units);
+
+}  // namespace glow::words

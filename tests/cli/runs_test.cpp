@@ -1,0 +1,113 @@
+// Runs kept, restored and held against each other, by the built program.
+#include <csignal>
+#include <random>
+
+#include "run_program.hpp"
+
+namespace glow::cli {
+namespace runs_test {
+
+namespace fs = std::filesystem;
+
+void change(const TemporaryFolder& folder, const std::string& from, const std::string& to) {
+  std::string text = content_of(folder.path() / "small.toml");
+  const std::size_t at = text.find(from);
+  ASSERT_NE(at, std::string::npos) << from;
+  folder.write("small.toml", text.replace(at, from.size(), to));
+}
+
+const std::string kRun = "run small.toml -q --accuracy draft";
+
+TEST(Runs, AreKeptListedComparedAndRestoredToTheSameBytes) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  const Ran none = run(folder, "runs small.toml");
+  EXPECT_TRUE(none.code == 0 && says(none.out, "No run of small.toml is kept"));
+  ASSERT_EQ(run(folder, kRun + " --keep 'first'").code, 0);
+  const std::string results = content_of(folder.path() / "small-results/results.json");
+  EXPECT_TRUE(says(run(folder, "runs small.toml").out, "since then: as the files are now"));
+  change(folder, "reflectance = 0.6", "reflectance = 0.5");
+  EXPECT_TRUE(says(run(folder, "runs small.toml").out, "since then: the room (Office)"));
+  const Ran taken = run(folder, "runs small.toml restore first -o back");
+  ASSERT_EQ(taken.code, 0) << taken.err;
+  EXPECT_EQ(content_of(folder.path() / "back/small-results/results.json"), results);
+  fs::remove_all(folder.path() / "back/small-results");
+  ASSERT_EQ(run(folder, "run back/small.toml -q --accuracy draft").code, 0);
+  EXPECT_EQ(content_of(folder.path() / "back/small-results/results.json"), results);
+  const Ran again = run(folder, "runs small.toml restore first -o back");
+  EXPECT_TRUE(again.code == 2 && says(again.err, "is there already and not empty"));
+}
+
+TEST(Runs, ANameIsTakenOnce) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  ASSERT_EQ(run(folder, kRun + " --keep first").code, 0);
+  const Ran twice = run(folder, kRun + " --keep first -o other");
+  EXPECT_TRUE(twice.code == 2 && says(twice.err, "there is a run called \"first\" already")) << twice.err;
+  EXPECT_FALSE(fs::exists(folder.path() / "other"));  // said before anything is computed
+  EXPECT_TRUE(says(run(folder, "show small.toml@frist").err, "did you mean \"first\"?"));
+  const Ran shown = run(folder, "show small.toml@first grids");
+  EXPECT_TRUE(shown.code == 0 && says(shown.out, "work plane")) << shown.err;
+  EXPECT_EQ(run(folder, "runs small.toml drop first").code, 0);
+  EXPECT_EQ(run(folder, "show small.toml@first").code, 2);
+}
+
+TEST(Runs, AreHeldAgainstEachOther) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  ASSERT_EQ(run(folder, kRun + " --keep before").code, 0);
+  change(folder, "mark = ", "dimming = 0.5\nmark = ");
+  const Ran stale = run(folder, "compare small.toml@before small.toml");
+  EXPECT_TRUE(stale.code == 0 && says(stale.out, "out of date")) << stale.out;
+  ASSERT_EQ(run(folder, kRun).code, 0);
+  const Ran told = run(folder, "compare small.toml@before small.toml -o figures");
+  EXPECT_TRUE(told.code == 0 && says(told.out, "+ dimming = 0.5") && says(told.out, "power W"))
+      << told.out << told.err;
+  std::size_t figures = 0;
+  for (const auto& file : fs::directory_iterator(folder.path() / "figures"))
+    figures += file.path().extension() == ".svg";
+  EXPECT_GE(figures, 2u);
+  EXPECT_EQ(run(folder, "compare small.toml small.toml@before --fail-if-worse -q").code, 1);  // more watts
+  EXPECT_EQ(run(folder, "compare small.toml small.toml --fail-if-worse -q").code, 0);
+  const auto document = nlohmann::json::parse(run(folder, "compare small.toml@before small.toml --json").out);
+  EXPECT_EQ(document["runs"].size(), 2u);
+  EXPECT_EQ(document["rooms"][0]["measures"][0]["measure"], "checks_met");
+  for (const char* wrong :
+       {"compare small.toml", "compare small.toml nowhere", "compare small.toml#x small.toml"})
+    EXPECT_EQ(run(folder, wrong).code, 2) << wrong;
+}
+
+TEST(Runs, AreKeptUnnamedWhereTheProjectSaysSo) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  folder.write("small.toml", content_of(folder.path() / "small.toml") + "\n[runs]\nkeep = 2\n");
+  for (int k = 0; k < 3; ++k) ASSERT_EQ(run(folder, kRun).code, 0);
+  const std::string list = run(folder, "runs small.toml").out;
+  EXPECT_TRUE(says(list, "2 kept runs") && says(list, "run 3") && !says(list, "run 1")) << list;
+}
+
+/// Killed at any moment: what was kept before is whole, and the store can be used.
+TEST(Runs, AKillLeavesEarlierRunsWhole) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  ASSERT_EQ(run(folder, kRun + " --keep first").code, 0);
+  const std::string results = content_of(folder.path() / "small-results/results.json");
+  std::mt19937 random(7);
+  std::uniform_real_distribution<double> moment(0, 0.35);
+  int killed = 0;
+  for (int k = 0; k < 50; ++k) {
+    const Ran ran = run(folder, fmt::format(FMT_STRING("{} --keep k{}"), kRun, k),
+                        fmt::format(FMT_STRING("timeout -s KILL {:.3f} "), moment(random)));
+    killed += ran.code != 0;
+  }
+  EXPECT_GE(killed, 10);
+  const Ran list = run(folder, "runs small.toml");
+  EXPECT_EQ(list.code, 0) << list.err;
+  EXPECT_FALSE(says(list.out, "damaged")) << list.out;
+  ASSERT_EQ(run(folder, "runs small.toml restore first -o back").code, 0);
+  EXPECT_EQ(content_of(folder.path() / "back/small-results/results.json"), results);
+  EXPECT_EQ(run(folder, kRun + " --keep last").code, 0);
+}
+
+}  // namespace runs_test
+}  // namespace glow::cli
