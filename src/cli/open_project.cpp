@@ -19,21 +19,22 @@ space::PlannedRoom OpenProject::plan(const Room& room) const {
   return std::move(*planned);
 }
 
-std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path) {
+std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, const std::string& variant) {
   auto opened = std::make_unique<OpenProject>();  // rooms point into the project
   OpenProject& open = *opened;
   open.text = files::ProjectText::read(path, open.problems);
   if (!open.text) return opened;
   open.sources = open.text->sources();
-  auto project = files::read_project(open.text->text(), path.string(), open.problems);
+  auto project = files::read_project(open.text->text(), path.string(), open.problems, variant);
   if (!project) {
     open.text->place(open.problems);
     return opened;
   }
   open.project = std::move(*project);
+  if (!variant.empty()) open.project.name += ", " + variant;
   files::load_photometry(open.project, path.parent_path(), open.problems);
   files::load_meshes(open.project, path.parent_path(), open.problems);
-  const auto inputs = files::room_inputs(open.text->text(), open.project, path.parent_path());
+  const auto inputs = files::room_inputs(open.text->text(), open.project, path.parent_path(), variant);
   open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);
   if (!open.standards.empty()) {
     for (std::size_t r = 0; r < open.project.rooms.size(); ++r) {

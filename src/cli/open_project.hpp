@@ -43,7 +43,8 @@ struct OpenProject {
 
 /// Reads the project file, its photometric files and its standard, and plans every room once, for what is
 /// wrong with it. Never throws for bad input: what is wrong is in `problems`.
-std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path);
+/// `variant`: as this variant of it; empty: as it is.
+std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, const std::string& variant = {});
 
 /// Of its rooms.
 std::vector<std::string> names_of(const OpenProject& open);

@@ -39,22 +39,49 @@ void mark_older_rooms(const model::Project& project,
       run.not_computed.push_back({room.name, room.floor, room.outline, {}});
 }
 
-void take_from_project(const fs::path& path, OpenResults& results, Problems& problems) {
+void take_from_project(const fs::path& path, const std::string& variant, OpenResults& results,
+                       Problems& problems) {
   Problems ignored;  // `check` and `run` report on the project
   const auto text = files::ProjectText::read(path, ignored);
   if (!text) return;
-  auto project = files::read_project(text->text(), path.string(), problems);
+  auto project = files::read_project(text->text(), path.string(), problems, variant);
   text->place(problems);
   if (!project) return;
   results.run.style = project->figures;
   results.run.units = project->units;
-  mark_older_rooms(*project, files::room_inputs(text->text(), *project, path.parent_path()), results.run);
+  mark_older_rooms(*project, files::room_inputs(text->text(), *project, path.parent_path(), variant),
+                   results.run);
   const std::string older = words::older_rooms_words(results.run);
   if (!older.empty())
     problems.warning("R011", {path.string(), 0, 0},
                      fmt::format(FMT_STRING("has changed since {} was computed: {}. Run it again: glowgrid "
                                             "run {}"),
                                  fs::proximate(results.file).string(), older, path.string()));
+}
+
+/// Results of a variant of a project, held against it as it is now; nothing where it has no such variant.
+std::optional<OpenResults> open_variant(const fs::path& project, const std::string& name,
+                                        Problems& problems) {
+  Problems unheard;
+  const auto text = files::ProjectText::read(project, unheard);
+  const auto read = text ? files::read_project(text->text(), project.string(), unheard) : std::nullopt;
+  if (!read || std::count(read->variants.begin(), read->variants.end(), name) == 0) return std::nullopt;
+  OpenResults results;
+  results.file = variant_output(default_output(project), name) / files::kResultsFile;
+  std::error_code error;
+  if (!fs::exists(results.file, error)) {
+    problems.error(
+        "R012", {project.string(), 0, 0},
+        fmt::format(FMT_STRING("its variant \"{}\" has no results; compute it first: glowgrid run {}"), name,
+                    project.string()));
+    return results;
+  }
+  const auto bytes = files::read_file(results.file, files::kLargestResults, {}, problems);
+  auto run = bytes ? files::read_results(*bytes, results.file.string(), problems) : std::nullopt;
+  if (!run) return results;
+  results.run = std::move(*run);
+  take_from_project(project, name, results, problems);
+  return results;
 }
 
 /// Results of a kept run; what is made of them lies in "<project>-kept/<run>".
@@ -91,7 +118,11 @@ std::optional<OpenResults> open_kept(const fs::path& project, const std::string&
 }  // namespace
 
 std::optional<OpenResults> open_results(const fs::path& path, Problems& problems) {
-  if (const auto kept = kept_run_named(path.string())) return open_kept(kept->first, kept->second, problems);
+  if (const auto named = kept_run_named(path.string())) {
+    auto variant = open_variant(named->first, named->second, problems);
+    if (variant) return problems.has_errors() ? std::nullopt : std::move(variant);
+    return open_kept(named->first, named->second, problems);
+  }
   OpenResults results;
   std::error_code error;
   const bool is_project = path.extension() == ".toml";
@@ -112,7 +143,7 @@ std::optional<OpenResults> open_results(const fs::path& path, Problems& problems
   auto run = files::read_results(*bytes, results.file.string(), problems);
   if (!run) return std::nullopt;
   results.run = std::move(*run);
-  if (is_project) take_from_project(path, results, problems);
+  if (is_project) take_from_project(path, {}, results, problems);
   return results;
 }
 

@@ -34,12 +34,16 @@ void write_usual(std::vector<figures::Figure> list, files::OutputFolder& folder,
 
 }  // namespace
 
-ResultWriter::ResultWriter(files::OutputFolder& folder, record::RunRecord run)
-    : folder_(folder), run_(std::move(run)), document_(folder.staged(files::kResultsFile), std::ios::binary) {
+ResultWriter::ResultWriter(files::OutputFolder& folder, record::RunRecord run, bool figures)
+    : folder_(folder),
+      run_(std::move(run)),
+      figures_(figures),
+      document_(folder.staged(files::kResultsFile), std::ios::binary) {
   document_ << files::results_head(run_);
 }
 
 void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
+  if (!figures_) return;
   const auto common = figures::common_scale_of(undrawn_);
   write_usual(figures::figures_of(room, run_.style, run_.units, common), folder_, problems, watch);
   write_usual(figures::figures_of_scenes(room, run_.style, run_.units, common), folder_, problems, watch);
@@ -103,7 +107,7 @@ void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& proble
   folder_.write("luminaires.csv", schedule_);
   std::vector<figures::Figure> figures = figures::floors_of(run_);
   figures.insert(figures.begin(), figures::status_of(run_));
-  write_usual(figures, folder_, problems, watch);
+  if (figures_) write_usual(figures, folder_, problems, watch);
   watch.stop_if_cancelled();
   for (const std::vector<Problem>& list : {warnings, problems.all()})
     for (const Problem& problem : list) run_.warnings.push_back(to_string(problem));

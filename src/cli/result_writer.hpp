@@ -17,8 +17,8 @@ namespace glow::cli {
 /// figures share one scale, which needs all of them). Nothing is in place before `commit`.
 class ResultWriter {
  public:
-  /// `run`: all but rooms, warnings and files.
-  ResultWriter(files::OutputFolder& folder, record::RunRecord run);
+  /// `run`: all but rooms, warnings and files. Without `figures` none is drawn; `draw` makes them later.
+  ResultWriter(files::OutputFolder& folder, record::RunRecord run, bool figures);
 
   /// A room that was computed, its numbers as they are written (files::as_written). Throws
   /// files::OutputError, Cancelled.
@@ -42,6 +42,7 @@ class ResultWriter {
 
   files::OutputFolder& folder_;
   record::RunRecord run_;
+  const bool figures_;
   std::ofstream document_;
   std::string schedule_;                     ///< of luminaires
   std::vector<record::RoomRecord> undrawn_;  ///< whole, waiting for the scale of all

@@ -13,6 +13,7 @@
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
+#include "core/record/comparison.hpp"
 #include "core/run/arrange_room.hpp"
 #include "core/run/run_rooms.hpp"
 #include "files/output/output_folder.hpp"
@@ -23,6 +24,7 @@
 #include "words/answer.hpp"
 #include "words/building_answer.hpp"
 #include "words/run_warnings.hpp"
+#include "words/tables/comparison_table.hpp"
 #include "words/text_layout.hpp"
 
 namespace glow::cli {
@@ -94,7 +96,8 @@ namespace {
 /// What lies where a run of some rooms will write: the other rooms keep theirs. Read while the folder is
 /// held.
 record::RunRecord earlier_results(const files::OutputFolder& folder, const RunOptions& options) {
-  const fs::path file = folder.target() / files::kResultsFile;
+  const fs::path file =
+      (options.kept_from.empty() ? folder.target() : options.kept_from) / files::kResultsFile;
   std::error_code error;
   if (options.rooms.empty() || !fs::exists(file, error)) return {};
   Problems why_not;
@@ -118,7 +121,7 @@ class ProjectRun {
         folder_(options.output.empty() ? default_output(path) : options.output),
         cache_(cache_folder(path)),
         progress_(options.quiet),
-        writer_(folder_, head()),
+        writer_(folder_, head(), options.figures),
         earlier_(earlier_results(folder_, options)) {
     found_.set_units(head().units);
     plan_.project = &open.project;
@@ -298,18 +301,115 @@ void arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path&
   print_problems(problems, open.sources, options.quiet);
 }
 
+fs::path variant_output(const fs::path& output, const std::string& variant) {
+  return output / "variants" / model::file_name_part(variant);
+}
+
+namespace {
+
+/// What a computed project comes to: the exit code.
+int code_of(const ProjectRun& run, bool strict) {
+  if (run.fault_code() != kDone) return run.fault_code();
+  const bool failed = std::any_of(run.run().rooms.begin(), run.run().rooms.end(), [](const auto& room) {
+    return room.assessment.status == assess::Status::not_met ||
+           room.assessment.status == assess::Status::undecided;
+  });
+  return strict && failed ? kNotMet : kDone;
+}
+
+/// The project as it is or as one of its variants, opened; null, after saying so, where it has errors.
+std::unique_ptr<OpenProject> opened(const fs::path& path, const std::string& variant, bool quiet) {
+  auto open = open_project(path, variant);
+  // What the project itself says was said of it.
+  if (variant.empty() || !open->usable) print_problems(open->problems, open->sources, quiet);
+  if (open->usable) return open;
+  const std::string of = variant.empty() ? std::string() : "variant \"" + variant + "\": ";
+  say(of + error_summary(*open, path) + "\n");
+  return nullptr;
+}
+
+/// Rooms of a variant that are not as the project has them; of those that are, the project's results hold.
+std::vector<std::string> rooms_that_differ(const OpenProject& variant, const OpenProject& base,
+                                           const std::vector<std::string>& chosen) {
+  std::vector<std::string> names;
+  for (const OpenProject::Room& room : variant.rooms) {
+    if (!is_chosen(chosen, room.name())) continue;
+    const auto known = std::find_if(base.rooms.begin(), base.rooms.end(),
+                                    [&](const OpenProject::Room& one) { return one.name() == room.name(); });
+    record::RoomRecord then;
+    if (known != base.rooms.end()) then.inputs = known->inputs;
+    if (known == base.rooms.end() || !record::changed_inputs(then, room.inputs).empty())
+      names.push_back(room.name());
+  }
+  if (names.empty()) names.emplace_back();  // none: no room is called so
+  return names;
+}
+
+/// Variants of a project, computed one after the other into folders of their own: only rooms that differ, and
+/// their light is traced only where their surfaces do. The worst exit code.
+int run_variants(const OpenProject& base, const std::vector<std::unique_ptr<OpenProject>>& variants,
+                 const RunOptions& asked, const fs::path& path, const fs::path& output,
+                 const std::vector<std::string>& names) {
+  int worst = kDone;
+  for (std::size_t k = 0; k < variants.size(); ++k) {
+    RunOptions options = asked;
+    options.output = variant_output(output, names[k]);
+    options.pictures = options.figures = false;
+    options.rooms = rooms_that_differ(*variants[k], base, asked.rooms);
+    options.kept_from = output;
+    arrange_rooms(*variants[k], options, path);
+    ProjectRun run(*variants[k], options, path);
+    run.compute();
+    print_problems(run.found(), {}, true);
+    worst = std::max(worst, code_of(run, options.strict));
+  }
+  return worst;
+}
+
+/// The project as it is and its variants, side by side.
+void compare_variants(const fs::path& output, const std::vector<std::string>& names) {
+  std::vector<record::RunRecord> runs;
+  std::vector<std::string> words = {"as the project is"};
+  Problems unheard;
+  for (std::size_t k = 0; k <= names.size(); ++k) {
+    const fs::path file = (k == 0 ? output : variant_output(output, names[k - 1])) / files::kResultsFile;
+    const auto bytes = files::read_file(file, files::kLargestResults, {}, unheard);
+    auto run = bytes ? files::read_results(*bytes, file.string(), unheard) : std::nullopt;
+    if (!run) return;
+    runs.push_back(std::move(*run));
+    if (k > 0) words.push_back("variant \"" + printable(names[k - 1]) + "\"");
+  }
+  constexpr std::size_t kMostColumns = 6;
+  for (std::size_t begin = 1; begin < runs.size(); begin += kMostColumns - 1) {
+    std::vector<const record::RunRecord*> row = {&runs[0]};
+    std::vector<std::string> told = {words[0]};
+    for (std::size_t k = begin; k < std::min(runs.size(), begin + kMostColumns - 1); ++k) {
+      row.push_back(&runs[k]);
+      told.push_back(words[k]);
+    }
+    tell("\n" + words::comparison_table(record::compared(row), told, runs[0].units));
+  }
+}
+
+}  // namespace
+
 int run_project(const fs::path& path, const RunOptions& asked) {
   RunOptions options = asked;
-  const auto open = open_project(path);
-  print_problems(open->problems, open->sources, options.quiet);
-  if (!open->usable) {
-    say(fmt::format(FMT_STRING("{}\n"), error_summary(*open, path)));
-    return kBadInput;
-  }
+  const auto open = opened(path, options.variant, options.quiet);
+  if (!open) return kBadInput;
   const auto chosen = chosen_rooms(options.wish, "run", known_rooms(*open));
   if (!chosen) return kBadInput;
   options.rooms = *chosen;
   if (!options.keep.empty() && !can_keep(path, options.keep)) return kBadInput;
+  const std::vector<std::string> names =
+      options.variant.empty() ? open->project.variants : std::vector<std::string>();
+  std::vector<std::unique_ptr<OpenProject>> variants;  // before anything is computed: one may have errors
+  for (const std::string& name : names) {
+    variants.push_back(opened(path, name, options.quiet));
+    if (!variants.back()) return kBadInput;
+  }
+  const fs::path output = options.output.empty() ? default_output(path) : options.output;
+  if (!options.variant.empty()) options.output = variant_output(output, options.variant);
   arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
   run.compute();
@@ -317,14 +417,12 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   if (!options.quiet) say_reused(run.reused(), run.run().rooms.size(), cache_folder(path));
   print_answer(run, options);
   if (run.fault_code() != kDone) return run.fault_code();
-  if ((!options.keep.empty() || open->project.keep_runs > 0) &&
+  if ((!options.keep.empty() || open->project.keep_runs > 0) && options.variant.empty() &&
       !keep_run(*open, path, run.folder().target(), run.run(), options.keep))
     return options.keep.empty() ? kFailure : kBadInput;
-  const bool failed = std::any_of(run.run().rooms.begin(), run.run().rooms.end(), [](const auto& room) {
-    return room.assessment.status == assess::Status::not_met ||
-           room.assessment.status == assess::Status::undecided;
-  });
-  return options.strict && failed ? kNotMet : kDone;
+  const int of_variants = run_variants(*open, variants, options, path, output, names);
+  if (!variants.empty() && !options.json) compare_variants(output, names);
+  return std::max(code_of(run, options.strict), of_variants);
 }
 
 }  // namespace glow::cli

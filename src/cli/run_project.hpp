@@ -17,12 +17,15 @@ struct RunOptions {
   bool json = false;
   bool quiet = false;
   run::Accuracy accuracy = *run::Accuracy::parse("normal");
-  RoomWish wish;                           ///< what rooms are meant
-  std::vector<std::string> rooms;          ///< names of those; empty: all
-  bool use_cache = true;                   ///< of traced light beside the project
-  bool pictures = true;                    ///< small ones of each view
-  std::string keep;                        ///< name to keep the run under; empty: as the project says
-  bool say_files = true;                   ///< name the files to open after the table
+  RoomWish wish;                    ///< what rooms are meant
+  std::vector<std::string> rooms;   ///< names of those; empty: all
+  std::filesystem::path kept_from;  ///< folder whose rooms stay where they are not meant; empty: `output`
+  bool use_cache = true;            ///< of traced light beside the project
+  bool pictures = true;             ///< small ones of each view
+  std::string variant;              ///< the only one that is computed; empty: the project and all of them
+  bool figures = true;              ///< drawn as the rooms are done
+  std::string keep;                 ///< name to keep the run under; empty: as the project says
+  bool say_files = true;            ///< name the files to open after the table
   std::optional<units::ShownUnits> units;  ///< instead of the project's
 };
 
@@ -38,5 +41,7 @@ std::filesystem::path cache_folder(const std::filesystem::path& project);
 
 /// Default output folder of a project file.
 std::filesystem::path default_output(const std::filesystem::path& project);
+/// Where results of a variant lie in it.
+std::filesystem::path variant_output(const std::filesystem::path& output, const std::string& variant);
 
 }  // namespace glow::cli

@@ -321,8 +321,8 @@ std::vector<Figure> comparisons_of(const std::vector<ComparedIn>& rooms, const m
                      fmt::format(FMT_STRING("{}: {}, {}"), first.name, grid.name, what),
                      false,
                      false,
-                     [own, &grid, &first, what, style, units] {
-                       return other_values_svg(first, difference_of(*own, grid, what), style, units);
+                     [own, &grid, other = rooms[k].room, what, style, units] {
+                       return other_values_svg(*other, difference_of(*own, grid, what), style, units);
                      },
                      {}});
     }

@@ -86,6 +86,38 @@ TEST(Runs, AreKeptUnnamedWhereTheProjectSaysSo) {
   EXPECT_TRUE(says(list, "2 kept runs") && says(list, "run 3") && !says(list, "run 1")) << list;
 }
 
+TEST(Runs, VariantsAreComputedBesideTheProjectAndComparedWithIt) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  const std::string text = content_of(folder.path() / "small.toml");
+  folder.write("small.toml",
+               text +
+                   "\n[[variants.\"half\".rooms]]\nname = \"Office\"\nmaintenance_factor = 0.4\n"
+                   "\n[variants.\"the same\"]\nnote = \"nothing\"\n");
+  const Ran ran = run(folder, kRun);
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  EXPECT_TRUE(says(ran.out, "variant \"half\"") && says(ran.out, "variant \"the same\"")) << ran.out;
+  const json base = json_in(folder.path() / "small-results/results.json"),
+             half = json_in(folder.path() / "small-results/variants/half/results.json"),
+             same = json_in(folder.path() / "small-results/variants/the-same/results.json");
+  const auto mean = [](const json& results) {
+    return results["rooms"][0]["grids"][0]["mean_lx"].get<double>();
+  };
+  EXPECT_NEAR(mean(half), mean(base) / 2, 1e-6 * mean(base));
+  EXPECT_EQ(same["rooms"], base["rooms"]);  // taken over, not computed again
+  // Alone, a variant is what it is beside the others.
+  const std::string beside = content_of(folder.path() / "small-results/variants/half/results.json");
+  ASSERT_EQ(run(folder, kRun + " --variant half").code, 0);
+  EXPECT_EQ(json_in(folder.path() / "small-results/variants/half/results.json")["rooms"],
+            json::parse(beside)["rooms"]);
+  const Ran compared = run(folder, "compare small.toml small.toml@half");
+  EXPECT_TRUE(compared.code == 0 && says(compared.out, "small.toml@half, a variant")) << compared.err;
+  change(folder, "maintenance_factor = 0.4", "maintenance_factor = 0.5");
+  EXPECT_TRUE(says(run(folder, "compare small.toml small.toml@half").out, "out of date"));
+  const Ran wrong = run(folder, kRun + " --variant halff");
+  EXPECT_TRUE(wrong.code == 2 && says(wrong.err, "the project has no variant \"halff\"")) << wrong.err;
+}
+
 /// Killed at any moment: what was kept before is whole, and the store can be used.
 TEST(Runs, AKillLeavesEarlierRunsWhole) {
   const TemporaryFolder folder;

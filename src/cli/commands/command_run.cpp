@@ -29,6 +29,8 @@ CommandLine command_line() {
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "spread", "also tell how surely built rooms meet each check, given the deviations in [spread]")(
       "no-views", "make no pictures of rooms")(
+      "variant", po::value<std::string>()->value_name("NAME"),
+      "compute this variant only; without it the project and all of them")(
       "keep", po::value<std::string>()->value_name("NAME"),
       "keep the run, files and results, under this name (glowgrid runs)")(
       "strict", "exit with 1 when a requirement is not surely met")(
@@ -64,6 +66,7 @@ int command_run(const std::vector<std::string>& words) {
   options.wish = room_wish(arguments);
   options.use_cache = !arguments.flag("no-cache");
   options.pictures = !arguments.flag("no-views");
+  options.variant = arguments.text("variant");
   options.keep = arguments.text("keep");
   if (arguments.has("keep") && (options.keep.empty() || options.keep.find('#') != std::string::npos)) {
     say("glowgrid run: --keep wants a name without #, such as --keep \"wide beams\"\n");

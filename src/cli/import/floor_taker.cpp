@@ -38,6 +38,23 @@ void doubt_origin(const plans::TakenModel& model, const std::string& file, Probl
                     corner.norm() / 1000));
 }
 
+/// Rooms of sizes that nobody builds: the unit is likely another.
+void doubt_unit(const plans::TakenModel& model, double metres_per_unit, const std::string& file,
+                Problems& problems) {
+  constexpr double kSmallest = 0.5, kLargest = 10'000;  // m2
+  plans::FoundPlan all;
+  for (const plans::TakenStorey& storey : model.storeys)
+    all.rooms.insert(all.rooms.end(), storey.plan.rooms.begin(), storey.plan.rooms.end());
+  const double area = plans::median_area(all);
+  if (all.rooms.empty() || (area >= kSmallest && area <= kLargest)) return;
+  const std::string unit = plans::unit_name(plans::likely_unit(area / (metres_per_unit * metres_per_unit)));
+  problems.warning(
+      "unit-doubtful", {file, 0, 0},
+      fmt::format(FMT_STRING("taken as {}, rooms have about {:.2g} m2, which nobody builds; the model is "
+                             "likely in {} (--unit {})"),
+                  plans::unit_name(metres_per_unit), area, unit, unit));
+}
+
 void no_room(const model::Floor& floor, Problems& problems) {
   problems.error(
       "no-room", {floor.drawing->file, 0, 0},
@@ -133,6 +150,7 @@ const plans::TakenModel* PlanFiles::storeys(const model::Floor& floor, Problems&
   if (!model) return nullptr;
   auto taken = std::make_unique<plans::TakenModel>(plans::take_model(*model, frame));
   files::tell_doubts(taken->doubts, wish.file, problems);
+  doubt_unit(*taken, model->metres_per_unit, wish.file, problems);
   if (!wish.origin) doubt_origin(*taken, wish.file, problems);
   return taken_.emplace(key, std::move(taken)).first->second.get();
 }

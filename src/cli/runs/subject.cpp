@@ -31,8 +31,10 @@ void take_scene(const std::string& scene, Subject& subject, Problems& problems) 
   subject.told += ", " + scene;
 }
 
-/// When it was kept; empty where its entry does not say.
+/// When it was kept; empty where it is no kept run.
 std::string kept_words(const fs::path& project, const std::string& name) {
+  std::error_code error;
+  if (!fs::exists(kept_runs_file(project), error)) return {};
   try {
     for (const store::KeptRun& run : store::KeptRuns(kept_runs_file(project)).list())
       if (run.name == name) return ", kept " + time_words(run.made_at);
@@ -61,10 +63,16 @@ std::optional<Subject> open_subject(const std::string& words, Problems& problems
   if (!results || problems.has_errors()) return std::nullopt;
   subject.results = std::move(*results);
   if (const auto kept = kept_run_named(source)) {
-    std::string fault;
-    const std::string file = kept->first.filename().string();
-    subject.text = store::KeptRuns(kept_runs_file(kept->first)).file(kept->second, file, fault);
-    subject.told += kept_words(kept->first, kept->second);
+    const std::string words_of_kept = kept_words(kept->first, kept->second);
+    if (words_of_kept.empty()) {
+      const std::string older = words::older_rooms_words(subject.results.run);
+      subject.told += older.empty() ? ", a variant" : ", a variant (out of date: " + older + ")";
+    } else {
+      std::string fault;
+      const std::string file = kept->first.filename().string();
+      subject.text = store::KeptRuns(kept_runs_file(kept->first)).file(kept->second, file, fault);
+      subject.told += words_of_kept;
+    }
   } else if (fs::path(source).extension() == ".toml") {
     Problems unheard;
     if (const auto text = files::ProjectText::read(source, unheard)) subject.text = text->text();

@@ -332,10 +332,19 @@ Vec2 point_inside(const geometry::Polygon& polygon) {
 }
 
 Vec2 point_inside(const Face& face) {
-  constexpr double kClose = 0.02;  // of the polygon's extent
+  constexpr double kClose = 0.02;   // of the polygon's extent
+  constexpr double kSlender = 200;  // beyond it the search would begin with thousands of squares
   const Geos geos;
   const Shape shape = polygon_of(geos, face);
-  const double extent = geometry::bounding_box(face.outline).size().maxCoeff();
+  const Vec2 size = geometry::bounding_box(face.outline).size();
+  const double extent = size.maxCoeff();
+  if (shape && extent > kSlender * size.minCoeff()) {
+    const Shape any = owned(geos, GEOSPointOnSurface_r(geos, shape.get()));
+    const GEOSCoordSequence* point = any ? GEOSGeom_getCoordSeq_r(geos, any.get()) : nullptr;
+    Vec2 p = face.outline.front();
+    if (point) GEOSCoordSeq_getXY_r(geos, point, 0, &p.x(), &p.y());
+    return p;
+  }
   // A way from the circle's middle to its edge.
   const Shape radius =
       shape ? owned(geos, GEOSMaximumInscribedCircle_r(geos, shape.get(), kClose * extent)) : nullptr;

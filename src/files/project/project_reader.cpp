@@ -19,6 +19,7 @@
 #include "files/project/room_parts_reader.hpp"
 #include "files/project/room_settings.hpp"
 #include "files/project/scenes_reader.hpp"
+#include "files/project/variants.hpp"
 #include "files/project/views_reader.hpp"
 #include "files/text/text_scanner.hpp"
 #include "files/text/toml_table.hpp"
@@ -311,9 +312,23 @@ void check_names(const Project& project, Problems& problems) {
   }
 }
 
+/// Each has a folder of its own.
+void check_variant_names(const std::vector<std::string>& variants, const std::string& file,
+                         Problems& problems) {
+  std::set<std::string> parts;
+  for (const std::string& variant : variants) {
+    const std::string part = model::file_name_part(variant);
+    if (part.empty() || !parts.insert(part).second)
+      problems.error("P008", {file, 0, 0},
+                     fmt::format(FMT_STRING("the variant \"{}\" would have {}; give it another name"),
+                                 variant, part.empty() ? "no folder" : "another one's folder"));
+  }
+}
+
 }  // namespace
 
-std::optional<Project> read_project(std::string_view bytes, const std::string& name, Problems& problems) {
+std::optional<Project> read_project(std::string_view bytes, const std::string& name, Problems& problems,
+                                    const std::string& variant) {
   if (const int line = line_nested_too_deeply(bytes)) {
     problems.error("P001", {name, line, 1}, "this is nested deeper than 64 levels");
     return std::nullopt;
@@ -327,6 +342,9 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
                    fmt::format(FMT_STRING("not valid TOML: {}"), error.description()));
     return std::nullopt;
   }
+  const std::vector<std::string> variants = variant_names(document);
+  if (!variant.empty() && !lay_variant_over(document, variant, name, problems)) return std::nullopt;
+  document.erase("variants");
   TomlTable root(document, "the project file", name, problems);
   const auto format = root.count("format", 1, 1000000, Need::required);
   if (format && *format > kFormat) {
@@ -336,6 +354,8 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
     return std::nullopt;
   }
   Project project;
+  project.variants = variants;
+  check_variant_names(variants, name, problems);
   project.name = std::filesystem::path(name).stem().string();
   if (auto table = root.table("project")) {
     project.name = table->text("name").value_or(project.name);

@@ -11,6 +11,7 @@
 
 #include "core/version.hpp"
 #include "files/meshes/mesh_reader.hpp"
+#include "files/project/variants.hpp"
 #include "files/text/input_file.hpp"
 
 namespace glow::files {
@@ -34,12 +35,15 @@ std::string text_of(const toml::node& node) {
 class InputParts {
  public:
   InputParts(std::string_view project_bytes, const model::Project& project,
-             const std::filesystem::path& folder)
+             const std::filesystem::path& folder, const std::string& variant)
       : project_(project), folder_(folder) {
     try {
       document_ = toml::parse(project_bytes);
     } catch (const toml::parse_error&) {  // said by the project's reader
     }
+    Problems said;  // likewise
+    if (!variant.empty()) lay_variant_over(document_, variant, {}, said);
+    document_.erase("variants");
     shared_.push_back({"the program", print_of(kVersion)});
     for (const auto& [key, node] : document_) {
       const std::string name(key.str());
@@ -96,8 +100,8 @@ class InputParts {
 }  // namespace
 
 std::vector<Parts> room_inputs(std::string_view project_bytes, const model::Project& project,
-                               const std::filesystem::path& folder) {
-  InputParts inputs(project_bytes, project, folder);
+                               const std::filesystem::path& folder, const std::string& variant) {
+  InputParts inputs(project_bytes, project, folder, variant);
   std::vector<Parts> rooms;
   for (std::size_t r = 0; r < project.rooms.size(); ++r) rooms.push_back(inputs.of(r));
   return rooms;

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <filesystem>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -11,9 +12,11 @@ namespace glow::files {
 
 /// By the project's rooms: all that the results of each depend on, in parts with a fingerprint each: its own
 /// table, the luminaires that it uses, its meshes, own requirement tables, and the tables that all rooms
-/// share; never [figures]. Where a part differs the room's results are out of date.
+/// share; never [figures]. `variant`: of this variant of it. Where a part differs the room's results are out
+/// of date.
 std::vector<std::vector<model::InputPart>> room_inputs(std::string_view project_bytes,
                                                        const model::Project& project,
-                                                       const std::filesystem::path& folder);
+                                                       const std::filesystem::path& folder,
+                                                       const std::string& variant = {});
 
 }  // namespace glow::files

@@ -16,6 +16,7 @@ namespace {
 
 constexpr double kSameLevel = 0.02, kOtherLevel = 0.5;  // m
 constexpr std::size_t kMostCorners = 4000;
+constexpr double kLargestRoom = 2000;  // m
 
 /// A message that begins with what it is about.
 std::string about(const char* what, const Entity& entity, const std::string& words) {
@@ -117,6 +118,14 @@ class ModelTaker {
       return doubt(space.storey, "no-shape", space.entity,
                    about("space", space.entity, on + " has no shape that could be a room; it is left out"));
     const Vec2 middle = laid(mean_point(shape->outline));
+    const Vec2 size = geometry::bounding_box(shape->outline).size();
+    if (size.maxCoeff() > kLargestRoom)
+      return doubt(
+          space.storey, "too-large", space.entity,
+          about("space", space.entity,
+                fmt::format(FMT_STRING(" is {:.0f} x {:.0f} m large, more than {:.0f} m; it is left out"),
+                            size.x(), size.y(), kLargestRoom)),
+          middle);
     if (shape->outline.size() > kMostCorners)
       return doubt(
           space.storey, "too-many-corners", space.entity,
