@@ -229,5 +229,52 @@ TEST(Export, OpensInAnIndependentReaderAtTheSameCoordinates) {
       fmt::format(FMT_STRING("2 {:.3f} {:.3f}\nMARK=D2 ROTATION=0 HEIGHT=3.000\n"), there.x(), there.y()));
 }
 
+TEST(Export, AWorkbookHoldsTheResultsAsNumbersAndIsTheSameEveryTime) {
+  if (std::system("/usr/bin/python3 -c 'import openpyxl' 2> /dev/null") != 0)
+    GTEST_SKIP() << "python3-openpyxl is not installed";
+  const TemporaryFolder folder;
+  building(folder);
+  ASSERT_EQ(run(folder, "run b.toml -q").code, 0);
+  ASSERT_EQ(run(folder, "export b-results --to xlsx").code, 0);
+  ASSERT_EQ(run(folder, "export b-results --to xlsx -o again.xlsx").code, 0);
+  EXPECT_EQ(content_of(folder.path() / "again.xlsx"),
+            content_of(folder.path() / "b-results/export/results.xlsx"));
+  folder.write(
+      "look.py",
+      "import openpyxl, warnings\nwarnings.simplefilter('error')\nb = openpyxl.load_workbook('again.xlsx')\n"
+      "print(*b.sheetnames, sep='|')\n"
+      "row = [r for r in b['Summary'].iter_rows(values_only=True) if r[2] == 'Office'][0]\n"
+      "print('%.6f %.6f' % (row[7], row[9]))\nassert b['Summary']['J5'].number_format == '0.00'\n"
+      "print(sum(1 for r in b['Checks'].iter_rows(min_row=2, values_only=True)))\n"
+      "print(sum(1 for r in b['Luminaires'].iter_rows(min_row=2, values_only=True)))\n");
+  ASSERT_EQ(std::system(("cd '" + folder.path().string() + "' && /usr/bin/python3 look.py > seen").c_str()),
+            0);
+  const json results = json_in(folder.path() / "b-results/results.json");
+  std::size_t checks = 0, luminaires = 0;
+  for (const json& room : results["rooms"]) {
+    checks += room["checks"].size();
+    for (const json& group : room["luminaires"]) luminaires += group["positions_m"].size();
+  }
+  const json& plane = results["rooms"][0]["grids"][0];
+  EXPECT_EQ(
+      content_of(folder.path() / "seen"),
+      fmt::format(FMT_STRING("Summary|Checks|Luminaires|Office|Passage\n{:.6f} {:.6f}\n{}\n{}\n"),
+                  plane["mean_lx"].get<double>(), plane["uniformity"].get<double>(), checks, luminaires));
+}
+
+TEST(Export, EveryPointStandsInOneLongTable) {
+  const TemporaryFolder folder;
+  building(folder);
+  ASSERT_EQ(run(folder, "run b.toml -q").code, 0);
+  ASSERT_EQ(run(folder, "export b-results --to points -o p.csv").code, 0);
+  const std::string table = content_of(folder.path() / "p.csv");
+  EXPECT_EQ(table.substr(0, table.find('\n')),
+            "floor,room,scene,date,local_time,grid,x_m,y_m,z_m,direct_lx,interreflected_lx,total_lx");
+  std::ptrdiff_t points = 0;
+  for (const json& room : json_in(folder.path() / "b-results/results.json")["rooms"])
+    for (const json& grid : room["grids"]) points += std::ptrdiff_t(grid["points"].size());
+  EXPECT_EQ(std::count(table.begin(), table.end(), '\n'), points + 1);
+}
+
 }  // namespace export_test
 }  // namespace glow::cli

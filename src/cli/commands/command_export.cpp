@@ -12,6 +12,7 @@
 #include "figures/plans/light_drawing.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/rooms_csv.hpp"
+#include "files/workbook/workbook.hpp"
 #include "words/text_layout.hpp"
 
 namespace glow::cli {
@@ -60,21 +61,25 @@ std::vector<fs::path> targets(const std::vector<figures::LightDrawing>& drawings
 
 int command_export(const std::vector<std::string>& words) {
   CommandLine line{
-      "glowgrid export RESULTS --to dxf|csv [options]",
+      "glowgrid export RESULTS --to dxf|csv|points|xlsx [options]",
       "Results for others. dxf: luminaires as blocks with mark, rotation and height, numbers, isolux lines "
       "and\n"
       "false colours of the work planes, a layer each, in the coordinates, unit and turn of the drawing "
       "that\n"
       "rooms came from. csv: every luminaire's place in the room and in the drawing, and rooms.csv beside "
       "it: a line for\n"
-      "each room by its handle or identifier.",
-      "  glowgrid export mill-results --to dxf\n  glowgrid export mill-results --to csv -o luminaires.csv",
+      "each room by its handle or identifier. points: every point of every grid, scene and moment in one "
+      "long table.\n"
+      "xlsx: a workbook with a summary, all checks, luminaires, scenes, moments, and a sheet for each room.",
+      "  glowgrid export mill-results --to dxf\n  glowgrid export mill-results --to csv -o luminaires.csv\n  "
+      "glowgrid export millrace.toml --to xlsx",
       "results",
       false,
       po::options_description()};
   line.wants = "which results?";
   add_room_option(line.options, "export");
-  line.options.add_options()("to", po::value<std::string>()->value_name("FORMAT"), "dxf or csv")(
+  line.options.add_options()("to", po::value<std::string>()->value_name("FORMAT"),
+                             "dxf, csv, points or xlsx")(
       "output,o", po::value<std::string>()->value_name("PATH"),
       "file, or folder where there are several drawings; usual: export/ in the results")(
       "scene,S", po::value<std::string>()->value_name("NAME"), "rooms as they are in this scene");
@@ -83,16 +88,29 @@ int command_export(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::string format = arguments.text("to");
-  if (format != "dxf" && format != "csv")
-    return refuse(fmt::format(FMT_STRING("--to is \"{}\"; expected dxf or csv"), format));
+  if (format != "dxf" && format != "csv" && format != "points" && format != "xlsx")
+    return refuse(fmt::format(FMT_STRING("--to is \"{}\"; expected dxf, csv, points or xlsx"), format));
   Problems problems;
   auto results = open_results(arguments.text("results"), problems);
   print_problems(problems, {}, arguments.flag("quiet"));
   if (!results || problems.has_errors() || !choose(arguments, results->run)) return kBadInput;
   const fs::path folder = results->file.parent_path();
+  const auto target_named = [&](const char* usual) {
+    return arguments.has("output") ? fs::path(arguments.text("output")) : folder / "export" / usual;
+  };
+  if (format == "points" || format == "xlsx") {
+    const fs::path target = target_named(format == "xlsx" ? "results.xlsx" : "points.csv");
+    if (format == "xlsx")
+      files::write_workbook(results->run, target);
+    else
+      files::write_whole(target, [&](std::ostream& out) {
+        files::write_points_csv(results->run, [&](const std::string& rows) { out << rows; });
+      });
+    tell(fmt::format(FMT_STRING("Written: {}\n"), fs::proximate(target).string()));
+    return kDone;
+  }
   if (format == "csv") {
-    const fs::path target =
-        arguments.has("output") ? fs::path(arguments.text("output")) : folder / "export" / "luminaires.csv";
+    const fs::path target = target_named("luminaires.csv");
     const fs::path rooms = target.parent_path() / "rooms.csv";
     files::write_whole(target, figures::luminaire_places_csv(results->run));
     files::write_whole(rooms, files::rooms_csv(results->run));
