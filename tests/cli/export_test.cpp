@@ -258,7 +258,7 @@ TEST(Export, AWorkbookHoldsTheResultsAsNumbersAndIsTheSameEveryTime) {
   const json& plane = results["rooms"][0]["grids"][0];
   EXPECT_EQ(
       content_of(folder.path() / "seen"),
-      fmt::format(FMT_STRING("Summary|Checks|Luminaires|Office|Passage\n{:.6f} {:.6f}\n{}\n{}\n"),
+      fmt::format(FMT_STRING("Summary|Checks|Luminaires|Office|Passage|Store\n{:.6f} {:.6f}\n{}\n{}\n"),
                   plane["mean_lx"].get<double>(), plane["uniformity"].get<double>(), checks, luminaires));
 }
 
@@ -272,7 +272,7 @@ TEST(Export, EveryPointStandsInOneLongTable) {
             "floor,room,scene,date,local_time,grid,x_m,y_m,z_m,direct_lx,interreflected_lx,total_lx");
   std::ptrdiff_t points = 0;
   for (const json& room : json_in(folder.path() / "b-results/results.json")["rooms"])
-    for (const json& grid : room["grids"]) points += std::ptrdiff_t(grid["points"].size());
+    for (const json& grid : room["grids"]) points += grid["points"].get<std::ptrdiff_t>();
   EXPECT_EQ(std::count(table.begin(), table.end(), '\n'), points + 1);
 }
 
