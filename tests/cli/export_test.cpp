@@ -271,7 +271,8 @@ TEST(Export, EveryPointStandsInOneLongTable) {
   EXPECT_EQ(table.substr(0, table.find('\n')),
             "floor,room,scene,date,local_time,grid,x_m,y_m,z_m,direct_lx,interreflected_lx,total_lx");
   std::ptrdiff_t points = 0;
-  for (const json& room : json_in(folder.path() / "b-results/results.json")["rooms"])
+  const json results = json_in(folder.path() / "b-results/results.json");
+  for (const json& room : results["rooms"])
     for (const json& grid : room["grids"]) points += grid["points"].get<std::ptrdiff_t>();
   EXPECT_EQ(std::count(table.begin(), table.end(), '\n'), points + 1);
 }
