@@ -40,9 +40,15 @@ terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
 for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan \
   showroom--scenes--work-plane:scenes  en-17037-mill-rebuilt/throwing-room--daylight-plane--daylight-factor:daylight \
-  en-17037-mill-rebuilt/throwing-room--sun-path--window-middle:sun-path project--status:status; do
+  project--status:status; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
+"$program" run millrace-demo/millrace.toml -q --no-views --keep "as built" >/dev/null
+{ echo '$ glowgrid runs millrace-demo/millrace.toml'; "$program" runs millrace-demo/millrace.toml; echo
+  echo '$ glowgrid compare millrace-demo/millrace.toml "millrace-demo/millrace.toml@fewer spots" ..'
+  "$program" compare millrace-demo/millrace.toml "millrace-demo/millrace.toml@fewer spots" "millrace-demo/millrace.toml@one more by the door" \
+    "millrace-demo/millrace.toml@white walls" -q; } | fold -s -w 98 >compare.txt
+terminal compare.png <compare.txt
 "$program" arrange millrace-demo/millrace.toml --room "Throwing room" --mark P1 -q --figure "$here/screenshots/arrangement.png" >/dev/null
 export XDG_CACHE_HOME="$folder/cache"
 "$program" shelf millrace-demo/shelf -q --figure "$here/screenshots/shelf.png" >/dev/null

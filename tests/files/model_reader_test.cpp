@@ -316,6 +316,73 @@ TEST_P(ModelRefusalTest, IsOneErrorWithItsLine) {
 INSTANTIATE_TEST_SUITE_P(Models, ModelRefusalTest, testing::ValuesIn(kRefusals),
                          [](const auto& one) { return std::string(one.param.name); });
 
+std::string loop_of(const std::vector<Vec3>& points) {
+  std::string text = "<PlanarGeometry><PolyLoop>";
+  for (const Vec3& p : points)
+    text += fmt::format(FMT_STRING("<CartesianPoint><Coordinate>{}</Coordinate><Coordinate>{}</Coordinate>"
+                                   "<Coordinate>{}</Coordinate></CartesianPoint>"),
+                        p.x(), p.y(), p.z());
+  return text + "</PolyLoop></PlanarGeometry>";
+}
+
+/// A room of 5 x 4 m as a floor with a height by its boundary faces, a window of a type, and shades outside.
+TEST(GbXml, GlassShadesAndTheTurnFromNorth) {
+  const auto boundary = [](const std::vector<Vec3>& points) {
+    return "<SpaceBoundary>" + loop_of(points) + "</SpaceBoundary>";
+  };
+  const std::string text =
+      "<gb:gbXML xmlns:gb=\"x\" lengthUnit=\"Meters\"><gb:WindowType id=\"w1\"><gb:Transmittance "
+      "type=\"Visible\">0.65"
+      "</gb:Transmittance></gb:WindowType><Campus><Location><Latitude>52</Latitude><Longitude>13</Longitude>"
+      "<CADModelAzimuth>30</CADModelAzimuth></Location><Building><BuildingStorey "
+      "id=\"s\"><Name>Ground</Name><Level>0"
+      "</Level></BuildingStorey><Space id=\"room\" buildingStoreyIdRef=\"s\"><Name>Office</Name>" +
+      boundary({{0, 0, 0}, {5, 0, 0}, {5, 4, 0}, {0, 4, 0}}) +
+      boundary({{0, 0, 3}, {5, 0, 3}, {5, 4, 3}, {0, 4, 3}}) +
+      boundary({{0, 0, 0}, {5, 0, 0}, {5, 0, 3}, {0, 0, 3}}) +
+      boundary({{5, 0, 0}, {5, 4, 0}, {5, 4, 3}, {5, 0, 3}}) +
+      "</Space></Building><Surface id=\"wall\" surfaceType=\"ExteriorWall\"><AdjacentSpaceId "
+      "spaceIdRef=\"room\"/>" +
+      loop_of({{0, -0.15, 0}, {5, -0.15, 0}, {5, -0.15, 3}, {0, -0.15, 3}}) +
+      "<Opening id=\"o\" openingType=\"FixedWindow\" windowTypeIdRef=\"w1\">" +
+      loop_of({{1, -0.15, 1}, {3, -0.15, 1}, {3, -0.15, 2}, {1, -0.15, 2}}) +
+      "</Opening></Surface><Surface id=\"fin\" surfaceType=\"Shade\"><Name>Fin</Name>" +
+      loop_of({{6, -3, 0}, {6, -1, 0}, {6, -1, 5}, {6, -3, 5}}) +
+      "</Surface><Surface id=\"roof\" surfaceType=\"Shade\"><Name>Canopy</Name>" +
+      loop_of({{0, -3, 4}, {5, -3, 4}, {5, -1, 4}, {0, -1, 4}}) + "</Surface></Campus></gb:gbXML>";
+  const Taken result = taken(text, "m.xml");
+  ASSERT_TRUE(result.model && result.model->storeys.size() == 1) << result.words();
+  EXPECT_TRUE(result.told("north"));
+  EXPECT_NEAR(*result.model->site.north_deg, 30, 1e-12);
+  ASSERT_EQ(result.room().openings.size(), 1u);
+  const plans::FoundOpening& window = result.room().openings[0];
+  EXPECT_NEAR(*window.transmittance, 0.65, 1e-12);
+  EXPECT_NEAR(window.from_m, 1, 1e-9);
+  EXPECT_NEAR(*window.sill_m, 1, 1e-9);
+  ASSERT_EQ(result.model->neighbours.size(), 2u);
+  for (const plans::FoundNeighbour& shade : result.model->neighbours) {
+    const bool level = shade.name == "Canopy";
+    EXPECT_NEAR(geometry::signed_area(shade.footprint), level ? 10 : 0.04, 1e-6) << shade.name;
+    EXPECT_NEAR(shade.top_m, level ? 4 : 5, 1e-9) << shade.name;
+  }
+}
+
+TEST(Model, GlassOfAWindowIsItsProperty) {
+  WrittenModel m = two_rooms();
+  const std::string bytes = m.bytes();
+  const std::size_t at = bytes.find("=IFCWINDOW(");
+  const std::string window = bytes.substr(bytes.rfind('#', at), at - bytes.rfind('#', at));
+  const std::string value =
+      m.add("IFCPROPERTYSINGLEVALUE('VisibleLightTransmittance',$,IFCPOSITIVERATIOMEASURE(0.7),$)");
+  const std::string set = m.add("IFCPROPERTYSET('s',$,'Pset_DoorWindowGlazingType',$,(" + value + "))");
+  m.add("IFCRELDEFINESBYPROPERTIES('r',$,$,$,(" + window + ")," + set + ")");
+  const Taken result = taken(m.bytes());
+  bool there = false;
+  for (const plans::FoundOpening& opening : result.room(0).openings)
+    there = there || (opening.transmittance && std::abs(*opening.transmittance - 0.7) < 1e-12);
+  EXPECT_TRUE(there) << result.words();
+}
+
 TEST(Step, TextsAreDecoded) {
   EXPECT_EQ(step::decoded("Bell''s \\\\ east"), "Bell's \\ east");
   EXPECT_EQ(step::decoded("\\X2\\00DC0142\\X0\\b"), "Üłb");

@@ -71,7 +71,9 @@ Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
       break;
     }
     case ComparedMeasure::watts_per_m2_100lx:
-      return {room.assessment.power.w_per_m2_100lx};
+      if (const auto density = room.assessment.power.w_per_m2_100lx; density && plane)
+        return {density, *density * plane->uncertainty.mean_lx / plane->statistics.mean_lx};
+      break;
   }
   return {};
 }
