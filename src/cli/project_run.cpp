@@ -1,0 +1,170 @@
+#include "cli/project_run.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "cli/arguments.hpp"
+#include "cli/room_choice.hpp"
+#include "cli/streams.hpp"
+#include "files/results/record_json.hpp"
+#include "files/results/results_reader.hpp"
+#include "files/text/input_file.hpp"
+#include "words/answer.hpp"
+#include "words/building_answer.hpp"
+#include "words/run_warnings.hpp"
+
+namespace glow::cli {
+namespace fs = std::filesystem;
+namespace {
+
+constexpr int kPictureColumns = 400;
+
+/// What lies where a run of some rooms will write: the other rooms keep theirs. Read while the folder is
+/// held.
+record::RunRecord earlier_results(const files::OutputFolder& folder, const RunOptions& options) {
+  const fs::path file =
+      (options.kept_from.empty() ? folder.target() : options.kept_from) / files::kResultsFile;
+  std::error_code error;
+  if (options.rooms.empty() || !fs::exists(file, error)) return {};
+  Problems why_not;
+  const auto bytes = files::read_file(file, files::kLargestResults, {}, why_not);
+  auto run = bytes ? files::read_results(*bytes, file.string(), why_not) : std::nullopt;
+  if (run) return std::move(*run);
+  say("glowgrid run: the results of the other rooms cannot be kept: " + to_string(why_not.all().front()) +
+      "\n");
+  return {};
+}
+
+}  // namespace
+
+ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const fs::path& path)
+    : open_(open),
+      options_(options),
+      path_(path),
+      folder_(options.output.empty() ? default_output(path) : options.output),
+      cache_(cache_folder(path)),
+      progress_(options.quiet),
+      writer_(folder_, head(), options.figures),
+      earlier_(earlier_results(folder_, options)) {
+  found_.set_units(head().units);
+  plan_.project = &open.project;
+  plan_.accuracy = options.accuracy;
+  if (options.spread) plan_.studies.tolerance = open.project.spread;
+  if (options.pictures) plan_.studies.pictures = {views::Quality::small(), {}, {}, kPictureColumns, false};
+  if (options.use_cache) plan_.store = &cache_;
+  for (const OpenProject::Room& room : open.rooms) {
+    if (!is_chosen(options.rooms, room.name())) continue;
+    if (!room.fault.empty()) {
+      fault_code_ = kBadInput;
+      continue;
+    }
+    rooms_.push_back(&room);
+    plan_.rooms.push_back({room.name(), room.receivers, [this, &room] { return open_.plan(room); }});
+  }
+}
+
+void ProjectRun::compute() {
+  run::run_rooms(
+      plan_, [&](const std::string& room) { return progress_.watch(room); },
+      [&](std::size_t room, run::FinishedRoom finished) { take(*rooms_[room], std::move(finished)); });
+  keep_until(nullptr);
+  writer_.commit(warnings(), found_, progress_.watch(open_.project.name));
+}
+
+std::string ProjectRun::answer() const {
+  const record::RunRecord& run = writer_.run();
+  if (words::is_long(run)) return words::building_answer(run) + words::answer_end(run);
+  return words::answer_heading(run) + answer_ + words::answer_end(run);
+}
+
+record::RunRecord ProjectRun::head() const {
+  record::RunRecord run;
+  run.project = open_.project.name;
+  for (const standards::RequirementTable& table : open_.standards)
+    if (run.standards.empty() || !table.is_of_emergency()) run.standards.push_back(table.name());
+  run.units = options_.units.value_or(open_.project.units);
+  run.style = open_.project.figures;
+  for (const model::Floor& floor : open_.project.floors) {
+    record::FloorRecord& own = run.floors.emplace_back();
+    own.name = floor.name;
+    own.level_m = floor.level_m;
+    if (const auto frame = floor.drawing ? floor.drawing->frame() : std::nullopt)
+      own.drawing = record::FloorRecord::Drawing{floor.drawing->file, *frame};
+  }
+  return run;
+}
+
+/// What was told of the project, its files named from its own folder: the same bytes from wherever it is
+/// run.
+std::vector<Problem> ProjectRun::warnings() const {
+  std::vector<Problem> list = open_.problems.all();
+  for (Problem& problem : list)
+    if (!problem.place.file.empty())
+      problem.place.file =
+          fs::path(problem.place.file).lexically_relative(path_.parent_path()).generic_string();
+  return list;
+}
+
+void ProjectRun::add(const record::RoomRecord& record) {
+  answer_ += words::room_answer(record, writer_.run(), colour_on_output());
+  writer_.add(record, found_, progress_.watch(record.name));
+}
+
+void ProjectRun::fail(const OpenProject::Room& room, const std::string& fault, int code) {
+  writer_.leave_out({room.name(), room.written->floor, room.outline, fault});
+  fault_code_ = std::max(fault_code_, code);
+}
+
+/// Writes what is kept of the rooms before `next` (null: of all that are left), in the project's order.
+void ProjectRun::keep_until(const OpenProject::Room* next) {
+  for (; written_ < open_.rooms.size() && &open_.rooms[written_] != next; ++written_) {
+    const OpenProject::Room& room = open_.rooms[written_];
+    if (!room.fault.empty()) {
+      writer_.leave_out({room.name(), room.written->floor, room.outline, room.fault});
+      continue;
+    }
+    const auto kept =
+        std::find_if(earlier_.rooms.begin(), earlier_.rooms.end(),
+                     [&](const record::RoomRecord& known) { return known.name == room.name(); });
+    if (kept == earlier_.rooms.end()) {
+      writer_.leave_out({room.name(), room.written->floor, room.outline, {}});
+      continue;
+    }
+    kept->changed_since = record::changed_inputs(*kept, room.inputs);
+    add(*kept);
+    writer_.keep_pictures(kept->name, earlier_.files);
+    earlier_.rooms.erase(kept);
+  }
+  ++written_;
+}
+
+void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished) {
+  keep_until(&room);
+  if (!finished.fault.empty()) {
+    found_.error("E008", {room.name(), 0, 0},
+                 fmt::format(FMT_STRING("could not be computed: {}. The other rooms are not touched by it"),
+                             finished.fault));
+    return fail(room, finished.fault, kFailure);
+  }
+  Problems own;
+  own.set_units(writer_.run().units);
+  words::warn_of_room(finished.record, options_.accuracy.percent, own);
+  found_.append(own);
+  for (const Problem& problem : own.all())
+    if (problem.severity == Severity::error) return fail(room, problem.text, kBadInput);
+  finished.record.inputs = room.inputs;
+  record::RoomRecord record;
+  try {
+    record = files::as_written(finished.record);
+  } catch (const std::runtime_error& error) {  // what is read back is looked at as a stranger's
+    found_.error("E009", {room.name(), 0, 0},
+                 fmt::format(FMT_STRING("came out wrong: {}. Please report this"), error.what()));
+    return fail(room, error.what(), kFailure);
+  }
+  reused_ += finished.reused && !room.arranged;
+  add(record);
+  writer_.add_pictures(finished.pictures, found_, progress_.watch(record.name));
+}
+
+}  // namespace glow::cli
