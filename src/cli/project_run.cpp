@@ -52,7 +52,7 @@ ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const
   plan_.accuracy = options.accuracy;
   if (options.spread) plan_.studies.tolerance = open.project.spread;
   if (options.pictures) plan_.studies.pictures = {views::Quality::small(), {}, {}, kPictureColumns, false};
-  if (options.use_cache) plan_.store = &cache_;
+  plan_.store = options.store ? options.store : options.use_cache ? &cache_ : nullptr;
   for (const OpenProject::Room& room : open.rooms) {
     if (!is_chosen(options.rooms, room.name())) continue;
     if (!room.fault.empty()) {

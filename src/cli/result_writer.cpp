@@ -106,6 +106,8 @@ void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& proble
   for (const record::RoomRecord& room : undrawn_) draw(room, problems, watch);
   folder_.write("luminaires.csv", schedule_);
   std::vector<figures::Figure> figures = figures::floors_of(run_);
+  for (figures::Figure& shares : figures::shares_of_planes(run_))
+    figures.insert(figures.begin(), std::move(shares));
   figures.insert(figures.begin(), figures::status_of(run_));
   if (figures_) write_usual(figures, folder_, problems, watch);
   watch.stop_if_cancelled();

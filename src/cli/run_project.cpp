@@ -18,6 +18,7 @@
 #include "files/output/output_folder.hpp"
 #include "files/results/results_reader.hpp"
 #include "files/text/input_file.hpp"
+#include "store/held_transports.hpp"
 #include "store/transport_cache.hpp"
 #include "words/building_answer.hpp"
 #include "words/tables/comparison_table.hpp"
@@ -233,6 +234,9 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   }
   const fs::path output = options.output.empty() ? default_output(path) : options.output;
   if (!options.variant.empty()) options.output = variant_output(output, options.variant);
+  store::TransportCache cache(cache_folder(path));
+  store::HeldTransports held(options.use_cache ? &cache : nullptr);
+  if (!variants.empty()) options.store = &held;
   arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
   run.compute();

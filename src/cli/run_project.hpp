@@ -6,6 +6,7 @@
 #include "cli/open_project.hpp"
 #include "cli/room_choice.hpp"
 #include "core/run/accuracy.hpp"
+#include "core/transport/transport_store.hpp"
 #include "core/units/shown_units.hpp"
 
 namespace glow::cli {
@@ -17,8 +18,9 @@ struct RunOptions {
   bool json = false;
   bool quiet = false;
   run::Accuracy accuracy = *run::Accuracy::parse("normal");
-  RoomWish wish;                    ///< what rooms are meant
-  std::vector<std::string> rooms;   ///< names of those; empty: all
+  RoomWish wish;                               ///< what rooms are meant
+  std::vector<std::string> rooms;              ///< names of those; empty: all
+  transport::TransportStore* store = nullptr;  ///< of traced light; null: the cache, where it is used
   std::filesystem::path kept_from;  ///< folder whose rooms stay where they are not meant; empty: `output`
   bool use_cache = true;            ///< of traced light beside the project
   bool pictures = true;             ///< small ones of each view

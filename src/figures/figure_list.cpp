@@ -12,6 +12,7 @@
 #include "figures/floor_figure.hpp"
 #include "figures/glare_figure.hpp"
 #include "figures/room_sheet.hpp"
+#include "figures/shares_figure.hpp"
 #include "figures/status_figure.hpp"
 
 namespace glow::figures {
@@ -197,6 +198,16 @@ Figure status_of(const record::RunRecord& run) {
   return {"project--status", "verdicts of all rooms", true, true, [&run] { return status_svg(run); }, {}};
 }
 
+std::vector<Figure> shares_of_planes(const record::RunRecord& run) {
+  if (!record::shares_over(run.rooms)) return {};
+  return {{"project--shares",
+           "shares of the work planes by thresholds",
+           false,
+           true,
+           [&run] { return shares_svg(run); },
+           {}}};
+}
+
 std::vector<Figure> floors_of(const record::RunRecord& run) {
   std::vector<Figure> figures;
   for (std::size_t f = 0; f < run.floors.size(); ++f)
@@ -352,7 +363,7 @@ std::vector<Figure> figures_of_scenes(const record::RoomRecord& room, const mode
 
 std::vector<Figure> figures_of(const record::RunRecord& run) {
   std::vector<Figure> all = {status_of(run)};
-  for (Figure& floor : floors_of(run)) all.push_back(std::move(floor));
+  for (auto&& list : {shares_of_planes(run), floors_of(run)}) all.insert(all.end(), list.begin(), list.end());
   const CommonScale common = common_scale_of(run.rooms);
   for (const record::RoomRecord& room : run.rooms)
     for (auto&& list : {figures_of(room, run.style, run.units, common),

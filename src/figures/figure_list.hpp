@@ -22,6 +22,8 @@ CommonScale common_scale_of(const std::vector<record::RoomRecord>& rooms);
 
 /// The status of the project.
 Figure status_of(const record::RunRecord& run);
+/// Shares of the work planes below, within and above the project's thresholds; nothing where none are stated.
+std::vector<Figure> shares_of_planes(const record::RunRecord& run);
 /// That of each floor. `run` must outlive them.
 std::vector<Figure> floors_of(const record::RunRecord& run);
 /// Those of one room: the plan of each grid, eyes, walls unrolled, all surfaces on one sheet, and columns.

@@ -174,6 +174,7 @@ std::string answer_end(const record::RunRecord& run) {
     text += fmt::format(
         FMT_STRING("\n{}: {}{}\n"), run.project, met_words(met, judged),
         older > 0 ? fmt::format(FMT_STRING("; {} of the results are older than the project"), older) : "");
+  text += shares_words(run);
   return text;
 }
 

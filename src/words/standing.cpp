@@ -79,6 +79,19 @@ std::string floor_words(const record::FloorRecord& floor, const record::RunRecor
   return !floor.name.empty() ? floor.name : run.floors.empty() ? run.project : "On no floor";
 }
 
+std::string shares_words(const record::RunRecord& run, const std::optional<std::string>& floor) {
+  const auto shares = record::shares_over(run.rooms, floor);
+  if (!shares) return {};
+  const auto stated = std::find_if(run.rooms.begin(), run.rooms.end(), [](const record::RoomRecord& room) {
+    return room.thresholds_lx.has_value();
+  });
+  const char* unit = run.units.light_unit();
+  return fmt::format(FMT_STRING("Work planes: {:.0f} % below {} {}, {:.0f} % within, {:.0f} % above {} {}\n"),
+                     100 * shares->below, units::light_words(run.units, stated->thresholds_lx->first), unit,
+                     100 * shares->within, 100 * shares->above,
+                     units::light_words(run.units, stated->thresholds_lx->second), unit);
+}
+
 std::string standards_words(const std::vector<std::string>& standards) {
   std::string words;
   for (std::size_t i = 0; i < standards.size(); ++i)

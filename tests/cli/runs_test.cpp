@@ -118,6 +118,36 @@ TEST(Runs, VariantsAreComputedBesideTheProjectAndComparedWithIt) {
   EXPECT_TRUE(wrong.code == 2 && says(wrong.err, "the project has no variant \"halff\"")) << wrong.err;
 }
 
+TEST(Runs, ACommandIsRunWhenAllIsDone) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  ASSERT_EQ(
+      run(folder, kRun + " --then 'echo code $GLOWGRID_EXIT > done; test -f small-results/results.json'")
+          .code,
+      0);
+  EXPECT_EQ(content_of(folder.path() / "done"), "code 0\n");
+  const Ran failing = run(folder, kRun + " --then 'exit 3'");
+  EXPECT_TRUE(failing.code == 0 && says(failing.err, "ended with status")) << failing.err;
+}
+
+TEST(Runs, SharesByThresholdsAreToldEverywhere) {
+  const TemporaryFolder folder;
+  write_small_room(folder, "name = \"Small room\"", "name = \"Small room\"\nthresholds = [50, 150]");
+  const Ran ran = run(folder, kRun);
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  EXPECT_TRUE(says(ran.out, "Work planes: ") && says(ran.out, "above 150 lx")) << ran.out;
+  const json results = json_in(folder.path() / "small-results/results.json");
+  const json& shares = results["rooms"][0]["shares"][0];
+  EXPECT_NEAR(shares["below"].get<double>() + shares["within"].get<double>() + shares["above"].get<double>(),
+              1, 1e-9);
+  EXPECT_EQ(results["work_plane_shares"]["project"]["within"], shares["within"]);
+  EXPECT_TRUE(fs::exists(folder.path() / "small-results/figures/project--shares.svg"));
+  EXPECT_TRUE(says(run(folder, "show small.toml grids").out, "share of points"));
+  const TemporaryFolder wrong;
+  write_small_room(wrong, "name = \"Small room\"", "name = \"Small room\"\nthresholds = [300, 50]");
+  EXPECT_TRUE(says(run(wrong, "check small.toml").err, "expected low below high"));
+}
+
 /// Killed at any moment: what was kept before is whole, and the store can be used.
 TEST(Runs, AKillLeavesEarlierRunsWhole) {
   const TemporaryFolder folder;

@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <cstdlib>
+
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
@@ -33,12 +35,21 @@ CommandLine command_line() {
       "compute this variant only; without it the project and all of them")(
       "keep", po::value<std::string>()->value_name("NAME"),
       "keep the run, files and results, under this name (glowgrid runs)")(
+      "then", po::value<std::string>()->value_name("COMMAND"),
+      "run this by the shell when all is done; $GLOWGRID_EXIT is the exit code")(
       "strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
   add_room_option(line.options, "compute");
   add_units_option(line.options);
   add_common_options(line.options);
   return line;
+}
+
+/// What the user wants done when a long run has ended; what becomes of it is theirs, and told.
+void run_then(const std::string& command, int code) {
+  ::setenv("GLOWGRID_EXIT", std::to_string(code).c_str(), 1);
+  const int status = std::system(command.c_str());
+  if (status != 0) say(fmt::format(FMT_STRING("--then \"{}\" ended with status {}\n"), command, status));
 }
 
 }  // namespace
@@ -76,7 +87,9 @@ int command_run(const std::vector<std::string>& words) {
   options.strict = arguments.flag("strict");
   options.json = arguments.flag("json");
   options.quiet = arguments.flag("quiet");
-  return run_project(arguments.text("project"), options);
+  const int code = run_project(arguments.text("project"), options);
+  if (arguments.has("then")) run_then(arguments.text("then"), code);
+  return code;
 }
 
 }  // namespace glow::cli

@@ -205,6 +205,7 @@ struct Project {
   bool colour = false;         ///< the colour of light is told even where all of it has one
   bool files_outside = false;  ///< files that it names may lie outside its folder
   ToleranceWish spread;
+  std::optional<std::pair<double, double>> thresholds_lx;  ///< shares of areas below, within, above are told
   std::vector<std::string> variants;  ///< names, in the order of the file
   int keep_runs = 0;                  ///< unnamed runs that are kept; 0: none is
   std::vector<Scene> scenes;          ///< of all rooms that they name something in

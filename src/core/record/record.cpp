@@ -123,6 +123,9 @@ void drop_values(RoomRecord& room) {
   kept.number = room.number;
   kept.floor = room.floor;
   kept.drawn = room.drawn;
+  kept.floor_area_m2 = room.floor_area_m2;
+  kept.thresholds_lx = room.thresholds_lx;
+  kept.kept_shares = plane_shares(room);
   kept.changed_since = room.changed_since;
   kept.outline = room.outline;
   kept.assessment.status = room.assessment.status;
@@ -208,6 +211,7 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   record.number = room.room->number;
   record.floor = room.room->floor;
   record.drawn = room.room->drawn;
+  record.thresholds_lx = project.thresholds_lx;
   record.tasks = tasks_of(brief);
   record.verified_as = brief.verified_as;
   record.floor_area_m2 = space.floor_area_m2;

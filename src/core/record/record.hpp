@@ -8,6 +8,7 @@
 #include "core/lighting/weights.hpp"
 #include "core/model/figure_style.hpp"
 #include "core/model/input_part.hpp"
+#include "core/record/shares.hpp"
 #include "core/space/build_space.hpp"
 #include "core/studies/findings.hpp"
 #include "core/transport/group_light.hpp"
@@ -140,6 +141,8 @@ struct RoomRecord {
   std::vector<studies::Explanation> explanations;   ///< by the assessment's checks
   std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
   std::vector<SceneRecord> scenes;
+  std::optional<Thresholds> thresholds_lx;  ///< limits that shares of areas are told of
+  std::optional<Shares> kept_shares;        ///< of the work plane, where its values were dropped (drop_values)
   transport::FluxBalance balance;  ///< initial light
   EngineRecord engine;
   std::vector<InputPart> inputs;           ///< what it was computed from

@@ -15,7 +15,7 @@ using transport::TransportStore;
 /// One pass over a room: how light travels to what is read, and the light.
 struct Pass {
   std::unique_ptr<const assess::ReadingPlan> plan;
-  std::unique_ptr<const transport::Transport> transport;
+  std::shared_ptr<const transport::Transport> transport;
   std::unique_ptr<const assess::Setting> setting;
   std::unique_ptr<const lighting::Lighting> lighting;
   assess::LitRoom lit;

@@ -357,6 +357,9 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.variants = variants;
   check_variant_names(variants, name, problems);
   project.name = std::filesystem::path(name).stem().string();
+  constexpr double kMostLux = 1e6;
+  std::optional<std::vector<double>> limits;
+  Place limits_place;
   if (auto table = root.table("project")) {
     project.name = table->text("name").value_or(project.name);
     read_standards(*table, project);
@@ -372,7 +375,16 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
                                               "\"fc, ft\""),
                                    *words));
     }
+    limits_place = table->place_of("thresholds");
+    limits = table->numbers("thresholds", 2, 0, kMostLux);
     table->finish();
+  }
+  if (limits) {  // in the project's own unit of light
+    const double of_one_lux = project.units.light(1);
+    project.thresholds_lx = {(*limits)[0] / of_one_lux, (*limits)[1] / of_one_lux};
+    if (project.thresholds_lx->first >= project.thresholds_lx->second)
+      problems.error("P005", limits_place,
+                     "\"thresholds\" is [low, high], such as [300, 3000]; expected low below high");
   }
   root.set_units(project.units);
   problems.set_units(project.units);

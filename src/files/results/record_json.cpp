@@ -276,6 +276,17 @@ void describe_head(A& a, Field<A, RoomRecord>& room) {
   a("number", room.number);
   a("floor", room.floor);
   a("drawn", room.drawn);
+  a("thresholds_lx", room.thresholds_lx);
+  a.derived("shares", [&] {  // of the points of each grid, by those limits
+    json all = json::array();
+    for (std::size_t g = 0; room.thresholds_lx && g < room.assessment.grids.size(); ++g)
+      if (const auto shares = record::shares_of(room.assessment.grids[g], *room.thresholds_lx))
+        all.push_back({{"grid", g},
+                       {"below", files::number(shares->below)},
+                       {"within", files::number(shares->within)},
+                       {"above", files::number(shares->above)}});
+    return all;
+  });
   a("status", room.assessment.status);
   a.list("inputs", room.inputs, [](auto& own, auto& part, std::size_t) { describe(own, part); });
   a("changed_since", room.changed_since);

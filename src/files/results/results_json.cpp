@@ -50,6 +50,17 @@ std::string results_room(const json& room, bool first) {
 
 std::string results_tail(const record::RunRecord& run) {
   json tail = {{"not_computed", json::array()}, {"warnings", run.warnings}, {"files", run.files}};
+  if (const auto all = record::shares_over(run.rooms)) {
+    const auto as_json = [](const record::Shares& shares) {
+      return json({{"below", number(shares.below)},
+                   {"within", number(shares.within)},
+                   {"above", number(shares.above)}});
+    };
+    tail["work_plane_shares"] = {{"project", as_json(*all)}, {"floors", json::object()}};
+    for (const record::FloorRecord& floor : run.floors)
+      if (const auto own = record::shares_over(run.rooms, floor.name))
+        tail["work_plane_shares"]["floors"][floor.name] = as_json(*own);
+  }
   for (const record::UncomputedRoom& room : run.not_computed) {
     json outline = json::array();
     for (const Vec2& p : room.outline) outline.push_back({number(p.x()), number(p.y())});

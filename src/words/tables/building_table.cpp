@@ -107,6 +107,8 @@ std::string building_table(const record::RunRecord& run, bool colour) {
     text += fmt::format(FMT_STRING("  {:<7} {:<20} {:<10} {:>5} {:>6} {:>5} {:>6} {:>7} {:>5}\n"), "number",
                         "room", "verdict", "mean", "target", "U0", "there", "W", "W/m2");
     text += lines + sum_line(sum);
+    const std::string shares = shares_words(run, floor.name);
+    if (!shares.empty()) text += "  " + shares;
   }
   if (run.floors.size() > 1)
     text += "\n" + run.project + ": " + met_words(building.met, building.judged) + "\n" + sum_line(building);

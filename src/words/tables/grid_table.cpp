@@ -54,6 +54,7 @@ class GridTable {
     write_points();
     write_daylight();
     write_colours();
+    write_shares();
     return std::move(text_);
   }
 
@@ -69,6 +70,7 @@ class GridTable {
   void write_points();
   void write_colours();
   void write_daylight();
+  void write_shares();
 
   const record::RoomRecord& room_;
   const units::ShownUnits& units_;
@@ -110,6 +112,27 @@ void GridTable::write_grids() {
     if (grid.role == space::GridRole::work_plane || grid.role == space::GridRole::requested ||
         grid.role == space::GridRole::task_area)
       write_left_out(grid);
+  }
+}
+
+/// What of each grid that people look at lies below, between and above the project's thresholds.
+void GridTable::write_shares() {
+  if (!room_.thresholds_lx) return;
+  const auto& [low, high] = *room_.thresholds_lx;
+  line(fmt::format(
+      FMT_STRING("  {:<{}} {:>13} {:>15} {:>13}"), "share of points", kGridWidth,
+      "below " + units::light_words(units_, low),
+      fmt::format(FMT_STRING("{} to {}"), units::light_words(units_, low), units::light_words(units_, high)),
+      "above " + units::light_words(units_, high)));
+  for (const GridReading& grid : room_.assessment.grids) {
+    const bool is_looked_at = grid.role == space::GridRole::work_plane ||
+                              grid.role == space::GridRole::task_area ||
+                              grid.role == space::GridRole::requested;
+    const auto shares = is_looked_at ? record::shares_of(grid, *room_.thresholds_lx) : std::nullopt;
+    if (shares)
+      line(fmt::format(FMT_STRING("  {:<{}} {:>11.0f} % {:>13.0f} % {:>11.0f} %"),
+                       fitted(grid.name, kGridWidth), kGridWidth, 100 * shares->below, 100 * shares->within,
+                       100 * shares->above));
   }
 }
 

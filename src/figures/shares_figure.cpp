@@ -1,0 +1,103 @@
+#include "figures/shares_figure.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "core/record/shares.hpp"
+#include "figures/curves/curve_style.hpp"
+#include "figures/svg_canvas.hpp"
+
+namespace glow::figures {
+namespace {
+
+constexpr double kTop = 150, kBottom = 60, kNames = 300, kRight = 40;
+constexpr const char *kBelow = "#3b4a6b", *kWithin = "#8fb996", *kAbove = "#e0a458";
+
+struct Bar {
+  std::string name;
+  record::Shares shares;
+  bool is_sum = false;
+};
+
+class SharesSheet {
+ public:
+  SharesSheet(SvgCanvas& canvas, std::size_t bars)
+      : canvas_(canvas),
+        step_(std::clamp((kSheetHeight - kTop - kBottom) / double(std::max<std::size_t>(bars, 1)), 14.0,
+                         46.0)) {}
+
+  void draw(const Bar& bar, std::size_t row) {
+    const double y = kTop + step_ * double(row), high = 0.66 * step_,
+                 size = std::clamp(0.4 * step_, 9.0, 15.0);
+    const double wide = kSheetWidth - kSheetLeft - kNames - kRight;
+    canvas_.text({kSheetLeft + kNames - 12, y + high / 2 + size / 3},
+                 fitted_text(bar.name, kNames - 20, size, bar.is_sum), {size, "end", kSheetInk, bar.is_sum});
+    double x = kSheetLeft + kNames;
+    const std::tuple<double, const char*, const char*> parts[] = {{bar.shares.below, kBelow, "#ffffff"},
+                                                                  {bar.shares.within, kWithin, kSheetInk},
+                                                                  {bar.shares.above, kAbove, kSheetInk}};
+    for (const auto& [share, fill, ink] : parts) {
+      const double width = share * wide;
+      if (width <= 0) continue;
+      canvas_.rectangle({x, y}, {width, high}, fill);
+      const std::string words = fmt::format(FMT_STRING("{:.0f} %"), 100 * share);
+      if (text_width(words, size) + 8 < width)
+        canvas_.text({x + width / 2, y + high / 2 + size / 3}, words, {size, "middle", ink, bar.is_sum});
+      x += width;
+    }
+  }
+
+ private:
+  SvgCanvas& canvas_;
+  const double step_;
+};
+
+void draw_key(SvgCanvas& canvas, const record::Thresholds& limits, const units::ShownUnits& units) {
+  const std::string low = units::light_words(units, limits.first),
+                    high = units::light_words(units, limits.second);
+  const std::pair<const char*, std::string> keys[] = {
+      {kBelow, fmt::format(FMT_STRING("below {} {}"), low, units.light_unit())},
+      {kWithin, fmt::format(FMT_STRING("{} to {} {}"), low, high, units.light_unit())},
+      {kAbove, fmt::format(FMT_STRING("above {} {}"), high, units.light_unit())}};
+  double x = kSheetLeft + kNames;
+  for (const auto& [colour, words] : keys) {
+    canvas.rectangle({x, 104}, {22, 14}, colour);
+    canvas.text({x + 30, 116}, words, {14, "start", kSheetInk});
+    x += 60 + text_width(words, 14);
+  }
+}
+
+}  // namespace
+
+std::string shares_svg(const record::RunRecord& run) {
+  constexpr std::size_t kMostBars = 40;
+  std::vector<Bar> bars;
+  std::optional<record::Thresholds> limits;
+  for (const record::RoomRecord& room : run.rooms)
+    if (const auto shares = record::plane_shares(room)) {
+      bars.push_back({room.name, *shares});
+      limits = room.thresholds_lx;
+    }
+  if (bars.empty() || !limits) return {};
+  const std::size_t rooms = bars.size();
+  if (rooms > kMostBars) {  // those furthest from being within
+    std::stable_sort(bars.begin(), bars.end(),
+                     [](const Bar& a, const Bar& b) { return a.shares.within < b.shares.within; });
+    bars.resize(kMostBars);
+  }
+  if (rooms > 1) bars.push_back({"all work planes", *record::shares_over(run.rooms), true});
+  SvgCanvas canvas(kSheetWidth, kSheetHeight);
+  canvas.text({kSheetLeft, 40}, fitted_text(run.project, kSheetWidth - 2 * kSheetLeft, 24, true),
+              {24, "start", kSheetInk, true});
+  std::string words = "share of the work plane's points by maintained illuminance, as luminaires are placed";
+  if (rooms > kMostBars)
+    words += fmt::format(FMT_STRING("; the {} rooms of {} that are least within"), kMostBars, rooms);
+  canvas.text({kSheetLeft, 66}, words, {14, "start", kSheetGrey});
+  draw_key(canvas, *limits, run.units);
+  SharesSheet sheet(canvas, bars.size());
+  for (std::size_t k = 0; k < bars.size(); ++k) sheet.draw(bars[k], k);
+  return canvas.bytes();
+}
+
+}  // namespace glow::figures

@@ -1,0 +1,34 @@
+#pragma once
+
+#include <map>
+#include <mutex>
+
+#include "core/transport/transport_store.hpp"
+
+namespace glow::store {
+
+/// Holds whole transports for as long as a program computes one room after the other that differ in
+/// luminaires only, as variants do: nothing is read or made again. What is traced goes on to another store.
+/// Bounded by the memory of what rays met and of the exchange; once full it holds no more.
+class HeldTransports : public transport::TransportStore {
+ public:
+  static constexpr std::size_t kMostBytes = std::size_t(1) << 30;
+
+  /// `beyond`: null, or where hits are kept.
+  explicit HeldTransports(transport::TransportStore* beyond, std::size_t most_bytes = kMostBytes)
+      : beyond_(beyond), most_bytes_(most_bytes) {}
+
+  std::optional<transport::TracedHits> find(const std::string& key) override;
+  void keep(const std::string& key, const transport::TracedHits& hits) override;
+  std::shared_ptr<const transport::Transport> held(const std::string& key) override;
+  void hold(const std::string& key, const std::shared_ptr<const transport::Transport>& transport) override;
+
+ private:
+  transport::TransportStore* const beyond_;
+  const std::size_t most_bytes_;
+  std::mutex mutex_;  ///< of what follows
+  std::map<std::string, std::shared_ptr<const transport::Transport>> held_;
+  std::size_t bytes_ = 0;
+};
+
+}  // namespace glow::store
