@@ -34,9 +34,10 @@ std::string met_words(std::size_t met, std::size_t judged);
 /// A floor's name; "On no floor"; the project's name where it has no floors.
 std::string floor_words(const record::FloorRecord& floor, const record::RunRecord& run);
 
-/// "Work planes: 3 % below 300 lx, 95 % within, 2 % above 3000 lx", and a line break, of a floor or of all rooms;
-/// empty: no thresholds are stated.
-std::string shares_words(const record::RunRecord& run, const std::optional<std::string>& floor = std::nullopt);
+/// "Work planes: 3 % below 300 lx, 95 % within, 2 % above 3000 lx", and a line break, of a floor or of all
+/// rooms; empty: no thresholds are stated.
+std::string shares_words(const record::RunRecord& run,
+                         const std::optional<std::string>& floor = std::nullopt);
 
 /// "EN 12464-1:2021 and EN 12193".
 std::string standards_words(const std::vector<std::string>& standards);

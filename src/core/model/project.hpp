@@ -206,9 +206,9 @@ struct Project {
   bool files_outside = false;  ///< files that it names may lie outside its folder
   ToleranceWish spread;
   std::optional<std::pair<double, double>> thresholds_lx;  ///< shares of areas below, within, above are told
-  std::vector<std::string> variants;  ///< names, in the order of the file
-  int keep_runs = 0;                  ///< unnamed runs that are kept; 0: none is
-  std::vector<Scene> scenes;          ///< of all rooms that they name something in
+  std::vector<std::string> variants;                       ///< names, in the order of the file
+  int keep_runs = 0;                                       ///< unnamed runs that are kept; 0: none is
+  std::vector<Scene> scenes;                               ///< of all rooms that they name something in
   Site site;
   std::vector<Moment> moments;  ///< of all rooms that have an opening
   std::vector<ScheduledLuminaire> schedule;

@@ -142,8 +142,8 @@ struct RoomRecord {
   std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
   std::vector<SceneRecord> scenes;
   std::optional<Thresholds> thresholds_lx;  ///< limits that shares of areas are told of
-  std::optional<Shares> kept_shares;        ///< of the work plane, where its values were dropped (drop_values)
-  transport::FluxBalance balance;  ///< initial light
+  std::optional<Shares> kept_shares;  ///< of the work plane, where its values were dropped (drop_values)
+  transport::FluxBalance balance;     ///< initial light
   EngineRecord engine;
   std::vector<InputPart> inputs;           ///< what it was computed from
   std::vector<std::string> changed_since;  ///< parts of it that have changed; empty: the results are current
