@@ -18,6 +18,11 @@ void say(const std::string& text) {
   (void)std::fwrite(text.data(), 1, text.size(), stderr);
 }
 
+bool refused(const char* command, const std::string& words) {
+  say(std::string("glowgrid ") + command + ": " + words + "\n");
+  return false;
+}
+
 void tell(const std::string& text) {
   (void)std::fwrite(text.data(), 1, text.size(), stdout);
 }

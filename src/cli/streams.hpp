@@ -11,6 +11,8 @@ void hold_streams();
 
 /// Text to standard error. A stream that takes nothing is not a reason to stop.
 void say(const std::string& text);
+/// "glowgrid COMMAND: words" to standard error; false, for those who give up then.
+bool refused(const char* command, const std::string& words);
 /// Text to standard output; `output_failed` tells at the end whether all of it arrived.
 void tell(const std::string& text);
 /// Whether something for standard output was lost. Writes out what waits.

@@ -24,7 +24,7 @@ namespace {
 
 constexpr std::size_t kMostSubjects = 6;
 
-CommandLine command_line() {
+CommandLine compare_line() {
   CommandLine line{"glowgrid compare A B [C...] [options]",
                    "Results side by side, held against the first: checks met, mean, U0, UGR, daylight "
                    "factor, watts. What is no\n"
@@ -51,8 +51,8 @@ CommandLine command_line() {
   return line;
 }
 
-int refuse(const std::string& words) {
-  say("glowgrid compare: " + words + "\n");
+int refuse_compare(const std::string& words) {
+  refused("compare", words);
   return kBadInput;
 }
 
@@ -112,13 +112,13 @@ std::string text_words(const std::vector<Subject>& subjects, bool whole) {
 }  // namespace
 
 int command_compare(const std::vector<std::string>& words) {
-  const ParseResult parsed = parse(command_line(), words);
+  const ParseResult parsed = parse(compare_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::vector<std::string> what = arguments.texts("what");
   if (what.size() < 2 || what.size() > kMostSubjects)
-    return refuse(fmt::format(FMT_STRING("there are {} results to compare; expected 2 to {}"), what.size(),
-                              kMostSubjects));
+    return refuse_compare(fmt::format(FMT_STRING("there are {} results to compare; expected 2 to {}"),
+                                      what.size(), kMostSubjects));
   Problems problems;
   std::vector<Subject> subjects;
   for (const std::string& each : what)

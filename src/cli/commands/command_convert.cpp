@@ -26,7 +26,7 @@ int complain(const std::string& text) {
   return kBadInput;
 }
 
-CommandLine command_line() {
+CommandLine convert_line() {
   CommandLine line{
       "glowgrid convert IN... -o OUT [options]",
       "Converts photometric files between IES LM-63 (.ies) and EULUMDAT (.ldt), keeping the light, and says\n"
@@ -115,7 +115,7 @@ std::string clash_between(const std::vector<std::string>& names, const std::vect
 }  // namespace
 
 int command_convert(const std::vector<std::string>& words) {
-  const ParseResult parsed = parse(command_line(), words);
+  const ParseResult parsed = parse(convert_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::vector<std::string> names = arguments.texts("in");

@@ -96,7 +96,7 @@ int draw(const Arguments& arguments, OpenResults& source, const std::set<FigureF
   return whole ? kDone : kFailure;
 }
 
-CommandLine command_line() {
+CommandLine draw_line() {
   CommandLine line{
       "glowgrid draw RESULTS|PROJECT [options]",
       "Makes the figures of a run again from its results.json, without computing: all of them, or\n"
@@ -123,7 +123,7 @@ CommandLine command_line() {
 }  // namespace
 
 int command_draw(const std::vector<std::string>& words) {
-  const ParseResult parsed = parse(command_line(), words);
+  const ParseResult parsed = parse(draw_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const auto formats = parse_formats(arguments.text("format"));

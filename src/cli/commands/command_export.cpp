@@ -20,8 +20,8 @@ namespace po = boost::program_options;
 namespace fs = std::filesystem;
 namespace {
 
-int refuse(const std::string& words) {
-  say("glowgrid export: " + words + "\n");
+int refuse_export(const std::string& words) {
+  refused("export", words);
   return kBadInput;
 }
 
@@ -39,7 +39,8 @@ bool choose(const Arguments& arguments, record::RunRecord& run) {
     for (std::size_t s = 0; s < room.scenes.size(); ++s)
       if (room.scenes[s].name == scene) rooms.push_back(record::in_scene(room, s));
   run.rooms = std::move(rooms);
-  return !run.rooms.empty() || refuse(fmt::format(FMT_STRING("no room has a scene \"{}\""), scene)) == kDone;
+  return !run.rooms.empty() ||
+         refuse_export(fmt::format(FMT_STRING("no room has a scene \"{}\""), scene)) == kDone;
 }
 
 /// NAME--light.dxf for each drawing, or the one file that was named.
@@ -89,7 +90,8 @@ int command_export(const std::vector<std::string>& words) {
   const Arguments& arguments = parsed.arguments;
   const std::string format = arguments.text("to");
   if (format != "dxf" && format != "csv" && format != "points" && format != "xlsx")
-    return refuse(fmt::format(FMT_STRING("--to is \"{}\"; expected dxf, csv, points or xlsx"), format));
+    return refuse_export(
+        fmt::format(FMT_STRING("--to is \"{}\"; expected dxf, csv, points or xlsx"), format));
   Problems problems;
   auto results = open_results(arguments.text("results"), problems);
   print_problems(problems, {}, arguments.flag("quiet"));

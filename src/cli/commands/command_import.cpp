@@ -26,8 +26,8 @@ namespace po = boost::program_options;
 namespace fs = std::filesystem;
 namespace {
 
-int refuse(const std::string& words) {
-  say("glowgrid import: " + words + "\n");
+int refuse_import(const std::string& words) {
+  refused("import", words);
   return kBadInput;
 }
 
@@ -57,7 +57,7 @@ int ask_for_rooms(const std::vector<std::string>& files) {
   print_problems(problems, {}, false);
   if (!document) return kBadInput;
   const std::string likely = likely_rooms(*document);
-  return refuse(fmt::format(
+  return refuse_import(fmt::format(
       FMT_STRING("on which layer are the rooms? {}Say it with --rooms LAYER, or with --walls LAYER "
                  "where only walls are drawn; glowgrid import {} --list shows all layers"),
       likely.empty() ? "" : likely + ". ", files.front()));
@@ -146,7 +146,7 @@ std::vector<model::Floor> wanted_floors(const Arguments& arguments, const std::v
     return floors ? std::move(*floors) : std::vector<model::Floor>();
   }
   if (std::size_t(models) < files.size()) {
-    refuse("drawings and building models cannot be taken in one go; import one after the other");
+    refuse_import("drawings and building models cannot be taken in one go; import one after the other");
     return {};
   }
   const auto wish = model_wish(arguments);
@@ -194,10 +194,10 @@ int command_import(const std::vector<std::string>& words) {
   if (files.size() == 1 && fs::path(files.front()).extension() == ".toml")
     return import_again(files.front(), arguments);
   const fs::path project = arguments.text("output");
-  if (project.empty()) return refuse("which project file is to be written? Give -o PROJECT.toml");
+  if (project.empty()) return refuse_import("which project file is to be written? Give -o PROJECT.toml");
   std::error_code error;
   if (fs::exists(project, error))
-    return refuse(
+    return refuse_import(
         fmt::format(FMT_STRING("{} is there already; it is never overwritten. glowgrid import {} takes its "
                                "drawings anew and keeps what you added"),
                     project.string(), project.string()));

@@ -123,7 +123,7 @@ class Figures {
   std::vector<std::string> written_;
 };
 
-CommandLine command_line() {
+CommandLine inspect_line() {
   CommandLine line{
       "glowgrid inspect FILE... [options]",
       "Shows what photometric files (IES LM-63, EULUMDAT) hold, what is doubtful or wrong in them, and with\n"
@@ -160,7 +160,7 @@ void print_findings(const std::vector<files::Inspection>& inspections, bool quie
 }  // namespace
 
 int command_inspect(const std::vector<std::string>& words) {
-  const ParseResult parsed = parse(command_line(), words);
+  const ParseResult parsed = parse(inspect_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::vector<std::string> names = arguments.texts("file");

@@ -27,11 +27,6 @@ namespace {
 constexpr double kWidest = 500;  // m: rooms of projects that are begun in one line
 constexpr const char* kSizeHint = "6x4x2.8: along x, along y and high, m";
 
-bool refuse(const std::string& words) {
-  say("glowgrid new: " + words + "\n");
-  return false;
-}
-
 /// "6x4x2.8"; the height may be left out. Units may be given: "20ft x 13ft x 9ft".
 std::optional<Vec3> size_of(const std::string& words) {
   std::vector<double> sides;
@@ -62,13 +57,15 @@ class Answers {
 
   bool take_room(const std::string& name, const std::string& size) {
     const auto sides = size_of(size);
-    if (name.empty()) return refuse("a room needs a name");
+    if (name.empty()) return refused("new", "a room needs a name");
     if (!sides)
-      return refuse(fmt::format(FMT_STRING("the size is \"{}\"; expected {}. Other units are written out: "
-                                           "6000mm x 4000mm x 2800mm"),
-                                size, kSizeHint));
+      return refused("new",
+                     fmt::format(FMT_STRING("the size is \"{}\"; expected {}. Other units are written out: "
+                                            "6000mm x 4000mm x 2800mm"),
+                                 size, kSizeHint));
     if (sides->maxCoeff() > kWidest)
-      return refuse(
+      return refused(
+          "new",
           fmt::format(FMT_STRING("the size is \"{}\": a side of {:g} m. If these are millimetres write "
                                  "{:g}mm x {:g}mm x {:g}mm"),
                       size, sides->maxCoeff(), sides->x(), sides->y(), sides->z()));
@@ -106,8 +103,9 @@ bool Answers::take_task(const std::string& words) {
       std::string near;
       for (std::size_t i = 0; i < std::min<std::size_t>(found.size(), 5) && !list.empty(); ++i)
         near += fmt::format(FMT_STRING("\n  {:<32} {}"), found[i].row->key, found[i].row->task);
-      return refuse(fmt::format(FMT_STRING("\"{}\" is no task of {}; {}{}"), words, table_.front().name(),
-                                near.empty() ? "glowgrid tasks WORDS finds one" : "nearest:", near));
+      return refused("new",
+                     fmt::format(FMT_STRING("\"{}\" is no task of {}; {}{}"), words, table_.front().name(),
+                                 near.empty() ? "glowgrid tasks WORDS finds one" : "nearest:", near));
     }
   }
   project_.task = row->key;
@@ -118,7 +116,7 @@ bool Answers::take_task(const std::string& words) {
 
 bool Answers::take_luminaire(const std::string& mark, const std::string& file) {
   if (mark.empty() || file.empty())
-    return refuse("a luminaire is given as MARK=FILE, such as P1=pendant.ldt");
+    return refused("new", "a luminaire is given as MARK=FILE, such as P1=pendant.ldt");
   Problems problems;
   const auto photometry = files::read_photometric_file(file, problems);
   if (!photometry) {
@@ -156,8 +154,9 @@ bool Answers::write() {
   guess_array();
   std::error_code error;
   if (fs::exists(file_, error))
-    return refuse(fmt::format(FMT_STRING("{} is there already; it is never overwritten. Give another name"),
-                              file_.string()));
+    return refused("new",
+                   fmt::format(FMT_STRING("{} is there already; it is never overwritten. Give another name"),
+                               file_.string()));
   files::write_whole(file_, files::new_project_text(project_));
   const auto open = open_project(file_);
   print_problems(open->problems, open->sources, false);
@@ -206,11 +205,11 @@ bool ask_all(Answers& answers) {
 bool take_options(const Arguments& arguments, Answers& answers) {
   const std::vector<std::string> room = arguments.texts("room");
   if (room.size() != 2)
-    return refuse(
-        fmt::format(FMT_STRING("--room takes a name and a size, such as --room Office {}"), kSizeHint));
+    return refused("new", fmt::format(FMT_STRING("--room takes a name and a size, such as --room Office {}"),
+                                      kSizeHint));
   if (!answers.take_room(room[0], room[1])) return false;
   if (!arguments.has("task"))
-    return refuse("what is done in the room? Give --task with a key (glowgrid tasks finds it)");
+    return refused("new", "what is done in the room? Give --task with a key (glowgrid tasks finds it)");
   if (!answers.take_task(arguments.text("task"))) return false;
   const std::string mark = arguments.text("mark");
   const std::size_t equals = mark.find('=');
@@ -245,8 +244,8 @@ int command_new(const std::vector<std::string>& words) {
   const fs::path file = arguments.text("file");
   std::error_code error;
   if (fs::exists(file, error)) {
-    refuse(fmt::format(FMT_STRING("{} is there already; it is never overwritten. Give another name"),
-                       file.string()));
+    refused("new", fmt::format(FMT_STRING("{} is there already; it is never overwritten. Give another name"),
+                               file.string()));
     return kBadInput;
   }
   Answers answers(file);

@@ -15,7 +15,7 @@ namespace po = boost::program_options;
 
 namespace {
 
-CommandLine command_line() {
+CommandLine run_line() {
   CommandLine line{"glowgrid run PROJECT [options]",
                    "Computes every room of the project, holds it against its task's requirements and writes\n"
                    "results.json, a CSV for each grid, and figures.",
@@ -55,7 +55,7 @@ void run_then(const std::string& command, int code) {
 }  // namespace
 
 int command_run(const std::vector<std::string>& words) {
-  const ParseResult parsed = parse(command_line(), words);
+  const ParseResult parsed = parse(run_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const ThreadLimit threads(arguments.threads());

@@ -19,8 +19,8 @@ namespace po = boost::program_options;
 namespace fs = std::filesystem;
 namespace {
 
-int refuse(const std::string& words) {
-  say("glowgrid runs: " + words + "\n");
+int refuse_runs(const std::string& words) {
+  refused("runs", words);
   return kBadInput;
 }
 
@@ -94,15 +94,15 @@ std::size_t reach_of(const std::vector<store::KeptFile>& files) {
 
 int restore(const std::string& name, const fs::path& folder, store::KeptRuns& runs) {
   std::error_code error;
-  if (folder.empty()) return refuse("where is it to be put? Give -o FOLDER");
+  if (folder.empty()) return refuse_runs("where is it to be put? Give -o FOLDER");
   if (fs::exists(folder, error) && !fs::is_empty(folder, error))
-    return refuse(
+    return refuse_runs(
         fmt::format(FMT_STRING("{} is there already and not empty; name another folder"), folder.string()));
   std::string fault;
   const auto files = runs.files(name, fault);
   if (!files)
-    return refuse(fault.empty() ? fmt::format(FMT_STRING("there is no run called \"{}\""), name)
-                                : fmt::format(FMT_STRING("\"{}\" cannot be restored: {}"), name, fault));
+    return refuse_runs(fault.empty() ? fmt::format(FMT_STRING("there is no run called \"{}\""), name)
+                                     : fmt::format(FMT_STRING("\"{}\" cannot be restored: {}"), name, fault));
   fs::path inner = folder;  // deep enough that what lay outside the project's folder stays inside this one
   for (std::size_t k = 0; k < reach_of(*files); ++k) inner /= "project";
   const fs::path project = inner / files->front().name;
@@ -145,12 +145,12 @@ int command_runs(const std::vector<std::string>& words) {
   std::error_code error;
   const fs::path file = kept_runs_file(project);
   if (!fs::exists(file, error) && !fs::exists(project, error))
-    return refuse(fmt::format(FMT_STRING("there is no {}"), project.string()));
+    return refuse_runs(fmt::format(FMT_STRING("there is no {}"), project.string()));
   const std::string action = what.size() > 1 ? what[1] : "list";
   if ((action != "list" && action != "restore" && action != "drop") ||
       what.size() != (action == "list" ? std::min<std::size_t>(what.size(), 2) : 3))
-    return refuse("expected PROJECT, PROJECT restore NAME -o FOLDER, or PROJECT drop NAME");
-  if (!fs::exists(file, error) && action != "list") return refuse("no run of this project is kept");
+    return refuse_runs("expected PROJECT, PROJECT restore NAME -o FOLDER, or PROJECT drop NAME");
+  if (!fs::exists(file, error) && action != "list") return refuse_runs("no run of this project is kept");
   try {
     if (!fs::exists(file, error)) {
       tell(fmt::format(FMT_STRING("No run of {} is kept; keep one: glowgrid run {} --keep \"first\"\n"),
@@ -160,7 +160,8 @@ int command_runs(const std::vector<std::string>& words) {
     store::KeptRuns runs(file);
     if (action == "list") return list(project, runs);
     if (action == "restore") return restore(what[2], parsed.arguments.text("output"), runs);
-    if (!runs.drop(what[2])) return refuse(fmt::format(FMT_STRING("there is no run called \"{}\""), what[2]));
+    if (!runs.drop(what[2]))
+      return refuse_runs(fmt::format(FMT_STRING("there is no run called \"{}\""), what[2]));
     tell(fmt::format(FMT_STRING("\"{}\" is no longer kept\n"), what[2]));
     return kDone;
   } catch (const store::DatabaseError& damage) {

@@ -17,7 +17,7 @@ namespace glow::cli {
 namespace po = boost::program_options;
 namespace {
 
-CommandLine command_line() {
+CommandLine show_line() {
   CommandLine line{
       "glowgrid show RESULTS|PROJECT [SECTION] [options]",
       "Shows the results of a run as tables, without computing. Alone: the answer again, a line for\n"
@@ -80,7 +80,7 @@ bool choose_scene(const std::string& name, record::RunRecord& run) {
 }  // namespace
 
 int command_show(const std::vector<std::string>& words) {
-  const ParseResult parsed = parse(command_line(), words);
+  const ParseResult parsed = parse(show_line(), words);
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::vector<std::string> what = arguments.texts("what");

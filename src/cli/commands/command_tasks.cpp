@@ -92,7 +92,7 @@ void print_found(const standards::RequirementTable& table, const Rows& rows, con
                  "check the edition that binds your project.\n")));
 }
 
-std::string joined(const std::vector<std::string>& words) {
+std::string joined_words(const std::vector<std::string>& words) {
   std::string text;
   for (const std::string& word : words) text += (text.empty() ? "\"" : " ") + word;
   return text + "\"";
@@ -106,8 +106,8 @@ void print_elsewhere(const standards::RequirementTable& table, const std::vector
     Rows rows;
     for (const standards::FoundTask& task : found) rows.push_back(task.row);
     rows.resize(std::min(rows.size(), kMostListed));
-    tell(fmt::format(FMT_STRING("{} has none with all of {}. {} has:\n{}"), table.name(), joined(words), name,
-                     task_list(rows)));
+    tell(fmt::format(FMT_STRING("{} has none with all of {}. {} has:\n{}"), table.name(), joined_words(words),
+                     name, task_list(rows)));
     tell(fmt::format(FMT_STRING("glowgrid tasks {} --standard \"{}\" shows all of it.\n\n"),
                      rows.front()->key, name));
     return;
@@ -120,7 +120,8 @@ int show(const standards::RequirementTable& table, const std::vector<std::string
   if (near) found = standards::nearest_tasks(table, words);
   if (near && (json || found.empty())) {
     if (json) tell(fmt::format(FMT_STRING("{}"), files::requirements_json(table, {})));
-    say(fmt::format(FMT_STRING("glowgrid tasks: {} has no task with {}\n"), table.name(), joined(words)));
+    say(fmt::format(FMT_STRING("glowgrid tasks: {} has no task with {}\n"), table.name(),
+                    joined_words(words)));
     return kBadInput;
   }
   if (near) print_elsewhere(table, words);
@@ -130,7 +131,7 @@ int show(const standards::RequirementTable& table, const std::vector<std::string
   if (json)
     tell(fmt::format(FMT_STRING("{}"), files::requirements_json(table, rows)));
   else
-    print_found(table, rows, (near ? "some words of " : "") + joined(words));
+    print_found(table, rows, (near ? "some words of " : "") + joined_words(words));
   return kDone;
 }
 

@@ -22,11 +22,6 @@ using plans::BlockUse;
 using plans::FloorWish;
 using units::Dimension;
 
-bool refuse(const std::string& words) {
-  say("glowgrid import: " + words + "\n");
-  return false;
-}
-
 /// Of an option that may be given more than once, with commas between.
 std::vector<std::string> names_of(const Arguments& arguments, const char* option) {
   std::vector<std::string> names;
@@ -61,7 +56,8 @@ bool take_unit(const Arguments& arguments, plans::UnitWish& unit) {
     if (!unit.metres_per_unit && units::parse_number(word, metres) && metres > 0)
       unit.metres_per_unit = metres;
     if (!unit.metres_per_unit)
-      return refuse(
+      return refused(
+          "import",
           fmt::format(FMT_STRING("--unit is \"{}\"; expected {}, or the metres of one unit as a number"),
                       word, plans::kUnitNames));
   }
@@ -71,7 +67,8 @@ bool take_unit(const Arguments& arguments, plans::UnitWish& unit) {
   const units::Parsed length =
       sides.size() == 2 ? units::parse_quantity(sides[1], Dimension::length) : units::Parsed{};
   if (!points || !length.ok || length.value <= 0)
-    return refuse(
+    return refused(
+        "import",
         fmt::format(FMT_STRING("--known-distance is \"{}\"; expected two points of the drawing and their "
                                "true distance, such as \"250,834 690,834 = 4.4 m\""),
                     arguments.text("known-distance")));
@@ -82,10 +79,10 @@ bool take_unit(const Arguments& arguments, plans::UnitWish& unit) {
 bool take_length(const Arguments& arguments, const char* option, double low, double high, double& value) {
   if (!arguments.has(option)) return true;
   const units::Parsed length = units::parse_quantity(arguments.text(option), Dimension::length);
-  if (!length.ok) return refuse(fmt::format(FMT_STRING("--{}: {}"), option, length.problem));
+  if (!length.ok) return refused("import", fmt::format(FMT_STRING("--{}: {}"), option, length.problem));
   if (length.value < low || length.value > high)
-    return refuse(
-        fmt::format(FMT_STRING("--{} is {:g} m; expected {:g} to {:g} m"), option, length.value, low, high));
+    return refused("import", fmt::format(FMT_STRING("--{} is {:g} m; expected {:g} to {:g} m"), option,
+                                         length.value, low, high));
   value = length.value;
   return true;
 }
@@ -96,21 +93,23 @@ bool take_place(const Arguments& arguments, FloorWish& wish) {
     wish.origin_at_corner = words == "corner";
     wish.origin = point_of(words);
     if (!wish.origin && !wish.origin_at_corner)
-      return refuse(fmt::format(FMT_STRING("--origin is \"{}\"; expected a point of the drawing such as "
-                                           "\"2612408.37,1204977.2\", or corner"),
-                                words));
+      return refused("import",
+                     fmt::format(FMT_STRING("--origin is \"{}\"; expected a point of the drawing such as "
+                                            "\"2612408.37,1204977.2\", or corner"),
+                                 words));
   }
   if (arguments.has("rotate") && arguments.has("along"))
-    return refuse("--rotate and --along both turn the drawing; give one of them");
+    return refused("import", "--rotate and --along both turn the drawing; give one of them");
   if (arguments.has("rotate")) {
     const units::Parsed turn = units::parse_quantity(arguments.text("rotate"), Dimension::angle);
-    if (!turn.ok) return refuse("--rotate: " + turn.problem);
+    if (!turn.ok) return refused("import", "--rotate: " + turn.problem);
     wish.rotate_deg = turn.value;
   }
   if (arguments.has("along")) {
     const auto line = points_of(arguments.text("along"));
     if (!line)
-      return refuse(
+      return refused(
+          "import",
           fmt::format(FMT_STRING("--along is \"{}\"; expected two points of a line that is to run along x, "
                                  "such as \"0,0 14755,120\""),
                       arguments.text("along")));
@@ -145,11 +144,13 @@ bool take_block(const std::string& block, const std::string& use, plans::Request
   }
   for (const auto& [word, kind] : kKinds) known.emplace_back(word);
   const std::string near = nearest_word(use, known);
-  return refuse(fmt::format(
-      FMT_STRING("block \"{}\" is to be \"{}\"; expected door, window, column, ignore, box, "
-                 "\"luminaire MARK\" or a piece of furniture{}"),
-      block, use,
-      near.empty() ? " (glowgrid catalogue furniture lists them)" : "; did you mean \"" + near + "\"?"));
+  return refused(
+      "import",
+      fmt::format(
+          FMT_STRING("block \"{}\" is to be \"{}\"; expected door, window, column, ignore, box, "
+                     "\"luminaire MARK\" or a piece of furniture{}"),
+          block, use,
+          near.empty() ? " (glowgrid catalogue furniture lists them)" : "; did you mean \"" + near + "\"?"));
 }
 
 /// NAME=USE, and lines NAME,USE of a table.
@@ -157,9 +158,10 @@ bool take_blocks(const Arguments& arguments, plans::Request& request) {
   for (const std::string& text : names_of(arguments, "block")) {
     const std::vector<std::string> sides = parts_of(text, '=');
     if (sides.size() != 2)
-      return refuse(fmt::format(FMT_STRING("--block is \"{}\"; expected NAME=USE, such as COL_400=column or "
-                                           "DESK_2=desk"),
-                                text));
+      return refused("import",
+                     fmt::format(FMT_STRING("--block is \"{}\"; expected NAME=USE, such as COL_400=column or "
+                                            "DESK_2=desk"),
+                                 text));
     if (!take_block(sides[0], sides[1], request)) return false;
   }
   if (!arguments.has("blocks")) return true;
@@ -167,7 +169,7 @@ bool take_blocks(const Arguments& arguments, plans::Request& request) {
   Problems problems;
   const std::string file = arguments.text("blocks");
   const auto bytes = files::read_file(file, kLargestTable, {}, problems);
-  if (!bytes) return refuse(problems.all().front().text);
+  if (!bytes) return refused("import", problems.all().front().text);
   int number = 0;
   for (const std::string_view line : files::split_lines(*bytes)) {
     ++number;
@@ -175,7 +177,8 @@ bool take_blocks(const Arguments& arguments, plans::Request& request) {
     if (text.empty() || text.front() == '#') continue;
     const std::vector<std::string> sides = parts_of(std::string(text), ',');
     if (sides.size() != 2)
-      return refuse(
+      return refused(
+          "import",
           fmt::format(FMT_STRING("{}:{}: \"{}\"; expected a block and what it is, with a comma between, such "
                                  "as DESK_2,desk"),
                       file, number, printable(std::string(text))));
@@ -194,8 +197,9 @@ bool take_request(const Arguments& arguments, FloorWish& wish) {
   if (arguments.has("from")) {
     const auto from = plans::rooms_from(arguments.text("from"));
     if (!from)
-      return refuse(fmt::format(FMT_STRING("--from is \"{}\"; expected outlines, hatches, lines or walls"),
-                                arguments.text("from")));
+      return refused("import",
+                     fmt::format(FMT_STRING("--from is \"{}\"; expected outlines, hatches, lines or walls"),
+                                 arguments.text("from")));
     request.from = *from;
   } else if (request.room_layers.empty() && !request.wall_layers.empty()) {
     request.from = plans::RoomsFrom::walls;
@@ -212,14 +216,16 @@ bool take_request(const Arguments& arguments, FloorWish& wish) {
 bool take_floor_words(const std::string& words, const Arguments& arguments, model::Floor& floor) {
   const std::size_t colon = words.find(':');
   floor.name = files::trimmed(words.substr(0, colon));
-  if (floor.name.empty()) return refuse("--floor wants a name, such as --floor \"Ground floor\"");
+  if (floor.name.empty()) return refused("import", "--floor wants a name, such as --floor \"Ground floor\"");
   if (colon == std::string::npos) return true;
   const auto window = points_of(words.substr(colon + 1));
   if (!window)
-    return refuse(fmt::format(
-        FMT_STRING("--floor is \"{}\"; expected a name and, where the drawing holds several floors, "
-                   "two corners: \"First floor: 28000,2000 49000,21000\""),
-        words));
+    return refused(
+        "import",
+        fmt::format(
+            FMT_STRING("--floor is \"{}\"; expected a name and, where the drawing holds several floors, "
+                       "two corners: \"First floor: 28000,2000 49000,21000\""),
+            words));
   floor.drawing->request.window = {window->first.cwiseMin(window->second),
                                    window->first.cwiseMax(window->second)};
   if (!arguments.has("origin")) floor.drawing->origin_at_corner = true;
@@ -272,7 +278,8 @@ std::optional<plans::FloorWish> model_wish(const Arguments& arguments) {
        {"rooms", "from", "walls", "doors", "windows", "texts", "block", "blocks", "known-distance", "along",
         "joint", "widest-gap", "thickest-wall", "name-attribute", "number-attribute", "floor", "level"})
     if (arguments.has(option)) {
-      refuse(
+      refused(
+          "import",
           fmt::format(FMT_STRING("--{} is for drawings; a building model says itself where rooms, walls and "
                                  "openings are"),
                       option));
@@ -283,7 +290,7 @@ std::optional<plans::FloorWish> model_wish(const Arguments& arguments) {
   const std::string up = arguments.text("up");
   if (arguments.has("up")) wish.y_up = up == "y";
   if (arguments.has("up") && up != "y" && up != "z") {
-    refuse(fmt::format(FMT_STRING("--up is \"{}\"; expected y or z"), up));
+    refused("import", fmt::format(FMT_STRING("--up is \"{}\"; expected y or z"), up));
     return std::nullopt;
   }
   return wish;
@@ -295,14 +302,15 @@ std::optional<std::vector<model::Floor>> floors_of(const Arguments& arguments,
   if (!take_request(arguments, wish)) return std::nullopt;
   const std::vector<std::string> named = arguments.texts("floor"), levels = arguments.texts("level");
   if (files.size() > 1 && !named.empty() && named.size() != files.size()) {
-    refuse(fmt::format(
-        FMT_STRING("there are {} drawings and {} --floor; give each drawing one, in the same order"),
-        files.size(), named.size()));
+    refused("import",
+            fmt::format(
+                FMT_STRING("there are {} drawings and {} --floor; give each drawing one, in the same order"),
+                files.size(), named.size()));
     return std::nullopt;
   }
   if (levels.size() > std::max(files.size(), named.size())) {
-    refuse(fmt::format(FMT_STRING("there are {} --level and {} floors"), levels.size(),
-                       std::max(files.size(), named.size())));
+    refused("import", fmt::format(FMT_STRING("there are {} --level and {} floors"), levels.size(),
+                                  std::max(files.size(), named.size())));
     return std::nullopt;
   }
   double height = 0;
@@ -318,7 +326,7 @@ std::optional<std::vector<model::Floor>> floors_of(const Arguments& arguments,
     if (k < levels.size()) {
       const units::Parsed level = units::parse_quantity(levels[k], Dimension::length);
       if (!level.ok) {
-        refuse("--level: " + level.problem);
+        refused("import", "--level: " + level.problem);
         return std::nullopt;
       }
       floor.level_m = level.value;
@@ -326,7 +334,8 @@ std::optional<std::vector<model::Floor>> floors_of(const Arguments& arguments,
     if (k < named.size() && !take_floor_words(named[k], arguments, floor)) return std::nullopt;
     for (const model::Floor& other : floors)
       if (other.name == floor.name) {
-        refuse(fmt::format(FMT_STRING("two floors are called \"{}\"; name them with --floor"), floor.name));
+        refused("import",
+                fmt::format(FMT_STRING("two floors are called \"{}\"; name them with --floor"), floor.name));
         return std::nullopt;
       }
     floors.push_back(std::move(floor));
