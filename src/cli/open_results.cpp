@@ -59,13 +59,15 @@ void take_from_project(const fs::path& path, const std::string& variant, OpenRes
                                  fs::proximate(results.file).string(), older, path.string()));
 }
 
-/// Results of a variant of a project, held against it as it is now; nothing where it has no such variant.
-std::optional<OpenResults> open_variant(const fs::path& project, const std::string& name,
-                                        Problems& problems) {
+std::vector<std::string> variants_of(const fs::path& project) {
   Problems unheard;
   const auto text = files::ProjectText::read(project, unheard);
   const auto read = text ? files::read_project(text->text(), project.string(), unheard) : std::nullopt;
-  if (!read || std::count(read->variants.begin(), read->variants.end(), name) == 0) return std::nullopt;
+  return read ? read->variants : std::vector<std::string>();
+}
+
+/// Results of a variant that the project has, held against it as it is now.
+OpenResults open_variant(const fs::path& project, const std::string& name, Problems& problems) {
   OpenResults results;
   results.file = variant_output(default_output(project), name) / files::kResultsFile;
   std::error_code error;
@@ -84,17 +86,17 @@ std::optional<OpenResults> open_variant(const fs::path& project, const std::stri
   return results;
 }
 
-/// Results of a kept run; what is made of them lies in "<project>-kept/<run>".
-std::optional<OpenResults> open_kept(const fs::path& project, const std::string& name, Problems& problems) {
+/// Results of a kept run; what is made of them lies in "<project>-kept/<run>". `names`: what else may be
+/// meant.
+std::optional<OpenResults> open_kept(const fs::path& project, const std::string& name,
+                                     std::vector<std::string> names, Problems& problems) {
   const fs::path file = kept_runs_file(project);
   const std::string words = project.string() + "@" + name;
   std::error_code error;
   std::optional<std::string> bytes;
-  std::string fault = "no run of this project is kept";
-  std::vector<std::string> names;
+  std::string fault;
   if (fs::exists(file, error)) try {
       store::KeptRuns runs(file);
-      fault.clear();
       bytes = runs.file(name, store::kKeptResults, fault);
       for (const store::KeptRun& run : runs.list()) names.push_back(run.name);
     } catch (const store::DatabaseError& damage) {
@@ -103,9 +105,10 @@ std::optional<OpenResults> open_kept(const fs::path& project, const std::string&
   if (!bytes) {
     const std::string near = nearest_word(name, names);
     if (fault.empty())
-      fault = "there is no run of that name" +
+      fault = "the project has neither a variant nor a kept run of that name" +
               (near.empty() ? std::string() : "; did you mean \"" + near + "\"?");
-    problems.error("R013", {words, 0, 0}, fault + " (glowgrid runs " + project.string() + " lists them)");
+    problems.error("R013", {words, 0, 0},
+                   fault + " (glowgrid runs " + project.string() + " lists what was kept)");
     return std::nullopt;
   }
   auto run = files::read_results(*bytes, words, problems);
@@ -119,9 +122,12 @@ std::optional<OpenResults> open_kept(const fs::path& project, const std::string&
 
 std::optional<OpenResults> open_results(const fs::path& path, Problems& problems) {
   if (const auto named = kept_run_named(path.string())) {
-    auto variant = open_variant(named->first, named->second, problems);
-    if (variant) return problems.has_errors() ? std::nullopt : std::move(variant);
-    return open_kept(named->first, named->second, problems);
+    const auto& [project, name] = *named;
+    const std::vector<std::string> variants = variants_of(project);
+    if (std::count(variants.begin(), variants.end(), name) == 0)
+      return open_kept(project, name, variants, problems);
+    OpenResults variant = open_variant(project, name, problems);
+    return problems.has_errors() ? std::nullopt : std::optional(std::move(variant));
   }
   OpenResults results;
   std::error_code error;

@@ -114,8 +114,11 @@ TEST(Runs, VariantsAreComputedBesideTheProjectAndComparedWithIt) {
   EXPECT_TRUE(compared.code == 0 && says(compared.out, "small.toml@half, a variant")) << compared.err;
   change(folder, "maintenance_factor = 0.4", "maintenance_factor = 0.5");
   EXPECT_TRUE(says(run(folder, "compare small.toml small.toml@half").out, "out of date"));
-  const Ran wrong = run(folder, kRun + " --variant halff");
-  EXPECT_TRUE(wrong.code == 2 && says(wrong.err, "the project has no variant \"halff\"")) << wrong.err;
+  for (const std::string& wrong :
+       {kRun + " --variant halff", std::string("compare small.toml small.toml@halff")}) {
+    const Ran refused = run(folder, wrong);
+    EXPECT_TRUE(refused.code == 2 && says(refused.err, "did you mean \"half\"?")) << refused.err;
+  }
 }
 
 TEST(Runs, ACommandIsRunWhenAllIsDone) {

@@ -18,8 +18,6 @@ RoomRecord record_of(const Room& room, const char* name = "Hall") {
   RoomRecord record;
   record.name = name;
   record.floor_area_m2 = 20;
-  record.tasks.emplace_back();
-  record.tasks.back().em_lx = room.target;
   assess::GridReading plane;
   plane.name = "work plane";
   plane.role = space::GridRole::work_plane;
@@ -28,6 +26,10 @@ RoomRecord record_of(const Room& room, const char* name = "Hall") {
   plane.statistics.u0 = room.u0;
   plane.uncertainty = {room.doubt, room.doubt, 0.01};
   record.assessment.grids.push_back(plane);
+  record.assessment.checks.push_back(
+      standards::judge({standards::Quantity::mean_illuminance, room.target, {}, {}, {}, {}}, plane.statistics,
+                       plane.uncertainty));
+  record.assessment.checks.back().target = {standards::Target::Kind::grid, 0};
   assess::EyeSetGlare eyes;
   eyes.views.emplace_back();
   eyes.views.back().ugr = room.ugr;

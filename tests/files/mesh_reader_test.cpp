@@ -111,7 +111,7 @@ struct BadMesh {
 
 TEST(MeshReader, WhatCannotBeUsedIsRefusedInWords) {
   const BadMesh cases[] = {
-      {"empty.obj", "", ""},
+      {"empty.obj", "", "the file is empty"},
       {"nothing.obj", "v 0 0 0\nv 1 0 0\n", ""},
       {"junk.stl", "solid \x01\x02\xff facet facet facet", ""},
       {"short.stl", binary_stl().substr(0, 100), ""},

@@ -117,8 +117,8 @@ int command_compare(const std::vector<std::string>& words) {
   const Arguments& arguments = parsed.arguments;
   const std::vector<std::string> what = arguments.texts("what");
   if (what.size() < 2 || what.size() > kMostSubjects)
-    return refuse_compare(fmt::format(FMT_STRING("there are {} results to compare; expected 2 to {}"),
-                                      what.size(), kMostSubjects));
+    return refuse_compare(
+        fmt::format(FMT_STRING("expected 2 to {} results to compare, found {}"), kMostSubjects, what.size()));
   Problems problems;
   std::vector<Subject> subjects;
   for (const std::string& each : what)

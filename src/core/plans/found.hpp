@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cmath>
 #include <optional>
 #include <string>
 #include <vector>
@@ -39,6 +40,17 @@ struct FoundCeiling {
   Vec2 from = Vec2::Zero(), to = Vec2::Zero();
   double height_m = 0, to_height_m = 0;
   geometry::Polygon over;  ///< empty: it rises
+
+  /// Of one that rises, m per m in plan, uphill.
+  Vec2 slope() const {
+    const Vec2 way = to - from;
+    return way * ((to_height_m - height_m) / way.squaredNorm());
+  }
+  /// Its height over a place, m above the floor; infinite where it does not reach.
+  double height_at(const Vec2& p) const {
+    if (over.empty()) return height_m + slope().dot(p - from);
+    return geometry::contains(over, p) ? height_m : HUGE_VAL;
+  }
 };
 
 struct FoundObject {

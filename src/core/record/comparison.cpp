@@ -6,12 +6,6 @@
 namespace glow::record {
 namespace {
 
-const assess::GridReading* plane_of(const RoomRecord& room) {
-  for (const assess::GridReading& grid : room.assessment.grids)
-    if (grid.role == space::GridRole::work_plane && !grid.total_lx.empty()) return &grid;
-  return nullptr;
-}
-
 Compared checks_of(const RoomRecord& room) {
   Compared value;
   double met = 0;
@@ -48,7 +42,7 @@ Compared daylight_of(const assess::GridReading& plane) {
 }
 
 Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
-  const assess::GridReading* plane = plane_of(room);
+  const assess::GridReading* plane = work_plane(room.assessment);
   switch (measure) {
     case ComparedMeasure::checks_met:
       return checks_of(room);
@@ -66,7 +60,7 @@ Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
     case ComparedMeasure::watts:
     case ComparedMeasure::watts_per_m2: {
       if (room.groups.empty()) break;
-      const auto watts = drawn_power(room.groups, std::vector<double>(room.groups.size(), 1.0));
+      const auto watts = drawn_power(room);
       if (watts) return {measure == ComparedMeasure::watts ? *watts : *watts / room.floor_area_m2};
       break;
     }
@@ -78,9 +72,18 @@ Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
   return {};
 }
 
-/// The mean that the room's own task asks for.
-std::optional<double> target_of(const RoomRecord& room) {
-  return room.tasks.empty() ? std::nullopt : room.tasks.front().em_lx;
+/// Whether the work plane's mean surely misses what is asked of it, as its checks say; nothing: no check.
+std::optional<bool> misses_its_mean(const RoomRecord& room) {
+  const assess::GridReading* plane = work_plane(room.assessment);
+  if (!plane) return std::nullopt;
+  const standards::Target target = {standards::Target::Kind::grid,
+                                    std::size_t(plane - room.assessment.grids.data())};
+  std::optional<bool> misses;
+  for (const standards::Check& check : room.assessment.checks)
+    if (check.binding && check.target == target &&
+        check.demand.quantity == standards::Quantity::mean_illuminance)
+      misses = misses.value_or(false) || check.verdict == standards::Verdict::not_met;
+  return misses;
 }
 
 Change change_of(ComparedMeasure measure, const Compared& first, const Compared& now, const RoomRecord& was,
@@ -99,10 +102,9 @@ Change change_of(ComparedMeasure measure, const Compared& first, const Compared&
                                         : Change::other;
     }
     case ComparedMeasure::mean_lx: {
-      const auto then = target_of(was), target = target_of(is);
-      if (!then || !target) return Change::other;
-      const bool reached_then = *first.value >= *then, reaches = *now.value >= *target;
-      return reaches == reached_then ? Change::other : reaches ? Change::better : Change::worse;
+      const auto missed = misses_its_mean(was), misses = misses_its_mean(is);
+      if (!missed || !misses || *missed == *misses) return Change::other;
+      return *misses ? Change::worse : Change::better;
     }
     case ComparedMeasure::uniformity:
     case ComparedMeasure::daylight_factor:

@@ -44,7 +44,7 @@ struct ComparedRoom {
 };
 
 /// Rooms by name, in the order of the first run that has each. A mean by itself is neither better nor worse,
-/// but for reaching a target or no longer reaching it; fewer watts are better.
+/// but where a check of it is no longer missed, or is now; fewer watts are better.
 std::vector<ComparedRoom> compared(const std::vector<const RunRecord*>& runs);
 
 }  // namespace glow::record

@@ -145,6 +145,12 @@ void drop_values(RoomRecord& room) {
   room = std::move(kept);
 }
 
+const assess::GridReading* work_plane(const assess::Assessment& assessment) {
+  for (const assess::GridReading& grid : assessment.grids)
+    if (grid.role == space::GridRole::work_plane && !grid.total_lx.empty()) return &grid;
+  return nullptr;
+}
+
 std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const std::vector<double>& shares) {
   double watts = 0;
   for (std::size_t g = 0; g < groups.size(); ++g) {
@@ -152,6 +158,10 @@ std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const 
     watts += *groups[g].watts_w * double(groups[g].positions.size()) * groups[g].weight.output * shares[g];
   }
   return watts;
+}
+
+std::optional<double> drawn_power(const RoomRecord& room) {
+  return drawn_power(room.groups, std::vector<double>(room.groups.size(), 1.0));
 }
 
 std::string MomentRecord::when() const {

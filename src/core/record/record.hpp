@@ -161,8 +161,13 @@ struct RoomRecord {
 /// Whether daylight itself is verified, by EN 17037.
 bool verifies_daylight(const assess::Assessment& assessment);
 
-/// What groups draw in a scene, if drivers take as much less as luminaires give; nothing: watts not stated.
+/// What the work plane reads; null: there is none, or its values were dropped.
+const assess::GridReading* work_plane(const assess::Assessment& assessment);
+
+/// Watts that groups draw in a scene, if drivers take as much less as luminaires give; nothing: not stated.
 std::optional<double> drawn_power(const std::vector<GroupRecord>& groups, const std::vector<double>& shares);
+/// Watts of all groups of a room as they are set.
+std::optional<double> drawn_power(const RoomRecord& room);
 
 /// The room as it is in one of its scenes: what shines, what is asked and what was found. Without causes and
 /// mends, which are looked for with all groups as placed.

@@ -15,9 +15,8 @@ std::optional<Shares> shares_of(const assess::GridReading& grid, const Threshold
 
 std::optional<Shares> plane_shares(const RoomRecord& room) {
   if (room.kept_shares || !room.thresholds_lx) return room.kept_shares;
-  for (const assess::GridReading& grid : room.assessment.grids)
-    if (grid.role == space::GridRole::work_plane) return shares_of(grid, *room.thresholds_lx);
-  return std::nullopt;
+  const assess::GridReading* plane = work_plane(room.assessment);
+  return plane ? shares_of(*plane, *room.thresholds_lx) : std::nullopt;
 }
 
 std::optional<Shares> shares_over(const std::vector<RoomRecord>& rooms,

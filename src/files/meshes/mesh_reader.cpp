@@ -158,6 +158,7 @@ MeshResult read_mesh(const fs::path& path, PartNames names) {
   std::error_code error;
   if (!fs::is_regular_file(path, error)) return {nullptr, "there is no such file"};
   const auto size = fs::file_size(path, error);
+  if (!error && size == 0) return {nullptr, "the file is empty; export it again"};
   if (error || size > kLargestMeshFile)
     return {nullptr, fmt::format(FMT_STRING("it has {} bytes; at most {} are read"), size, kLargestMeshFile)};
   int ends[2];

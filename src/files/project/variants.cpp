@@ -96,8 +96,10 @@ bool lay_variant_over(toml::table& project, const std::string& variant, const st
                       Problems& problems) {
   toml::table* found = project["variants"][variant].as_table();
   if (!found) {
+    const std::string near = nearest_word(variant, variant_names(project));
     problems.error("P130", {file, 0, 0},
-                   fmt::format(FMT_STRING("the project has no variant \"{}\""), variant));
+                   fmt::format(FMT_STRING("the project has no variant \"{}\"{}"), variant,
+                               near.empty() ? std::string() : "; did you mean \"" + near + "\"?"));
     return false;
   }
   toml::table over = std::move(*found);

@@ -16,19 +16,16 @@ std::string number(const std::optional<double>& value, int digits) {
 std::string rooms_csv(const record::RunRecord& run) {
   std::string text =
       "drawn_as,floor,room,number,area_m2,height_m,task,target_lx,mean_lx,mean_uncertainty_lx,u0,luminaires,"
-      "watts_w,"
-      "verdict\n";
+      "watts_w,verdict\n";
   for (const record::RoomRecord& room : run.rooms) {
     std::optional<double> target, mean, sure, u0;
     if (!room.tasks.empty()) target = room.tasks.front().em_lx;
-    const auto& grids = room.assessment.grids;
-    if (!grids.empty() && grids.front().role == space::GridRole::work_plane &&
-        !grids.front().total_lx.empty()) {
-      mean = grids.front().statistics.mean_lx;
-      sure = grids.front().uncertainty.mean_lx;
-      u0 = grids.front().statistics.u0;
+    if (const assess::GridReading* plane = record::work_plane(room.assessment)) {
+      mean = plane->statistics.mean_lx;
+      sure = plane->uncertainty.mean_lx;
+      u0 = plane->statistics.u0;
     }
-    const auto watts = record::drawn_power(room.groups, std::vector<double>(room.groups.size(), 1.0));
+    const auto watts = record::drawn_power(room);
     text +=
         fmt::format(FMT_STRING("{},{},{},{},{:.3f},{:.3f},{},{},{},{},{},{},{},{}\n"), csv_cell(room.drawn),
                     csv_cell(room.floor), csv_cell(room.name), csv_cell(room.number), room.floor_area_m2,

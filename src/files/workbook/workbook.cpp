@@ -159,12 +159,6 @@ class Writer {
   }
   double length(double m) const { return run_.units.length(m); }
 
-  static const assess::GridReading* plane_of(const assess::Assessment& assessment) {
-    for (const assess::GridReading& grid : assessment.grids)
-      if (grid.role == space::GridRole::work_plane && !grid.total_lx.empty()) return &grid;
-    return nullptr;
-  }
-
   void summary() {
     lxw_worksheet* sheet = book_.sheet("Summary");
     worksheet_write_string(sheet, 0, 0, run_.project.c_str(), book_.title());
@@ -189,8 +183,8 @@ class Writer {
                  {"W/m2 per 100 lx", Digits::two}},
                 true);
     for (const RoomRecord& room : run_.rooms) {
-      const assess::GridReading* plane = plane_of(room.assessment);
-      const auto watts = record::drawn_power(room.groups, std::vector<double>(room.groups.size(), 1.0));
+      const assess::GridReading* plane = record::work_plane(room.assessment);
+      const auto watts = record::drawn_power(room);
       table.text(room.floor).text(room.number).text(room.name).text(to_string(room.assessment.status));
       table.text(room.tasks.empty() ? std::string() : room.tasks.front().key);
       table.number(length(length(room.floor_area_m2)));
@@ -292,7 +286,7 @@ class Writer {
     for (const RoomRecord& room : run_.rooms)
       for (const record::SceneRecord& scene : room.scenes) {
         if (!is_meant(scene)) continue;
-        const assess::GridReading* plane = plane_of(scene.assessment);
+        const assess::GridReading* plane = record::work_plane(scene.assessment);
         std::optional<double> factor;
         if (plane && plane->day && plane->day->has_factor) {
           double sum = 0;
@@ -336,7 +330,7 @@ class Writer {
 
   /// Values of the work plane, point by point.
   void points(const RoomRecord& room, lxw_worksheet* sheet, lxw_row_t row) {
-    const assess::GridReading* plane = plane_of(room.assessment);
+    const assess::GridReading* plane = record::work_plane(room.assessment);
     if (!plane) return;
     Table table(book_, sheet, row,
                 {{"x " + m_ + ", work plane", Digits::three},

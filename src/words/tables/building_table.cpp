@@ -28,10 +28,6 @@ struct Sum {
   }
 };
 
-std::optional<double> watts_of(const record::RoomRecord& room) {
-  return record::drawn_power(room.groups, std::vector<double>(room.groups.size(), 1.0));
-}
-
 Sum sum_of(const record::RoomRecord& room) {
   Sum sum;
   sum.rooms = 1;
@@ -39,7 +35,7 @@ Sum sum_of(const record::RoomRecord& room) {
   sum.met = room.assessment.status == assess::Status::met;
   for (const record::GroupRecord& group : room.groups) sum.luminaires += group.positions.size();
   sum.area_m2 = room.floor_area_m2;
-  const auto watts = watts_of(room);
+  const auto watts = record::drawn_power(room);
   sum.all_watts = watts.has_value();
   sum.watts_w = watts.value_or(0);
   return sum;
@@ -57,22 +53,19 @@ std::string power(double area_m2, double watts_w, bool known) {
 
 std::string room_line(const record::RoomRecord& room, const units::ShownUnits& units, bool colour) {
   std::string mean = "-", u0 = "-", target = "-", share = "-";
-  const auto& grids = room.assessment.grids;
-  if (!grids.empty() && !grids.front().total_lx.empty() &&
-      grids.front().role == space::GridRole::work_plane) {
-    const assess::GridReading& plane = grids.front();
-    mean = units::light_words(units, plane.statistics.mean_lx);
-    if (plane.statistics.u0) u0 = fmt::format(FMT_STRING("{:.2f}"), *plane.statistics.u0);
+  if (const assess::GridReading* plane = record::work_plane(room.assessment)) {
+    mean = units::light_words(units, plane->statistics.mean_lx);
+    if (plane->statistics.u0) u0 = fmt::format(FMT_STRING("{:.2f}"), *plane->statistics.u0);
     if (!room.tasks.empty() && room.tasks.front().em_lx) {
       const double wanted = *room.tasks.front().em_lx;
       target = units::light_words(units, wanted);
-      const auto reached = std::count_if(plane.total_lx.begin(), plane.total_lx.end(),
+      const auto reached = std::count_if(plane->total_lx.begin(), plane->total_lx.end(),
                                          [&](double lux) { return lux >= wanted; });
-      share = whole(100.0 * double(reached) / double(plane.total_lx.size())) + " %";
+      share = whole(100.0 * double(reached) / double(plane->total_lx.size())) + " %";
     }
   }
   const std::string status = to_string(room.assessment.status);
-  const auto watts = watts_of(room);
+  const auto watts = record::drawn_power(room);
   return fmt::format(FMT_STRING("  {:<7} {:<20} {}{:>{}} {:>5} {:>6} {:>5} {:>6} {}\n"),
                      fitted(room.number, 7), fitted(room.title(), 20),
                      room.assessment.status == assess::Status::no_target ? status : painted(status, colour),

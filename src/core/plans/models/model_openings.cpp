@@ -104,16 +104,12 @@ std::vector<Side> sides_of(const ModelOpening& opening, const std::vector<Placed
 /// Up the ceiling's slope at a place; zero where it is level.
 Vec2 slope_at(const FoundRoom& room, const Vec2& at) {
   Vec2 slope = Vec2::Zero();
-  double least = HUGE_VAL;
+  double least = room.height_m.value_or(HUGE_VAL);
   for (const FoundCeiling& part : room.ceiling) {
-    if (!part.over.empty()) continue;
-    const Vec2 way = part.to - part.from;
-    const Vec2 rise = way * ((part.to_height_m - part.height_m) / way.squaredNorm());
-    const double z = part.height_m + rise.dot(at - part.from);
-    if (z < least) {
-      least = z;
-      slope = rise;
-    }
+    const double z = part.height_at(at);
+    if (z >= least) continue;
+    least = z;
+    slope = part.over.empty() ? part.slope() : Vec2::Zero();
   }
   return slope;
 }

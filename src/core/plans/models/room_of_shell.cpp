@@ -112,15 +112,7 @@ FoundCeiling rising(const Ceiling& ceiling, double floor_z) {
 
 /// Height of the ceiling that the parts make: the lowest counts.
 double height_at(const std::vector<FoundCeiling>& parts, double height, const Vec2& p) {
-  for (const FoundCeiling& part : parts) {
-    if (!part.over.empty()) {
-      if (geometry::contains(part.over, p)) height = std::min(height, part.height_m);
-      continue;
-    }
-    const Vec2 way = part.to - part.from;
-    const double t = way.dot(p - part.from) / way.squaredNorm();
-    height = std::min(height, part.height_m + t * (part.to_height_m - part.height_m));
-  }
+  for (const FoundCeiling& part : parts) height = std::min(height, part.height_at(p));
   return height;
 }
 

@@ -43,7 +43,8 @@ std::optional<XmlText> XmlText::read(std::string bytes, const std::string& name,
     problems.error(code, {name, line, 0}, std::move(words));
     return std::nullopt;
   };
-  if (bytes.find_first_not_of(" \t\r\n") == std::string::npos) return fail("empty", 0, "the file is empty");
+  if (bytes.find_first_not_of(" \t\r\n") == std::string::npos)
+    return fail("empty", 0, "the file is empty; export the model again");
   if (bytes.compare(0, 2, "PK") == 0) return fail("is-zip", 0, "this is a zipped file; unpack it first");
   const std::size_t entity = bytes.find("<!ENTITY");
   if (entity != std::string::npos)

@@ -68,7 +68,6 @@ class Reader {
       for (int n = 2; has_storey(storey.entity.name); ++n)
         storey.entity.name = called(item) + " " + std::to_string(n);
       storeys_[record->number] = int(model_.storeys.size());
-      numbers_.insert(record->number);
       model_.storeys.push_back(std::move(storey));
     }
   }
@@ -77,10 +76,7 @@ class Reader {
                        [&](const plans::ModelStorey& one) { return one.entity.name == name; });
   }
 
-  int storey_of(std::uint64_t number) const {
-    const std::uint64_t storey = relations_.storey_of(number, numbers_);
-    return storey ? storeys_.at(storey) : -1;
-  }
+  int storey_of(std::uint64_t number) const { return relations_.storey_of(number, storeys_); }
 
   void read_site() {
     for (const Record* record : file_.step.of_type("IFCSITE")) {
@@ -193,7 +189,8 @@ class Reader {
     return kind == Kind::roof || kind == Kind::slab || kind == Kind::ceiling;
   }
 
-  void add_opening(plans::ModelOpening opening, const Item& filling) {
+  /// `known`: what it is called by, the filling or the hole itself.
+  void add_opening(plans::ModelOpening opening, const Item& filling, const Item& known) {
     if (filling) {
       opening.transmittance =
           property(file_, relations_, filling.record->number, "VisibleLightTransmittance");
@@ -206,11 +203,9 @@ class Reader {
         model_.bodies[std::size_t(opening.body)].kind != Kind::roof)
       return;
     if (opening.corners.size() >= 3) return model_.openings.push_back(std::move(opening));
-    const Record* record = file_.step.find(std::strtoull(opening.entity.word.c_str() + 1, nullptr, 10));
-    if (record)
-      file_.doubt("no-shape", *record,
-                  fmt::format(FMT_STRING("the opening {} \"{}\" has no shape; it was left out"),
-                              opening.entity.word, opening.entity.name));
+    file_.doubt("no-shape", *known.record,
+                fmt::format(FMT_STRING("the opening {} \"{}\" has no shape; it was left out"),
+                            opening.entity.word, opening.entity.name));
   }
 
   void read_openings() {
@@ -222,7 +217,8 @@ class Reader {
         const auto filled = relations_.filled_by.find(record->number);
         const Item filling = filled == relations_.filled_by.end() ? Item() : file_.item(filled->second);
         plans::ModelOpening opening;
-        opening.entity = filling ? file_.entity(filling, called(filling)) : file_.entity(item, called(item));
+        const Item& known = filling ? filling : item;
+        opening.entity = file_.entity(known, called(known));
         opening.kind = kind_of(filling);
         opening.storey = storey_of(record->number);
         if (wall != relations_.voided_by.end()) {
@@ -231,7 +227,7 @@ class Reader {
         }
         opening.corners = corners_of(item);
         if (opening.corners.empty() && filling) opening.corners = stated_corners(filling);
-        add_opening(std::move(opening), filling);
+        add_opening(std::move(opening), filling, known);
       }
     // Those that fill no hole: of curtain walls, or left behind.
     for (const char* type : {"IFCWINDOW", "IFCWINDOWSTANDARDCASE", "IFCDOOR", "IFCDOORSTANDARDCASE"})
@@ -245,7 +241,7 @@ class Reader {
         opening.storey = storey_of(record->number);
         opening.corners = corners_of(item);
         if (opening.corners.empty()) opening.corners = stated_corners(item);
-        add_opening(std::move(opening), item);
+        add_opening(std::move(opening), item, item);
       }
   }
 
@@ -309,7 +305,6 @@ class Reader {
   const Relations relations_;
   plans::Model model_;
   std::map<std::uint64_t, int> storeys_, body_of_;
-  std::set<std::uint64_t> numbers_;          ///< of storeys
   std::set<std::uint64_t> part_, of_parts_;  ///< spaces
 };
 

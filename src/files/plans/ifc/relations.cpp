@@ -41,17 +41,17 @@ std::string name_of_material(IfcFile& file, const Item& item, int depth) {
 
 }  // namespace
 
-std::uint64_t Relations::storey_of(std::uint64_t number, const std::set<std::uint64_t>& storeys) const {
+int Relations::storey_of(std::uint64_t number, const std::map<std::uint64_t, int>& storeys) const {
   constexpr int kMostSteps = 50;  // rings end here
   for (int step = 0; step < kMostSteps && number != 0; ++step) {
-    if (storeys.count(number)) return number;
+    if (const auto found = storeys.find(number); found != storeys.end()) return found->second;
     const auto place = place_of.find(number), whole = whole_of.find(number), wall = voided_by.find(number);
     number = place != place_of.end()   ? place->second
              : whole != whole_of.end() ? whole->second
              : wall != voided_by.end() ? wall->second
                                        : 0;
   }
-  return 0;
+  return -1;
 }
 
 Relations read_relations(IfcFile& file) {

@@ -19,8 +19,9 @@ struct Relations {
   std::map<std::uint64_t, std::vector<std::uint64_t>> properties_of;
   std::set<std::uint64_t> fillings;
 
-  /// The storey (its number) that a product is in, by way of what it is part of; 0: none.
-  std::uint64_t storey_of(std::uint64_t number, const std::set<std::uint64_t>& storeys) const;
+  /// What `storeys` has by the number of the storey that a product is in, by way of what it is part of; -1:
+  /// it is in none.
+  int storey_of(std::uint64_t number, const std::map<std::uint64_t, int>& storeys) const;
 };
 Relations read_relations(IfcFile& file);
 

@@ -57,7 +57,8 @@ class Indexer {
   }
 
   bool check_kind() {
-    if (bytes_.find_first_not_of(" \t\r\n") == std::string::npos) return fail("empty", "the file is empty");
+    if (bytes_.find_first_not_of(" \t\r\n") == std::string::npos)
+      return fail("empty", "the file is empty; export the model again");
     if (bytes_.compare(0, 2, "PK") == 0)
       return fail("is-zip", "this is a zipped file; unpack it and import the model within");
     const std::string head = in_capitals(std::string_view(bytes_).substr(0, 4096));
