@@ -9,7 +9,8 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kWidth = 1280, kHeight = 800, kMargin = 28, kHead = 64, kGap = 18;
+constexpr double kFieldsWidth = 1280, kFieldsHeight = 800, kFieldsMargin = 28, kFieldsHead = 64,
+                 kFieldsGap = 18;
 constexpr double kWithCurves = 290;       // px: least width of a plan with words and curves above it
 constexpr double kLine = 17, kLeast = 3;  // px: height of a line, and the least size of a luminaire
 
@@ -18,13 +19,13 @@ class Sheet {
   explicit Sheet(const space::Space& room) : room_(room), box_(geometry::bounding_box(room.outline)) {}
 
   std::string draw(const std::string& title, const std::vector<ArrangementPlan>& plans) {
-    canvas_.rectangle({0, 0}, {kWidth, kHeight}, "#ffffff");
-    canvas_.text({kMargin, 38}, fitted_text(title, kWidth - 2 * kMargin, 20, true),
+    canvas_.rectangle({0, 0}, {kFieldsWidth, kFieldsHeight}, "#ffffff");
+    canvas_.text({kFieldsMargin, 38}, fitted_text(title, kFieldsWidth - 2 * kFieldsMargin, 20, true),
                  {20, "start", "#1c1c1c", true});
     const std::size_t count = std::min(plans.size(), kMostPlans);
     for (std::size_t i = 0; i < count; ++i) peak_ = std::max(peak_, peak_of(plans[i].curves));
     if (peak_ > 0)
-      canvas_.text({kWidth - kMargin, 38},
+      canvas_.text({kFieldsWidth - kFieldsMargin, 38},
                    fmt::format(FMT_STRING("circles around curves: {:.0f} cd/klm"), peak_),
                    {12, "end", "#4a4a4a"});
     choose_columns(count, plans);
@@ -40,8 +41,9 @@ class Sheet {
     words_ = kLine * double(lines + 1) + 12;
     for (std::size_t columns = 1; columns <= std::max<std::size_t>(count, 1); ++columns) {
       const double rows = std::ceil(double(count) / double(columns));
-      const Vec2 cell((kWidth - 2 * kMargin - (double(columns) - 1) * kGap) / double(columns),
-                      (kHeight - kHead - kMargin - (rows - 1) * kGap) / rows);
+      const Vec2 cell(
+          (kFieldsWidth - 2 * kFieldsMargin - (double(columns) - 1) * kFieldsGap) / double(columns),
+          (kFieldsHeight - kFieldsHead - kFieldsMargin - (rows - 1) * kFieldsGap) / rows);
       const Vec2 room = (cell - Vec2(0, words_)).cwiseQuotient(box_.size());
       const bool too_narrow = columns > 1 && cell.x() < (peak_ > 0 ? kWithCurves : 0);
       if (room.minCoeff() <= scale_ || too_narrow) continue;
@@ -61,8 +63,8 @@ class Sheet {
   }
 
   void draw_plan(std::size_t number, const ArrangementPlan& plan) {
-    const Vec2 cell(kMargin + double(number % columns_) * (cell_.x() + kGap),
-                    kHead + double(number / columns_) * (cell_.y() + kGap));
+    const Vec2 cell(kFieldsMargin + double(number % columns_) * (cell_.x() + kFieldsGap),
+                    kFieldsHead + double(number / columns_) * (cell_.y() + kFieldsGap));
     const double width = cell_.x() - (plan.curves.empty() ? 0 : words_);
     canvas_.text(cell + Vec2(0, kLine - 3), fitted_text(plan.title, cell_.x(), 14, plan.best),
                  {14, "start", "#1c1c1c", plan.best});
@@ -98,7 +100,7 @@ class Sheet {
 
   const space::Space& room_;
   const geometry::Box2 box_;
-  SvgCanvas canvas_{kWidth, kHeight};
+  SvgCanvas canvas_{kFieldsWidth, kFieldsHeight};
   double scale_ = 0, words_ = 0;
   double peak_ = 0;  // cd/klm that the circles around curves stand for
   std::size_t columns_ = 1;

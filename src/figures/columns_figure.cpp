@@ -17,7 +17,7 @@ constexpr double kElevation = 34 * kDegree;  // above the horizon
 constexpr double kThickness = 0.86;          // of a column against its cell
 constexpr double kTallest = 0.45;            // of the tallest column against the plan's longer side
 constexpr int kMostAlong = 60;               // columns
-constexpr double kLeft = 60, kTop = 110, kRight = 200, kBottom = 40;
+constexpr double kColumnsLeft = 60, kColumnsTop = 110, kColumnsRight = 200, kColumnsBottom = 40;
 
 struct Column {
   Vec2 middle, size;
@@ -56,8 +56,8 @@ class ColumnsFigure {
     std::sort(columns_.begin(), columns_.end(),
               [&](const Column& a, const Column& b) { return depth(a.middle) > depth(b.middle); });
     for (const Column& column : columns_) draw(column);
-    draw_scale(canvas_, scale_, input_.measure.title(input_.units), kSheetWidth - kRight + 54, kTop + 14,
-               320);
+    draw_scale(canvas_, scale_, input_.measure.title(input_.units), kSheetWidth - kColumnsRight + 54,
+               kColumnsTop + 14, 320);
     return canvas_.bytes();
   }
 
@@ -127,10 +127,10 @@ void ColumnsFigure::fit() {
       low = low.cwiseMin(projected(p, z));
       high = high.cwiseMax(projected(p, z));
     }
-  const Vec2 room(kSheetWidth - kLeft - kRight, kSheetHeight - kTop - kBottom);
+  const Vec2 room(kSheetWidth - kColumnsLeft - kColumnsRight, kSheetHeight - kColumnsTop - kColumnsBottom);
   pixels_per_m_ = std::min(room.x() / (high - low).x(), room.y() / (high - low).y());
   const Vec2 free = room - pixels_per_m_ * (high - low);
-  shift_ = Vec2(kLeft, kTop) + free / 2 - pixels_per_m_ * low;
+  shift_ = Vec2(kColumnsLeft, kColumnsTop) + free / 2 - pixels_per_m_ * low;
 }
 
 void ColumnsFigure::title() {

@@ -15,7 +15,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kLeft = 36, kTop = 124, kRight = 36, kBottom = 36;
+constexpr double kFloorLeft = 36, kFloorTop = 124, kFloorRight = 36, kFloorBottom = 36;
 
 struct Place {
   std::string name, number, status, detail;
@@ -116,9 +116,9 @@ std::vector<std::string> statuses_of(const std::vector<Place>& places) {
 }
 
 void write_head(SvgCanvas& canvas, const std::string& title, const std::string& below) {
-  canvas.text({kLeft, 40}, fitted_text(title, kSheetWidth - kLeft - kRight, 24, true),
+  canvas.text({kFloorLeft, 40}, fitted_text(title, kSheetWidth - kFloorLeft - kFloorRight, 24, true),
               {24, "start", kSheetInk, true});
-  canvas.text({kLeft, 64}, below, {14, "start", kSheetGrey});
+  canvas.text({kFloorLeft, 64}, below, {14, "start", kSheetGrey});
 }
 
 std::string count_words(const std::vector<Place>& places) {
@@ -151,8 +151,9 @@ Panels panels_for(const std::vector<Vec2>& sizes, double between, double title) 
       height += tall;
     }
     const double scale = std::min(
-        (kSheetWidth - kLeft - kRight - double(columns - 1) * between) / width,
-        (kSheetHeight - kTop - kBottom - double(rows) * title - double(rows - 1) * between) / height);
+        (kSheetWidth - kFloorLeft - kFloorRight - double(columns - 1) * between) / width,
+        (kSheetHeight - kFloorTop - kFloorBottom - double(rows) * title - double(rows - 1) * between) /
+            height);
     if (scale > best.scale) best = {columns, scale};
   }
   return best;
@@ -166,13 +167,13 @@ std::string floor_svg(const record::RunRecord& run, std::size_t floor) {
   write_head(canvas, run.floors[floor].name + ", " + run.project,
              fmt::format(FMT_STRING("{}; verdicts by {}; level {:+.2f} m"), count_words(places),
                          words::standards_words(run.standards), run.floors[floor].level_m));
-  draw_status_key(canvas, statuses_of(places), {kLeft, 80});
+  draw_status_key(canvas, statuses_of(places), {kFloorLeft, 80});
   const auto box = box_of(places);
   if (!box) return canvas.bytes();
-  const Vec2 room(kSheetWidth - kLeft - kRight, kSheetHeight - kTop - kBottom);
+  const Vec2 room(kSheetWidth - kFloorLeft - kFloorRight, kSheetHeight - kFloorTop - kFloorBottom);
   const Vec2 size = box->size().cwiseMax(0.1);
   const double scale = std::min(room.x() / size.x(), room.y() / size.y());
-  draw_floor(canvas, places, *box, Vec2(kLeft, kTop) + (room - size * scale) / 2, scale);
+  draw_floor(canvas, places, *box, Vec2(kFloorLeft, kFloorTop) + (room - size * scale) / 2, scale);
   return canvas.bytes();
 }
 
@@ -196,13 +197,13 @@ std::string building_svg(const record::RunRecord& run) {
   write_head(
       canvas, run.project,
       fmt::format(FMT_STRING("verdicts by {}; floors at one scale"), words::standards_words(run.standards)));
-  draw_status_key(canvas, statuses, {kLeft, 80});
+  draw_status_key(canvas, statuses, {kFloorLeft, 80});
   const Panels panels = panels_for(sizes, kBetween, kTitle);
-  Vec2 corner(kLeft, kTop);
+  Vec2 corner(kFloorLeft, kFloorTop);
   double tallest = 0;
   for (std::size_t k = 0; k < floors.size(); ++k) {
     if (k > 0 && k % panels.columns == 0) {
-      corner = Vec2(kLeft, corner.y() + tallest + kTitle + kBetween);
+      corner = Vec2(kFloorLeft, corner.y() + tallest + kTitle + kBetween);
       tallest = 0;
     }
     const double width = std::max(120.0, sizes[k].x() * panels.scale);

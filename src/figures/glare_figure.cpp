@@ -11,8 +11,8 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kLeft = 28, kTop = 96, kRight = 196, kBottom = 20;
-constexpr double kHead = 34, kGap = 26;  // px above a panel, and between panels
+constexpr double kGlareLeft = 28, kGlareTop = 96, kGlareRight = 196, kGlareBottom = 20;
+constexpr double kGlareHead = 34, kGlareGap = 26;  // px above a panel, and between panels
 constexpr double kMostPixelsPerM = 160;
 constexpr const char* kNothing = "#ffffff";                             // eyes that nothing glares at
 constexpr double kLeastForValue = 19;                                   // px of a cell that a value fits into
@@ -124,8 +124,8 @@ class Plan {
 
 /// The bands, what is outlined, and what is blank.
 void draw_key(SvgCanvas& canvas, const ColourScale& scale, const std::optional<double>& limit, bool map) {
-  const double x = kSheetWidth - kRight + 40;
-  double y = kTop + 24;
+  const double x = kSheetWidth - kGlareRight + 40;
+  double y = kGlareTop + 24;
   canvas.text({x, y - 14}, "UGR", {13, "start", kSheetInk, true});
   for (std::size_t k = scale.colours.size(); k-- > 0;) {
     canvas.rectangle({x, y}, {34, 26}, scale.colours[k].c_str(), "#ffffff", 1);
@@ -175,16 +175,17 @@ class GlareMap {
     double best = 0;
     for (int c = 1; c <= count; ++c) {
       const int rows = (count + c - 1) / c;
-      const double across = (kSheetWidth - kLeft - kRight - (c - 1) * kGap) / c / size_.x();
+      const double across = (kSheetWidth - kGlareLeft - kGlareRight - (c - 1) * kGlareGap) / c / size_.x();
       const double down =
-          (kSheetHeight - kTop - kBottom - (rows - 1) * kGap - rows * kHead) / rows / size_.y();
+          (kSheetHeight - kGlareTop - kGlareBottom - (rows - 1) * kGlareGap - rows * kGlareHead) / rows /
+          size_.y();
       const double fits = std::min({across, down, kMostPixelsPerM});
       if (fits > best) columns = c;
       best = std::max(best, fits);
     }
     for (int d = 0; d < count; ++d) {
-      const Vec2 corner(kLeft + d % columns * (size_.x() * best + kGap),
-                        kTop + d / columns * (size_.y() * best + kHead + kGap) + kHead);
+      const Vec2 corner(kGlareLeft + d % columns * (size_.x() * best + kGlareGap),
+                        kGlareTop + d / columns * (size_.y() * best + kGlareHead + kGlareGap) + kGlareHead);
       panel(std::size_t(d), corner, best);
     }
     return canvas_.bytes();
@@ -208,13 +209,14 @@ class GlareMap {
 
 void GlareMap::title() {
   const units::ShownUnits& units = input_.units;
-  canvas_.text({kLeft, 40}, fitted_text(input_.room->title(), 640, 24, true), {24, "start", kSheetInk, true});
-  canvas_.text({kLeft, 66},
+  canvas_.text({kGlareLeft, 40}, fitted_text(input_.room->title(), 640, 24, true),
+               {24, "start", kSheetInk, true});
+  canvas_.text({kGlareLeft, 66},
                fitted_text(fmt::format(FMT_STRING("UGR of {}, at {:.1f} {}; luminaires as new"),
                                        eyes_.set.name, units.length(eyes_.set.height_m), units.length_unit()),
                            640, 14),
                {14, "start", kSheetGrey});
-  draw_older(canvas_, *input_.room, {kLeft, 86});
+  draw_older(canvas_, *input_.room, {kGlareLeft, 86});
   if (!worst_) return;
   const bool failed = limit_ && *eyes_.views[*worst_].ugr > *limit_;
   std::size_t above = 0, rated = 0;
@@ -320,22 +322,23 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const ColourScale scale = ugr_scale();
   const Vec2 size = geometry::bounding_box(input.room->outline).size();
-  const double pixels_per_m = std::min({(kSheetWidth - kLeft - kRight) / size.x(),
-                                        (kSheetHeight - kTop - kBottom) / size.y(), kMostPixelsPerM});
-  canvas.text({kLeft, 40}, fitted_text(input.room->title(), kSheetWidth - 2 * kLeft, 24, true),
+  const double pixels_per_m =
+      std::min({(kSheetWidth - kGlareLeft - kGlareRight) / size.x(),
+                (kSheetHeight - kGlareTop - kGlareBottom) / size.y(), kMostPixelsPerM});
+  canvas.text({kGlareLeft, 40}, fitted_text(input.room->title(), kSheetWidth - 2 * kGlareLeft, 24, true),
               {24, "start", kSheetInk, true});
   std::optional<double> strictest;
   for (const assess::EyeSetGlare* seat : seats)
     if (const auto limit = limit_of(*input.room, *seat))
       strictest = std::min(strictest.value_or(*limit), *limit);
-  canvas.text({kLeft, 66},
+  canvas.text({kGlareLeft, 66},
               "UGR of people at their places; luminaires as new" +
                   (strictest ? fmt::format(FMT_STRING("; limit {:g}"), *strictest) : std::string()),
               {14, "start", kSheetGrey});
-  draw_older(canvas, *input.room, {kLeft, 86});
+  draw_older(canvas, *input.room, {kGlareLeft, 86});
   draw_key(canvas, scale, std::nullopt, false);
-  const double left = kLeft + (kSheetWidth - kLeft - kRight - size.x() * pixels_per_m) / 2;
-  Plan plan(canvas, input, {left, kTop + size.y() * pixels_per_m}, pixels_per_m);
+  const double left = kGlareLeft + (kSheetWidth - kGlareLeft - kGlareRight - size.x() * pixels_per_m) / 2;
+  Plan plan(canvas, input, {left, kGlareTop + size.y() * pixels_per_m}, pixels_per_m);
   plan.ground();
   plan.overlay(true);
   for (const assess::EyeSetGlare* seat : seats) {
@@ -348,7 +351,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
       arrow(canvas, eye + 8 * way, way, kSightLength, ink, 2.4);
       const Vec2 at = (eye + (kSightLength + 30) * way)
                           .cwiseMax(Vec2(22, 90))
-                          .cwiseMin(Vec2(kSheetWidth - kRight + 20, kSheetHeight - 14));
+                          .cwiseMin(Vec2(kSheetWidth - kGlareRight + 20, kSheetHeight - 14));
       const std::string fill = value ? scale.colours[scale.band(*value)] : std::string(kBlank);
       canvas.rectangle(at - Vec2(20, 11), {40, 22}, fill.c_str(), ink, 1.4);
       canvas.text(
@@ -361,7 +364,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
     const bool down = std::any_of(seat->set.azimuths_deg.begin(), seat->set.azimuths_deg.end(),
                                   [](double azimuth) { return on_paper(azimuth).y() > 0.4; });
     const double half = text_width(seat->set.name, 12.5) / 2;
-    const double x = std::clamp(eye.x(), half + 4, std::max(half + 4, kSheetWidth - kRight + 30 - half));
+    const double x = std::clamp(eye.x(), half + 4, std::max(half + 4, kSheetWidth - kGlareRight + 30 - half));
     canvas.text({x, std::clamp(eye.y() + (down ? -16 : 24), 90.0, kSheetHeight - 6)}, seat->set.name,
                 {12.5, "middle", kSheetInk, true, "#ffffff"});
   }

@@ -9,8 +9,8 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kLeft = 28, kTop = 92, kRight = 150, kBottom = 24;
-constexpr double kGap = 22, kLabel = 40, kRowGap = 14;
+constexpr double kRoomLeft = 28, kRoomTop = 92, kRoomRight = 150, kRoomBottom = 24;
+constexpr double kRoomGap = 22, kRoomLabel = 40, kRoomRowGap = 14;
 constexpr double kMostPixelsPerM = 200;
 constexpr int kBisections = 40;
 
@@ -27,20 +27,20 @@ double width_of(const assess::GridReading& grid, double pixels_per_m) {
 }
 
 Packing pack(const std::vector<const assess::GridReading*>& grids, double pixels_per_m) {
-  const double width = kSheetWidth - kLeft - kRight;
+  const double width = kSheetWidth - kRoomLeft - kRoomRight;
   Packing packing;
   double x = 0, y = 0, row = 0;
   for (const assess::GridReading* grid : grids) {
     const double w = width_of(*grid, pixels_per_m);
-    const double h = geometry::bounding_box(grid->grid.outline).size().y() * pixels_per_m + kLabel;
+    const double h = geometry::bounding_box(grid->grid.outline).size().y() * pixels_per_m + kRoomLabel;
     if (x > 0 && x + w > width) {
       x = 0;
-      y += row + kRowGap;
+      y += row + kRoomRowGap;
       row = 0;
     }
-    packing.corners.push_back({kLeft + x, kTop + y});
+    packing.corners.push_back({kRoomLeft + x, kRoomTop + y});
     packing.widest = std::max(packing.widest, x + w);
-    x += w + kGap;
+    x += w + kRoomGap;
     row = std::max(row, h);
   }
   packing.height = y + row;
@@ -51,7 +51,8 @@ Packing pack(const std::vector<const assess::GridReading*>& grids, double pixels
 double fitting_scale(const std::vector<const assess::GridReading*>& grids) {
   const auto fits = [&](double scale) {
     const Packing packing = pack(grids, scale);
-    return packing.height <= kSheetHeight - kTop - kBottom && packing.widest <= kSheetWidth - kLeft - kRight;
+    return packing.height <= kSheetHeight - kRoomTop - kRoomBottom &&
+           packing.widest <= kSheetWidth - kRoomLeft - kRoomRight;
   };
   double low = 1e-3, high = kMostPixelsPerM;
   for (int k = 0; k < kBisections; ++k) {
@@ -79,18 +80,18 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
   const ColourScale scale = scale_of(input, grids);
   const double pixels_per_m = fitting_scale(grids);
   const Packing packing = pack(grids, pixels_per_m);
-  canvas.text({kLeft, 40}, fitted_text(input.room->title(), kSheetWidth - 2 * kLeft, 24, true),
+  canvas.text({kRoomLeft, 40}, fitted_text(input.room->title(), kSheetWidth - 2 * kRoomLeft, 24, true),
               {24, "start", kSheetInk, true});
   canvas.text(
-      {kLeft, 66},
+      {kRoomLeft, 66},
       fmt::format(FMT_STRING("{}; maintained (factor {:.2f})"), subject, input.room->maintenance_factor),
       {14, "start", kSheetGrey});
-  draw_older(canvas, *input.room, {kLeft, 86});
+  draw_older(canvas, *input.room, {kRoomLeft, 86});
   for (std::size_t i = 0; i < grids.size(); ++i) {
     const assess::GridReading& grid = *grids[i];
     const Vec2& corner = packing.corners[i];
     const geometry::Box2 box = geometry::bounding_box(grid.grid.outline);
-    const double width = std::max(width_of(grid, pixels_per_m) + kGap - 4, 40.0);
+    const double width = std::max(width_of(grid, pixels_per_m) + kRoomGap - 4, 40.0);
     canvas.text(corner + Vec2(0, 12), fitted_text(grid.name, width, 13, true),
                 {13, "start", kSheetInk, true});
     const auto words = [&](double lux) { return light_label(input.units.light(lux)); };
@@ -101,12 +102,12 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
     canvas.text(corner + Vec2(0, 28),
                 text_width(numbers, 11.5) <= width ? numbers : fitted_text(mean_only, width, 11.5),
                 {11.5, "start", kSheetGrey});
-    FlatView(canvas, input, grid, scale, corner + Vec2(0, kLabel - 4 + box.size().y() * pixels_per_m),
+    FlatView(canvas, input, grid, scale, corner + Vec2(0, kRoomLabel - 4 + box.size().y() * pixels_per_m),
              pixels_per_m, true)
         .draw();
   }
   draw_scale(canvas, scale, input.measure.title(input.units),
-             std::min(kLeft + packing.widest + 46, kSheetWidth - kRight + 24), kTop + 14, 400);
+             std::min(kRoomLeft + packing.widest + 46, kSheetWidth - kRoomRight + 24), kRoomTop + 14, 400);
   return canvas.bytes();
 }
 

@@ -11,7 +11,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kTop = 150, kBottom = 60, kNames = 300, kRight = 40;
+constexpr double kSharesTop = 150, kSharesBottom = 60, kSharesNames = 300, kSharesRight = 40;
 constexpr const char *kBelow = "#3b4a6b", *kWithin = "#8fb996", *kAbove = "#e0a458";
 
 struct Bar {
@@ -24,16 +24,17 @@ class SharesSheet {
  public:
   SharesSheet(SvgCanvas& canvas, std::size_t bars)
       : canvas_(canvas),
-        step_(std::clamp((kSheetHeight - kTop - kBottom) / double(std::max<std::size_t>(bars, 1)), 14.0,
-                         46.0)) {}
+        step_(std::clamp((kSheetHeight - kSharesTop - kSharesBottom) / double(std::max<std::size_t>(bars, 1)),
+                         14.0, 46.0)) {}
 
   void draw(const Bar& bar, std::size_t row) {
-    const double y = kTop + step_ * double(row), high = 0.66 * step_,
+    const double y = kSharesTop + step_ * double(row), high = 0.66 * step_,
                  size = std::clamp(0.4 * step_, 9.0, 15.0);
-    const double wide = kSheetWidth - kSheetLeft - kNames - kRight;
-    canvas_.text({kSheetLeft + kNames - 12, y + high / 2 + size / 3},
-                 fitted_text(bar.name, kNames - 20, size, bar.is_sum), {size, "end", kSheetInk, bar.is_sum});
-    double x = kSheetLeft + kNames;
+    const double wide = kSheetWidth - kSheetLeft - kSharesNames - kSharesRight;
+    canvas_.text({kSheetLeft + kSharesNames - 12, y + high / 2 + size / 3},
+                 fitted_text(bar.name, kSharesNames - 20, size, bar.is_sum),
+                 {size, "end", kSheetInk, bar.is_sum});
+    double x = kSheetLeft + kSharesNames;
     const std::tuple<double, const char*, const char*> parts[] = {{bar.shares.below, kBelow, "#ffffff"},
                                                                   {bar.shares.within, kWithin, kSheetInk},
                                                                   {bar.shares.above, kAbove, kSheetInk}};
@@ -60,7 +61,7 @@ void draw_key(SvgCanvas& canvas, const record::Thresholds& limits, const units::
       {kBelow, fmt::format(FMT_STRING("below {} {}"), low, units.light_unit())},
       {kWithin, fmt::format(FMT_STRING("{} to {} {}"), low, high, units.light_unit())},
       {kAbove, fmt::format(FMT_STRING("above {} {}"), high, units.light_unit())}};
-  double x = kSheetLeft + kNames;
+  double x = kSheetLeft + kSharesNames;
   for (const auto& [colour, words] : keys) {
     canvas.rectangle({x, 104}, {22, 14}, colour);
     canvas.text({x + 30, 116}, words, {14, "start", kSheetInk});

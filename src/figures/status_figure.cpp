@@ -15,9 +15,9 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kLeft = 40, kTop = 124, kRight = 40, kBottom = 30;
+constexpr double kStatusLeft = 40, kStatusTop = 124, kStatusRight = 40, kStatusBottom = 30;
 constexpr double kWords = 78;         // px below a room for its name and verdict
-constexpr double kGap = 26;           // px between tiles
+constexpr double kStatusGap = 26;     // px between tiles
 constexpr double kLargestScale = 60;  // px for a metre
 
 struct Tile {
@@ -64,8 +64,9 @@ Layout layout_of(const std::vector<Tile>& tiles) {
     double metres = 0;
     const std::size_t rows = (tiles.size() + columns - 1) / columns;
     for (std::size_t row = 0; row < rows; ++row) metres += height_of(tiles, row * columns, columns);
-    const double width = (kSheetWidth - kLeft - kRight - double(columns - 1) * kGap) / double(columns);
-    const double free = kSheetHeight - kTop - kBottom - double(rows) * (kWords + kGap);
+    const double width =
+        (kSheetWidth - kStatusLeft - kStatusRight - double(columns - 1) * kStatusGap) / double(columns);
+    const double free = kSheetHeight - kStatusTop - kStatusBottom - double(rows) * (kWords + kStatusGap);
     const double scale = std::min({width / widest, free / std::max(0.1, metres), kLargestScale});
     if (scale > best.pixels_per_m) best = {int(columns), width, scale};
   }
@@ -97,23 +98,23 @@ std::string status_svg(const record::RunRecord& run) {
   if (!run.floors.empty()) return building_svg(run);
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const std::vector<Tile> tiles = tiles_of(run);
-  canvas.text({kLeft, 40}, fitted_text(run.project, kSheetWidth - kLeft - kRight, 24, true),
+  canvas.text({kStatusLeft, 40}, fitted_text(run.project, kSheetWidth - kStatusLeft - kStatusRight, 24, true),
               {24, "start", kSheetInk, true});
   canvas.text(
-      {kLeft, 64},
+      {kStatusLeft, 64},
       fmt::format(FMT_STRING("verdicts by {}; rooms at one scale"), words::standards_words(run.standards)),
       {14, "start", kSheetGrey});
   std::vector<std::string> statuses;
   for (const Tile& tile : tiles) statuses.push_back(tile.status);
-  draw_status_key(canvas, statuses, {kLeft, 80});
+  draw_status_key(canvas, statuses, {kStatusLeft, 80});
   const Layout layout = layout_of(tiles);
-  double top = kTop;
+  double top = kStatusTop;
   for (std::size_t first = 0; first < tiles.size(); first += std::size_t(layout.columns)) {
     const double height = layout.pixels_per_m * height_of(tiles, first, std::size_t(layout.columns));
     for (std::size_t i = first; i < std::min(tiles.size(), first + std::size_t(layout.columns)); ++i)
-      draw_tile(canvas, tiles[i], {kLeft + double(i - first) * (layout.width + kGap), top}, layout.width,
-                height, layout.pixels_per_m);
-    top += height + kWords + kGap;
+      draw_tile(canvas, tiles[i], {kStatusLeft + double(i - first) * (layout.width + kStatusGap), top},
+                layout.width, height, layout.pixels_per_m);
+    top += height + kWords + kStatusGap;
   }
   return canvas.bytes();
 }

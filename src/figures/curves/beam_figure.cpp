@@ -9,7 +9,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kLeft = 90, kTop = 110, kWide = 780, kHigh = 600;
+constexpr double kBeamLeft = 90, kBeamTop = 110, kBeamWide = 780, kBeamHigh = 600;
 constexpr int kPoints = 800;
 
 class BeamFigure {
@@ -44,7 +44,8 @@ class BeamFigure {
 
  private:
   Vec2 at(double theta_deg, double value) const {
-    return {kLeft + (theta_deg / reach_ + 1) / 2 * kWide, kTop + kHigh - value / largest_ * kHigh};
+    return {kBeamLeft + (theta_deg / reach_ + 1) / 2 * kBeamWide,
+            kBeamTop + kBeamHigh - value / largest_ * kBeamHigh};
   }
   void axes();
   void curve(const PlaneCurve& line);
@@ -68,7 +69,7 @@ void BeamFigure::axes() {
     canvas_.text(at(t, 0) + Vec2(0, 22), fmt::format(FMT_STRING("{:g}\u00b0"), std::abs(t) < 1e-9 ? 0.0 : t),
                  {12, "middle", kSheetGrey});
   }
-  canvas_.text({kLeft + kWide / 2, kTop + kHigh + 48},
+  canvas_.text({kBeamLeft + kBeamWide / 2, kBeamTop + kBeamHigh + 48},
                "towards C + 180   \u00b7   angle from straight down   \u00b7   towards C",
                {12, "middle", kSheetGrey});
 }

@@ -13,7 +13,7 @@ namespace {
 
 constexpr int kNodes = 161;      // along each side
 constexpr double kLeast = 0.01;  // of the maximum: the outermost line
-constexpr double kSide = 640, kLeft = 130, kTop = 100;
+constexpr double kSide = 640, kFootprintLeft = 130, kFootprintTop = 100;
 constexpr double kFarthest = 4.0;  // times the height
 
 /// Illuminance on the plane, nodes over a square about the point below the luminaire.
@@ -63,7 +63,8 @@ std::string footprint_svg(const Curve& curve, double height_m) {
   const double most = *std::max_element(lattice.values.begin(), lattice.values.end());
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const auto px = [&](const Vec2& m) {
-    return Vec2(kLeft + (m.x() / reach + 1) / 2 * kSide, kTop + (1 - m.y() / reach) / 2 * kSide);
+    return Vec2(kFootprintLeft + (m.x() / reach + 1) / 2 * kSide,
+                kFootprintTop + (1 - m.y() / reach) / 2 * kSide);
   };
   const auto path = [&](const std::vector<Vec2>& points, bool closed) {
     std::vector<Vec2> drawn;
@@ -71,7 +72,7 @@ std::string footprint_svg(const Curve& curve, double height_m) {
     return path_data(drawn, closed);
   };
   const std::vector<double> levels = most > 0 ? levels_below(most) : std::vector<double>();
-  canvas.rectangle({kLeft, kTop}, {kSide, kSide}, scale_colour(0).c_str());
+  canvas.rectangle({kFootprintLeft, kFootprintTop}, {kSide, kSide}, scale_colour(0).c_str());
   for (std::size_t k = 0; k < levels.size(); ++k) {
     std::string region;
     for (const auto& piece : region_above(lattice, levels[k])) region += path(piece, true);

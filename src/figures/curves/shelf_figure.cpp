@@ -8,7 +8,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kWidth = 1280, kHeight = 800, kMargin = 28, kHead = 64, kGap = 16;
+constexpr double kShelfWidth = 1280, kShelfHeight = 800, kShelfMargin = 28, kShelfHead = 64, kShelfGap = 16;
 constexpr double kLine = 15, kMostRadius = 64, kWidestCard = 420;
 
 /// Columns and rows that leave each card the most room for its curves, beside words of a readable width.
@@ -17,7 +17,8 @@ std::pair<std::size_t, std::size_t> columns_and_rows(std::size_t count) {
   double largest = 0;
   for (std::size_t columns = 1; columns <= 3; ++columns) {
     const std::size_t rows = (std::max<std::size_t>(count, 1) + columns - 1) / columns;
-    const double width = (kWidth - 2 * kMargin) / double(columns), height = (kHeight - kHead) / double(rows);
+    const double width = (kShelfWidth - 2 * kShelfMargin) / double(columns),
+                 height = (kShelfHeight - kShelfHead) / double(rows);
     const double size = std::min(width / 2.4, height);
     if (size > largest) {
       largest = size;
@@ -43,22 +44,24 @@ void draw_card(SvgCanvas& canvas, const Vec2& corner, const Vec2& size, const Sh
 }  // namespace
 
 std::string shelf_svg(const std::string& title, const std::vector<ShelfCard>& cards) {
-  SvgCanvas canvas(kWidth, kHeight);
-  canvas.rectangle({0, 0}, {kWidth, kHeight}, "#ffffff");
+  SvgCanvas canvas(kShelfWidth, kShelfHeight);
+  canvas.rectangle({0, 0}, {kShelfWidth, kShelfHeight}, "#ffffff");
   constexpr const char* kLegend = "solid C0-C180, dashed C90-C270, each to its own peak";
-  canvas.text({kMargin, 38}, fitted_text(title, kWidth - 2 * kMargin - 400, 20, true),
+  canvas.text({kShelfMargin, 38}, fitted_text(title, kShelfWidth - 2 * kShelfMargin - 400, 20, true),
               {20, "start", "#1c1c1c", true});
-  canvas.text({kWidth - kMargin, 38}, kLegend, {12, "end", "#4a4a4a"});
+  canvas.text({kShelfWidth - kShelfMargin, 38}, kLegend, {12, "end", "#4a4a4a"});
   const std::size_t count = std::min(cards.size(), kMostCards);
   const auto [columns, rows] = columns_and_rows(count);
   const Vec2 cell(
-      std::min(kWidestCard, (kWidth - 2 * kMargin - (double(columns) - 1) * kGap) / double(columns)),
-      std::min(2 * kMostRadius + 8, (kHeight - kHead - kMargin - (double(rows) - 1) * kGap) / double(rows)));
+      std::min(kWidestCard,
+               (kShelfWidth - 2 * kShelfMargin - (double(columns) - 1) * kShelfGap) / double(columns)),
+      std::min(2 * kMostRadius + 8,
+               (kShelfHeight - kShelfHead - kShelfMargin - (double(rows) - 1) * kShelfGap) / double(rows)));
   for (std::size_t i = 0; i < count; ++i)
-    draw_card(
-        canvas,
-        {kMargin + double(i % columns) * (cell.x() + kGap), kHead + double(i / columns) * (cell.y() + kGap)},
-        cell, cards[i]);
+    draw_card(canvas,
+              {kShelfMargin + double(i % columns) * (cell.x() + kShelfGap),
+               kShelfHead + double(i / columns) * (cell.y() + kShelfGap)},
+              cell, cards[i]);
   return canvas.bytes();
 }
 

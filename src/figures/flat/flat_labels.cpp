@@ -10,8 +10,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr const char* kInk = "#1c1c1c";
-constexpr double kLabelSize = 12, kValueSize = 11, kSmallValueSize = 9.5, kSmallestValue = 5;
+constexpr double kValueSize = 11, kSmallValueSize = 9.5, kSmallestValue = 5;
 constexpr double kLine = 1.4, kHaloLine = 3.6;  // px
 constexpr double kShortestAim = 14;             // px
 constexpr std::size_t kMostNamed = 30;          // luminaires

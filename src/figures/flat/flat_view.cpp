@@ -11,11 +11,9 @@
 namespace glow::figures {
 namespace {
 
-constexpr const char* kInk = "#1c1c1c";
 constexpr const char* kBelow = "#4a4a4a";
 constexpr const char* kAbove = "#ffffff";
 constexpr const char* kStripes = "#b04a5a";
-constexpr double kLabelSize = 12;
 constexpr int kMostNodes = 160, kMostSmallNodes = 80;  // of the fine lattice along one side
 constexpr const char* kNoSky = "#1d4a7a";
 constexpr int kFewCells = 80;  // up to here lines are rounded in any case

@@ -9,6 +9,9 @@
 
 namespace glow::figures {
 
+inline constexpr const char* kInk = "#1c1c1c";
+inline constexpr double kLabelSize = 12;  ///< px
+
 inline constexpr const char* kBlank = "#f4f3f0";  ///< what is not evaluated
 inline constexpr const char* kFail = "#a3243b";
 

@@ -13,7 +13,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kLeft = 92, kTop = 116, kRight = 236, kBottom = 76;
+constexpr double kPlanLeft = 92, kPlanTop = 116, kPlanRight = 236, kPlanBottom = 76;
 constexpr double kSpread = 110;  // px, least, from one number of the title to the next
 constexpr double kNumbersLeft = 620, kTitleWidth = 490;  // px: where the numbers begin, and begin at least
 
@@ -35,12 +35,12 @@ class PlanFigure {
         box_(window_of(room_, grid)),
         scale_(scale_of(input, {&grid})) {
     const Vec2 size = box_.size();
-    pixels_per_m_ =
-        std::min((kSheetWidth - kLeft - kRight) / size.x(), (kSheetHeight - kTop - kBottom) / size.y());
+    pixels_per_m_ = std::min((kSheetWidth - kPlanLeft - kPlanRight) / size.x(),
+                             (kSheetHeight - kPlanTop - kPlanBottom) / size.y());
     const Vec2 drawn = size * pixels_per_m_;
     const Vec2 low = (geometry::bounding_box(grid.grid.outline).low - box_.low) * pixels_per_m_;
-    corner_ = {kLeft + (kSheetWidth - kLeft - kRight - drawn.x()) / 2 + low.x(),
-               kTop + (kSheetHeight - kTop - kBottom + drawn.y()) / 2 - low.y()};
+    corner_ = {kPlanLeft + (kSheetWidth - kPlanLeft - kPlanRight - drawn.x()) / 2 + low.x(),
+               kPlanTop + (kSheetHeight - kPlanTop - kPlanBottom + drawn.y()) / 2 - low.y()};
   }
 
   std::string draw() {
@@ -274,8 +274,8 @@ double PlanFigure::legend_luminaires(double x, double y) {
 }
 
 void PlanFigure::legend() {
-  const double x = kSheetWidth - kRight + 42;
-  double y = draw_scale(canvas_, scale_, input_.measure.title(input_.units), x, kTop + 14, 300);
+  const double x = kSheetWidth - kPlanRight + 42;
+  double y = draw_scale(canvas_, scale_, input_.measure.title(input_.units), x, kPlanTop + 14, 300);
   y = legend_luminaires(x, y + 34);
   y += 34;
   canvas_.text({x, y}, "Grid", {13, "start", kSheetInk, true});

@@ -12,7 +12,7 @@
 namespace glow::figures {
 namespace {
 
-constexpr double kMargin = 16, kTop = 58, kLine = 19, kBottom = 16, kLegend = 84;
+constexpr double kPictureMargin = 16, kPictureTop = 58, kPictureLine = 19, kPictureBottom = 16, kLegend = 84;
 constexpr int kNarrowest = 800;         // px: small pictures are drawn larger
 constexpr int kStripes = 8;             // pixels from one to the next, of what is beyond the limits
 constexpr int kRaster = 84;             // pixels between numbers
@@ -106,19 +106,19 @@ std::vector<std::uint8_t> false_colours(const views::Picture& picture, const Sho
 /// Boxes with the limits between them, at the foot.
 void draw_legend(SvgCanvas& canvas, const ColourScale& scale, const Shown& shown, double top, double width) {
   const std::size_t bands = scale.colours.size();
-  const double each = std::min(72.0, (width - 2 * kMargin) / double(bands)), height = 20;
+  const double each = std::min(72.0, (width - 2 * kPictureMargin) / double(bands)), height = 20;
   std::string words = fmt::format(FMT_STRING("{} in {}"), shown.what, shown.unit);
   if (scale.low_limit && scale.high_limit)
     words += fmt::format(FMT_STRING(", from {} to {}; beyond is striped"), scale.label(*scale.low_limit),
                          scale.label(*scale.high_limit));
-  canvas.text({kMargin, top + 12}, words, {});
+  canvas.text({kPictureMargin, top + 12}, words, {});
   for (std::size_t b = 0; b < bands; ++b)
-    canvas.rectangle({kMargin + each * double(b), top + 22}, {each, height}, scale.colours[b].c_str());
+    canvas.rectangle({kPictureMargin + each * double(b), top + 22}, {each, height}, scale.colours[b].c_str());
   double free_from = -1e9;
   for (std::size_t b = 0; b < scale.levels.size(); ++b) {
     if (std::find(scale.marks.begin(), scale.marks.end(), scale.levels[b]) == scale.marks.end()) continue;
     const std::string limit = scale.label(scale.levels[b]);
-    const double x = kMargin + each * double(b + 1), half = text_width(limit, kLabel) / 2 + 3;
+    const double x = kPictureMargin + each * double(b + 1), half = text_width(limit, kLabel) / 2 + 3;
     if (x - half < free_from) continue;
     free_from = x + half;
     SvgCanvas::Text style;
@@ -216,10 +216,10 @@ void draw_head(SvgCanvas& canvas, const std::string& title, const std::vector<st
   large.size = 18;
   large.bold = true;
   small.colour = "#555555";
-  canvas.text({kMargin, 27}, fitted_text(title, width - 2 * kMargin, large.size, true), large);
+  canvas.text({kPictureMargin, 27}, fitted_text(title, width - 2 * kPictureMargin, large.size, true), large);
   for (std::size_t k = 0; k < captions.size(); ++k)
-    canvas.text({kMargin, kTop - 10 + kLine * double(k)}, fitted_text(captions[k], width - 2 * kMargin, 13),
-                small);
+    canvas.text({kPictureMargin, kPictureTop - 10 + kPictureLine * double(k)},
+                fitted_text(captions[k], width - 2 * kPictureMargin, 13), small);
 }
 
 }  // namespace
@@ -240,10 +240,10 @@ std::string picture_figure(const views::Picture& picture, const views::PictureUs
   const std::vector<std::string> captions = captions_of(picture, use, style, photograph);
   const int scale = std::max(1, kNarrowest / picture.camera.columns);
   const Vec2 size = scale * Vec2(picture.camera.columns, picture.camera.rows);
-  const Vec2 corner(kMargin, kTop + kLine * double(captions.size() - 1));
-  const double width = size.x() + 2 * kMargin, foot = corner.y() + size.y();
-  SvgCanvas canvas(width, foot + (natural ? kBottom : kLegend));
-  canvas.rectangle({0, 0}, {width, foot + (natural ? kBottom : kLegend)}, "#ffffff");
+  const Vec2 corner(kPictureMargin, kPictureTop + kPictureLine * double(captions.size() - 1));
+  const double width = size.x() + 2 * kPictureMargin, foot = corner.y() + size.y();
+  SvgCanvas canvas(width, foot + (natural ? kPictureBottom : kLegend));
+  canvas.rectangle({0, 0}, {width, foot + (natural ? kPictureBottom : kLegend)}, "#ffffff");
   const Shown shown = shown_values(light, style);
   std::vector<std::uint8_t> rgb = photograph.srgb;
   if (!natural) {

@@ -16,21 +16,24 @@ namespace {
 using geometry::Polygon;
 using plans::FoundOpening;
 
-constexpr double kLeft = 36, kTop = 92, kBottom = 36, kColumn = 300, kBetween = 26;
+constexpr double kImportLeft = 36, kImportTop = 92, kImportBottom = 36, kImportColumn = 300,
+                 kImportBetween = 26;
 constexpr const char *kRoomFill = "#dcebd9", *kRoomInk = "#3f6b45", *kThing = "#b9c9d6",
                      *kThingInk = "#4a6378";
-constexpr const char *kDoor = "#b5651d", *kWindow = "#1f6fb2", *kGap = "#8a4f9e", *kDoubt = "#b3261e",
+constexpr const char *kDoor = "#b5651d", *kWindow = "#1f6fb2", *kImportGap = "#8a4f9e", *kDoubt = "#b3261e",
                      *kPaleLine = "#c9c7c1", *kLuminaire = "#c98a00";
 
 /// Metres to pixels, of what lies in the drawing's middle.
-class Sheet {
+class ImportSheet {
  public:
-  Sheet(const geometry::Box2& box) {
-    const Vec2 room(kSheetWidth - kLeft - kColumn - kBetween - 24, kSheetHeight - kTop - kBottom);
+  ImportSheet(const geometry::Box2& box) {
+    const Vec2 room(kSheetWidth - kImportLeft - kImportColumn - kImportBetween - 24,
+                    kSheetHeight - kImportTop - kImportBottom);
     const Vec2 size = box.size().cwiseMax(0.1);
     scale_ = std::min(room.x() / size.x(), room.y() / size.y());
     low_ = box.low;
-    corner_ = Vec2(kLeft + (room.x() - size.x() * scale_) / 2, kTop + (room.y() + size.y() * scale_) / 2);
+    corner_ = Vec2(kImportLeft + (room.x() - size.x() * scale_) / 2,
+                   kImportTop + (room.y() + size.y() * scale_) / 2);
   }
   Vec2 at(const Vec2& p) const {
     return corner_ + Vec2((p.x() - low_.x()) * scale_, -(p.y() - low_.y()) * scale_);
@@ -66,7 +69,7 @@ geometry::Box2 shown_part(const ImportPicture& picture) {
   return {box.low.array() - around, box.high.array() + around};
 }
 
-void draw_drawing(SvgCanvas& canvas, const Sheet& sheet, const plans::Drawing& drawing) {
+void draw_drawing(SvgCanvas& canvas, const ImportSheet& sheet, const plans::Drawing& drawing) {
   std::string data;  // one path: a hundred thousand elements open slowly
   for (const plans::Stroke& stroke : drawing.strokes)
     if (stroke.points.size() > 1) data += path_data(sheet.at(stroke.points), stroke.closed);
@@ -75,7 +78,7 @@ void draw_drawing(SvgCanvas& canvas, const Sheet& sheet, const plans::Drawing& d
   if (!data.empty()) canvas.path(data, "none", kPaleLine, 0.8);
 }
 
-void draw_rooms(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+void draw_rooms(SvgCanvas& canvas, const ImportSheet& sheet, const plans::FoundPlan& plan) {
   for (const plans::FoundRoom& room : plan.rooms) {
     std::string data = path_data(sheet.at(room.outline), true);
     for (const Polygon& hole : room.holes) data += path_data(sheet.at(hole), true);
@@ -87,12 +90,12 @@ void draw_rooms(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& p
 }
 
 /// Where light would leak out of a shell.
-void draw_open_edges(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+void draw_open_edges(SvgCanvas& canvas, const ImportSheet& sheet, const plans::FoundPlan& plan) {
   for (const plans::Segment& edge : plan.open_edges)
     canvas.line(sheet.at(edge.from), sheet.at(edge.to), kDoubt, 2);
 }
 
-void draw_roof_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+void draw_roof_openings(SvgCanvas& canvas, const ImportSheet& sheet, const plans::FoundPlan& plan) {
   for (const plans::FoundRoom& room : plan.rooms)
     for (const plans::FoundRoofOpening& opening : room.roof_openings) {
       const double turn = opening.rotation_deg * M_PI / 180;
@@ -105,25 +108,25 @@ void draw_roof_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::Foun
     }
 }
 
-void draw_luminaires(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+void draw_luminaires(SvgCanvas& canvas, const ImportSheet& sheet, const plans::FoundPlan& plan) {
   for (const plans::FoundLuminaire& luminaire : plan.luminaires)
     canvas.circle(sheet.at(luminaire.at), 3.5, kLuminaire, "#ffffff", 1);
 }
 
-void draw_openings(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+void draw_openings(SvgCanvas& canvas, const ImportSheet& sheet, const plans::FoundPlan& plan) {
   for (const plans::FoundRoom& room : plan.rooms)
     for (const FoundOpening& opening : room.openings) {
       const plans::Segment line =
           plans::along_edge(room.outline, opening.edge, opening.from_m, opening.width_m);
       const char* colour = opening.kind == FoundOpening::Kind::window ? kWindow
                            : opening.kind == FoundOpening::Kind::door ? kDoor
-                                                                      : kGap;
+                                                                      : kImportGap;
       canvas.line(sheet.at(line.from), sheet.at(line.to), colour, 4.5);
     }
 }
 
 /// Name, and number and area below it, as far as they fit the room.
-void write_names(SvgCanvas& canvas, const Sheet& sheet, const ImportPicture& picture) {
+void write_names(SvgCanvas& canvas, const ImportSheet& sheet, const ImportPicture& picture) {
   for (std::size_t k = 0; k < picture.plan->rooms.size(); ++k) {
     const plans::FoundRoom& room = picture.plan->rooms[k];
     const geometry::Box2 box = geometry::bounding_box(room.outline);
@@ -146,9 +149,9 @@ void write_names(SvgCanvas& canvas, const Sheet& sheet, const ImportPicture& pic
 }
 
 /// The column beside the drawing.
-class Column {
+class ImportColumn {
  public:
-  explicit Column(SvgCanvas& canvas) : canvas_(canvas), x_(kSheetWidth - kColumn - 20) {}
+  explicit ImportColumn(SvgCanvas& canvas) : canvas_(canvas), x_(kSheetWidth - kImportColumn - 20) {}
 
   void heading(const std::string& words) {
     y_ += 14;
@@ -157,7 +160,7 @@ class Column {
   void line(const std::string& words, const char* ink = kSheetGrey, bool bold = false) {
     if (is_full()) return;
     y_ += 17;
-    canvas_.text({x_, y_}, fitted_text(words, kColumn, 12.5, bold), {12.5, "start", ink, bold});
+    canvas_.text({x_, y_}, fitted_text(words, kImportColumn, 12.5, bold), {12.5, "start", ink, bold});
   }
   void key(const char* colour, const std::string& words) {
     if (is_full()) return;
@@ -171,7 +174,7 @@ class Column {
     for (std::size_t begin = 0; begin <= words.size();) {
       const std::size_t end = std::min(words.find(' ', begin), words.size());
       const std::string word = words.substr(begin, end - begin);
-      if (!row.empty() && text_width(row + " " + word, 12.5) > kColumn) {
+      if (!row.empty() && text_width(row + " " + word, 12.5) > kImportColumn) {
         line(row, ink);
         row.clear();
       }
@@ -184,7 +187,7 @@ class Column {
 
  private:
   SvgCanvas& canvas_;
-  double x_, y_ = kTop - 24;
+  double x_, y_ = kImportTop - 24;
 };
 
 std::size_t count(const plans::FoundPlan& plan, FoundOpening::Kind kind) {
@@ -200,7 +203,7 @@ std::size_t count(const plans::FoundPlan& plan, FoundOpening::Kind kind) {
 void write_column(SvgCanvas& canvas, const ImportPicture& picture) {
   constexpr std::size_t kMostDoubts = 9, kMostLayers = 12;
   const plans::FoundPlan& plan = *picture.plan;
-  Column column(canvas);
+  ImportColumn column(canvas);
   column.heading("Taken");
   column.key(kRoomInk, words::counted(plan.rooms.size(), "room"));
   if (const std::size_t doors = count(plan, FoundOpening::Kind::door))
@@ -208,7 +211,7 @@ void write_column(SvgCanvas& canvas, const ImportPicture& picture) {
   if (const std::size_t windows = count(plan, FoundOpening::Kind::window))
     column.key(kWindow, words::counted(windows, "window"));
   if (const std::size_t gaps = count(plan, FoundOpening::Kind::gap))
-    column.key(kGap, words::counted(gaps, "gap") + ", closed");
+    column.key(kImportGap, words::counted(gaps, "gap") + ", closed");
   std::size_t roof_windows = 0;
   for (const plans::FoundRoom& room : plan.rooms) roof_windows += room.roof_openings.size();
   if (roof_windows > 0) column.key(kWindow, words::counted(roof_windows, "roof window"));
@@ -238,26 +241,26 @@ void write_column(SvgCanvas& canvas, const ImportPicture& picture) {
     column.line(fmt::format(FMT_STRING("and {} more layers"), ignored.size() - kMostLayers));
 }
 
-void mark_doubts(SvgCanvas& canvas, const Sheet& sheet, const plans::FoundPlan& plan) {
+void mark_doubts(SvgCanvas& canvas, const ImportSheet& sheet, const plans::FoundPlan& plan) {
   constexpr double kRadius = 9;
   for (std::size_t k = 0; k < plan.doubts.size(); ++k) {
     if (!plan.doubts[k].has_place) continue;
     const Vec2 at = sheet.at(plan.doubts[k].at);
-    const Vec2 kept(std::clamp(at.x(), kLeft, kSheetWidth - kColumn - kBetween - 24.0),
-                    std::clamp(at.y(), kTop, kSheetHeight - kBottom));
+    const Vec2 kept(std::clamp(at.x(), kImportLeft, kSheetWidth - kImportColumn - kImportBetween - 24.0),
+                    std::clamp(at.y(), kImportTop, kSheetHeight - kImportBottom));
     canvas.circle(kept, kRadius, "#ffffff", kDoubt, 1.8);
     canvas.text(kept + Vec2(0, 4), std::to_string(k + 1), {11, "middle", kDoubt, true});
   }
 }
 
 /// A bar of whole metres.
-void draw_scale_bar(SvgCanvas& canvas, const Sheet& sheet) {
+void draw_scale_bar(SvgCanvas& canvas, const ImportSheet& sheet) {
   double metres = 1;
   for (const double step : {2.0, 5.0, 10.0, 20.0, 50.0, 100.0})
     if (metres * sheet.scale() < 60) metres = step;
   const double y = kSheetHeight - 22;
-  canvas.line({kLeft, y}, {kLeft + metres * sheet.scale(), y}, kSheetInk, 2);
-  canvas.text({kLeft + metres * sheet.scale() + 8, y + 4}, fmt::format(FMT_STRING("{:g} m"), metres),
+  canvas.line({kImportLeft, y}, {kImportLeft + metres * sheet.scale(), y}, kSheetInk, 2);
+  canvas.text({kImportLeft + metres * sheet.scale() + 8, y + 4}, fmt::format(FMT_STRING("{:g} m"), metres),
               {12, "start", kSheetInk});
 }
 
@@ -265,16 +268,16 @@ void draw_scale_bar(SvgCanvas& canvas, const Sheet& sheet) {
 
 std::string import_svg(const ImportPicture& picture) {
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
-  const Sheet sheet(shown_part(picture));
-  canvas.text({kLeft, 40}, fitted_text(picture.title, kSheetWidth - 2 * kLeft, 24, true),
+  const ImportSheet sheet(shown_part(picture));
+  canvas.text({kImportLeft, 40}, fitted_text(picture.title, kSheetWidth - 2 * kImportLeft, 24, true),
               {24, "start", kSheetInk, true});
-  canvas.text({kLeft, 64}, fitted_text(picture.subtitle, kSheetWidth - 2 * kLeft, 14),
+  canvas.text({kImportLeft, 64}, fitted_text(picture.subtitle, kSheetWidth - 2 * kImportLeft, 14),
               {14, "start", kSheetGrey});
-  const double right = kSheetWidth - kColumn - kBetween - 20;
-  canvas.begin_clip(path_data({{kLeft - 8, kTop - 8},
-                               {right, kTop - 8},
-                               {right, kSheetHeight - kBottom + 8},
-                               {kLeft - 8, kSheetHeight - kBottom + 8}},
+  const double right = kSheetWidth - kImportColumn - kImportBetween - 20;
+  canvas.begin_clip(path_data({{kImportLeft - 8, kImportTop - 8},
+                               {right, kImportTop - 8},
+                               {right, kSheetHeight - kImportBottom + 8},
+                               {kImportLeft - 8, kSheetHeight - kImportBottom + 8}},
                               true));
   draw_drawing(canvas, sheet, *picture.drawing);
   draw_rooms(canvas, sheet, *picture.plan);

@@ -36,9 +36,9 @@ double turn_in(const plans::Frame& frame, double rotation_deg) {
   return std::fmod(std::fmod(rotation_deg - frame.rotate_deg, 360) + 360, 360);
 }
 
-class Sheet {
+class DrawnSheet {
  public:
-  explicit Sheet(double metres_per_unit) : writer_(metres_per_unit), per_m_(1 / metres_per_unit) {
+  explicit DrawnSheet(double metres_per_unit) : writer_(metres_per_unit), per_m_(1 / metres_per_unit) {
     writer_.layer(kRooms, 8);
     writer_.layer(kNames, 8);
     writer_.layer(kLuminaires, 5);
@@ -181,13 +181,13 @@ class Sheet {
 
 std::vector<LightDrawing> light_drawings(const record::RunRecord& run) {
   std::vector<std::string> order;
-  std::map<std::string, Sheet> sheets;
+  std::map<std::string, DrawnSheet> sheets;
   for (const record::RoomRecord& room : run.rooms) {
     const auto [of, frame] = drawing_of(run, room);
     auto sheet = sheets.find(of);
     if (sheet == sheets.end()) {
       order.push_back(of);
-      sheet = sheets.emplace(of, Sheet(frame.metres_per_unit)).first;
+      sheet = sheets.emplace(of, DrawnSheet(frame.metres_per_unit)).first;
     }
     sheet->second.add(room, frame, run.units, run.style);
   }

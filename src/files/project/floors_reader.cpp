@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/plans/drawing_units.hpp"
+#include "files/project/ranges.hpp"
 
 namespace glow::files {
 namespace {
@@ -12,13 +13,11 @@ namespace {
 using plans::BlockUse;
 using units::Dimension;
 
-constexpr Range kUnit{1e-9, 1e6};
+constexpr Range kDrawingUnit{1e-9, 1e6};
 constexpr Range kLevel{-500, 1000};
-constexpr Range kHeight{0, 200, true};
 constexpr Range kJoint{0, 0.5, true};
-constexpr Range kGap{0.1, 20};
+constexpr Range kDoorGap{0.1, 20};
 constexpr Range kThickness{0, 3};
-constexpr Range kTurn{-3600, 3600};
 constexpr double kFurthest = 1e12;  // drawing units
 
 std::vector<std::string> words_of(TomlTable& table, const char* key) {
@@ -44,7 +43,7 @@ void read_unit(TomlTable& table, plans::UnitWish& unit) {
                                  "as a number"),
                       word, plans::kUnitNames));
   } else if (table.has("unit")) {
-    unit.metres_per_unit = table.quantity("unit", Dimension::number, kUnit);
+    unit.metres_per_unit = table.quantity("unit", Dimension::number, kDrawingUnit);
   }
   auto known = table.table("known_distance");
   if (!known) return;
@@ -84,7 +83,7 @@ void read_walls(TomlTable& owner, plans::Request& request) {
   if (!table) return;
   request.wall_layers = words_of(*table, "layers");
   request.widest_gap_m =
-      table->quantity("widest_gap", Dimension::length, kGap).value_or(request.widest_gap_m);
+      table->quantity("widest_gap", Dimension::length, kDoorGap).value_or(request.widest_gap_m);
   request.thinnest_wall_m =
       table->quantity("thinnest", Dimension::length, kThickness).value_or(request.thinnest_wall_m);
   request.thickest_wall_m =
@@ -159,7 +158,7 @@ plans::FloorWish read_drawing(TomlTable& table) {
   } else {
     wish.origin = drawing_point(table, "origin");
   }
-  wish.rotate_deg = table.quantity("rotate", Dimension::angle, kTurn).value_or(0);
+  wish.rotate_deg = table.quantity("rotate", Dimension::angle, range::kAngle).value_or(0);
   const std::vector<Vec2> window = table.pairs("window");
   if (window.size() == 2)
     request.window = {window[0].cwiseMin(window[1]), window[0].cwiseMax(window[1])};
@@ -189,7 +188,7 @@ std::vector<model::Floor> read_floors(TomlTable& root) {
     floor.place = table.place();
     floor.name = table.text("name", Need::required).value_or("");
     floor.level_m = table.quantity("level", Dimension::length, kLevel).value_or(0);
-    floor.height_m = table.quantity("height", Dimension::length, kHeight);
+    floor.height_m = table.quantity("height", Dimension::length, range::kRoomHeight);
     if (auto drawing = table.table("drawing")) floor.drawing = read_drawing(*drawing);
     if (!floor.name.empty() && !names.insert(floor.name).second)
       table.problems().error(
@@ -217,8 +216,8 @@ void read_place_in_building(TomlTable& table, const std::vector<model::Floor>& f
                                                     : "did you mean \"" + near + "\"?"));
   }
   const bool from_floor = floor != floors.end() && floor->height_m && !table.has("height");
-  const auto height =
-      table.quantity("height", Dimension::length, kHeight, from_floor ? Need::optional : Need::required);
+  const auto height = table.quantity("height", Dimension::length, range::kRoomHeight,
+                                     from_floor ? Need::optional : Need::required);
   room.height_m = from_floor ? *floor->height_m : height.value_or(0);
 }
 

@@ -10,8 +10,8 @@ namespace {
 using units::Dimension;
 
 constexpr Range kEyeHeight{0.2, 100};
-constexpr Range kSpacing{0.1, 50};
-constexpr Range kInset{0.1, 50};
+constexpr Range kEyeSpacing{0.1, 50};
+constexpr Range kEyeInset{0.1, 50};
 constexpr Range kScreen{1, 1e6};
 constexpr Range kLamp{1, 1e9};
 constexpr Range kFrom{45, 85};
@@ -40,8 +40,8 @@ model::EyesWish read_eyes(TomlTable& table) {
   wish.looking = table.words("looking").value_or("");
   wish.looking_place = table.place_of("looking");
   wish.verified = table.flag("verified");
-  wish.spacing_m = table.quantity("spacing", Dimension::length, kSpacing);
-  wish.inset_m = table.quantity("inset", Dimension::length, kInset);
+  wish.spacing_m = table.quantity("spacing", Dimension::length, kEyeSpacing);
+  wish.inset_m = table.quantity("inset", Dimension::length, kEyeInset);
   const bool three = wish.at && !std::isnan(wish.at->z());
   if (int(three) + int(wish.height_m.has_value()) + int(table.has("posture")) > 1)
     table.problems().error(

@@ -8,13 +8,13 @@
 #include "core/colour/bands.hpp"
 #include "files/output/embedded_files.hpp"
 #include "files/project/colour_of_finish.hpp"
+#include "files/project/ranges.hpp"
 
 namespace glow::files {
 namespace {
 
 using units::Dimension;
 
-constexpr Range kShare{0, 1};
 constexpr double kMostTogether = 0.995;
 constexpr double kUsualRoughness = 0.2;
 
@@ -23,7 +23,7 @@ model::Finish read_shares(TomlTable& table, const std::string& name) {
   finish.name = name;
   geometry::Material& material = finish.material;
   const auto share = [&](const char* key, double& value) {
-    if (const auto given = table.quantity(key, Dimension::ratio, kShare)) value = *given;
+    if (const auto given = table.quantity(key, Dimension::ratio, range::kShare)) value = *given;
   };
   share("reflectance", material.diffuse);
   share("mirror", material.mirror);

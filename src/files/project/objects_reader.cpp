@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "files/project/ranges.hpp"
 #include "files/project/typical_furniture.hpp"
 
 namespace glow::files {
@@ -11,10 +12,8 @@ using model::Object;
 using model::ObjectShape;
 using units::Dimension;
 
-constexpr Range kHeight{0, 200}, kHeightOutside{-1000, 1000};
-constexpr Range kLength{0, 2000, true};
+constexpr Range kHeightOutside{-1000, 1000};
 constexpr Range kScale{1e-6, 1e6};
-constexpr Range kAngle{-3600, 3600};
 constexpr int kMostRepeats = 1000;
 constexpr double kUsualReflectance = 0.5, kUsualOutside = 0.3;
 
@@ -54,7 +53,7 @@ class ObjectReader {
   void settle_finish(bool shaped);
   void read_place() {
     object_.at = table_.position("at", Need::required).value_or(Vec3::Zero());
-    object_.rotation_deg = table_.quantity("rotation", Dimension::angle, kAngle).value_or(0);
+    object_.rotation_deg = table_.quantity("rotation", Dimension::angle, range::kAngle).value_or(0);
   }
   bool positive(const char* key, double least) {
     if (least > 0) return true;
@@ -119,7 +118,7 @@ bool ObjectReader::read_panel() {
 bool ObjectReader::read_block() {
   object_.shape = ObjectShape::block;
   const auto outline = table_.points("block");
-  const Range height = outside_ ? kHeightOutside : kHeight;
+  const Range height = outside_ ? kHeightOutside : range::kHeight;
   object_.bottom_m = table_.quantity("bottom", Dimension::length, height).value_or(0);
   object_.top_m = table_.quantity("top", Dimension::length, height, Need::required).value_or(0);
   if (!outline) return false;
@@ -155,11 +154,11 @@ bool ObjectReader::read_furniture() {
   const auto found = kind ? typical_furniture().find(*kind) : typical_furniture().end();
   object_.shape = ObjectShape::furniture;
   const auto size = table_.position("size");
-  const auto thickness = table_.quantity("thickness", Dimension::length, kHeight);
-  const auto leg = table_.quantity("leg", Dimension::length, kHeight);
+  const auto thickness = table_.quantity("thickness", Dimension::length, range::kHeight);
+  const auto leg = table_.quantity("leg", Dimension::length, range::kHeight);
   const auto shelves = table_.count("shelves", 0, kMostShelves);
   const auto at = table_.place_in_room("at");
-  object_.rotation_deg = table_.quantity("rotation", Dimension::angle, kAngle).value_or(0);
+  object_.rotation_deg = table_.quantity("rotation", Dimension::angle, range::kAngle).value_or(0);
   if (kind && found == typical_furniture().end()) {
     std::vector<std::string> names;
     for (const auto& [name, own] : typical_furniture()) names.push_back(name);

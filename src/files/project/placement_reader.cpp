@@ -7,6 +7,7 @@
 #include "files/project/glare_reader.hpp"
 #include "files/project/lamp_colour_reader.hpp"
 #include "files/project/maintenance_reader.hpp"
+#include "files/project/ranges.hpp"
 #include "files/project/room_parts_reader.hpp"
 
 namespace glow::files {
@@ -16,18 +17,13 @@ using model::LuminairePlacement;
 using model::Mounting;
 using units::Dimension;
 
-constexpr Range kDropHeight{0, 200};
-constexpr Range kAngle{-3600, 3600};
-constexpr Range kTilt{-180, 180};
-constexpr Range kAlong{0, 2000};
-constexpr Range kRadius{0, 2000, true};
+constexpr Range kAimTilt{-180, 180};
 constexpr Range kFlux{0, 1e7, true};
 constexpr Range kColourRendering{0, 100};
-constexpr Range kDimming{0, 1};
 constexpr Range kPrice{0, 1e9};
 constexpr int kMostRows = 1000;
 constexpr double kLeastSpacing = 0.1;  // m
-constexpr Range kSpacing{kLeastSpacing, 2000};
+constexpr Range kLuminaireSpacing{kLeastSpacing, 2000};
 constexpr double kShortestPiece = 1e-6;  // m, of a path
 
 Mounting read_mounting(TomlTable& table) {
@@ -83,9 +79,9 @@ std::optional<Vec2> read_at(TomlTable& table) {
 std::optional<model::Array> read_array(TomlTable& table) {
   model::Array array;
   array.within = read_within(table);
-  array.turned_deg = table.quantity("turned", Dimension::angle, kAngle).value_or(0);
+  array.turned_deg = table.quantity("turned", Dimension::angle, range::kAngle).value_or(0);
   array.staggered = table.flag("staggered").value_or(false);
-  array.margin_m = table.quantity("margin", Dimension::length, kAlong);
+  array.margin_m = table.quantity("margin", Dimension::length, range::kAlong);
   array.fitted = table.flag("fitted").value_or(false);
   if (table.has("spacing")) {
     for (const char* key : {"rows", "columns"})
@@ -118,7 +114,7 @@ std::optional<model::Along> read_along(TomlTable& table) {
   model::Along along;
   const auto path = table.points("path", Need::required);
   const auto count = table.count("count", 2, kMostRows);
-  along.spacing_m = table.quantity("spacing", Dimension::length, kSpacing);
+  along.spacing_m = table.quantity("spacing", Dimension::length, kLuminaireSpacing);
   table.finish();
   if (!path) return std::nullopt;
   along.path = *path;
@@ -150,19 +146,19 @@ std::optional<model::Arrange> read_arrange(TomlTable& table) {
           "P005", table.place_of("least"),
           fmt::format(FMT_STRING("\"least\" is \"{}\"; expected luminaires, watts or cost"), *word));
   }
-  const auto low = table.quantity("lowest", Dimension::length, kDropHeight);
-  const auto high = table.quantity("highest", Dimension::length, kDropHeight);
+  const auto low = table.quantity("lowest", Dimension::length, range::kHeight);
+  const auto high = table.quantity("highest", Dimension::length, range::kHeight);
   if (low.has_value() != high.has_value() || (low && *low > *high))
     table.problems().error("P007", table.place(),
                            "mounting heights are searched from \"lowest\" to \"highest\"; give both, the "
                            "lower one first");
   else if (low)
     arrange.heights_m = std::pair(*low, *high);
-  arrange.least_dimming = table.quantity("dimming", Dimension::ratio, kDimming).value_or(1);
+  arrange.least_dimming = table.quantity("dimming", Dimension::ratio, range::kShare).value_or(1);
   arrange.turns = table.flag("turned").value_or(true);
   arrange.staggers = table.flag("staggered").value_or(true);
   arrange.most = table.count("most", 1, 400).value_or(0);
-  arrange.margin_m = table.quantity("margin", Dimension::length, kAlong);
+  arrange.margin_m = table.quantity("margin", Dimension::length, range::kAlong);
   arrange.within = read_within(table);
   table.finish();
   return arrange;
@@ -214,7 +210,7 @@ void read_where(TomlTable& table, LuminairePlacement& placement) {
   }
   if (auto ring = table.table("ring")) {
     const auto centre = ring->point("centre", Need::required);
-    const auto radius = ring->quantity("radius", Dimension::length, kRadius, Need::required);
+    const auto radius = ring->quantity("radius", Dimension::length, range::kLength, Need::required);
     const auto count = ring->count("count", 2, kMostRows, Need::required);
     if (centre && radius && count) placement.ring = model::Ring{*centre, *radius, *count};
     placement.at_place = ring->place();
@@ -222,7 +218,7 @@ void read_where(TomlTable& table, LuminairePlacement& placement) {
   }
   if (auto wall = table.table("on_wall")) {
     const auto word = read_wall_word(*wall, "wall", Need::required);
-    const auto from = wall->quantity("from", Dimension::length, kAlong, Need::required);
+    const auto from = wall->quantity("from", Dimension::length, range::kAlong, Need::required);
     if (word && from) placement.on_wall = model::OnWall{word->number, word->name, *from};
     placement.at_place = wall->place();
     wall->finish();
@@ -276,12 +272,12 @@ LuminairePlacement read_placement(TomlTable& table) {
   placement.mounting = read_mounting(table);
   read_on(table, placement);
   if (placement.on_wall && placement.mounting == Mounting::unstated) placement.mounting = Mounting::wall;
-  placement.rotation_deg = table.quantity("rotation", Dimension::angle, kAngle).value_or(0);
-  placement.mounting_height_m = table.quantity("mounting_height", Dimension::length, kDropHeight);
-  placement.suspension_m = table.quantity("suspension", Dimension::length, kDropHeight);
-  placement.tilt_deg = table.quantity("tilt", Dimension::angle, kTilt).value_or(0);
+  placement.rotation_deg = table.quantity("rotation", Dimension::angle, range::kAngle).value_or(0);
+  placement.mounting_height_m = table.quantity("mounting_height", Dimension::length, range::kHeight);
+  placement.suspension_m = table.quantity("suspension", Dimension::length, range::kHeight);
+  placement.tilt_deg = table.quantity("tilt", Dimension::angle, kAimTilt).value_or(0);
   placement.aim = table.position("aim");
-  placement.dimming = table.quantity("dimming", Dimension::ratio, kDimming).value_or(1);
+  placement.dimming = table.quantity("dimming", Dimension::ratio, range::kShare).value_or(1);
   placement.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
   placement.cct_place = table.place_of("cct");
   placement.blocks_light = table.flag("blocks_light").value_or(false);
@@ -304,7 +300,7 @@ std::vector<model::FittingPart> read_parts(TomlTable& table) {
     model::FittingPart part;
     part.mark = each.text("mark", Need::required).value_or("");
     part.place = each.place_of("mark");
-    part.dimming = each.quantity("dimming", Dimension::ratio, kDimming).value_or(1);
+    part.dimming = each.quantity("dimming", Dimension::ratio, range::kShare).value_or(1);
     part.cct_k = each.quantity("cct", Dimension::temperature, kColourTemperature);
     each.finish();
     parts.push_back(std::move(part));

@@ -15,6 +15,7 @@
 #include "files/project/outside/moments_reader.hpp"
 #include "files/project/outside/site_reader.hpp"
 #include "files/project/placement_reader.hpp"
+#include "files/project/ranges.hpp"
 #include "files/project/readings_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
 #include "files/project/room_settings.hpp"
@@ -33,12 +34,6 @@ using units::Dimension;
 
 constexpr int kFormat = 1;
 constexpr double kLongestRoom = 2000;  // m
-constexpr Range kReflectance{0, 0.98};
-constexpr Range kHeight{0, 200, true};
-constexpr Range kPlaneHeight{0, 200};
-constexpr Range kInset{0, 50};
-constexpr Range kSpacing{0.005, 50};
-constexpr Range kFactor{0, 1, true};
 
 /// Settings that rooms fall back on; nothing where the file is silent.
 struct Defaults {
@@ -57,10 +52,10 @@ model::WorkPlane read_work_plane(TomlTable& owner) {
   if (!plane.is_read) return plane;
   auto table = owner.table("work_plane");
   if (!table) return plane;
-  plane.height_m = table->quantity("height", Dimension::length, kPlaneHeight);
-  plane.inset_m = table->quantity("inset", Dimension::length, kInset);
+  plane.height_m = table->quantity("height", Dimension::length, range::kHeight);
+  plane.inset_m = table->quantity("inset", Dimension::length, range::kInset);
   if (!table->is_word("spacing", "auto"))
-    plane.spacing_m = table->quantity("spacing", Dimension::length, kSpacing);
+    plane.spacing_m = table->quantity("spacing", Dimension::length, range::kPointSpacing);
   plane.leave_out_place = table->place_of("leave_out");
   plane.leave_out = read_leave_out(*table);
   table->finish();
@@ -71,9 +66,9 @@ Defaults read_reflectances(TomlTable& owner) {
   Defaults defaults;
   auto table = owner.table("reflectance");
   if (!table) return defaults;
-  defaults.ceiling = table->quantity("ceiling", Dimension::ratio, kReflectance);
-  defaults.walls = table->quantity("walls", Dimension::ratio, kReflectance);
-  defaults.floor = table->quantity("floor", Dimension::ratio, kReflectance);
+  defaults.ceiling = table->quantity("ceiling", Dimension::ratio, range::kReflectance);
+  defaults.walls = table->quantity("walls", Dimension::ratio, range::kReflectance);
+  defaults.floor = table->quantity("floor", Dimension::ratio, range::kReflectance);
   table->finish();
   return defaults;
 }
@@ -82,7 +77,7 @@ Defaults read_defaults(TomlTable& root) {
   auto table = root.table("defaults");
   if (!table) return {};
   Defaults defaults = read_reflectances(*table);
-  defaults.maintenance_factor = table->quantity("maintenance_factor", Dimension::ratio, kFactor);
+  defaults.maintenance_factor = table->quantity("maintenance_factor", Dimension::ratio, range::kFactor);
   defaults.states_maintenance = table->has("maintenance_factor");
   defaults.room_surfaces = read_surface_maintenance(*table);
   defaults.work_plane = read_work_plane(*table);
@@ -194,7 +189,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const std::vector<mod
     room.assumed.push_back("reflectance: " + words);
   }
   room.maintenance_place = table.place_of("maintenance_factor");
-  room.maintenance_factor = table.quantity("maintenance_factor", Dimension::ratio, kFactor);
+  room.maintenance_factor = table.quantity("maintenance_factor", Dimension::ratio, range::kFactor);
   const bool stated = defaults.states_maintenance || table.has("maintenance_factor");
   if (!room.maintenance_factor) room.maintenance_factor = defaults.maintenance_factor;
   if (!room.maintenance_factor && stated) room.maintenance_factor = 1;  // refused, and reported

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "core/geometry/area_vector.hpp"
+#include "files/project/ranges.hpp"
 
 namespace glow::files {
 namespace {
@@ -12,10 +13,6 @@ namespace {
 using model::GridWish;
 using units::Dimension;
 
-constexpr Range kHeight{0, 200};
-constexpr Range kInset{0, 50};
-constexpr Range kSpacing{0.005, 50};
-constexpr Range kAngle{-3600, 3600};
 constexpr int kMostAlong = 2000;
 constexpr double kFlat = 1e-3;  // m: how far a corner may lie off the plane of the others
 
@@ -40,10 +37,10 @@ std::optional<model::PlacedRectangle> read_rectangle(TomlTable& owner, bool by_t
   if (!table) return std::nullopt;
   const auto at = table->place_in_room("at");
   const auto size = table->point("size", Need::required);
-  const auto height = table->quantity("height", Dimension::length, kHeight);
+  const auto height = table->quantity("height", Dimension::length, range::kHeight);
   model::PlacedRectangle rectangle;
-  rectangle.rotation_deg = table->quantity("rotation", Dimension::angle, kAngle).value_or(0);
-  rectangle.tilt_deg = table->quantity("tilt", Dimension::angle, kAngle).value_or(0);
+  rectangle.rotation_deg = table->quantity("rotation", Dimension::angle, range::kAngle).value_or(0);
+  rectangle.tilt_deg = table->quantity("tilt", Dimension::angle, range::kAngle).value_or(0);
   const bool missing = at && std::isnan(at->z()) && !height;
   if (at && std::isnan(at->z()) == !height && !(by_task && missing))
     table->problems().error("P007", table->place(),
@@ -74,7 +71,7 @@ std::optional<std::vector<Vec3>> read_polygon(TomlTable& table) {
 }
 
 void read_density(TomlTable& table, GridWish& grid) {
-  grid.density.spacing_m = table.quantity("spacing", Dimension::length, kSpacing);
+  grid.density.spacing_m = table.quantity("spacing", Dimension::length, range::kPointSpacing);
   grid.density.columns = table.count("columns", 1, kMostAlong);
   grid.density.rows = table.count("rows", 1, kMostAlong);
   const bool both = table.has("columns") && table.has("rows");
@@ -101,7 +98,7 @@ GridWish read_place(TomlTable& table, bool by_task) {
         "P007", table.place_of("together"),
         "\"together\" makes one grid of the faces of repeated objects; it goes with \"on\" = "
         "\"NAME.FACE\"");
-  grid.inset_m = table.quantity("inset", Dimension::length, kInset).value_or(0);
+  grid.inset_m = table.quantity("inset", Dimension::length, range::kInset).value_or(0);
   read_density(table, grid);
   grid.leave_out_place = table.place_of("leave_out");
   grid.leave_out = read_leave_out(table);
@@ -113,7 +110,7 @@ GridWish read_place(TomlTable& table, bool by_task) {
 
 GridWish read_grid(TomlTable& table) {
   GridWish grid = read_place(table, false);
-  grid.height_m = table.quantity("height", Dimension::length, kHeight);
+  grid.height_m = table.quantity("height", Dimension::length, range::kHeight);
   grid.kernel = read_kernel(table);
   const auto facing = table.point("facing");
   if (facing && facing->norm() > 1e-9) grid.facing = {facing->x(), facing->y(), 0};
@@ -134,7 +131,7 @@ GridWish read_grid(TomlTable& table) {
 
 /// An outline in plan, level at `height` or at the task's (NaN).
 void read_area_outline(TomlTable& table, GridWish& grid) {
-  const auto height = table.quantity("height", Dimension::length, kHeight);
+  const auto height = table.quantity("height", Dimension::length, range::kHeight);
   const auto outline = table.points("outline");
   if (!outline) return;
   grid.polygon.emplace();

@@ -17,7 +17,7 @@
 namespace glow::files {
 namespace {
 
-using Parts = std::vector<model::InputPart>;
+using PartList = std::vector<model::InputPart>;
 
 std::string print_of(std::string_view bytes) {
   return fmt::format(FMT_STRING("{:016x}"), XXH3_64bits(bytes.data(), bytes.size()));
@@ -57,9 +57,9 @@ class InputParts {
       shared_.push_back({"table " + table.file, print_of_file(table.file)});
   }
 
-  Parts of(std::size_t number) {
+  PartList of(std::size_t number) {
     const model::Room& room = project_.rooms[number];
-    Parts parts;
+    PartList parts;
     if (const toml::node* node = document_.at_path("rooms")[number].node())
       parts.push_back({"the room", print_of(text_of(*node))});
     std::set<std::string> marks, meshes;
@@ -93,16 +93,16 @@ class InputParts {
   const model::Project& project_;
   const std::filesystem::path folder_;
   toml::table document_;
-  Parts shared_;
+  PartList shared_;
   std::map<std::string, std::string> files_;
 };
 
 }  // namespace
 
-std::vector<Parts> room_inputs(std::string_view project_bytes, const model::Project& project,
-                               const std::filesystem::path& folder, const std::string& variant) {
+std::vector<PartList> room_inputs(std::string_view project_bytes, const model::Project& project,
+                                  const std::filesystem::path& folder, const std::string& variant) {
   InputParts inputs(project_bytes, project, folder, variant);
-  std::vector<Parts> rooms;
+  std::vector<PartList> rooms;
   for (std::size_t r = 0; r < project.rooms.size(); ++r) rooms.push_back(inputs.of(r));
   return rooms;
 }

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "files/project/outside/panes_reader.hpp"
+#include "files/project/ranges.hpp"
 
 namespace glow::files {
 namespace {
@@ -15,10 +16,6 @@ using model::Finish;
 using model::Opening;
 using units::Dimension;
 
-constexpr Range kShare{0, 1};
-constexpr Range kLength{0, 2000, true};
-constexpr Range kHeight{0, 200};
-constexpr Range kAlong{0, 2000}, kAngle{-360, 360};
 constexpr int kMostWalls = 2000;
 constexpr double kUsualFrameShare = 0.2;
 constexpr double kUsualFrameReflectance = 0.5;
@@ -43,8 +40,8 @@ void read_pane(TomlTable& table, const Materials& materials, Opening& opening,
     assumed.push_back(fmt::format(FMT_STRING("\"{}\": {}"), opening.name, words));
   };
   std::optional<Finish> finish = read_finish(table, materials);
-  const auto clear = table.quantity("transmittance", Dimension::ratio, kShare);
-  const auto scattering = table.quantity("scattering", Dimension::ratio, kShare);
+  const auto clear = table.quantity("transmittance", Dimension::ratio, range::kShare);
+  const auto scattering = table.quantity("scattering", Dimension::ratio, range::kShare);
   const auto share = read_frame(table, opening);
   const auto frame_reflectance = table.quantity("frame_reflectance", Dimension::ratio, Range{0, 0.98});
   if (clear || scattering) {
@@ -87,20 +84,21 @@ void read_position(TomlTable& table, Opening& opening) {
         "P005", table.place_of("kind"),
         fmt::format(FMT_STRING("\"kind\" is \"{}\"; expected window, door, opening, roof window or dome"),
                     opening.kind));
-  opening.size.x() = table.quantity("width", Dimension::length, kLength, Need::required).value_or(1);
+  opening.size.x() = table.quantity("width", Dimension::length, range::kLength, Need::required).value_or(1);
   if (opening.in_roof) {
-    opening.size.y() = table.quantity("length", Dimension::length, kLength, Need::required).value_or(1);
+    opening.size.y() =
+        table.quantity("length", Dimension::length, range::kLength, Need::required).value_or(1);
     opening.at = table.point("at", Need::required).value_or(Vec2::Zero());
-    opening.rotation_deg = table.quantity("rotation", Dimension::angle, kAngle).value_or(0);
+    opening.rotation_deg = table.quantity("rotation", Dimension::angle, range::kAngle).value_or(0);
     return;
   }
   if (const auto wall = read_wall_word(table, "wall", Need::required)) {
     opening.wall = wall->number;
     opening.wall_name = wall->name;
   }
-  opening.from_m = table.quantity("from", Dimension::length, kAlong, Need::required).value_or(0);
-  opening.sill_m = table.quantity("sill", Dimension::length, kHeight).value_or(0);
-  opening.size.y() = table.quantity("height", Dimension::length, kLength, Need::required).value_or(1);
+  opening.from_m = table.quantity("from", Dimension::length, range::kAlong, Need::required).value_or(0);
+  opening.sill_m = table.quantity("sill", Dimension::length, range::kHeight).value_or(0);
+  opening.size.y() = table.quantity("height", Dimension::length, range::kLength, Need::required).value_or(1);
 }
 
 }  // namespace
@@ -155,7 +153,7 @@ std::vector<model::CeilingPart> read_ceiling(TomlTable& room) {
   for (TomlTable& table : room.tables("ceiling")) {
     model::CeilingPart part;
     part.place = table.place();
-    part.height_m = table.quantity("height", Dimension::length, kHeight, Need::required).value_or(0);
+    part.height_m = table.quantity("height", Dimension::length, range::kHeight, Need::required).value_or(0);
     if (table.has("over")) {
       const auto over = table.points("over");
       table.finish();
@@ -169,7 +167,8 @@ std::vector<model::CeilingPart> read_ceiling(TomlTable& room) {
       continue;
     }
     const auto from = table.point("from", Need::required), to = table.point("to", Need::required);
-    part.to_height_m = table.quantity("to_height", Dimension::length, kHeight, Need::required).value_or(0);
+    part.to_height_m =
+        table.quantity("to_height", Dimension::length, range::kHeight, Need::required).value_or(0);
     table.finish();
     if (!from || !to) continue;
     part.from = *from;

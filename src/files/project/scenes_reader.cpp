@@ -8,6 +8,7 @@
 
 #include "core/model/file_names.hpp"
 #include "files/project/lamp_colour_reader.hpp"
+#include "files/project/ranges.hpp"
 #include "files/project/readings_reader.hpp"
 
 namespace glow::files {
@@ -15,8 +16,7 @@ namespace {
 
 using units::Dimension;
 
-constexpr Range kShare{0, 1};            // drivers give no more than all
-constexpr double kShortestPiece = 0.01;  // m
+constexpr double kShortestRoutePiece = 0.01;  // m
 
 void check_file_names(const std::vector<model::Scene>& scenes, Problems& problems) {
   std::map<std::string, std::string> seen;
@@ -84,7 +84,7 @@ std::vector<model::EscapeRoute> read_escape_routes(TomlTable& room) {
     if (const auto path = table.points("path", Need::required)) route.path = *path;
     table.finish();
     for (std::size_t i = 1; i < route.path.size(); ++i)
-      if ((route.path[i] - route.path[i - 1]).norm() < kShortestPiece) {
+      if ((route.path[i] - route.path[i - 1]).norm() < kShortestRoutePiece) {
         table.problems().error("P093", table.place_of("path"),
                                "two corners of \"path\" are at the same place; take one out");
         route.path.clear();
@@ -105,7 +105,7 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
     scene.place = table.place();
     if (auto groups = table.table("groups")) {
       for (const std::string& key : groups->keys())
-        if (const auto share = groups->quantity(key, Dimension::ratio, kShare))
+        if (const auto share = groups->quantity(key, Dimension::ratio, range::kShare))
           scene.shares.push_back({key, *share, groups->place_of(key)});
       groups->finish();
     }
@@ -115,7 +115,7 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
           scene.cct_k.push_back({key, *kelvin, tuned->place_of(key)});
       tuned->finish();
     }
-    scene.rest = table.quantity("rest", Dimension::ratio, kShare).value_or(0);
+    scene.rest = table.quantity("rest", Dimension::ratio, range::kShare).value_or(0);
     read_emergency(table, scene);
     scene.asks_nothing = !scene.emergency && table.is_word("task", "none");
     if (!scene.asks_nothing) scene.task = table.text("task");

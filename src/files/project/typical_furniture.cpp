@@ -3,14 +3,13 @@
 #include <toml++/toml.h>
 
 #include "files/output/embedded_files.hpp"
+#include "files/project/ranges.hpp"
 #include "files/text/toml_table.hpp"
 
 namespace glow::files {
 namespace {
 
 using units::Dimension;
-
-constexpr Range kHeight{0, 200};
 
 }  // namespace
 
@@ -23,9 +22,9 @@ const std::map<std::string, TypicalFurniture>& typical_furniture() {
     std::map<std::string, TypicalFurniture> result;
     for (auto& [name, table] : root.named_tables("furniture"))
       result[name] = {table.position("size").value_or(Vec3::Ones()),
-                      table.quantity("thickness", Dimension::length, kHeight).value_or(0),
-                      table.quantity("leg", Dimension::length, kHeight).value_or(0),
-                      table.quantity("bottom", Dimension::length, kHeight).value_or(0),
+                      table.quantity("thickness", Dimension::length, range::kHeight).value_or(0),
+                      table.quantity("leg", Dimension::length, range::kHeight).value_or(0),
+                      table.quantity("bottom", Dimension::length, range::kHeight).value_or(0),
                       table.count("shelves", 0, kMostShelves).value_or(0),
                       table.text("finish").value_or("")};
     return result;

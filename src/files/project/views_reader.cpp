@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/model/file_names.hpp"
+#include "files/project/ranges.hpp"
 
 namespace glow::files {
 namespace {
@@ -13,7 +14,6 @@ using Kind = model::ViewWish::Kind;
 using units::Dimension;
 
 constexpr Range kOpeningAngle{1, 150};
-constexpr Range kAzimuth{-3600, 3600};
 constexpr double kFewestPixels = 16, kMostPixels = 8192;
 
 /// A point, or the name of something.
@@ -63,7 +63,7 @@ std::optional<model::ViewWish> read_view(TomlTable& table) {
   read_end(table, "from", wish.from_at, wish.from, wish.from_place);
   read_end(table, "to", wish.to_at, wish.to, wish.to_place);
   wish.angle_deg = table.quantity("angle", Dimension::angle, kOpeningAngle);
-  wish.azimuth_deg = table.quantity("azimuth", Dimension::angle, kAzimuth);
+  wish.azimuth_deg = table.quantity("azimuth", Dimension::angle, range::kAngle);
   read_size(table, wish);
   if (known) refuse_idle_keys(table, wish);
   if (wish.kind == Kind::elevation && wish.to.empty())

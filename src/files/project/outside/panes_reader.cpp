@@ -2,14 +2,16 @@
 
 #include <fmt/format.h>
 
+#include "files/project/ranges.hpp"
+
 namespace glow::files {
 namespace {
 
 using model::Shade;
 using units::Dimension;
 
-constexpr Range kDirt{0.01, 1}, kRatio{0, 1}, kDiffuse{0, 0.98}, kBarWidth{0, 1}, kTilt{-90, 90};
-constexpr Range kDepth{0, 20, true}, kGap{0, 20}, kSlatDepth{0.001, 5}, kSpacing{0.005, 5};
+constexpr Range kDirt{0.01, 1}, kDiffuse{0, 0.98}, kBarWidth{0, 1}, kSlatTilt{-90, 90};
+constexpr Range kDepth{0, 20, true}, kShadeGap{0, 20}, kSlatDepth{0.001, 5}, kSlatSpacing{0.005, 5};
 constexpr int kMostPanes = 20;
 
 /// What all of them state.
@@ -25,8 +27,8 @@ Shade common(TomlTable& table, Shade::Kind kind) {
 Shade read_board(TomlTable& table, Shade::Kind kind, const char* gap) {
   Shade shade = common(table, kind);
   shade.depth_m = table.quantity("depth", Dimension::length, kDepth, Need::required).value_or(0);
-  shade.gap_m = table.quantity(gap, Dimension::length, kGap).value_or(0);
-  shade.beyond_m = table.quantity("beyond", Dimension::length, kGap).value_or(0);
+  shade.gap_m = table.quantity(gap, Dimension::length, kShadeGap).value_or(0);
+  shade.beyond_m = table.quantity("beyond", Dimension::length, kShadeGap).value_or(0);
   shade.reflectance = table.quantity("reflectance", Dimension::ratio, kDiffuse).value_or(shade.reflectance);
   return shade;
 }
@@ -48,10 +50,10 @@ Shade read_slats(TomlTable& table) {
         "P005", table.place_of("direction"),
         fmt::format(FMT_STRING("\"direction\" is \"{}\"; expected horizontal or vertical"), way));
   shade.depth_m = table.quantity("depth", Dimension::length, kSlatDepth, Need::required).value_or(0.1);
-  shade.spacing_m = table.quantity("spacing", Dimension::length, kSpacing, Need::required).value_or(0.1);
-  shade.tilt_deg = table.quantity("tilt", Dimension::angle, kTilt).value_or(0);
+  shade.spacing_m = table.quantity("spacing", Dimension::length, kSlatSpacing, Need::required).value_or(0.1);
+  shade.tilt_deg = table.quantity("tilt", Dimension::angle, kSlatTilt).value_or(0);
   // Clear of the wall at any tilt.
-  shade.gap_m = table.quantity("distance", Dimension::length, kGap).value_or(shade.depth_m / 2 + 0.02);
+  shade.gap_m = table.quantity("distance", Dimension::length, kShadeGap).value_or(shade.depth_m / 2 + 0.02);
   shade.reflectance = table.quantity("reflectance", Dimension::ratio, kDiffuse).value_or(shade.reflectance);
   if (shade.gap_m < shade.depth_m / 2 * std::cos(shade.tilt_deg * kDegree))
     table.problems().error(
@@ -63,8 +65,9 @@ Shade read_slats(TomlTable& table) {
 
 Shade read_screen(TomlTable& table) {
   Shade shade = common(table, Shade::Kind::screen);
-  shade.transmittance = table.quantity("transmittance", Dimension::ratio, kRatio, Need::required).value_or(1);
-  shade.scattered_share = table.quantity("scattered", Dimension::ratio, kRatio).value_or(0);
+  shade.transmittance =
+      table.quantity("transmittance", Dimension::ratio, range::kShare, Need::required).value_or(1);
+  shade.scattered_share = table.quantity("scattered", Dimension::ratio, range::kShare).value_or(0);
   return shade;
 }
 
@@ -113,7 +116,7 @@ void read_glazing(TomlTable& table, model::Opening& into) {
 }
 
 std::optional<double> read_frame(TomlTable& opening, model::Opening& into) {
-  if (!opening.is_table("frame")) return opening.quantity("frame", Dimension::ratio, kRatio);
+  if (!opening.is_table("frame")) return opening.quantity("frame", Dimension::ratio, range::kShare);
   auto table = opening.table("frame");
   into.bars.frame_m = table->quantity("width", Dimension::length, kBarWidth, Need::required).value_or(0);
   into.bars.columns = table->count("columns", 1, kMostPanes).value_or(1);

@@ -9,6 +9,7 @@
 #include "core/daylight/sun.hpp"
 #include "files/output/embedded_files.hpp"
 #include "files/project/objects_reader.hpp"
+#include "files/project/ranges.hpp"
 
 namespace glow::files {
 namespace {
@@ -17,8 +18,7 @@ using model::ClockChange;
 using units::Dimension;
 
 constexpr Range kLatitude{-90, 90}, kLongitude{-180, 180}, kZone{-12, 14}, kBearing{-360, 360};
-constexpr Range kReflectance{0, 0.98}, kElevation{-500, 9000}, kMedian{1000, 60000}, kPlane{0, 5},
-    kLowSun{0, 30};
+constexpr Range kElevation{-500, 9000}, kMedian{1000, 60000}, kPlane{0, 5}, kLowSun{0, 30};
 constexpr std::array<const char*, 7> kDays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
                                               "Thursday", "Friday", "Saturday"};
 constexpr std::array<const char*, 5> kWeeks = {"first", "second", "third", "fourth", "last"};
@@ -193,7 +193,7 @@ model::Site read_site(TomlTable& root, const Materials& materials) {
   site.elevation_m = table->quantity("elevation", Dimension::length, kElevation).value_or(0);
   site.north_deg = table->quantity("north", Dimension::angle, kBearing);
   site.ground_reflectance =
-      table->quantity("ground_reflectance", Dimension::ratio, kReflectance).value_or(0.2);
+      table->quantity("ground_reflectance", Dimension::ratio, range::kReflectance).value_or(0.2);
   read_median(*table, site);
   site.obstructions = read_obstructions(*table, materials);
   table->finish();
