@@ -1,4 +1,6 @@
 // Buildings: settings that go to many rooms, floors, and results back into the architect's drawing.
+#include <pugixml.hpp>
+
 #include "core/plans/drawing.hpp"
 #include "files/plans/dxf/document_reader.hpp"
 #include "run_program.hpp"
@@ -275,6 +277,96 @@ TEST(Export, EveryPointStandsInOneLongTable) {
   for (const json& room : results["rooms"])
     for (const json& grid : room["grids"]) points += grid["points"].get<std::ptrdiff_t>();
   EXPECT_EQ(std::count(table.begin(), table.end(), '\n'), points + 1);
+}
+
+TEST(Export, XmlHoldsEveryTableBySchema) {
+  if (std::system("command -v xmllint > /dev/null") != 0) GTEST_SKIP() << "libxml2-utils is not installed";
+  const TemporaryFolder folder;
+  for (const files::EmbeddedFile& file : files::embedded_demo())
+    folder.write("d/" + std::string(file.name), std::string(file.bytes));
+  ASSERT_EQ(run(folder, "run d/millrace.toml -q -a draft --room Showroom").code, 0);
+  ASSERT_EQ(run(folder, "export d/millrace-results --to xml -o r.xml").code, 0);
+  EXPECT_EQ(std::system(fmt::format(FMT_STRING("xmllint --noout --schema {} '{}' 2> /dev/null"),
+                                    test_data("../docs/results.xsd"), (folder.path() / "r.xml").string())
+                            .c_str()),
+            0);
+  pugi::xml_document document;
+  ASSERT_TRUE(document.load_file((folder.path() / "r.xml").c_str()));
+  const json results = json_in(folder.path() / "d/millrace-results/results.json");
+  const pugi::xml_node first = document.child("results").child("room");
+  const json& room = results["rooms"][0];
+  EXPECT_EQ(first.attribute("room").value(), room["name"].get<std::string>());
+  EXPECT_EQ(first.attribute("mean_lx").as_double(), room["grids"][0]["mean_lx"].get<double>());
+  for (const char* list : {"checks", "grids", "views", "luminaires", "scenes", "moments", "points"})
+    EXPECT_TRUE(first.child(list).first_child()) << list;
+}
+
+/// Arguments, and the first line of what is shown.
+struct ShownData {
+  const char *arguments, *first_line;
+};
+
+class Show : public testing::TestWithParam<ShownData> {};
+
+TEST_P(Show, TellsResultsAsData) {
+  static const TemporaryFolder folder;
+  if (!std::filesystem::exists(folder.path() / "b-results")) {
+    building(folder);
+    ASSERT_EQ(run(folder, "run b.toml -q").code, 0);
+  }
+  const Ran shown = run(folder, std::string("show b-results ") + GetParam().arguments);
+  ASSERT_EQ(shown.code, 0) << shown.err;
+  EXPECT_EQ(shown.out.substr(0, shown.out.find('\n')), GetParam().first_line);
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Sections, Show,
+    testing::Values(
+        ShownData{
+            "rooms --csv",
+            "floor,number,room,verdict,task,area_m2,target_lx,mean_lx,mean_uncertainty_lx,u0,luminaires,"
+            "power_w,power_density_w_m2,installed_w_m2_per_100_lx,changed_since"},
+        ShownData{"checks --csv --room Office",
+                  "room,scene,of,quantity,required,found,uncertainty,unit,verdict,binding,standard,source,"
+                  "certainty"},
+        ShownData{
+            "--grid floor --points --csv --units fc,ft",
+            "floor,room,scene,date,local_time,grid,x_ft,y_ft,z_ft,direct_fc,interreflected_fc,total_fc"},
+        ShownData{
+            "grids --csv",
+            "room,scene,grid,kind,points,mean_lx,mean_uncertainty_lx,least_lx,most_lx,u0,direct_mean_lx,"
+            "reflected_mean_lx,daylight_factor_percent"},
+        ShownData{"--json", "{"},
+        ShownData{"glare --csv",
+                  "room,scene,eyes,x_m,y_m,z_m,azimuth_deg,ugr,gr,"
+                  "background_cd_m2,worst_luminaire,worst_share"}));
+
+TEST(ShowData, SaysWhatThereIsAndAgreesWithTheResults) {
+  const TemporaryFolder folder;
+  building(folder);
+  ASSERT_EQ(run(folder, "run b.toml -q").code, 0);
+  const json shown = json::parse(run(folder, "show b-results --json").out);
+  const json results = json_in(folder.path() / "b-results/results.json");
+  ASSERT_EQ(shown["rooms"].size(), results["rooms"].size());
+  for (std::size_t r = 0; r < shown["rooms"].size(); ++r)
+    EXPECT_EQ(shown["rooms"][r]["mean_lx"], results["rooms"][r]["grids"][0]["mean_lx"]);
+  const json points = json::parse(run(folder, "show b-results --grid floor --points --json").out)["points"];
+  std::vector<double> told, found;
+  for (const json& point : points) told.push_back(point["direct_lx"]);
+  for (const json& room : results["rooms"])
+    for (const json& grid : room["grids"])
+      if (grid["name"] == "floor")
+        for (const json& value : grid["direct_lx"]) found.push_back(value);
+  EXPECT_EQ(told, found);
+  for (const auto& [arguments, word] :
+       {std::pair{"nothing", "no section \"nothing\""},
+        std::pair{"--grid nothing", "no grid or point \"nothing\""},
+        std::pair{"--scene nothing", "no scene \"nothing\""}, std::pair{"all --csv", "name a section"},
+        std::pair{"floors --json", "\"floors\" as data"}}) {
+    const Ran refused = run(folder, std::string("show b-results ") + arguments);
+    EXPECT_EQ(refused.code, 2);
+    EXPECT_NE(refused.err.find(word), std::string::npos) << refused.err;
+  }
 }
 
 }  // namespace export_test

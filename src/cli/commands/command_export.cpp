@@ -5,12 +5,14 @@
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_results.hpp"
+#include "cli/result_choice.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
 #include "figures/plans/light_drawing.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/results/data_files.hpp"
 #include "files/results/rooms_csv.hpp"
 #include "files/workbook/workbook.hpp"
 #include "words/text_layout.hpp"
@@ -23,24 +25,6 @@ namespace {
 int refuse_export(const std::string& words) {
   refused("export", words);
   return kBadInput;
-}
-
-/// Leaves the rooms that are meant; false after saying what is wrong.
-bool choose(const Arguments& arguments, record::RunRecord& run) {
-  const auto chosen = chosen_rooms(room_wish(arguments), "export", known_rooms(run));
-  if (!chosen) return false;
-  run.rooms.erase(std::remove_if(run.rooms.begin(), run.rooms.end(),
-                                 [&](const auto& room) { return !is_chosen(*chosen, room.name); }),
-                  run.rooms.end());
-  if (!arguments.has("scene")) return true;
-  const std::string scene = arguments.text("scene");
-  std::vector<record::RoomRecord> rooms;
-  for (const record::RoomRecord& room : run.rooms)
-    for (std::size_t s = 0; s < room.scenes.size(); ++s)
-      if (room.scenes[s].name == scene) rooms.push_back(record::in_scene(room, s));
-  run.rooms = std::move(rooms);
-  return !run.rooms.empty() ||
-         refuse_export(fmt::format(FMT_STRING("no room has a scene \"{}\""), scene)) == kDone;
 }
 
 /// NAME--light.dxf for each drawing, or the one file that was named.
@@ -62,7 +46,7 @@ std::vector<fs::path> targets(const std::vector<figures::LightDrawing>& drawings
 
 int command_export(const std::vector<std::string>& words) {
   CommandLine line{
-      "glowgrid export RESULTS --to dxf|csv|points|xlsx [options]",
+      "glowgrid export RESULTS --to dxf|csv|points|xlsx|xml [options]",
       "Results for others. dxf: luminaires as blocks with mark, rotation and height, numbers, isolux lines "
       "and\n"
       "false colours of the work planes, a layer each, in the coordinates, unit and turn of the drawing "
@@ -71,7 +55,8 @@ int command_export(const std::vector<std::string>& words) {
       "it: a line for\n"
       "each room by its handle or identifier. points: every point of every grid, scene and moment in one "
       "long table.\n"
-      "xlsx: a workbook with a summary, all checks, luminaires, scenes, moments, and a sheet for each room.",
+      "xlsx: a workbook with a summary, all checks, luminaires, scenes, moments, and a sheet for each room.\n"
+      "xml: all of that and every point, in lx, m and W whatever the project's units, by docs/results.xsd.",
       "  glowgrid export mill-results --to dxf\n  glowgrid export mill-results --to csv -o luminaires.csv\n  "
       "glowgrid export millrace.toml --to xlsx",
       "results",
@@ -80,7 +65,7 @@ int command_export(const std::vector<std::string>& words) {
   line.wants = "which results?";
   add_room_option(line.options, "export");
   line.options.add_options()("to", po::value<std::string>()->value_name("FORMAT"),
-                             "dxf, csv, points or xlsx")(
+                             "dxf, csv, points, xlsx or xml")(
       "output,o", po::value<std::string>()->value_name("PATH"),
       "file, or folder where there are several drawings; usual: export/ in the results")(
       "scene,S", po::value<std::string>()->value_name("NAME"), "rooms as they are in this scene");
@@ -89,25 +74,31 @@ int command_export(const std::vector<std::string>& words) {
   if (parsed.exit_code >= 0) return parsed.exit_code;
   const Arguments& arguments = parsed.arguments;
   const std::string format = arguments.text("to");
-  if (format != "dxf" && format != "csv" && format != "points" && format != "xlsx")
+  constexpr const char* kFormats[] = {"dxf", "csv", "points", "xlsx", "xml"};
+  if (std::find(std::begin(kFormats), std::end(kFormats), format) == std::end(kFormats))
     return refuse_export(
-        fmt::format(FMT_STRING("--to is \"{}\"; expected dxf, csv, points or xlsx"), format));
+        fmt::format(FMT_STRING("--to is \"{}\"; expected dxf, csv, points, xlsx or xml"), format));
   Problems problems;
   auto results = open_results(arguments.text("results"), problems);
   print_problems(problems, {}, arguments.flag("quiet"));
-  if (!results || problems.has_errors() || !choose(arguments, results->run)) return kBadInput;
+  if (!results || problems.has_errors() || !choose_results(arguments, "export", results->run))
+    return kBadInput;
   const fs::path folder = results->file.parent_path();
   const auto target_named = [&](const char* usual) {
     return arguments.has("output") ? fs::path(arguments.text("output")) : folder / "export" / usual;
   };
-  if (format == "points" || format == "xlsx") {
-    const fs::path target = target_named(format == "xlsx" ? "results.xlsx" : "points.csv");
-    if (format == "xlsx")
+  if (format == "points" || format == "xlsx" || format == "xml") {
+    const fs::path target = target_named(format == "xlsx"  ? "results.xlsx"
+                                         : format == "xml" ? "results.xml"
+                                                           : "points.csv");
+    if (format == "xlsx") {
       files::write_workbook(results->run, target);
-    else
+    } else {
       files::write_whole(target, [&](std::ostream& out) {
+        if (format == "xml") return files::write_results_xml(results->run, out);
         files::write_points_csv(results->run, [&](const std::string& rows) { out << rows; });
       });
+    }
     tell(fmt::format(FMT_STRING("Written: {}\n"), fs::proximate(target).string()));
     return kDone;
   }

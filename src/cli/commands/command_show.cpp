@@ -5,10 +5,13 @@
 #include "cli/commands.hpp"
 #include "cli/figure_options.hpp"
 #include "cli/open_results.hpp"
+#include "cli/result_choice.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
+#include "files/results/data_files.hpp"
 #include "words/answer.hpp"
+#include "words/data/run_data.hpp"
 #include "words/tables/building_table.hpp"
 #include "words/tables/luminaire_table.hpp"
 #include "words/tables/room_table.hpp"
@@ -26,10 +29,15 @@ CommandLine show_line() {
       "  grids       light on the work plane, areas, walls, ceiling, things, and at points\n"
       "  glare       UGR and GR of people, what causes it, the tabular value\n"
       "  luminaires  the schedule: where each hangs and is aimed, flux, watts, in all\n"
-      "  all         everything",
+      "  floors      storeys and the building\n"
+      "  all         everything\n"
+      "  rooms, scenes, moments, points: one plain table, as the others are with --csv, --json or --grid;\n"
+      "              with the lines of all scenes unless one is chosen",
       "  glowgrid show millrace.toml checks --room Showroom\n"
       "  glowgrid show millrace.toml grids --room Showroom --scene closing\n"
-      "  glowgrid show millrace-results luminaires",
+      "  glowgrid show millrace-results luminaires\n"
+      "  glowgrid show millrace.toml --grid \"work plane\" --points\n"
+      "  glowgrid show millrace.toml checks --csv",
       "what",
       true,
       po::options_description()};
@@ -37,6 +45,10 @@ CommandLine show_line() {
   add_room_option(line.options, "show");
   line.options.add_options()("scene,s", po::value<std::string>()->value_name("NAME"),
                              "the rooms as they are in this scene; without it, as all groups are placed");
+  line.options.add_options()("grid,g", po::value<std::string>()->value_name("NAME"),
+                             "only grids or areas of this name, or the point")(
+      "points", "every point with its light")("csv", "a section as CSV")("json",
+                                                                         "a section, or all, as JSON");
   add_units_option(line.options);
   line.options.add_options()("quiet,q", "no warnings")("help,h", "show this help");
   return line;
@@ -56,24 +68,41 @@ void show(const record::RunRecord& run, const std::optional<words::Section>& sec
   tell(text.substr(std::min(text.size(), text.find_first_not_of('\n'))));
 }
 
-/// The rooms as they are in a scene, those that have it; false, after saying so, when none has.
-bool choose_scene(const std::string& name, record::RunRecord& run) {
-  std::vector<record::RoomRecord> rooms;
-  std::vector<std::string> known;
-  for (const record::RoomRecord& room : run.rooms)
-    for (std::size_t s = 0; s < room.scenes.size(); ++s) {
-      if (std::find(known.begin(), known.end(), room.scenes[s].name) == known.end())
-        known.push_back(room.scenes[s].name);
-      if (room.scenes[s].name == name) rooms.push_back(record::in_scene(room, s));
-    }
-  if (rooms.empty()) {
-    say(fmt::format(FMT_STRING("glowgrid show: there is no scene \"{}\"{}\n"), name,
-                    known.empty() ? "; these results have none"
-                                  : fmt::format(FMT_STRING("; there are: {}"), fmt::join(known, ", "))));
+/// The results as typed tables, by the section's name: "rooms", "points", ...; nothing for other words.
+std::vector<words::DataTable> data_of(const record::RunRecord& run, const std::string& section) {
+  if (section == "rooms") return {words::rooms_data(run)};
+  if (section == "checks") return {words::checks_data(run)};
+  if (section == "grids") return {words::grids_data(run)};
+  if (section == "glare") return {words::glare_data(run)};
+  if (section == "luminaires") return {words::luminaires_data(run)};
+  if (section == "scenes") return {words::scenes_data(run, false)};
+  if (section == "moments") return {words::scenes_data(run, true)};
+  if (section == "all") return words::all_data(run);
+  std::vector<words::DataTable> points;
+  if (section == "points")
+    for (const record::RoomRecord& room : run.rooms) points.push_back(words::points_data(room, run.units));
+  return points;
+}
+
+/// As CSV, as JSON, or as lines of the terminal; false after saying that it cannot be so.
+bool show_data(const Arguments& arguments, const record::RunRecord& run, const std::string& section) {
+  if (arguments.flag("csv") && section == "all") {
+    say("glowgrid show: --csv is one table: name a section, such as rooms, checks or points\n");
     return false;
   }
-  run.rooms = std::move(rooms);
-  run.not_computed.clear();
+  const std::vector<words::DataTable> tables = data_of(run, section);
+  if (arguments.flag("json")) {
+    files::json document = files::json::object();
+    for (const words::DataTable& table : tables) {
+      files::json& list = document[table.key()];
+      if (list.is_null()) list = files::json::array();
+      for (files::json& line : files::data_json(table)) list.push_back(std::move(line));
+    }
+    tell(document.dump(1) + "\n");
+    return true;
+  }
+  for (std::size_t k = 0; k < tables.size(); ++k)
+    tell(arguments.flag("csv") ? files::data_csv(tables[k], k == 0) : words::data_text(tables[k]));
   return true;
 }
 
@@ -88,12 +117,21 @@ int command_show(const std::vector<std::string>& words) {
     say("glowgrid show: one argument too many; see glowgrid show --help\n");
     return kBadInput;
   }
-  std::optional<words::Section> section;
-  if (what.size() == 2 && !(section = words::section_of(what[1]))) {
-    say(fmt::format(
-        FMT_STRING("glowgrid show: there is no section \"{}\"; expected checks, grids, glare, luminaires, "
-                   "floors or all\n"),
-        what[1]));
+  const bool flagged = arguments.flag("csv") || arguments.flag("json");
+  const std::string word = what.size() == 2           ? what[1]
+                           : arguments.flag("points") ? "points"
+                           : arguments.has("grid")    ? "grids"
+                           : arguments.flag("csv")    ? "rooms"
+                           : flagged                  ? "all"
+                                                      : "";
+  const std::optional<words::Section> section = words::section_of(word);
+  const bool as_data = flagged || arguments.flag("points") || arguments.has("grid") || !section;
+  constexpr const char* kSections[] = {"rooms",  "checks",  "grids",  "glare",  "luminaires",
+                                       "scenes", "moments", "points", "floors", "all"};
+  if (!word.empty() && (std::find(std::begin(kSections), std::end(kSections), word) == std::end(kSections) ||
+                        (as_data && word == "floors"))) {
+    say(fmt::format(FMT_STRING("glowgrid show: there is no section \"{}\"{}; expected {}\n"), printable(word),
+                    word == "floors" ? " as data" : "", fmt::join(kSections, ", ")));
     return kBadInput;
   }
   Problems problems;
@@ -101,17 +139,9 @@ int command_show(const std::vector<std::string>& words) {
   print_problems(problems, {}, arguments.flag("quiet"));
   if (!results || problems.has_errors()) return kBadInput;
   if (!apply_units_option(arguments, "show", results->run.units)) return kBadInput;
-  const auto chosen = chosen_rooms(room_wish(arguments), "show", known_rooms(results->run));
-  if (!chosen) return kBadInput;
-  if (!chosen->empty()) {
-    auto& rooms = results->run.rooms;
-    rooms.erase(
-        std::remove_if(rooms.begin(), rooms.end(),
-                       [&](const record::RoomRecord& room) { return !is_chosen(*chosen, room.name); }),
-        rooms.end());
-    results->run.not_computed.clear();
-  }
-  if (arguments.has("scene") && !choose_scene(arguments.text("scene"), results->run)) return kBadInput;
+  if (!choose_results(arguments, "show", results->run)) return kBadInput;
+  if (arguments.has("grid") && !choose_grid(arguments.text("grid"), "show", results->run)) return kBadInput;
+  if (as_data && !word.empty()) return show_data(arguments, results->run, word) ? kDone : kBadInput;
   show(results->run, section);
   return kDone;
 }

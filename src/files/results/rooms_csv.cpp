@@ -36,42 +36,4 @@ std::string rooms_csv(const record::RunRecord& run) {
   return text;
 }
 
-namespace {
-
-void write_points(const record::RunRecord& run, const record::RoomRecord& room, const std::string& scene,
-                  const std::optional<record::MomentRecord>& moment, const assess::Assessment& assessment,
-                  const std::function<void(const std::string&)>& write) {
-  const units::ShownUnits& units = run.units;
-  for (const assess::GridReading& grid : assessment.grids) {
-    const std::string lead =
-        fmt::format(FMT_STRING("{},{},{},{},{},{}"), csv_cell(room.floor), csv_cell(room.name),
-                    csv_cell(scene), moment ? csv_cell(moment->date) : std::string(),
-                    moment ? csv_cell(moment->time) : std::string(), csv_cell(grid.name));
-    std::string rows;
-    for (std::size_t k = 0; k < grid.total_lx.size(); ++k) {
-      const Vec3& p = grid.grid.points[k];
-      rows +=
-          fmt::format(FMT_STRING("{},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g},{:.6g}\n"), lead, units.length(p.x()),
-                      units.length(p.y()), units.length(p.z()), units.light(grid.direct_lx[k]),
-                      units.light(grid.interreflected_lx[k]), units.light(grid.total_lx[k]));
-    }
-    write(rows);
-  }
-}
-
-}  // namespace
-
-void write_points_csv(const record::RunRecord& run, const std::function<void(const std::string&)>& write) {
-  const char *m = run.units.length_unit(), *lx = run.units.light_unit();
-  write(fmt::format(
-      FMT_STRING("floor,room,scene,date,local_time,grid,x_{0},y_{0},z_{0},direct_{1},interreflected_{1},"
-                 "total_{1}\n"),
-      m, lx));
-  for (const record::RoomRecord& room : run.rooms) {
-    write_points(run, room, {}, std::nullopt, room.assessment, write);
-    for (const record::SceneRecord& scene : room.scenes)
-      write_points(run, room, scene.name, scene.moment, scene.assessment, write);
-  }
-}
-
 }  // namespace glow::files

@@ -10,22 +10,13 @@
 
 #include "core/model/file_names.hpp"
 #include "files/output/output_folder.hpp"
-#include "words/values.hpp"
+#include "words/data/run_data.hpp"
 
 namespace glow::files {
 namespace {
 
 namespace fs = std::filesystem;
 using record::RoomRecord;
-
-/// How a column's numbers are shown.
-enum class Digits { text, whole, one, two, three };
-
-struct Column {
-  std::string title;
-  Digits digits = Digits::text;
-  double width = 12;
-};
 
 /// The file being written; formats are its own.
 class Book {
@@ -44,12 +35,9 @@ class Book {
     title_ = workbook_add_format(book_);
     format_set_bold(title_);
     format_set_font_size(title_, 14);
-    for (const auto& [digits, words] : {std::pair{Digits::whole, "0"},
-                                        {Digits::one, "0.0"},
-                                        {Digits::two, "0.00"},
-                                        {Digits::three, "0.000"}}) {
-      numbers_[std::size_t(digits)] = workbook_add_format(book_);
-      format_set_num_format(numbers_[std::size_t(digits)], words);
+    for (const char* words : {"0", "0.0", "0.00", "0.000"}) {
+      numbers_.push_back(workbook_add_format(book_));
+      format_set_num_format(numbers_.back(), words);
     }
   }
   ~Book() {
@@ -81,7 +69,10 @@ class Book {
 
   lxw_format* head() const { return head_; }
   lxw_format* title() const { return title_; }
-  lxw_format* number(Digits digits) const { return numbers_[std::size_t(digits)]; }
+  /// For numbers with so many digits after the point.
+  lxw_format* number(int digits) const {
+    return numbers_[std::min(std::size_t(digits), numbers_.size() - 1)];
+  }
 
  private:
   /// At most so many bytes, never inside a letter.
@@ -96,262 +87,70 @@ class Book {
 
   lxw_workbook* book_;
   lxw_format *head_ = nullptr, *title_ = nullptr;
-  std::array<lxw_format*, 5> numbers_{};
+  std::vector<lxw_format*> numbers_;
   std::set<std::string> names_;
-};
-
-/// Rows under a head, from a place of a sheet on.
-class Table {
- public:
-  Table(Book& book, lxw_worksheet* sheet, lxw_row_t row, std::vector<Column> columns, bool whole_sheet)
-      : book_(book), sheet_(sheet), row_(row), columns_(std::move(columns)) {
-    for (std::size_t c = 0; c < columns_.size(); ++c) {
-      worksheet_write_string(sheet_, row_, lxw_col_t(c), columns_[c].title.c_str(), book_.head());
-      if (whole_sheet) worksheet_set_column(sheet_, lxw_col_t(c), lxw_col_t(c), columns_[c].width, nullptr);
-    }
-    if (whole_sheet) worksheet_freeze_panes(sheet_, row_ + 1, 0);
-    ++row_;
-  }
-  Table& text(const std::string& words) {
-    if (!words.empty()) worksheet_write_string(sheet_, row_, lxw_col_t(column_), words.c_str(), nullptr);
-    ++column_;
-    return *this;
-  }
-  /// Empty where there is none.
-  Table& number(const std::optional<double>& value) {
-    if (value && std::isfinite(*value))
-      worksheet_write_number(sheet_, row_, lxw_col_t(column_), *value,
-                             book_.number(columns_[column_].digits));
-    ++column_;
-    return *this;
-  }
-  void end_row() {
-    ++row_;
-    column_ = 0;
-  }
-  lxw_row_t row() const { return row_; }
-
- private:
-  Book& book_;
-  lxw_worksheet* sheet_;
-  lxw_row_t row_;
-  std::vector<Column> columns_;
-  std::size_t column_ = 0;
 };
 
 class Writer {
  public:
-  Writer(Book& book, const record::RunRecord& run)
-      : book_(book), run_(run), light_(run.units.light_unit()), m_(run.units.length_unit()) {}
+  Writer(Book& book, const record::RunRecord& run) : book_(book), run_(run) {}
 
   void write() {
-    summary();
-    checks();
-    luminaires();
-    scenes(false);
-    scenes(true);
+    lxw_worksheet* summary = book_.sheet("Summary");
+    worksheet_write_string(summary, 0, 0, run_.project.c_str(), book_.title());
+    const std::string standards = fmt::format(FMT_STRING("{}"), fmt::join(run_.standards, ", "));
+    worksheet_write_string(summary, 1, 0, (standards + ", maintained values").c_str(), nullptr);
+    write(words::rooms_data(run_), summary, 3);
+    for (const words::DataTable& table : {words::checks_data(run_), words::luminaires_data(run_),
+                                          words::scenes_data(run_, false), words::scenes_data(run_, true)})
+      if (!table.rows().empty() || table.key() == "checks") write(table, book_.sheet(table.title()), 0);
     for (const RoomRecord& room : run_.rooms) sheet_of(room);
   }
 
  private:
-  std::optional<double> light(const std::optional<double>& lux) const {
-    return lux ? std::optional(run_.units.light(*lux)) : std::nullopt;
-  }
-  double length(double m) const { return run_.units.length(m); }
-
-  void summary() {
-    lxw_worksheet* sheet = book_.sheet("Summary");
-    worksheet_write_string(sheet, 0, 0, run_.project.c_str(), book_.title());
-    std::string standards;
-    for (const std::string& standard : run_.standards)
-      standards += (standards.empty() ? "" : ", ") + standard;
-    worksheet_write_string(sheet, 1, 0, (standards + ", maintained values").c_str(), nullptr);
-    Table table(book_, sheet, 3,
-                {{"Floor", Digits::text, 14},
-                 {"Number", Digits::text, 9},
-                 {"Room", Digits::text, 24},
-                 {"Verdict"},
-                 {"Task", Digits::text, 24},
-                 {"Area " + m_ + "2", Digits::two},
-                 {"Target " + light_, Digits::whole},
-                 {"Mean " + light_, Digits::whole},
-                 {"+/- " + light_, Digits::one},
-                 {"U0", Digits::two},
-                 {"Luminaires", Digits::whole},
-                 {"Power W", Digits::whole},
-                 {"W/m2", Digits::two},
-                 {"W/m2 per 100 lx", Digits::two}},
-                true);
-    for (const RoomRecord& room : run_.rooms) {
-      const assess::GridReading* plane = record::work_plane(room.assessment);
-      const auto watts = record::drawn_power(room);
-      table.text(room.floor).text(room.number).text(room.name).text(to_string(room.assessment.status));
-      table.text(room.tasks.empty() ? std::string() : room.tasks.front().key);
-      table.number(length(length(room.floor_area_m2)));
-      table.number(room.tasks.empty() ? std::nullopt : light(room.tasks.front().em_lx));
-      table.number(plane ? light(plane->statistics.mean_lx) : std::nullopt);
-      table.number(plane ? light(plane->uncertainty.mean_lx) : std::nullopt);
-      table.number(plane ? plane->statistics.u0 : std::nullopt);
-      table.number(double(room.luminaires().size()));
-      table.number(watts).number(watts ? std::optional(*watts / room.floor_area_m2) : std::nullopt);
-      table.number(room.assessment.power.w_per_m2_100lx);
-      table.end_row();
+  /// The table from a row of the sheet on; the row after it. Columns are as wide as the first table wants
+  /// them.
+  lxw_row_t write(const words::DataTable& table, lxw_worksheet* sheet, lxw_row_t row, bool is_first = true) {
+    const auto& columns = table.columns();
+    for (std::size_t c = 0; c < columns.size(); ++c) {
+      worksheet_write_string(sheet, row, lxw_col_t(c), columns[c].title.c_str(), book_.head());
+      if (is_first) worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), columns[c].width, nullptr);
     }
-  }
-
-  void add_checks(Table& table, const RoomRecord& room, const std::string& scene,
-                  const std::vector<standards::Check>& checks) const {
-    for (const standards::Check& check : checks) {
-      const bool in_lux = check.unit() == "lx";
-      const auto shown = [&](double value) { return in_lux ? run_.units.light(value) : value; };
-      table.text(room.name).text(scene).text(words::name_of(check.target, room));
-      table.text(to_string(check.demand.quantity));
-      table.number(shown(check.demand.required)).number(shown(check.actual)).number(shown(check.uncertainty));
-      table.text(in_lux ? light_ : check.unit())
-          .text(to_string(check.verdict))
-          .text(check.binding ? "yes" : "no");
-      table.text(check.demand.standard).text(check.demand.source).text(check.demand.certainty);
-      table.end_row();
-    }
-  }
-
-  void checks() {
-    Table table(book_, book_.sheet("Checks"), 0,
-                {{"Room", Digits::text, 22},
-                 {"Scene", Digits::text, 16},
-                 {"Of", Digits::text, 24},
-                 {"Quantity", Digits::text, 22},
-                 {"Required", Digits::two},
-                 {"Found", Digits::two},
-                 {"+/-", Digits::two},
-                 {"Unit"},
-                 {"Verdict"},
-                 {"Binding"},
-                 {"Standard", Digits::text, 18},
-                 {"Source", Digits::text, 24},
-                 {"Certainty"}},
-                true);
-    for (const RoomRecord& room : run_.rooms) {
-      add_checks(table, room, {}, room.assessment.checks);
-      for (std::size_t s = 0; s < room.scenes.size(); ++s)
-        add_checks(table, record::in_scene(room, s), room.scenes[s].name, room.scenes[s].assessment.checks);
-    }
-  }
-
-  void luminaires() {
-    Table table(book_, book_.sheet("Luminaires"), 0,
-                {{"Room", Digits::text, 22},
-                 {"Group", Digits::text, 16},
-                 {"Mark"},
-                 {"Luminaire", Digits::text, 28},
-                 {"x " + m_, Digits::three},
-                 {"y " + m_, Digits::three},
-                 {"z " + m_, Digits::three},
-                 {"Rotation deg", Digits::one},
-                 {"Dimming", Digits::two},
-                 {"Flux lm", Digits::whole},
-                 {"Power W", Digits::one}},
-                true);
-    for (const RoomRecord& room : run_.rooms)
-      for (const record::GroupRecord& group : room.groups)
-        for (std::size_t k = 0; k < group.positions.size(); ++k) {
-          const Vec3& at = group.positions[k];
-          table.text(room.name).text(group.name).text(group.mark).text(group.full_name());
-          table.number(length(at.x())).number(length(at.y())).number(length(at.z()));
-          table.number(group.rotations_deg[k]).number(group.weight.output).number(group.flux_lm);
-          table.number(group.watts_w);
-          table.end_row();
-        }
-  }
-
-  /// Scenes of electric light, or moments with daylight; no sheet where there are none.
-  void scenes(bool moments) {
-    const auto is_meant = [&](const record::SceneRecord& scene) {
-      return scene.moment.has_value() == moments;
-    };
-    if (std::none_of(run_.rooms.begin(), run_.rooms.end(), [&](const RoomRecord& room) {
-          return std::any_of(room.scenes.begin(), room.scenes.end(), is_meant);
-        }))
-      return;
-    Table table(book_, book_.sheet(moments ? "Moments" : "Scenes"), 0,
-                {{"Room", Digits::text, 22},
-                 {moments ? "Moment" : "Scene", Digits::text, 22},
-                 {"Verdict"},
-                 {"When", Digits::text, 30},
-                 {"Mean " + light_, Digits::whole},
-                 {"U0", Digits::two},
-                 {"Daylight factor %", Digits::two},
-                 {"Power W", Digits::whole}},
-                true);
-    for (const RoomRecord& room : run_.rooms)
-      for (const record::SceneRecord& scene : room.scenes) {
-        if (!is_meant(scene)) continue;
-        const assess::GridReading* plane = record::work_plane(scene.assessment);
-        std::optional<double> factor;
-        if (plane && plane->day && plane->day->has_factor) {
-          double sum = 0;
-          for (std::size_t k = 0; k < plane->day->day_lx.size(); ++k) sum += plane->day->factor(k);
-          factor = sum / double(plane->day->day_lx.size());
-        }
-        table.text(room.name).text(scene.name).text(to_string(scene.assessment.status));
-        table.text(scene.moment ? scene.moment->when() : std::string());
-        table.number(plane ? light(plane->statistics.mean_lx) : std::nullopt);
-        table.number(plane ? plane->statistics.u0 : std::nullopt).number(factor).number(scene.drawn_w);
-        table.end_row();
+    if (is_first) worksheet_freeze_panes(sheet, row + 1, 0);
+    ++row;
+    for (const auto& line : table.rows()) {
+      for (std::size_t c = 0; c < line.size(); ++c) {
+        if (const auto* words = std::get_if<std::string>(&line[c]))
+          worksheet_write_string(sheet, row, lxw_col_t(c), words->c_str(), nullptr);
+        if (const auto* number = std::get_if<double>(&line[c]))
+          worksheet_write_number(sheet, row, lxw_col_t(c), *number, book_.number(columns[c].digits));
       }
+      ++row;
+    }
+    return row;
   }
 
+  /// Grids, and the work plane point by point, with all groups as placed.
   void sheet_of(const RoomRecord& room) {
     lxw_worksheet* sheet = book_.sheet(room.name);
     worksheet_write_string(sheet, 0, 0, room.name.c_str(), book_.title());
     const std::string state = room.changed_since.empty() ? std::string() : ", older than the project";
     worksheet_write_string(sheet, 1, 0, (to_string(room.assessment.status) + state).c_str(), nullptr);
-    Table grids(book_, sheet, 3,
-                {{"Grid", Digits::text, 28},
-                 {"Points", Digits::whole},
-                 {"Mean " + light_, Digits::whole},
-                 {"+/- " + light_, Digits::one},
-                 {"Least " + light_, Digits::whole},
-                 {"Most " + light_, Digits::whole},
-                 {"U0", Digits::two},
-                 {"Direct mean " + light_, Digits::whole},
-                 {"Reflected mean " + light_, Digits::whole}},
-                true);
-    for (const assess::GridReading& grid : room.assessment.grids) {
-      if (grid.total_lx.empty()) continue;
-      grids.text(grid.name).number(double(grid.total_lx.size())).number(light(grid.statistics.mean_lx));
-      grids.number(light(grid.uncertainty.mean_lx)).number(light(grid.statistics.min_lx));
-      grids.number(light(grid.statistics.max_lx)).number(grid.statistics.u0);
-      grids.number(light(grid.direct_mean_lx)).number(light(grid.interreflected_mean_lx));
-      grids.end_row();
-    }
-    points(room, sheet, grids.row() + 1);
-  }
-
-  /// Values of the work plane, point by point.
-  void points(const RoomRecord& room, lxw_worksheet* sheet, lxw_row_t row) {
+    record::RunRecord one;
+    one.units = run_.units;
+    RoomRecord& placed = one.rooms.emplace_back();
+    placed.floor = room.floor;
+    placed.name = room.name;
+    placed.assessment.grids = room.assessment.grids;
+    const lxw_row_t row = write(words::grids_data(one), sheet, 3);
     const assess::GridReading* plane = record::work_plane(room.assessment);
     if (!plane) return;
-    Table table(book_, sheet, row,
-                {{"x " + m_ + ", work plane", Digits::three},
-                 {"y " + m_, Digits::three},
-                 {"z " + m_, Digits::three},
-                 {"Direct " + light_, Digits::one},
-                 {"Reflected " + light_, Digits::one},
-                 {"Total " + light_, Digits::one}},
-                false);
-    for (std::size_t k = 0; k < plane->total_lx.size(); ++k) {
-      const Vec3& p = plane->grid.points[k];
-      table.number(length(p.x())).number(length(p.y())).number(length(p.z()));
-      table.number(light(plane->direct_lx[k])).number(light(plane->interreflected_lx[k]));
-      table.number(light(plane->total_lx[k]));
-      table.end_row();
-    }
+    placed.assessment.grids = {*plane};
+    write(words::points_data(placed, run_.units), sheet, row + 1, false);
   }
 
   Book& book_;
   const record::RunRecord& run_;
-  const std::string light_, m_;
 };
 
 }  // namespace
