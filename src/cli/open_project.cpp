@@ -43,7 +43,7 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, con
       open.problems.set_subject(room.name);
       if (auto planned = space::build_space(open.project, room, open.standards, open.problems))
         open.rooms.push_back(
-            {&room, planned->space.outline, run::receivers_of(*planned), inputs[r], false, {}});
+            {&room, planned->space.outline, run::workload_of(*planned), inputs[r], false, {}});
     }
   }
   open.problems.set_subject({});

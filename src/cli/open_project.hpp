@@ -8,6 +8,7 @@
 
 #include "core/lighting/weights.hpp"
 #include "core/record/record.hpp"
+#include "core/run/workload.hpp"
 #include "core/space/build_space.hpp"
 #include "files/project/project_text.hpp"
 
@@ -19,7 +20,7 @@ struct OpenProject {
   struct Room {
     const model::Room* written = nullptr;
     geometry::Polygon outline;
-    double receivers = 0;  ///< see run::receivers_of
+    run::Workload work;
     std::vector<record::InputPart> inputs;
     bool arranged = false;  ///< its luminaires were laid by the search of this run, which traced its light
     std::string fault;      ///< why it cannot be computed although it can be planned; empty: it can

@@ -13,6 +13,7 @@
 #include "words/answer.hpp"
 #include "words/building_answer.hpp"
 #include "words/run_warnings.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::cli {
 namespace fs = std::filesystem;
@@ -60,14 +61,40 @@ ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const
       continue;
     }
     rooms_.push_back(&room);
-    plan_.rooms.push_back({room.name(), room.receivers, [this, &room] { return open_.plan(room); }});
+    plan_.rooms.push_back({room.name(), room.work, [this, &room] { return open_.plan(room); }});
   }
 }
 
+/// What it will take, where that is worth knowing before.
+void ProjectRun::tell_cost() {
+  constexpr double kWorthTelling = 5;                                                // s
+  if (options_.quiet || plan_.rooms.empty() || !options_.kept_from.empty()) return;  // the project told it
+  cost_ = run::expected_cost(plan_);
+  begin_ = std::chrono::steady_clock::now();
+  if (cost_.seconds < kWorthTelling) return;
+  say(fmt::format(FMT_STRING("{}, {} points, {:.1f} million rays: about {}{}\n"),
+                  words::counted(cost_.rooms, "room"), cost_.points, cost_.rays / 1e6,
+                  duration_words(cost_.seconds),
+                  options_.use_cache ? ", less where light was kept from earlier runs" : ""));
+  progress_.expect(cost_.seconds);
+}
+
+/// The time left, by what the rooms that are done took.
+void ProjectRun::tell_left(std::size_t room) {
+  if (room >= cost_.shares.size()) return;
+  done_ += cost_.shares[room];
+  const double passed = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin_).count();
+  if (done_ > 0) progress_.expect(passed * (1 - done_) / done_);
+}
+
 void ProjectRun::compute() {
+  tell_cost();
   run::run_rooms(
       plan_, [&](const std::string& room) { return progress_.watch(room); },
-      [&](std::size_t room, run::FinishedRoom finished) { take(*rooms_[room], std::move(finished)); });
+      [&](std::size_t room, run::FinishedRoom finished) {
+        tell_left(room);
+        take(*rooms_[room], std::move(finished));
+      });
   keep_until(nullptr);
   writer_.commit(warnings(), found_, progress_.watch(open_.project.name));
 }

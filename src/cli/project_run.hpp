@@ -1,5 +1,6 @@
 #pragma once
 
+#include <chrono>
 #include <filesystem>
 #include <string>
 #include <vector>
@@ -34,6 +35,8 @@ class ProjectRun {
  private:
   record::RunRecord head() const;
   std::vector<Problem> warnings() const;
+  void tell_cost();
+  void tell_left(std::size_t room);
   void keep_until(const OpenProject::Room* next);
   void take(const OpenProject::Room& room, run::FinishedRoom finished);
   void add(const record::RoomRecord& record);
@@ -51,6 +54,9 @@ class ProjectRun {
   std::size_t written_ = 0;                      ///< rooms of the project that are done with
   std::vector<const OpenProject::Room*> rooms_;  ///< that are computed
   run::RunPlan plan_;
+  run::Cost cost_;
+  std::chrono::steady_clock::time_point begin_{};
+  double done_ = 0;     ///< share of the cost
   std::string answer_;  ///< of each room
   std::size_t reused_ = 0;
   int fault_code_ = kDone;

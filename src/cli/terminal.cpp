@@ -68,6 +68,14 @@ struct Progress::State {
   std::mutex mutex;
   std::chrono::steady_clock::time_point last{};
   bool line_open = false;
+  std::optional<std::chrono::steady_clock::time_point> end;  ///< as far as it is known
+
+  /// ", about 20 s left"; empty for what is nearly done.
+  std::string left(std::chrono::steady_clock::time_point now) const {
+    constexpr double kSoon = 2;
+    const double seconds = end ? std::chrono::duration<double>(*end - now).count() : 0;
+    return seconds < kSoon ? std::string() : ", about " + duration_words(seconds) + " left";
+  }
 
   void clear() {
     if (line_open) say(fmt::format(FMT_STRING("\r\x1b[K")));
@@ -95,10 +103,26 @@ Watch Progress::watch(const std::string& subject) {
     if (now - state->last < kPause) return;
     state->last = now;
     state->line_open = true;
-    say(fmt::format(FMT_STRING("\r\x1b[K  {}: {} {:.0f} %"), subject, stage, 100 * share));
+    say(fmt::format(FMT_STRING("\r\x1b[K  {}: {} {:.0f} %{}"), subject, stage, 100 * share,
+                    state->left(now)));
     std::fflush(stderr);
   };
   return watch;
+}
+
+void Progress::expect(double seconds) {
+  const std::lock_guard<std::mutex> lock(state_->mutex);
+  state_->end =
+      std::chrono::steady_clock::now() + std::chrono::duration_cast<std::chrono::steady_clock::duration>(
+                                             std::chrono::duration<double>(std::max(0.0, seconds)));
+}
+
+std::string duration_words(double seconds) {
+  constexpr double kMinute = 60, kHour = 3600;
+  const auto whole = [](double value) { return fmt::format(FMT_STRING("{:.0f}"), value); };
+  if (seconds < kMinute) return whole(seconds < 10 ? seconds : std::round(seconds / 5) * 5) + " s";
+  if (seconds < kHour) return whole(seconds / kMinute) + " min";
+  return fmt::format(FMT_STRING("{:.1f} h"), seconds / kHour);
 }
 
 void catch_interrupts() {

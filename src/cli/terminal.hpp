@@ -28,10 +28,16 @@ class Progress {
   /// room"); several may be under way at once.
   Watch watch(const std::string& subject);
 
+  /// What is told to be left until the end, from now on.
+  void expect(double seconds);
+
  private:
   struct State;
   State* state_;
 };
+
+/// As far as it matters: "7 s", "35 s", "12 min", "1.5 h".
+std::string duration_words(double seconds);
 
 /// From now on Ctrl-C asks calculations to stop; a second one ends the program at once.
 void catch_interrupts();

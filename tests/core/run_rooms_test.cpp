@@ -2,6 +2,7 @@
 #include "core/run/run_rooms.hpp"
 
 #include <gtest/gtest.h>
+#include <numeric>
 
 #include "rooms/furnished_room.hpp"
 #include "rooms/planned_room.hpp"
@@ -43,7 +44,7 @@ struct Building {
     plan.accuracy = *Accuracy::parse("draft");
     for (const auto& room : rooms)
       plan.rooms.push_back(
-          {room->planned.space.name, receivers_of(room->planned), [&room] { return room->planned; }});
+          {room->planned.space.name, workload_of(room->planned), [&room] { return room->planned; }});
   }
   std::vector<FinishedRoom> run() {
     std::vector<FinishedRoom> finished;
@@ -107,6 +108,37 @@ TEST(RunRooms, StopWhenTheyAreCancelledOrTheSinkFails) {
   EXPECT_EQ(taken, 2u);
   run_until([] {});
   EXPECT_EQ(taken, 6u);
+}
+
+TEST(ExpectedCost, AddsUpOverRoomsAndGrowsWithWhatIsAsked) {
+  Building small(3), large(6);
+  const Cost three = expected_cost(small.plan), six = expected_cost(large.plan);
+  EXPECT_EQ(three.rooms, 3u);
+  EXPECT_NEAR(std::accumulate(three.shares.begin(), three.shares.end(), 0.0), 1, 1e-12);
+  EXPECT_GT(three.seconds, 0);
+  EXPECT_GT(six.points, three.points);
+  EXPECT_GT(six.rays, three.rays);
+  small.plan.accuracy = *Accuracy::parse("fine");
+  EXPECT_GT(expected_cost(small.plan).rays, 4 * three.rays);
+}
+
+TEST(Workload, CountsWhatARoomIsMadeOf) {
+  Building building(1);
+  space::PlannedRoom& room = building.rooms[0]->planned;
+  const Workload plain = workload_of(room);
+  EXPECT_EQ(plain.skies, 0u);
+  std::size_t points = 0;
+  for (const space::Grid& grid : room.space.grids) points += grid.grid.points.size();
+  EXPECT_EQ(plain.points, points);
+  room.views.resize(2);
+  room.scenes.resize(3);
+  room.scenes[1].moment.emplace();
+  room.scenes[1].series.resize(5);
+  room.scenes[2].emergency = true;  // shows in no picture
+  const Workload more = workload_of(room);
+  EXPECT_EQ(more.skies, 1u);
+  EXPECT_EQ(more.steps, 5u);
+  EXPECT_EQ(more.pictures, 2u * 3u);
 }
 
 }  // namespace run_rooms_test

@@ -393,23 +393,4 @@ ComputedRoom compute_room(const model::Project& project, const space::PlannedRoo
   return computation.compute(studies);
 }
 
-double receivers_of(const space::PlannedRoom& room) {
-  constexpr double kLean = 0.25;
-  double receivers = 0;
-  for (const space::Grid& grid : room.space.grids)
-    if (!grid.grid.points.empty())
-      receivers += double(grid.grid.points.size()) * (grid.receiver(0).lean ? kLean : 1);
-  for (const space::EyeSet& set : room.space.eyes) receivers += kLean * double(set.size());
-  return receivers;
-}
-
-double memory_of(double receivers, const Accuracy& accuracy) {
-  constexpr double kRest = 60e6;     // exchange between patches, and what a room itself takes
-  constexpr double kRefinement = 3;  // times the first pass, of what is looked at again
-  const transport::Effort& effort = accuracy.effort;
-  const double rays = transport::kSets *
-                      (double(effort.patches) * effort.rays_per_patch + receivers * effort.rays_per_receiver);
-  return kRest + (1 + kRefinement) * sizeof(std::int32_t) * rays;
-}
-
 }  // namespace glow::run

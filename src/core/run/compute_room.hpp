@@ -31,9 +31,4 @@ ComputedRoom compute_room(const model::Project& project, const space::PlannedRoo
                           const Accuracy& accuracy, TransportStore* store, const Watch& watch,
                           const Studies& studies = {});
 
-/// How many points and views of a room are read; those with fewer rays count less.
-double receivers_of(const space::PlannedRoom& room);
-/// Bytes of memory that computing a room with so many receivers takes at most, about.
-double memory_of(double receivers, const Accuracy& accuracy);
-
 }  // namespace glow::run

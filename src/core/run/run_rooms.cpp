@@ -50,7 +50,7 @@ std::optional<std::size_t> Jobs::next() {
   std::unique_lock<std::mutex> lock(mutex_);
   for (;;) {
     if (failure_ || started_ == plan_.rooms.size()) return std::nullopt;
-    const double need = memory_of(plan_.rooms[started_].receivers, plan_.accuracy);
+    const double need = memory_of(plan_.rooms[started_].work, plan_.accuracy);
     const bool fits = running_ == 0 || memory_ + need <= plan_.memory_bytes;
     if (fits && started_ < delivered_ + kMostAhead) {
       memory_ += need;
@@ -83,7 +83,7 @@ FinishedRoom Jobs::compute(std::size_t number) const {
 /// Gives the sink what it waits for. Whoever brings the room that is due hands over those after it as well.
 void Jobs::hand_over(std::size_t number, FinishedRoom finished) {
   std::unique_lock<std::mutex> lock(mutex_);
-  memory_ -= memory_of(plan_.rooms[number].receivers, plan_.accuracy);
+  memory_ -= memory_of(plan_.rooms[number].work, plan_.accuracy);
   --running_;
   waiting_.emplace(number, std::move(finished));
   changed_.notify_all();

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/run/compute_room.hpp"
+#include "core/run/workload.hpp"
 
 namespace glow::run {
 
@@ -12,7 +13,7 @@ namespace glow::run {
 /// grow with the building.
 struct RoomJob {
   std::string name;
-  double receivers = 0;  ///< see receivers_of
+  Workload work;
   std::function<space::PlannedRoom()> plan;
 };
 
