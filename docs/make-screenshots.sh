@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Makes docs/screenshots/ anew from the demo project. Wants a build in build/release, rsvg-convert (librsvg2-bin) and
+# Makes docs/screenshots/ anew from the demo project. Wants a build in build/release, rsvg-convert (librsvg2-bin), chromium and
 # the font DejaVu Sans Mono.
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
@@ -64,8 +64,6 @@ cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
 "$program" import plans/millrace.dxf -o from-plan.toml --rooms ROOMS --texts NAMES --doors DOORS --windows WINDOWS --blocks plans/blocks.csv \
   --floor 'River floor: -3000,-2000 17000,12000' --floor 'Street floor: 29000,-2000 43000,10000' --level 0 --level 3.6 >/dev/null
 rsvg-convert -o "$here/screenshots/import.png" from-plan-import--river-floor.svg
-"$program" import plans/millrace.ifc -o from-model.toml --marks plans/types.csv >/dev/null
-rsvg-convert -o "$here/screenshots/import-model.png" from-model-import--river-floor.svg
 cat >>from-plan.toml <<'END'
 
 [luminaires.P1]
@@ -89,3 +87,15 @@ array = { rows = 2, columns = 3 }
 END
 "$program" run from-plan.toml -q --no-views >/dev/null
 rsvg-convert -o "$here/screenshots/floor.png" from-plan-results/figures/floor--river-floor.svg
+
+# The page beside `run --watch`, after a save.
+cp millrace.toml watched.toml
+"$program" run watched.toml --watch --no-views -q >watched.txt &
+watching=$!
+until grep -q 'complete after' watched.txt; do sleep 0.5; done
+awk '/^mark = "D2"/ && !done { print; print "dimming = 0.6"; done = 1; next } { print }' millrace.toml >aside.toml
+mv aside.toml watched.toml
+until [ "$(grep -c 'complete after' watched.txt)" = 2 ]; do sleep 0.5; done
+kill -INT $watching
+chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,960 --virtual-time-budget=4000 \
+  --screenshot="$here/screenshots/watch.png" "file://$PWD/watched-results/watch/page.html" >/dev/null 2>&1

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "core/parallel/parallel.hpp"
 #include "core/run/compute_room.hpp"
 #include "files/meshes/mesh_reader.hpp"
 #include "files/project/project_reader.hpp"
@@ -18,6 +19,30 @@ space::PlannedRoom OpenProject::plan(const Room& room) const {
   if (!planned) throw std::logic_error("a room that was planned before cannot be planned again");
   return std::move(*planned);
 }
+
+namespace {
+
+/// Plans every room once, side by side; what is told of them comes in their order.
+void plan_rooms(OpenProject& open, const std::vector<std::vector<model::InputPart>>& inputs) {
+  const std::vector<model::Room>& rooms = open.project.rooms;
+  std::vector<std::optional<OpenProject::Room>> planned(rooms.size());
+  std::vector<Problems> told(rooms.size());
+  parallel_for(rooms.size(), {}, "", [&](std::size_t r) {
+    const model::Room& room = rooms[r];
+    if (room.outline.empty() || room.height_m <= 0) return;  // reported by the reader
+    told[r].set_units(open.problems.units());
+    told[r].set_subject(room.name);
+    if (const auto plan = space::build_space(open.project, room, open.standards, told[r]))
+      planned[r] =
+          OpenProject::Room{&room, plan->space.outline, run::workload_of(*plan), inputs[r], false, {}};
+  });
+  for (std::size_t r = 0; r < rooms.size(); ++r) {
+    open.problems.append(told[r]);
+    if (planned[r]) open.rooms.push_back(std::move(*planned[r]));
+  }
+}
+
+}  // namespace
 
 std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, const std::string& variant) {
   auto opened = std::make_unique<OpenProject>();  // rooms point into the project
@@ -36,17 +61,7 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, con
   files::load_meshes(open.project, path.parent_path(), open.problems);
   const auto inputs = files::room_inputs(open.text->text(), open.project, path.parent_path(), variant);
   open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);
-  if (!open.standards.empty()) {
-    for (std::size_t r = 0; r < open.project.rooms.size(); ++r) {
-      const model::Room& room = open.project.rooms[r];
-      if (room.outline.empty() || room.height_m <= 0) continue;  // reported by the reader
-      open.problems.set_subject(room.name);
-      if (auto planned = space::build_space(open.project, room, open.standards, open.problems))
-        open.rooms.push_back(
-            {&room, planned->space.outline, run::workload_of(*planned), inputs[r], false, {}});
-    }
-  }
-  open.problems.set_subject({});
+  if (!open.standards.empty()) plan_rooms(open, inputs);
   open.text->place(open.problems);
   open.problems.merge_alike();
   open.problems.sort_by_place();

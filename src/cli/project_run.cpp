@@ -24,6 +24,7 @@ constexpr int kPictureColumns = 400;
 /// What lies where a run of some rooms will write: the other rooms keep theirs. Read while the folder is
 /// held.
 record::RunRecord earlier_results(const files::OutputFolder& folder, const RunOptions& options) {
+  if (options.known) return *options.known;
   const fs::path file =
       (options.kept_from.empty() ? folder.target() : options.kept_from) / files::kResultsFile;
   std::error_code error;
@@ -45,7 +46,7 @@ ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const
       path_(path),
       folder_(options.output.empty() ? default_output(path) : options.output),
       cache_(cache_folder(path)),
-      progress_(options.quiet),
+      progress_(options.quiet, options.cancel),
       writer_(folder_, head(), options.figures),
       earlier_(earlier_results(folder_, options)) {
   found_.set_units(head().units);
@@ -189,6 +190,7 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
                  fmt::format(FMT_STRING("came out wrong: {}. Please report this"), error.what()));
     return fail(room, error.what(), kFailure);
   }
+  if (options_.on_room) options_.on_room(record);
   reused_ += finished.reused && !room.arranged;
   add(record);
   writer_.add_pictures(finished.pictures, found_, progress_.watch(record.name));

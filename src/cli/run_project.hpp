@@ -1,6 +1,8 @@
 #pragma once
 
+#include <atomic>
 #include <filesystem>
+#include <functional>
 #include <string>
 
 #include "cli/open_project.hpp"
@@ -26,8 +28,12 @@ struct RunOptions {
   bool pictures = true;             ///< small ones of each view
   std::string variant;              ///< the only one that is computed; empty: the project and all of them
   bool figures = true;              ///< drawn as the rooms are done
-  std::string keep;                 ///< name to keep the run under; empty: as the project says
-  bool say_files = true;            ///< name the files to open after the table
+  /// Rooms that were computed before, taken instead of those that lie in `kept_from`; null: those.
+  const record::RunRecord* known = nullptr;
+  std::function<void(const record::RoomRecord&)> on_room;  ///< told each room that is computed, whole
+  const std::atomic<bool>* cancel = nullptr;               ///< stops the run; null: Ctrl-C
+  std::string keep;                        ///< name to keep the run under; empty: as the project says
+  bool say_files = true;                   ///< name the files to open after the table
   std::optional<units::ShownUnits> units;  ///< instead of the project's
 };
 

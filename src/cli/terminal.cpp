@@ -65,6 +65,7 @@ void print_problems(const Problems& problems, const std::map<std::string, std::s
 
 struct Progress::State {
   bool shown = false;
+  const std::atomic<bool>* cancel = &interrupted;
   std::mutex mutex;
   std::chrono::steady_clock::time_point last{};
   bool line_open = false;
@@ -83,7 +84,8 @@ struct Progress::State {
   }
 };
 
-Progress::Progress(bool quiet) : state_(new State) {
+Progress::Progress(bool quiet, const std::atomic<bool>* cancel) : state_(new State) {
+  if (cancel) state_->cancel = cancel;
   state_->shown = !quiet && ::isatty(STDERR_FILENO);
 }
 
@@ -94,7 +96,7 @@ Progress::~Progress() {
 
 Watch Progress::watch(const std::string& subject) {
   Watch watch;
-  watch.cancel = &interrupted;
+  watch.cancel = state_->cancel;
   if (!state_->shown) return watch;
   watch.progress = [state = state_, subject](const char* stage, double share) {
     constexpr std::chrono::milliseconds kPause(80);
@@ -108,6 +110,10 @@ Watch Progress::watch(const std::string& subject) {
     std::fflush(stderr);
   };
   return watch;
+}
+
+bool is_interrupted() {
+  return interrupted.load();
 }
 
 void Progress::expect(double seconds) {

@@ -19,7 +19,8 @@ void print_problems(const Problems& problems, const std::map<std::string, std::s
 /// the end.
 class Progress {
  public:
-  explicit Progress(bool quiet);
+  /// `cancel`: what stops calculations; null: Ctrl-C.
+  explicit Progress(bool quiet, const std::atomic<bool>* cancel = nullptr);
   ~Progress();
   Progress(const Progress&) = delete;
   Progress& operator=(const Progress&) = delete;
@@ -38,6 +39,9 @@ class Progress {
 
 /// As far as it matters: "7 s", "35 s", "12 min", "1.5 h".
 std::string duration_words(double seconds);
+
+/// Whether Ctrl-C or a signal like it has come.
+bool is_interrupted();
 
 /// From now on Ctrl-C asks calculations to stop; a second one ends the program at once.
 void catch_interrupts();

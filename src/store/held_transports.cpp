@@ -1,5 +1,7 @@
 #include "store/held_transports.hpp"
 
+#include <algorithm>
+
 #include "core/transport/transport.hpp"
 
 namespace glow::store {
@@ -15,7 +17,9 @@ void HeldTransports::keep(const std::string& key, const transport::TracedHits& h
 std::shared_ptr<const transport::Transport> HeldTransports::held(const std::string& key) {
   const std::lock_guard<std::mutex> lock(mutex_);
   const auto found = held_.find(key);
-  return found == held_.end() ? nullptr : found->second;
+  if (found == held_.end()) return nullptr;
+  found->second.last_asked = ++asked_;
+  return found->second.transport;
 }
 
 void HeldTransports::hold(const std::string& key,
@@ -24,7 +28,15 @@ void HeldTransports::hold(const std::string& key,
   const std::size_t bytes =
       sizeof(std::int32_t) * transport->hits().rays() + sizeof(float) * patches * patches;
   const std::lock_guard<std::mutex> lock(mutex_);
-  if (bytes_ + bytes > most_bytes_ || !held_.emplace(key, transport).second) return;
+  if (bytes > most_bytes_ || held_.count(key) > 0) return;
+  while (bytes_ + bytes > most_bytes_) {
+    const auto oldest = std::min_element(held_.begin(), held_.end(), [](const auto& a, const auto& b) {
+      return a.second.last_asked < b.second.last_asked;
+    });
+    bytes_ -= oldest->second.bytes;
+    held_.erase(oldest);
+  }
+  held_.emplace(key, Held{transport, bytes, ++asked_});
   bytes_ += bytes;
 }
 

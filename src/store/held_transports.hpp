@@ -8,8 +8,9 @@
 namespace glow::store {
 
 /// Holds whole transports for as long as a program computes one room after the other that differ in
-/// luminaires only, as variants do: nothing is read or made again. What is traced goes on to another store.
-/// Bounded by the memory of what rays met and of the exchange; once full it holds no more.
+/// luminaires only, as variants and what is watched do: nothing is read or made again. What is traced goes on
+/// to another store. Bounded by the memory of what rays met and of the exchange; once full it lets go of what
+/// was longest not asked for.
 class HeldTransports : public transport::TransportStore {
  public:
   static constexpr std::size_t kMostBytes = std::size_t(1) << 30;
@@ -27,7 +28,12 @@ class HeldTransports : public transport::TransportStore {
   transport::TransportStore* const beyond_;
   const std::size_t most_bytes_;
   std::mutex mutex_;  ///< of what follows
-  std::map<std::string, std::shared_ptr<const transport::Transport>> held_;
+  struct Held {
+    std::shared_ptr<const transport::Transport> transport;
+    std::size_t bytes = 0, last_asked = 0;
+  };
+  std::map<std::string, Held> held_;
+  std::size_t asked_ = 0;
   std::size_t bytes_ = 0;
 };
 

@@ -10,7 +10,10 @@ TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
   const TemporaryFolder folder;
   const Ran first = run(folder, "demo");
   EXPECT_EQ(first.code, 0) << first.err;
-  EXPECT_EQ(first.err, "");
+  // No doubts: at most what it will cost.
+  EXPECT_TRUE(first.err.empty() || (first.err.rfind("5 rooms, ", 0) == 0 &&
+                                    std::count(first.err.begin(), first.err.end(), '\n') == 1))
+      << first.err;
   for (const char* words : {"Throwing room          met       9 of 9",
                             "- work plane, U0 0.25 of 0.40: the lowest", "+ one more D2 above",
                             "figures/showroom--work-plane.svg", "glowgrid run millrace-demo/millrace.toml"})
@@ -234,7 +237,9 @@ TEST(Program, CtrlCEndsCleanly) {
   const Ran ran = run(folder, "run millrace.toml -o out", "timeout --foreground --preserve-status -s INT 1");
   EXPECT_EQ(ran.code, 130);
   EXPECT_EQ(ran.out, "");
-  EXPECT_EQ(ran.err, "glowgrid: interrupted; nothing was written\n");
+  const std::string last = "glowgrid: interrupted; nothing was written\n";  // after what it would have cost
+  EXPECT_TRUE(ran.err.size() >= last.size() && ran.err.substr(ran.err.size() - last.size()) == last)
+      << ran.err;
   EXPECT_FALSE(fs::exists(folder.path() / "out"));
 }
 

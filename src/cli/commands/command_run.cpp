@@ -8,6 +8,7 @@
 #include "cli/room_choice.hpp"
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
+#include "cli/watch/watch_project.hpp"
 #include "core/parallel/parallel.hpp"
 
 namespace glow::cli {
@@ -37,6 +38,7 @@ CommandLine run_line() {
       "keep the run, files and results, under this name (glowgrid runs)")(
       "then", po::value<std::string>()->value_name("COMMAND"),
       "run this by the shell when all is done; $GLOWGRID_EXIT is the exit code")(
+      "watch", "run again whenever the project or a file that it names is saved, until Ctrl-C")(
       "strict", "exit with 1 when a requirement is not surely met")(
       "json", "print results.json instead of the table");
   add_room_option(line.options, "compute");
@@ -87,6 +89,14 @@ int command_run(const std::vector<std::string>& words) {
   options.strict = arguments.flag("strict");
   options.json = arguments.flag("json");
   options.quiet = arguments.flag("quiet");
+  if (arguments.flag("watch")) {
+    for (const char* other : {"keep", "then", "strict", "json", "spread"})
+      if (arguments.flag(other)) {
+        say(fmt::format(FMT_STRING("glowgrid run: --watch has no end, and so no --{}\n"), other));
+        return kBadInput;
+      }
+    return watch_project(arguments.text("project"), options);
+  }
   const int code = run_project(arguments.text("project"), options);
   if (arguments.has("then")) run_then(arguments.text("then"), code);
   return code;

@@ -3,11 +3,11 @@
 #include <fmt/format.h>
 
 #include <ctime>
-#include <set>
 
 #include "cli/streams.hpp"
 #include "files/meshes/mesh_reader.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/project/named_files.hpp"
 #include "files/results/results_reader.hpp"
 #include "files/text/input_file.hpp"
 #include "words/text_layout.hpp"
@@ -15,25 +15,6 @@
 namespace glow::cli {
 namespace fs = std::filesystem;
 namespace {
-
-/// Files that the project names: photometry, tables, meshes with what those name themselves.
-std::set<std::string> named_files(const model::Project& project, const fs::path& folder) {
-  std::set<std::string> names, meshes;
-  for (const model::ScheduledLuminaire& entry : project.schedule)
-    if (!entry.file.empty()) names.insert(entry.file);
-  for (const model::OwnTable& table : project.tables) names.insert(table.file);
-  for (const model::Room& room : project.rooms)
-    for (const model::Object& object : room.objects)
-      if (object.mesh) meshes.insert(object.mesh->file);
-  for (const model::Obstruction& each : project.site.obstructions)
-    if (each.object.mesh) meshes.insert(each.object.mesh->file);
-  for (const std::string& mesh : meshes) {
-    names.insert(mesh);
-    for (const std::string& part : files::files_of_mesh(folder / mesh))
-      names.insert((fs::path(mesh).parent_path() / part).generic_string());
-  }
-  return names;
-}
 
 /// Everything that a run was computed from, the project first, and its results. Nothing, after saying so,
 /// where a file cannot be read again.
@@ -47,7 +28,7 @@ std::optional<std::vector<store::KeptFile>> files_of_run(const OpenProject& open
   const auto add = [&](const std::string& name, const fs::path& path, std::size_t limit) {
     if (auto bytes = files::read_file(path, limit, {}, problems)) files.push_back({name, std::move(*bytes)});
   };
-  for (const std::string& name : named_files(open.project, folder))
+  for (const std::string& name : files::named_files(open.project, folder))
     add(name, folder / name, files::kLargestMeshFile);
   add(store::kKeptResults, results / files::kResultsFile, files::kLargestResults);
   if (!problems.has_errors()) return files;

@@ -83,6 +83,8 @@ SkyShape general_sky(int number) {
 
 Sky::Sky(Kind kind, const SkyShape& shape, const Vec3& sun, double diffuse_lx)
     : kind_(kind), shape_(shape), sun_(sun), diffuse_lx_(diffuse_lx) {
+  if (kind == Kind::general)
+    at_zenith_ = gradation(shape_, 1) * indicatrix(shape_, cosine_between(Vec3::UnitZ(), sun_));
   double at_one = kPi;  // uniform
   if (kind == Kind::overcast) at_one = kPi * 7 / 9;
   if (kind == Kind::general || kind == Kind::all_weather)
@@ -97,8 +99,7 @@ double Sky::relative(const Vec3& towards) const {
     case Kind::overcast:
       return (1 + 2 * towards.z()) / 3;
     case Kind::general:
-      return gradation(shape_, towards.z()) * indicatrix(shape_, cosine_between(towards, sun_)) /
-             (gradation(shape_, 1) * indicatrix(shape_, cosine_between(Vec3::UnitZ(), sun_)));
+      return gradation(shape_, towards.z()) * indicatrix(shape_, cosine_between(towards, sun_)) / at_zenith_;
     case Kind::all_weather:
       return perez(shape_, towards.z(), cosine_between(towards, sun_));
   }

@@ -51,6 +51,7 @@ class Sky {
   SkyShape shape_;
   Vec3 sun_;
   double diffuse_lx_, scale_ = 1;
+  double at_zenith_ = 1;  ///< of a general sky, what its formulas give there
 };
 
 /// The sky and sun that irradiances stand for.

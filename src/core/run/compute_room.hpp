@@ -16,6 +16,8 @@ namespace glow::run {
 struct Studies {
   std::optional<model::ToleranceWish> tolerance = {};
   std::optional<PictureChoice> pictures = {};
+  bool only_verdicts =
+      false;  ///< no colours, nothing between points, no causes, nothing tried that would help
 };
 
 /// A room computed.

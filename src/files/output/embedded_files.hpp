@@ -20,6 +20,8 @@ inline const EmbeddedFile* embedded_table(std::string_view name) {
     if (file.name == name) return &file;
   return nullptr;
 }
+/// src/report/templates/: pages of documents, and what makes them move.
+const std::vector<EmbeddedFile>& embedded_report();
 /// demo/: the example project.
 const std::vector<EmbeddedFile>& embedded_demo();
 

@@ -30,28 +30,6 @@ char sign_of(Change change) {
   return ' ';
 }
 
-std::string shown(ComparedMeasure measure, const Compared& value, const units::ShownUnits& units) {
-  if (!value.value) return "-";
-  switch (measure) {
-    case ComparedMeasure::checks_met:
-      return fmt::format(FMT_STRING("{:.0f} of {:.0f}"), *value.value, value.of);
-    case ComparedMeasure::mean_lx: {
-      const double light = units.light(*value.value);
-      return light < 10 ? fmt::format(FMT_STRING("{:.1f}"), light) : fmt::format(FMT_STRING("{:.0f}"), light);
-    }
-    case ComparedMeasure::uniformity:
-    case ComparedMeasure::watts_per_m2_100lx:
-      return fmt::format(FMT_STRING("{:.2f}"), *value.value);
-    case ComparedMeasure::watts:
-      return fmt::format(FMT_STRING("{:.0f}"), *value.value);
-    case ComparedMeasure::glare:
-    case ComparedMeasure::daylight_factor:
-    case ComparedMeasure::watts_per_m2:
-      break;
-  }
-  return fmt::format(FMT_STRING("{:.1f}"), *value.value);
-}
-
 /// "+21 %" of what may be told in per cent; else how much more.
 std::string by_how_much(ComparedMeasure measure, const Compared& first, const Compared& now) {
   if (!first.value || !now.value || measure == ComparedMeasure::checks_met) return {};
@@ -95,7 +73,8 @@ std::string room_table(const record::ComparedRoom& room, const units::ShownUnits
         measure_word(row.measure) +
             (measure_unit(row.measure, units).empty() ? "" : " " + measure_unit(row.measure, units)));
     for (const Compared& value : row.values)
-      text += fmt::format(FMT_STRING("{:>9} {}"), shown(row.measure, value, units), sign_of(value.change));
+      text += fmt::format(FMT_STRING("{:>9} {}"), measure_value(row.measure, value, units),
+                          sign_of(value.change));
     if (row.values.size() == 2) text += "  " + row_words(row.measure, row.values);
     while (text.back() == ' ') text.pop_back();
     text += "\n";
@@ -104,6 +83,42 @@ std::string room_table(const record::ComparedRoom& room, const units::ShownUnits
 }
 
 }  // namespace
+
+std::string measure_value(ComparedMeasure measure, const Compared& value, const units::ShownUnits& units) {
+  if (!value.value) return "-";
+  switch (measure) {
+    case ComparedMeasure::checks_met:
+      return fmt::format(FMT_STRING("{:.0f} of {:.0f}"), *value.value, value.of);
+    case ComparedMeasure::mean_lx: {
+      const double light = units.light(*value.value);
+      return light < 10 ? fmt::format(FMT_STRING("{:.1f}"), light) : fmt::format(FMT_STRING("{:.0f}"), light);
+    }
+    case ComparedMeasure::uniformity:
+    case ComparedMeasure::watts_per_m2_100lx:
+      return fmt::format(FMT_STRING("{:.2f}"), *value.value);
+    case ComparedMeasure::watts:
+      return fmt::format(FMT_STRING("{:.0f}"), *value.value);
+    case ComparedMeasure::glare:
+    case ComparedMeasure::daylight_factor:
+    case ComparedMeasure::watts_per_m2:
+      break;
+  }
+  return fmt::format(FMT_STRING("{:.1f}"), *value.value);
+}
+
+std::string moved_words(const record::ComparedRoom& room, const units::ShownUnits& units) {
+  std::string words;
+  for (const record::ComparedRow& row : room.rows) {
+    const Compared &before = row.values[0], &now = row.values[1];
+    if (now.change == Change::none || now.change == Change::within_doubt) continue;
+    const std::string unit = measure_unit(row.measure, units), change = change_word(now.change);
+    words +=
+        fmt::format(FMT_STRING("{}{} {} -> {}{}{}"), words.empty() ? "" : ", ", measure_word(row.measure),
+                    measure_value(row.measure, before, units), measure_value(row.measure, now, units),
+                    unit.empty() ? "" : " " + unit, now.change == Change::other ? "" : " (" + change + ")");
+  }
+  return words;
+}
 
 std::string measure_word(ComparedMeasure measure) {
   switch (measure) {
