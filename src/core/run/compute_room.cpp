@@ -120,7 +120,10 @@ class RoomComputation {
     engine.accuracy_reached =
         std::none_of(assessment().grids.begin(), assessment().grids.end(),
                      [&](const GridReading& grid) { return is_rough(grid, accuracy_); });
-    if (studies.only_verdicts) return std::move(computed_);
+    if (studies.only_verdicts) {
+      computed_.record.explanations.resize(assessment().checks.size());  // nothing is told of them
+      return std::move(computed_);
+    }
     read_colours(first, lit);
     for (std::size_t u = 0; u < uses_.size(); ++u)
       if (u == 0 || uses_[u].moment)
