@@ -21,6 +21,7 @@ int command_draw(const std::vector<std::string>& words);
 int command_view(const std::vector<std::string>& words);
 int command_tasks(const std::vector<std::string>& words);
 int command_runs(const std::vector<std::string>& words);
+int command_report(const std::vector<std::string>& words);
 int command_compare(const std::vector<std::string>& words);
 int command_run(const std::vector<std::string>& words);
 int command_convert(const std::vector<std::string>& words);

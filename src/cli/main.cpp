@@ -36,6 +36,7 @@ constexpr Command kCommands[] = {
     {"rank", "weigh luminaires against each other, each in its own best arrangement", command_rank},
     {"run", "compute a project, verify it, write results and figures", command_run},
     {"runs", "runs that were kept: what they were, and what changed since", command_runs},
+    {"report", "a document of results: HTML and PDF", command_report},
     {"compare", "results of several runs side by side", command_compare},
     {"show", "results as tables: checks, grids, glare, the luminaire schedule", command_show},
     {"view", "pictures of rooms: as they look, or in false colours", command_view},

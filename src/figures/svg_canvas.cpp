@@ -177,6 +177,12 @@ void SvgCanvas::image(const Vec2& low, const Vec2& size, const std::string& png)
   node.append_attribute("href") = ("data:image/png;base64," + base64(png)).c_str();
 }
 
+void SvgCanvas::note_metres(const Vec2& origin, double pixels_per_m) {
+  root_.append_attribute("data-x0") = pixels(origin.x()).c_str();
+  root_.append_attribute("data-y0") = pixels(origin.y()).c_str();
+  root_.append_attribute("data-per-m") = fmt::format(FMT_STRING("{:.6g}"), pixels_per_m).c_str();
+}
+
 void SvgCanvas::opacity_of_last(double opacity) {
   // Of fill and line each: the opacity of a whole element makes its renderer compose pages.
   for (const char* part : {"fill", "stroke"})

@@ -43,6 +43,8 @@ class SvgCanvas {
   std::string crossed(const std::string& name, const char* background, const char* colour);
   std::string dotted(const std::string& name, const char* background, const char* colour);
   void opacity_of_last(double opacity);
+  /// Says for other programs where metres lie: px of (0, 0), and px to the metre.
+  void note_metres(const Vec2& origin, double pixels_per_m);
   /// A picture: the bytes of a PNG file.
   void image(const Vec2& low, const Vec2& size, const std::string& png);
 

@@ -100,6 +100,17 @@ json grids_data(const record::RoomRecord& room, const units::ShownUnits& units) 
   return list;
 }
 
+json grid_data(const record::RoomRecord& room, const assess::GridReading& grid,
+               const units::ShownUnits& units) {
+  json data = grid_of(room, grid, units);
+  for (const char* drawn : {"outline", "holes", "shapes", "luminaires", "low", "high"}) data.erase(drawn);
+  data["uses"][""] = use_of(grid, units);
+  data["light"] = units.light_unit();
+  data["length"] = units.length_unit();
+  data["per_m"] = units.length(1);
+  return data;
+}
+
 json scale_colours() {
   json colours = json::array();
   for (int k = 0; k < kColours; ++k) colours.push_back(figures::scale_colour(double(k) / (kColours - 1)));

@@ -10,6 +10,10 @@ namespace glow::report {
 /// shown units. Grids without values are left out.
 files::json grids_data(const record::RoomRecord& room, const units::ShownUnits& units);
 
+/// One grid as it is read in the room's record: what the value under the pointer is told from.
+files::json grid_data(const record::RoomRecord& room, const assess::GridReading& grid,
+                      const units::ShownUnits& units);
+
 /// Colours of the figures' scale, dark to light.
 files::json scale_colours();
 

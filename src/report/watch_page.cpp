@@ -4,7 +4,6 @@
 #include <unistd.h>
 
 #include <algorithm>
-#include <sstream>
 
 #include <kainjow/mustache.hpp>
 
@@ -58,22 +57,6 @@ void add_checks(const record::RoomRecord& room, const units::ShownUnits& units, 
                     {"binding", check.binding}});
 }
 
-/// Of lines as the terminal has them, "- " before what is wrong and "+ " before what would help, with "cause"
-/// and "mend" for these.
-std::vector<std::pair<std::string, std::string>> sentences(const std::string& lines) {
-  std::vector<std::pair<std::string, std::string>> list;
-  std::istringstream in(lines);
-  for (std::string line; std::getline(in, line);) {
-    line.erase(0, line.find_first_not_of(' '));
-    const std::string lead = line.substr(0, 2);
-    if (lead == "- " || lead == "+ ")
-      list.emplace_back(line.substr(2), lead == "- " ? "cause" : "mend");
-    else if (!list.empty())
-      list.back().first += " " + line;
-  }
-  return list;
-}
-
 json room_of(const record::RoomRecord& room, const record::RunRecord& run) {
   json checks = json::array(), views = json::array();
   add_checks(room, run.units, checks);
@@ -82,8 +65,10 @@ json room_of(const record::RoomRecord& room, const record::RunRecord& run) {
   std::string told;
   json advice = json::array();
   for (const words::Finding& finding : words::findings(room))
-    for (auto& [words, kind] : sentences(words::short_advice(room, finding, run.units, told)))
-      advice.push_back({words, kind});
+    for (const words::AdviceSentence& sentence :
+         words::sentences_of(words::short_advice(room, finding, run.units, told)))
+      advice.push_back(
+          {sentence.words, sentence.kind == words::AdviceSentence::Kind::mend ? "mend" : "cause"});
   const std::string begin = "views/" + model::file_name_part(room.name) + "--";
   for (const std::string& file : run.files)
     if (file.rfind(begin, 0) == 0 && file.find(".png") != std::string::npos) views.push_back("../" + file);

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <sstream>
 
 #include "words/families.hpp"
 #include "words/findings.hpp"
@@ -115,6 +116,25 @@ std::string short_advice(const record::RoomRecord& room, const Finding& finding,
   wrap(text, "  - ", words, 4);
   if (!mends.empty()) wrap(text, "  + ", mends.front(), 4);
   return text;
+}
+
+std::vector<AdviceSentence> sentences_of(const std::string& advice) {
+  std::vector<AdviceSentence> sentences;
+  std::istringstream lines(advice);
+  for (std::string line; std::getline(lines, line);) {
+    line.erase(0, line.find_first_not_of(' '));
+    const std::string lead = line.substr(0, 2);
+    using Kind = AdviceSentence::Kind;
+    if (lead == "- " || lead == "+ ")
+      sentences.push_back({line.substr(2), lead == "+ " ? Kind::mend : Kind::cause});
+    else if (line.rfind("What would help", 0) == 0)
+      continue;  // its sentences follow
+    else if (!line.empty() && line.back() == ':')
+      sentences.push_back({line.substr(0, line.size() - 1), Kind::about});
+    else if (!sentences.empty() && !line.empty())
+      sentences.back().words += " " + line;
+  }
+  return sentences;
 }
 
 }  // namespace glow::words

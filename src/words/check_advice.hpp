@@ -24,4 +24,13 @@ std::string full_advice(const record::RoomRecord& room, const Finding& finding,
 std::string short_advice(const record::RoomRecord& room, const Finding& finding,
                          const units::ShownUnits& units, std::string& told);
 
+/// A sentence of advice.
+struct AdviceSentence {
+  enum class Kind { about, cause, mend };  ///< what is wrong, why, what would help
+  std::string words;
+  Kind kind = Kind::cause;
+};
+/// What `short_advice` and `full_advice` say, without the terminal's lines.
+std::vector<AdviceSentence> sentences_of(const std::string& advice);
+
 }  // namespace glow::words

@@ -12,6 +12,7 @@
 #include "core/model/lamp_colour.hpp"
 #include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
+#include "core/model/report_wish.hpp"
 #include "core/model/room_parts.hpp"
 #include "core/model/scene.hpp"
 #include "core/model/site.hpp"
@@ -215,6 +216,7 @@ struct Project {
   std::vector<Floor> floors;
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file
+  ReportWish report;
   FigureStyle figures;
 
   const ScheduledLuminaire* find(const std::string& mark) const;

@@ -45,6 +45,7 @@ class PlanFigure {
 
   std::string draw() {
     FlatView view(canvas_, input_, grid_, scale_, corner_, pixels_per_m_, false, u0_limit(), box_);
+    canvas_.note_metres(view.px(Vec2::Zero()), pixels_per_m_);
     draw_area(view);
     axes(view);
     title();

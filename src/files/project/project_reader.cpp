@@ -17,6 +17,7 @@
 #include "files/project/placement_reader.hpp"
 #include "files/project/ranges.hpp"
 #include "files/project/readings_reader.hpp"
+#include "files/project/report/report_reader.hpp"
 #include "files/project/room_parts_reader.hpp"
 #include "files/project/room_settings.hpp"
 #include "files/project/scenes_reader.hpp"
@@ -386,6 +387,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.figures = read_figure_style(root);
   const Defaults defaults = read_defaults(root);
   project.schedule = read_schedule(root);
+  project.report = read_report(root);
   project.spread = read_spread(root);
   if (auto runs = root.table("runs")) {
     constexpr int kMostKept = 10000;
