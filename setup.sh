@@ -11,11 +11,11 @@ packages=(
   g++ cmake ninja-build pkg-config
   libboost-program-options-dev libembree-dev libtbb-dev libeigen3-dev libxxhash-dev libfmt-dev libtomlplusplus-dev
   nlohmann-json3-dev libpugixml-dev libassimp-dev zlib1g-dev libxlsxwriter-dev libsqlite3-dev coinor-libclp-dev libgtest-dev libbenchmark-dev
-  librsvg2-dev libkainjow-mustache-dev libcmark-dev libopenexr-dev libgeos-dev libglib2.0-dev fonts-open-sans
+  librsvg2-dev libkainjow-mustache-dev libcmark-dev libopenexr-dev libgeos-dev libglib2.0-dev fonts-open-sans weasyprint python3-munkres
 )
 
 # Only for tests: take the plot scripts, drawings and workbooks that the program writes.
-test_packages=(gnuplot-nox python3-ezdxf python3-openpyxl libxml2-utils chromium poppler-utils weasyprint python3-munkres)
+test_packages=(gnuplot-nox python3-ezdxf python3-openpyxl libxml2-utils chromium poppler-utils)
 
 install_packages() {
   local missing=()

@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Makes docs/screenshots/ anew from the demo project. Wants a build in build/release, rsvg-convert (librsvg2-bin), chromium and
+# Makes docs/screenshots/ anew from the demo project. Wants a build in build/release, rsvg-convert (librsvg2-bin), chromium, poppler-utils, imagemagick and
 # the font DejaVu Sans Mono.
 set -euo pipefail
 here=$(cd "$(dirname "$0")" && pwd)
@@ -38,9 +38,8 @@ sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = 
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
-for pair in throwing-room--eyes--ugr:ugr-map throwing-room--work-plane:plan \
-  showroom--scenes--work-plane:scenes  en-17037-mill-rebuilt/throwing-room--daylight-plane--daylight-factor:daylight \
-  project--status:status; do
+for pair in throwing-room--work-plane:plan \
+  showroom--scenes--work-plane:scenes  en-17037-mill-rebuilt/throwing-room--daylight-plane--daylight-factor:daylight; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 "$program" run millrace-demo/millrace.toml -q --no-views --keep "as built" >/dev/null
@@ -99,3 +98,10 @@ until [ "$(grep -c 'complete after' watched.txt)" = 2 ]; do sleep 0.5; done
 kill -INT $watching
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,960 --virtual-time-budget=4000 \
   --screenshot="$here/screenshots/watch.png" "file://$PWD/watched-results/watch/page.html" >/dev/null 2>&1
+
+# The report: cover, summary and a room; a page of the short kind.
+"$program" report millrace.toml -q --format pdf -o report >/dev/null
+"$program" report millrace.toml -q --form room-page --room Showroom --format pdf -o room >/dev/null
+pdftoppm -r 58 -png -f 1 -l 1 report.pdf page && pdftoppm -r 58 -png -f 3 -l 5 report.pdf page
+montage page-*.png -tile 4x -geometry +6+6 -background '#b9b6ae' "$here/screenshots/report.png"
+pdftoppm -r 90 -png -singlefile room.pdf "$here/screenshots/report-room"

@@ -299,7 +299,9 @@ void Composer::add(const std::string& part) {
     sections.push_back(std::move(notes));
   }
   if (part == "summary") {
+    const bool after_notes = !sections.empty() && sections.back().id == "notes";
     sections.push_back(summary());
+    if (after_notes) sections.back().on_new_page = false;  // an introduction is short
     if (!input_.beside.empty()) sections.push_back(beside());
   }
   if (part == "rooms" && input_.form != Form::brief)

@@ -71,14 +71,18 @@ int command_demo(const std::vector<std::string>& words) {
   RunOptions options;
   options.quiet = parsed.arguments.flag("quiet");
   const int code = run_project(folder / kProject, options);
-  if (code == kDone)
-    tell(fmt::format(
-        FMT_STRING("\nChange {} and look again: glowgrid run {}\n"
-                   "The mill as a plan drawing and as a building model: glowgrid import {} --list,\n"
-                   "glowgrid import {} --list\n"),
-        kProject, (folder / kProject).string(), (folder / "plans/millrace.dxf").string(),
-        (folder / "plans/millrace.ifc").string()));
-  return code;
+  if (code != kDone) return code;
+  tell("\nThe report that a client gets (glowgrid report):\n");
+  // Where the PDF cannot be made, that was said; the rest is there.
+  const int report = command_report({(folder / kProject).string(), "-q", "--format", "html,pdf"});
+  if (report != kDone && report != kFailure) return report;
+  tell(fmt::format(
+      FMT_STRING("\nChange {} and look again: glowgrid run {}\n"
+                 "The mill as a plan drawing and as a building model: glowgrid import {} --list,\n"
+                 "glowgrid import {} --list\n"),
+      kProject, (folder / kProject).string(), (folder / "plans/millrace.dxf").string(),
+      (folder / "plans/millrace.ifc").string()));
+  return kDone;
 }
 
 }  // namespace glow::cli

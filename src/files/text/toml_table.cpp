@@ -92,21 +92,37 @@ void TomlTable::wrong_type(const std::string& key, const toml::node& node, const
                    fmt::format(FMT_STRING("\"{}\" is {}; expected {}"), key, shown(node), expected));
 }
 
-std::optional<std::string> TomlTable::text(const std::string& key, Need need) {
-  const toml::node* node = take(key, need);
+std::optional<std::string> TomlTable::text_of(const std::string& key, const toml::node* node,
+                                              std::size_t most) {
   if (!node) return std::nullopt;
   const auto value = node->value<std::string>();
   if (!node->is_string() || !value) {
     wrong_type(key, *node, "text in quotes");
     return std::nullopt;
   }
-  if (value->empty() || value->size() > 1000) {
+  if (value->empty() || value->size() > most) {
     problems_->error(
         "P005", place_of(*node),
-        fmt::format(FMT_STRING("\"{}\" has {} characters; expected 1 to 1000"), key, value->size()));
+        fmt::format(FMT_STRING("\"{}\" has {} characters; expected 1 to {}"), key, value->size(), most));
     return std::nullopt;
   }
-  return check_characters(*value, place_of(*node)) ? value : std::nullopt;
+  return value;
+}
+
+std::optional<std::string> TomlTable::text(const std::string& key, Need need) {
+  const toml::node* node = take(key, need);
+  const auto value = text_of(key, node, 1000);
+  return value && check_characters(*value, place_of(*node)) ? value : std::nullopt;
+}
+
+std::optional<std::string> TomlTable::paragraphs(const std::string& key) {
+  const toml::node* node = take(key, Need::optional);
+  const auto value = text_of(key, node, 20000);
+  if (!value) return std::nullopt;
+  std::string lines = *value;  // of which line breaks and tabs are no fault
+  for (char& c : lines)
+    if (c == '\n' || c == '\r' || c == '\t') c = ' ';
+  return check_characters(lines, place_of(*node)) ? value : std::nullopt;
 }
 
 /// Names go to terminals and into files.

@@ -36,6 +36,8 @@ class TomlTable {
   TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems);
 
   std::optional<std::string> text(const std::string& key, Need need = Need::optional);
+  /// Text of several lines and paragraphs, for documents; at most 20 000 bytes.
+  std::optional<std::string> paragraphs(const std::string& key);
   /// A list of texts, each with its place; empty when there is none.
   std::vector<std::pair<std::string, Place>> texts(const std::string& key);
   /// A number in base units, or a string with a unit.
@@ -100,6 +102,7 @@ class TomlTable {
   void finish();
 
  private:
+  std::optional<std::string> text_of(const std::string& key, const toml::node* node, std::size_t most);
   bool check_characters(const std::string& text, const Place& place);
   const toml::node* take(const std::string& key, Need need);
   Place place_of(const toml::node& node) const;

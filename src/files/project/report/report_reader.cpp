@@ -38,7 +38,7 @@ model::ReportWish read_report(TomlTable& root) {
   text("logo", wish.logo);
   text("language", wish.language);
   text("words", wish.words);
-  text("introduction", wish.notes);
+  wish.notes = table->paragraphs("introduction").value_or("");
   text("template", wish.template_file);
   text("style", wish.style);
   text("page", wish.page);
@@ -50,7 +50,7 @@ model::ReportWish read_report(TomlTable& root) {
   for (const auto& [name, place] : table->texts("pictures")) wish.pictures.push_back(name);
   if (auto notes = table->table("notes")) {
     for (const std::string& room : notes->keys())
-      if (const auto words = notes->text(room)) wish.room_notes[room] = *words;
+      if (const auto words = notes->paragraphs(room)) wish.room_notes[room] = *words;
     notes->finish();
   }
   table->finish();
