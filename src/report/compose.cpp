@@ -15,11 +15,32 @@
 #include "words/room_words.hpp"
 #include "words/standing.hpp"
 #include "words/tables/comparison_table.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::report {
 namespace {
 
 using record::RunRecord;
+
+/// Sentences that hold for several rooms, each told once.
+class SaidOfRooms {
+ public:
+  void add(const std::string& sentence, const std::string& room) {
+    if (sentence.empty()) return;
+    auto known =
+        std::find_if(said_.begin(), said_.end(), [&](const auto& one) { return one.first == sentence; });
+    if (known == said_.end()) known = said_.insert(said_.end(), {sentence, {}});
+    if (known->second.empty() || known->second.back() != room) known->second.push_back(room);
+  }
+  std::vector<std::string> sentences() const {
+    std::vector<std::string> list;
+    for (const auto& [sentence, rooms] : said_) list.push_back(words::some_of(rooms) + ": " + sentence);
+    return list;
+  }
+
+ private:
+  std::vector<std::pair<std::string, std::vector<std::string>>> said_;
+};
 
 class Composer {
  public:
@@ -130,7 +151,12 @@ Section Composer::beside() const {
     names.push_back(other.name);
   }
   int drawn = 0;
+  std::vector<std::string> alike;
   for (const record::ComparedRoom& compared : record::compared(runs)) {
+    if (!words::differs(compared)) {
+      alike.push_back(compared.name);
+      continue;
+    }
     std::vector<words::DataColumn> columns = {{"measure", word("Quantity")}, {"unit", word("Unit")}};
     for (std::size_t k = 0; k < names.size(); ++k) {
       columns.push_back({"state_" + std::to_string(k), names[k]});
@@ -155,7 +181,7 @@ Section Composer::beside() const {
       if (compared.rooms[k]) rooms.push_back({names[k], compared.rooms[k]});
     if (rooms.size() > 1)
       for (const figures::Figure& each : figures::comparisons_of(rooms, run_.style, run_.units))
-        if (each.main || each.base.find("work-plane") != std::string::npos) {
+        if (each.base.find("work-plane") != std::string::npos) {
           Block::Figure figure;
           figure.svg = inline_figure(each.svg(), "beside-" + std::to_string(++drawn) + "-", each.what);
           figure.words = each.what;
@@ -164,6 +190,9 @@ Section Composer::beside() const {
     part.blocks.push_back(std::move(block));
     section.parts.push_back(std::move(part));
   }
+  if (!alike.empty())
+    section.blocks.emplace_back().paragraphs.push_back(
+        "Nothing differs by more than the uncertainty in: " + words::some_of(alike) + ".");
   return section;
 }
 
@@ -213,12 +242,13 @@ Section Composer::maintenance() const {
 Section Composer::assumptions() const {
   Section section = this->section("assumptions", "Assumptions and what was not verified");
   Block block;
+  SaidOfRooms said;
   for (const record::RoomRecord& room : run_.rooms)
-    for (const std::string& assumed : room.assumed) block.points.push_back({room.name + ": " + assumed, {}});
+    for (const std::string& assumed : room.assumed) said.add(assumed, room.name);
+  for (const record::RoomRecord& room : run_.rooms)
+    said.add(words::verified_as_words(room.verified_as), room.name);
+  for (const std::string& sentence : said.sentences()) block.points.push_back({sentence, {}});
   for (const std::string& warning : run_.warnings) block.points.push_back({warning, {}});
-  for (const record::RoomRecord& room : run_.rooms)
-    if (const std::string as = words::verified_as_words(room.verified_as); !as.empty())
-      block.points.push_back({room.name + ": " + as, {}});
   for (const record::UncomputedRoom& room : run_.not_computed)
     block.points.push_back({room.name + ": " + (room.fault.empty() ? "was not computed" : room.fault), {}});
   if (block.points.empty())

@@ -7,6 +7,7 @@
 #include "figures/curves/intensity_figures.hpp"
 #include "report/inline_figure.hpp"
 #include "words/tables/facts_table.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::report {
 namespace {
@@ -102,15 +103,8 @@ Section luminaire_section(
                           {"all_power", "All W", 0},
                           {"rooms", "Rooms"}});
   const std::vector<Mark> marks = marks_of(source.run);
-  constexpr std::size_t kMostRooms = 4;
   for (const Mark& mark : marks) {
     const record::GroupRecord& group = *mark.group;
-    std::string rooms = fmt::format(
-        FMT_STRING("{}"),
-        fmt::join(mark.rooms.begin(),
-                  mark.rooms.begin() + std::ptrdiff_t(std::min(kMostRooms, mark.rooms.size())), ", "));
-    if (mark.rooms.size() > kMostRooms)
-      rooms += fmt::format(FMT_STRING(" and {} more"), mark.rooms.size() - kMostRooms);
     const auto& watts = group.watts_w;
     table.text(group.mark)
         .text(group.full_name())
@@ -120,7 +114,9 @@ Section luminaire_section(
     table.number(watts && *watts > 0 ? std::optional(group.flux_lm / *watts) : std::nullopt)
         .number(group.cct_k)
         .number(group.ra);
-    table.number(watts ? std::optional(*watts * double(mark.count)) : std::nullopt).text(rooms).end_row();
+    table.number(watts ? std::optional(*watts * double(mark.count)) : std::nullopt)
+        .text(words::some_of(mark.rooms))
+        .end_row();
   }
   Block block;
   block.tables.push_back(std::move(table));

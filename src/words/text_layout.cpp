@@ -44,4 +44,11 @@ std::string counted(std::size_t number, const char* thing) {
   return fmt::format(FMT_STRING("{} {}{}"), number, thing, number == 1 ? "" : "s");
 }
 
+std::string some_of(const std::vector<std::string>& names) {
+  constexpr std::size_t kMost = 4;
+  if (names.size() <= kMost + 1) return fmt::format(FMT_STRING("{}"), fmt::join(names, ", "));
+  return fmt::format(FMT_STRING("{} and {} more"), fmt::join(names.begin(), names.begin() + kMost, ", "),
+                     names.size() - kMost);
+}
+
 }  // namespace glow::words

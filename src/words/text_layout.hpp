@@ -1,6 +1,7 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 namespace glow::words {
 
@@ -12,6 +13,9 @@ void wrap(std::string& text, const std::string& lead, const std::string& words, 
 
 /// Cut to the width, with two dots in place of what is left out; never inside a letter.
 std::string fitted(const std::string& words, std::size_t width);
+
+/// "a, b, c and 12 more": names, of many only the first.
+std::string some_of(const std::vector<std::string>& names);
 
 /// "1 table", "3 tables": of things whose plural takes an s.
 std::string counted(std::size_t number, const char* thing);

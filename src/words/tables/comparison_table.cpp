@@ -49,15 +49,6 @@ std::string row_words(ComparedMeasure measure, const std::vector<Compared>& valu
   return much.empty() ? word : now.change == Change::other ? much : word + ", " + much;
 }
 
-bool differs(const record::ComparedRoom& room) {
-  if (std::count(room.rooms.begin(), room.rooms.end(), nullptr) > 0) return true;
-  return std::any_of(room.rows.begin(), room.rows.end(), [](const record::ComparedRow& row) {
-    return std::any_of(row.values.begin(), row.values.end(), [](const Compared& value) {
-      return value.change != Change::none && value.change != Change::within_doubt;
-    });
-  });
-}
-
 std::string letter(std::size_t run) {
   return std::string(1, char('A' + int(run)));
 }
@@ -104,6 +95,15 @@ std::string measure_value(ComparedMeasure measure, const Compared& value, const 
       break;
   }
   return fmt::format(FMT_STRING("{:.1f}"), *value.value);
+}
+
+bool differs(const record::ComparedRoom& room) {
+  if (std::count(room.rooms.begin(), room.rooms.end(), nullptr) > 0) return true;
+  return std::any_of(room.rows.begin(), room.rows.end(), [](const record::ComparedRow& row) {
+    return std::any_of(row.values.begin(), row.values.end(), [](const Compared& value) {
+      return value.change != Change::none && value.change != Change::within_doubt;
+    });
+  });
 }
 
 std::string moved_words(const record::ComparedRoom& room, const units::ShownUnits& units) {

@@ -16,6 +16,8 @@ std::string measure_value(record::ComparedMeasure measure, const record::Compare
 /// What moved in a room by more than the uncertainty, of two runs: "mean 433 -> 388 lx, U0 0.25 -> 0.31
 /// better"; empty: nothing.
 std::string moved_words(const record::ComparedRoom& room, const units::ShownUnits& units);
+/// Whether anything differs by more than the uncertainty, or a run does not have the room.
+bool differs(const record::ComparedRoom& room);
 /// "better", "worse", "same within the uncertainty", "other"; empty: no change.
 std::string change_word(record::Change change);
 
