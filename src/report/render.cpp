@@ -6,11 +6,14 @@
 
 #include "files/output/embedded_files.hpp"
 #include "report/report.hpp"
+#include "words/text_layout.hpp"
 
 namespace glow::report {
 namespace {
 
 using kainjow::mustache::data;
+
+constexpr std::size_t kHeadWidth = 48;  // letters of running heads
 
 /// "✓ met": by sign, word and, in the style sheet, colour and pattern.
 std::string verdict_sign(const std::string& verdict) {
@@ -52,6 +55,7 @@ class Renderer {
   data of(const Document& document, const model::ReportWish& wish, const std::string& style) {
     data root;
     root.set("title", document.title);
+    root.set("head", words::fitted(document.title, kHeadWidth));
     root.set("language", document.language);
     root.set("standards", document.standards);
     root.set("client", document.client);
@@ -96,6 +100,7 @@ class Renderer {
     data node;
     node.set("id", section.id);
     node.set("title", section.title);
+    node.set("head", words::fitted(section.title, kHeadWidth));
     node.set("has_verdict", !section.verdict.empty());
     node.set("verdict", words_(section.verdict));
     node.set("verdict_sign", verdict_sign(section.verdict));

@@ -191,6 +191,7 @@ int command_report(const std::vector<std::string>& words) {
   print_problems(problems, {}, arguments.flag("quiet"));
   if (!subject || problems.has_errors()) return kBadInput;
   record::RunRecord& run = subject->results.run;
+  run.units = aids.wish.units.value_or(run.units);
   if (!choose_results(arguments, "report", run) || !apply_units_option(arguments, "report", run.units))
     return kBadInput;
   if (arguments.has("language")) aids.wish.language = arguments.text("language");

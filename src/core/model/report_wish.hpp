@@ -1,8 +1,11 @@
 #pragma once
 
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
+
+#include "core/units/shown_units.hpp"
 
 namespace glow::model {
 
@@ -13,6 +16,7 @@ struct ReportWish {
   std::string logo;  ///< a PNG, JPEG or SVG file, relative to the project's folder; empty: none
   std::string language = "en";
   std::string words;                              ///< own table of words for headings; empty: none
+  std::optional<units::ShownUnits> units;         ///< instead of the project's
   std::string page = "A4";                        ///< or "Letter"
   std::vector<std::string> contents;              ///< in order; empty: all
   std::vector<std::string> room_contents;         ///< likewise, of each room

@@ -45,6 +45,11 @@ model::ReportWish read_report(TomlTable& root) {
   if (wish.page != "A4" && wish.page != "Letter")
     table->problems().error("P121", table->place_of("page"),
                             fmt::format(FMT_STRING("\"page\" is \"{}\"; expected A4 or Letter"), wish.page));
+  if (const auto units = table->text("units"); units && !(wish.units = units::ShownUnits::parse(*units)))
+    table->problems().error(
+        "P005", table->place_of("units"),
+        fmt::format(FMT_STRING("\"units\" is \"{}\"; expected lx or fc, and m or ft, such as \"fc, ft\""),
+                    *units));
   wish.contents = read_parts(*table, "contents", model::report_parts());
   wish.room_contents = read_parts(*table, "room_contents", model::report_room_parts());
   for (const auto& [name, place] : table->texts("pictures")) wish.pictures.push_back(name);
