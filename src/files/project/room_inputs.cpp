@@ -47,7 +47,8 @@ class InputParts {
     shared_.push_back({"the program", print_of(kVersion)});
     for (const auto& [key, node] : document_) {
       const std::string name(key.str());
-      if (name == "rooms" || name == "luminaires" || name == "figures" || name == "runs" || name == "report") continue;
+      if (name == "rooms" || name == "luminaires" || name == "figures" || name == "runs" || name == "report")
+        continue;
       shared_.push_back({"[" + name + "]", print_of(text_of(node))});
     }
     for (const model::Obstruction& each : project.site.obstructions)
