@@ -34,7 +34,7 @@ void plan_rooms(OpenProject& open, const std::vector<std::vector<model::InputPar
     told[r].set_subject(room.name);
     if (const auto plan = space::build_space(open.project, room, open.standards, told[r]))
       planned[r] =
-          OpenProject::Room{&room, plan->space.outline, run::workload_of(*plan), inputs[r], false, {}};
+          OpenProject::Room{&room, plan->space.outline, run::workload_of(*plan), inputs[r], {}, false, {}};
   });
   for (std::size_t r = 0; r < rooms.size(); ++r) {
     open.problems.append(told[r]);
@@ -62,6 +62,11 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, con
   const auto inputs = files::room_inputs(open.text->text(), open.project, path.parent_path(), variant);
   open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);
   if (!open.standards.empty()) plan_rooms(open, inputs);
+  if (!open.project.moments.empty() || open.project.site.latitude_deg) {
+    const auto keys = files::day_keys(open.text->text(), open.project, path.parent_path(), variant);
+    for (OpenProject::Room& room : open.rooms)
+      room.day_key = keys[std::size_t(room.written - open.project.rooms.data())];
+  }
   open.text->place(open.problems);
   open.problems.merge_alike();
   open.problems.sort_by_place();

@@ -22,6 +22,7 @@ struct OpenProject {
     geometry::Polygon outline;
     run::Workload work;
     std::vector<record::InputPart> inputs;
+    std::string day_key;    ///< see run::Memory
     bool arranged = false;  ///< its luminaires were laid by the search of this run, which traced its light
     std::string fault;      ///< why it cannot be computed although it can be planned; empty: it can
     const std::string& name() const { return written->name; }

@@ -62,7 +62,8 @@ ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const
       continue;
     }
     rooms_.push_back(&room);
-    plan_.rooms.push_back({room.name(), room.work, [this, &room] { return open_.plan(room); }});
+    plan_.rooms.push_back({room.name(), room.work, [this, &room] { return open_.plan(room); }, room.day_key});
+    plan_.days = options.days;
   }
 }
 
@@ -98,6 +99,16 @@ void ProjectRun::compute() {
       });
   keep_until(nullptr);
   writer_.commit(warnings(), found_, progress_.watch(open_.project.name));
+}
+
+int ProjectRun::exit_code() const {
+  if (fault_code_ != kDone) return fault_code_;
+  const auto& rooms = writer_.run().rooms;
+  const bool failed = std::any_of(rooms.begin(), rooms.end(), [](const auto& room) {
+    return room.assessment.status == assess::Status::not_met ||
+           room.assessment.status == assess::Status::undecided;
+  });
+  return options_.strict && failed ? kNotMet : kDone;
 }
 
 std::string ProjectRun::answer() const {

@@ -31,6 +31,8 @@ class ProjectRun {
   std::size_t reused() const { return reused_; }
   /// 0, or what the faults of rooms come to.
   int fault_code() const { return fault_code_; }
+  /// The program's: of faults, or of rooms that do not surely meet what is asked where that is to be told.
+  int exit_code() const;
 
  private:
   record::RunRecord head() const;

@@ -10,18 +10,16 @@
 #include "cli/project_run.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/runs/kept_run.hpp"
+#include "cli/runs/variant_runs.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
-#include "core/record/comparison.hpp"
 #include "core/run/arrange_room.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/results_reader.hpp"
-#include "files/text/input_file.hpp"
 #include "store/held_transports.hpp"
 #include "store/transport_cache.hpp"
 #include "words/building_answer.hpp"
-#include "words/tables/comparison_table.hpp"
 #include "words/text_layout.hpp"
 
 namespace glow::cli {
@@ -131,16 +129,6 @@ fs::path variant_output(const fs::path& output, const std::string& variant) {
 
 namespace {
 
-/// What a computed project comes to: the exit code.
-int code_of(const ProjectRun& run, bool strict) {
-  if (run.fault_code() != kDone) return run.fault_code();
-  const bool failed = std::any_of(run.run().rooms.begin(), run.run().rooms.end(), [](const auto& room) {
-    return room.assessment.status == assess::Status::not_met ||
-           room.assessment.status == assess::Status::undecided;
-  });
-  return strict && failed ? kNotMet : kDone;
-}
-
 /// The project as it is or as one of its variants, opened; null, after saying so, where it has errors.
 std::unique_ptr<OpenProject> opened(const fs::path& path, const std::string& variant, bool quiet) {
   auto open = open_project(path, variant);
@@ -150,69 +138,6 @@ std::unique_ptr<OpenProject> opened(const fs::path& path, const std::string& var
   const std::string of = variant.empty() ? std::string() : "variant \"" + variant + "\": ";
   say(of + error_summary(*open, path) + "\n");
   return nullptr;
-}
-
-/// Rooms of a variant that are not as the project has them; of those that are, the project's results hold.
-std::vector<std::string> rooms_that_differ(const OpenProject& variant, const OpenProject& base,
-                                           const std::vector<std::string>& chosen) {
-  std::vector<std::string> names;
-  for (const OpenProject::Room& room : variant.rooms) {
-    if (!is_chosen(chosen, room.name())) continue;
-    const auto known = std::find_if(base.rooms.begin(), base.rooms.end(),
-                                    [&](const OpenProject::Room& one) { return one.name() == room.name(); });
-    record::RoomRecord then;
-    if (known != base.rooms.end()) then.inputs = known->inputs;
-    if (known == base.rooms.end() || !record::changed_inputs(then, room.inputs).empty())
-      names.push_back(room.name());
-  }
-  if (names.empty()) names.emplace_back();  // none: no room is called so
-  return names;
-}
-
-/// Variants of a project, computed one after the other into folders of their own: only rooms that differ, and
-/// their light is traced only where their surfaces do. The worst exit code.
-int run_variants(const OpenProject& base, const std::vector<std::unique_ptr<OpenProject>>& variants,
-                 const RunOptions& asked, const fs::path& path, const fs::path& output,
-                 const std::vector<std::string>& names) {
-  int worst = kDone;
-  for (std::size_t k = 0; k < variants.size(); ++k) {
-    RunOptions options = asked;
-    options.output = variant_output(output, names[k]);
-    options.pictures = options.figures = false;
-    options.rooms = rooms_that_differ(*variants[k], base, asked.rooms);
-    options.kept_from = output;
-    arrange_rooms(*variants[k], options, path);
-    ProjectRun run(*variants[k], options, path);
-    run.compute();
-    print_problems(run.found(), {}, true);
-    worst = std::max(worst, code_of(run, options.strict));
-  }
-  return worst;
-}
-
-/// The project as it is and its variants, side by side.
-void compare_variants(const fs::path& output, const std::vector<std::string>& names) {
-  std::vector<record::RunRecord> runs;
-  std::vector<std::string> words = {"as the project is"};
-  Problems unheard;
-  for (std::size_t k = 0; k <= names.size(); ++k) {
-    const fs::path file = (k == 0 ? output : variant_output(output, names[k - 1])) / files::kResultsFile;
-    const auto bytes = files::read_file(file, files::kLargestResults, {}, unheard);
-    auto run = bytes ? files::read_results(*bytes, file.string(), unheard) : std::nullopt;
-    if (!run) return;
-    runs.push_back(std::move(*run));
-    if (k > 0) words.push_back("variant \"" + printable(names[k - 1]) + "\"");
-  }
-  constexpr std::size_t kMostColumns = 6;
-  for (std::size_t begin = 1; begin < runs.size(); begin += kMostColumns - 1) {
-    std::vector<const record::RunRecord*> row = {&runs[0]};
-    std::vector<std::string> told = {words[0]};
-    for (std::size_t k = begin; k < std::min(runs.size(), begin + kMostColumns - 1); ++k) {
-      row.push_back(&runs[k]);
-      told.push_back(words[k]);
-    }
-    tell("\n" + words::comparison_table(record::compared(row), told, runs[0].units));
-  }
 }
 
 }  // namespace
@@ -236,7 +161,14 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   if (!options.variant.empty()) options.output = variant_output(output, options.variant);
   store::TransportCache cache(cache_folder(path));
   store::HeldTransports held(options.use_cache ? &cache : nullptr);
-  if (!variants.empty()) options.store = &held;
+  run::DayMemory days;
+  if (!variants.empty()) {
+    options.store = &held;
+    options.days = &days;
+  }
+  record::RunRecord whole;  // what variants take where they do not differ
+  if (!variants.empty())
+    options.on_room = [&](const record::RoomRecord& room) { whole.rooms.push_back(room); };
   arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
   run.compute();
@@ -247,9 +179,9 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   if ((!options.keep.empty() || open->project.keep_runs > 0) && options.variant.empty() &&
       !keep_run(*open, path, run.folder().target(), run.run(), options.keep))
     return options.keep.empty() ? kFailure : kBadInput;
-  const int of_variants = run_variants(*open, variants, options, path, output, names);
-  if (!variants.empty() && !options.json) compare_variants(output, names);
-  return std::max(code_of(run, options.strict), of_variants);
+  const int of_variants =
+      variants.empty() ? kDone : run_variants({*open, whole, variants, names, path, output}, options);
+  return std::max(run.exit_code(), of_variants);
 }
 
 }  // namespace glow::cli

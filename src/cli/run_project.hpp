@@ -8,6 +8,7 @@
 #include "cli/open_project.hpp"
 #include "cli/room_choice.hpp"
 #include "core/run/accuracy.hpp"
+#include "core/run/day_memory.hpp"
 #include "core/transport/transport_store.hpp"
 #include "core/units/shown_units.hpp"
 
@@ -23,6 +24,7 @@ struct RunOptions {
   RoomWish wish;                               ///< what rooms are meant
   std::vector<std::string> rooms;              ///< names of those; empty: all
   transport::TransportStore* store = nullptr;  ///< of traced light; null: the cache, where it is used
+  run::DayMemory* days = nullptr;              ///< of daylight; null: none is kept
   std::filesystem::path kept_from;  ///< folder whose rooms stay where they are not meant; empty: `output`
   bool use_cache = true;            ///< of traced light beside the project
   bool pictures = true;             ///< small ones of each view

@@ -121,6 +121,56 @@ TEST(Runs, VariantsAreComputedBesideTheProjectAndComparedWithIt) {
   }
 }
 
+TEST(Runs, VariantsOfLuminairesTakeDaylightFromTheProjectToTheSameBytes) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  folder.write("small.toml", content_of(folder.path() / "small.toml") + R"(
+[site]
+latitude = 52.3
+longitude = 10.4
+time_zone = 1
+north = 0
+[moments.overcast]
+sky = "overcast"
+diffuse = 10000
+[moments.lit]
+sky = "overcast"
+diffuse = 10000
+scene = "half"
+[scenes.half]
+rest = 0.5
+[[variants."other lamps".rooms]]
+name = "Office"
+[[variants."other lamps".rooms.luminaires]]
+mark = "D2"
+dimming = 0.4
+[[variants.darker.rooms]]
+name = "Office"
+reflectance = { walls = 0.2 }
+)");
+  ASSERT_EQ(run(folder, "run small.toml -q -a draft -o together").code, 0);
+  for (const char* name : {"other lamps", "darker"}) {
+    ASSERT_EQ(
+        run(folder, "run small.toml -q -a draft -o alone --no-cache --variant '" + std::string(name) + "'")
+            .code,
+        0);
+    const std::string results =
+        "variants/" + std::string(name == std::string("darker") ? "darker" : "other-lamps") + "/results.json";
+    json together = json_in(folder.path() / "together" / results),
+         alone = json_in(folder.path() / "alone" / results);
+    EXPECT_EQ(together, alone) << name;
+    // The day is the same in rooms whose surfaces are, and another where they are not.
+    const json base = json_in(folder.path() / "together/results.json");
+    const auto day = [](const json& of) {
+      for (const json& scene : of["rooms"][0]["scenes"])
+        if (scene["name"] == "overcast") return scene["grids"][0]["mean_lx"].get<double>();
+      return 0.0;
+    };
+    EXPECT_GT(day(base), 0);
+    EXPECT_EQ(day(base) == day(alone), name == std::string("other lamps"));
+  }
+}
+
 TEST(Runs, ACommandIsRunWhenAllIsDone) {
   const TemporaryFolder folder;
   write_small_room(folder);

@@ -72,6 +72,7 @@ class Watching {
   const fs::path output_;
   store::TransportCache cache_;
   store::HeldTransports held_;
+  run::DayMemory days_;
   WatchedFiles files_;
   report::WatchPage page_;
   record::RunRecord run_;                ///< what is known, rooms whole, in the project's order
@@ -175,6 +176,7 @@ void Watching::complete(const OpenProject& open, const std::vector<const OpenPro
   RunOptions options = asked_;
   options.output = output_;
   options.store = &held_;
+  options.days = &days_;
   options.known = first_ ? nullptr : &settled_;
   options.figures = first_;
   options.cancel = &files_.changed();

@@ -8,6 +8,7 @@
 #include "core/assess/daylight/day_reader.hpp"
 #include "core/assess/daylight/outlook_reader.hpp"
 #include "core/assess/light_between.hpp"
+#include "core/assess/table_glare.hpp"
 #include "core/lighting/daylight.hpp"
 #include "core/lighting/scene_error.hpp"
 #include "core/run/daylight_trials.hpp"
@@ -16,6 +17,7 @@
 #include "core/studies/explanation.hpp"
 #include "core/studies/scenes/least_watts.hpp"
 #include "core/studies/tolerance.hpp"
+#include "core/transport/content_key.hpp"
 
 namespace glow::run {
 namespace {
@@ -35,6 +37,7 @@ struct Use {
   bool direct_only = false;  ///< no light counts that surfaces throw back
   lighting::SourceColours colours;
   const space::PlannedMoment* moment = nullptr;  ///< daylight shines as well
+  bool remembered = false;                       ///< found before: nothing of it is computed
 };
 
 /// A use in a pass: its light, and where that is read.
@@ -50,14 +53,14 @@ struct LitUse {
 class RoomComputation {
  public:
   RoomComputation(const model::Project& project, const space::PlannedRoom& room, const Accuracy& accuracy,
-                  TransportStore* store, const Watch& watch)
+                  const Memory& memory, const Watch& watch)
       : project_(project),
         room_(room),
         space_(room.space),
         brief_(room.brief),
         scenes_(room.scenes),
         accuracy_(accuracy),
-        store_(store),
+        memory_(memory),
         watch_(watch) {
     const lighting::Weights planned = lighting::planned_weights(project, *room.room, room.space);
     tells_colour_ = project.colour;
@@ -98,9 +101,14 @@ class RoomComputation {
     const transport::LightError error(*first.transport, first.lit.light.maintained);
     const transport::RememberedError placed(error);
     solve_scenes(first, eyes, placed);
+    const std::string day_key = key_of_days(first);
+    if (!studies.pictures) remember_days(day_key);  // which show the days as well
     const std::vector<LitUse> lit = lit_uses(first);
     if (studies.pictures) take_pictures(first, lit, *studies.pictures);
-    for (std::size_t u = 0; u < uses_.size(); ++u) read_all(first, lit[u], eyes, placed, uses_[u]);
+    for (std::size_t u = 0; u < uses_.size(); ++u)
+      if (!uses_[u].remembered) read_all(first, lit[u], eyes, placed, uses_[u]);
+    for (const Use& use : uses_)
+      if (use.remembered) take_remembered(use);
     record::EngineRecord& engine = computed_.record.engine;
     while (engine.refinements < accuracy_.most_refinements) {
       std::vector<std::size_t> grids;
@@ -126,14 +134,15 @@ class RoomComputation {
     }
     read_colours(first, lit);
     for (std::size_t u = 0; u < uses_.size(); ++u)
-      if (u == 0 || uses_[u].moment)
+      if (u == 0 || (uses_[u].moment && !uses_[u].remembered))
         assess::read_between(*first.transport, space_, uses_[u].weights,
                              {lit[u].paths.get(), uses_[u].moment}, uses_[u].found->grids, watch_);
     study(first, eyes, studies);
     for (std::size_t s = 0; s < scenes_.size(); ++s)
-      if (scenes_[s].brief.daylight && !scenes_[s].asks_as_room)
+      if (scenes_[s].brief.daylight && !scenes_[s].asks_as_room && !uses_[s + 1].remembered)
         computed_.record.scenes[s].explanations = explain_daylight(
             {project_, room_, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
+    keep_days(day_key);
     return std::move(computed_);
   }
 
@@ -152,6 +161,7 @@ class RoomComputation {
   }
   /// Moments that nothing is asked of are as they are found first.
   bool is_refined(const Use& use) const {
+    if (use.remembered) return false;
     return !use.moment || accuracy_.percent || !use.found->checks.empty() || use.found->grids.empty();
   }
   void read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes,
@@ -163,6 +173,14 @@ class RoomComputation {
   void read_colours(const Pass& first, const std::vector<LitUse>& lit);
   void take_pictures(const Pass& first, const std::vector<LitUse>& lit, const PictureChoice& choice);
   void study(const Pass& first, const assess::SeenFromEyes& eyes, const Studies& studies);
+  bool is_day_alone(const Use& use) const {
+    return use.moment && std::all_of(use.weights.begin(), use.weights.end(),
+                                     [](const lighting::Weight& weight) { return weight.output == 0; });
+  }
+  std::string key_of_days(const Pass& first) const;
+  void remember_days(const std::string& key);
+  void take_remembered(const Use& use);
+  void keep_days(const std::string& key);
   Assessment& assessment() { return computed_.record.assessment; }
 
   const model::Project& project_;
@@ -171,7 +189,7 @@ class RoomComputation {
   const space::Brief& brief_;
   const std::vector<space::PlannedScene>& scenes_;
   const Accuracy& accuracy_;
-  TransportStore* store_;
+  const Memory& memory_;
   const Watch& watch_;
   std::vector<Use> uses_;
   bool tells_colour_ = false;  ///< in any case
@@ -181,12 +199,60 @@ class RoomComputation {
 };
 
 Pass RoomComputation::pass(assess::ReadingPlan plan, const transport::Effort& effort) {
-  Pass pass = pass_over(space_, brief_, uses_.front().weights, std::move(plan), effort, store_, watch_);
+  Pass pass =
+      pass_over(space_, brief_, uses_.front().weights, std::move(plan), effort, memory_.transports, watch_);
   computed_.reused = computed_.reused && !pass.transport->traced();
   record::RoomRecord& record = computed_.record;
   record.engine.patches = pass.transport->patches().size();
   record.engine.rays = pass.transport->hits().rays();
   return pass;
+}
+
+/// Empty: nothing is remembered.
+std::string RoomComputation::key_of_days(const Pass& first) const {
+  if (!memory_.days || memory_.day_key.empty()) return {};
+  return memory_.day_key + "/" + space_.name + "/" +
+         transport::content_key(space_.geometry, first.plan->receivers, accuracy_.effort) + "/" +
+         std::to_string(accuracy_.percent.value_or(0)) + "/" + std::to_string(accuracy_.most_refinements);
+}
+
+/// Moments in which daylight alone shines are as they were found with other luminaires. What one of them was
+/// refined by would have been read again for all, so then nothing is taken.
+void RoomComputation::remember_days(const std::string& key) {
+  const auto days = key.empty() ? nullptr : memory_.days->find(key);
+  if (!days || days->refinements > 0 || days->tells_colour != tells_colour()) return;
+  for (std::size_t s = 0; s < scenes_.size(); ++s) {
+    Use& use = uses_[s + 1];
+    const auto known =
+        std::find_if(days->scenes.begin(), days->scenes.end(),
+                     [&](const record::SceneRecord& one) { return one.name == scenes_[s].name; });
+    if (!is_day_alone(use) || known == days->scenes.end()) continue;
+    use.remembered = true;
+    record::SceneRecord& own = computed_.record.scenes[s];
+    own.assessment = known->assessment;
+    own.explanations = known->explanations;
+    own.series = known->series;
+    own.balance = known->balance;
+  }
+}
+
+/// Which luminaires there are is told in each of them.
+void RoomComputation::take_remembered(const Use& use) {
+  use.found->glare.sources = computed_.record.assessment.glare.sources;
+  if (use.brief->glare.rates_ugr)
+    use.found->glare.table =
+        assess::table_glare(space_, use.brief->glare, space_.groups, use.weights, &tabular_);
+  assess::judge(space_, *use.brief, space_.groups, use.weights, *use.found);
+}
+
+void RoomComputation::keep_days(const std::string& key) {
+  if (key.empty()) return;
+  DayMemory::Days days;
+  days.tells_colour = tells_colour();
+  days.refinements = computed_.record.engine.refinements;
+  for (std::size_t s = 0; s < scenes_.size(); ++s)
+    if (is_day_alone(uses_[s + 1])) days.scenes.push_back(computed_.record.scenes[s]);
+  if (!days.scenes.empty()) memory_.days->keep(key, std::move(days));
 }
 
 /// Finds the shares of scenes that are to be solved.
@@ -347,8 +413,9 @@ void RoomComputation::read_colours(const Pass& first, const std::vector<LitUse>&
   for (const std::size_t r : first.plan->points) read[r] = true;
   const lighting::RoomColour light(*first.transport, first.lighting->sources(), read, watch_);
   for (std::size_t u = 0; u < uses_.size(); ++u)
-    assess::read_colours(*lit[u].setting, light, uses_[u].weights, uses_[u].colours, uses_[u].direct_only,
-                         *uses_[u].found);
+    if (!uses_[u].remembered)
+      assess::read_colours(*lit[u].setting, light, uses_[u].weights, uses_[u].colours, uses_[u].direct_only,
+                           *uses_[u].found);
 }
 
 void RoomComputation::take_pictures(const Pass& first, const std::vector<LitUse>& lit,
@@ -390,9 +457,9 @@ void RoomComputation::study(const Pass& first, const assess::SeenFromEyes& eyes,
 }  // namespace
 
 ComputedRoom compute_room(const model::Project& project, const space::PlannedRoom& room,
-                          const Accuracy& accuracy, TransportStore* store, const Watch& watch,
+                          const Accuracy& accuracy, const Memory& memory, const Watch& watch,
                           const Studies& studies) {
-  RoomComputation computation(project, room, accuracy, store, watch);
+  RoomComputation computation(project, room, accuracy, memory, watch);
   if (studies.pictures && studies.pictures->only) return computation.look(*studies.pictures);
   return computation.compute(studies);
 }

@@ -6,6 +6,7 @@
 #include "core/model/maintenance.hpp"
 #include "core/record/record.hpp"
 #include "core/run/accuracy.hpp"
+#include "core/run/day_memory.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/run/room_pictures.hpp"
 #include "core/transport/transport.hpp"
@@ -27,10 +28,21 @@ struct ComputedRoom {
   std::vector<views::Picture> pictures;
 };
 
-/// Computes one room; refines while a check is undecided or the accuracy is not reached. `store` may be null.
+/// What a room takes from others that were computed before.
+struct Memory {
+  Memory(TransportStore* store) : transports(store) {}
+  Memory(TransportStore* store, DayMemory* of_days, std::string key)
+      : transports(store), days(of_days), day_key(std::move(key)) {}
+
+  TransportStore* transports = nullptr;  ///< may be null, as the next
+  DayMemory* days = nullptr;
+  std::string day_key;  ///< all of the project that daylight in the room depends on; empty: nothing is taken
+};
+
+/// Computes one room; refines while a check is undecided or the accuracy is not reached.
 /// Safe to call for several rooms at once; the same record whatever else runs. Throws Cancelled.
 ComputedRoom compute_room(const model::Project& project, const space::PlannedRoom& room,
-                          const Accuracy& accuracy, TransportStore* store, const Watch& watch,
+                          const Accuracy& accuracy, const Memory& memory, const Watch& watch,
                           const Studies& studies = {});
 
 }  // namespace glow::run

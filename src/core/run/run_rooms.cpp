@@ -65,7 +65,8 @@ FinishedRoom Jobs::compute(std::size_t number) const {
   FinishedRoom finished;
   try {
     const space::PlannedRoom room = plan_.rooms[number].plan();
-    ComputedRoom computed = compute_room(*plan_.project, room, plan_.accuracy, plan_.store,
+    ComputedRoom computed = compute_room(*plan_.project, room, plan_.accuracy,
+                                         Memory(plan_.store, plan_.days, plan_.rooms[number].day_key),
                                          watch_of_(plan_.rooms[number].name), plan_.studies);
     finished.record = std::move(computed.record);
     finished.reused = computed.reused;

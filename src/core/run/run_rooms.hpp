@@ -15,6 +15,7 @@ struct RoomJob {
   std::string name;
   Workload work;
   std::function<space::PlannedRoom()> plan;
+  std::string day_key = {};  ///< see Memory
 };
 
 /// What to compute. All that it points at must outlive the run.
@@ -24,6 +25,7 @@ struct RunPlan {
   Accuracy accuracy;
   Studies studies;
   TransportStore* store = nullptr;  ///< may be null
+  DayMemory* days = nullptr;        ///< likewise
   double memory_bytes = 1.5e9;      ///< that rooms side by side may take, by memory_of; one room always goes
 };
 

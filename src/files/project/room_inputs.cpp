@@ -77,6 +77,20 @@ class InputParts {
     return parts;
   }
 
+  /// Of all but luminaires.
+  std::string day_key(std::size_t number) {
+    std::string key;
+    const PartList parts = of(number);
+    for (const model::InputPart& part : parts)
+      if (part.what != "the room" && part.what.rfind("luminaire ", 0) != 0) key += part.what + part.print;
+    if (const toml::node* node = document_.at_path("rooms")[number].node(); node && node->is_table()) {
+      toml::table room = *node->as_table();
+      room.erase("luminaires");
+      key += text_of(room);
+    }
+    return print_of(key);
+  }
+
  private:
   std::string print_of_luminaire(const model::ScheduledLuminaire& entry) {
     std::string own = entry.file.empty() ? std::string() : print_of_file(entry.file);
@@ -106,6 +120,14 @@ std::vector<PartList> room_inputs(std::string_view project_bytes, const model::P
   std::vector<PartList> rooms;
   for (std::size_t r = 0; r < project.rooms.size(); ++r) rooms.push_back(inputs.of(r));
   return rooms;
+}
+
+std::vector<std::string> day_keys(std::string_view project_bytes, const model::Project& project,
+                                  const std::filesystem::path& folder, const std::string& variant) {
+  InputParts inputs(project_bytes, project, folder, variant);
+  std::vector<std::string> keys;
+  for (std::size_t r = 0; r < project.rooms.size(); ++r) keys.push_back(inputs.day_key(r));
+  return keys;
 }
 
 }  // namespace glow::files

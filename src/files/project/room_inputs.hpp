@@ -19,4 +19,8 @@ std::vector<std::vector<model::InputPart>> room_inputs(std::string_view project_
                                                        const std::filesystem::path& folder,
                                                        const std::string& variant = {});
 
+/// By rooms: a print of all that the project says but for luminaires, on which daylight in the room depends.
+std::vector<std::string> day_keys(std::string_view project_bytes, const model::Project& project,
+                                  const std::filesystem::path& folder, const std::string& variant = {});
+
 }  // namespace glow::files

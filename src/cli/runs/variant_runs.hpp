@@ -1,0 +1,24 @@
+#pragma once
+
+#include <memory>
+
+#include "cli/run_project.hpp"
+
+namespace glow::cli {
+
+/// Variants of a project that was computed.
+struct VariantRuns {
+  const OpenProject& base;
+  const record::RunRecord& computed;  ///< rooms of the project as it is, whole
+  const std::vector<std::unique_ptr<OpenProject>>& variants;
+  const std::vector<std::string>& names;  ///< of the variants
+  const std::filesystem::path& project;
+  const std::filesystem::path& output;  ///< the project's; variants have folders below it
+};
+
+/// Computes them, several at once, into folders of their own: only rooms that differ, whose light is traced
+/// only where their surfaces do; then tells them side by side. The worst exit code. `asked`: the project's
+/// options.
+int run_variants(const VariantRuns& runs, const RunOptions& asked);
+
+}  // namespace glow::cli
