@@ -121,7 +121,7 @@ TEST(Runs, VariantsAreComputedBesideTheProjectAndComparedWithIt) {
   }
 }
 
-TEST(Runs, VariantsOfLuminairesTakeDaylightFromTheProjectToTheSameBytes) {
+TEST(Runs, VariantsOfLuminairesTakeDaylightFromTheProjectAndAreTheSameAsAlone) {
   const TemporaryFolder folder;
   write_small_room(folder);
   folder.write("small.toml", content_of(folder.path() / "small.toml") + R"(
@@ -158,7 +158,7 @@ reflectance = { walls = 0.2 }
         "variants/" + std::string(name == std::string("darker") ? "darker" : "other-lamps") + "/results.json";
     json together = json_in(folder.path() / "together" / results),
          alone = json_in(folder.path() / "alone" / results);
-    EXPECT_EQ(together, alone) << name;
+    EXPECT_EQ(together["rooms"], alone["rooms"]) << name;
     // The day is the same in rooms whose surfaces are, and another where they are not.
     const json base = json_in(folder.path() / "together/results.json");
     const auto day = [](const json& of) {
