@@ -24,7 +24,10 @@ TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
     EXPECT_TRUE(fs::exists(results / file)) << file;
   // Again: quick, the same bytes; a changed project is left alone.
   const std::string before = content_of(results / "results.json");
-  EXPECT_EQ(run(folder, "demo").code, 0);
+  EXPECT_TRUE(fs::exists(results / "report.html"));
+  const Ran again = run(folder, "demo", "PATH=/nowhere");  // and without what makes the PDF
+  EXPECT_EQ(again.code, 0);
+  EXPECT_TRUE(says(again.err, "install the package weasyprint")) << again.err;
   EXPECT_EQ(content_of(results / "results.json"), before);
   folder.write("millrace-demo/millrace.toml", "format = 1\n");
   const Ran refused = run(folder, "demo");
