@@ -171,6 +171,25 @@ reflectance = { walls = 0.2 }
   }
 }
 
+TEST(Runs, PicturesOfViewsStandSideBySide) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  ASSERT_EQ(run_as_it_is(folder, "run small.toml -q -a draft -o before").code, 0);
+  std::filesystem::copy(folder.path() / "before", folder.path() / "after",
+                        std::filesystem::copy_options::recursive);
+  std::filesystem::remove(folder.path() / "after/views/office--from-above.png");
+  ASSERT_EQ(run(folder, "compare before after -o sides").code, 0);
+  int sheets = 0;
+  for (const auto& entry : std::filesystem::directory_iterator(folder.path() / "sides")) {
+    if (entry.path().filename().string().find("--view--") == std::string::npos) continue;
+    ++sheets;
+    const std::string sheet = content_of(entry.path());
+    EXPECT_TRUE(says(sheet, "A, before") && says(sheet, "B, after")) << entry.path();
+  }
+  EXPECT_GE(sheets, 2);
+  EXPECT_FALSE(std::filesystem::exists(folder.path() / "sides/office--view--from-above--side-by-side.svg"));
+}
+
 TEST(Runs, ACommandIsRunWhenAllIsDone) {
   const TemporaryFolder folder;
   write_small_room(folder);

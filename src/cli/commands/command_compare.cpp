@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 #include <nlohmann/json.hpp>
 
 #include "cli/arguments.hpp"
@@ -10,10 +11,13 @@
 #include "cli/runs/subject.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
+#include "core/model/file_names.hpp"
 #include "core/record/comparison.hpp"
 #include "figures/figure_list.hpp"
+#include "figures/pictures/pictures_beside.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/comparison_json.hpp"
+#include "files/text/input_file.hpp"
 #include "words/tables/comparison_table.hpp"
 #include "words/text_changes.hpp"
 
@@ -78,6 +82,40 @@ bool choose_rooms(const Arguments& arguments, std::vector<Subject>& subjects) {
   return true;
 }
 
+/// "A, before-results".
+std::string side_name(std::size_t number, const std::vector<Subject>& subjects) {
+  return std::string(1, char('A' + int(number))) + ", " + subjects[number].words;
+}
+
+/// Views that at least two of the results have a picture of, side by side; how many.
+std::size_t draw_views(const record::ComparedRoom& room, const std::vector<Subject>& subjects,
+                       const fs::path& folder) {
+  constexpr std::size_t kLargestPicture = 64u << 20;  // bytes
+  const std::string begin = "views/" + model::file_name_part(room.name) + "--", end = ".png";
+  std::map<std::string, std::vector<figures::StatePicture>> views;
+  for (std::size_t k = 0; k < subjects.size(); ++k)
+    for (const std::string& file : subjects[k].results.run.files) {
+      if (file.rfind(begin, 0) != 0 || file.size() < begin.size() + end.size() ||
+          file.compare(file.size() - end.size(), end.size(), end) != 0)
+        continue;
+      Problems unheard;  // a picture that was taken away is left out
+      auto png =
+          files::read_file(subjects[k].results.file.parent_path() / file, kLargestPicture, {}, unheard);
+      const std::string view = file.substr(begin.size(), file.size() - begin.size() - end.size());
+      if (png) views[view].push_back({side_name(k, subjects), std::move(*png)});
+    }
+  std::size_t written = 0;
+  for (const auto& [view, pictures] : views) {
+    if (pictures.size() < 2) continue;
+    std::string words = view;
+    std::replace(words.begin(), words.end(), '-', ' ');
+    files::write_whole(folder / (model::file_name_part(room.name) + "--view--" + view + "--side-by-side.svg"),
+                       figures::pictures_beside(room.name + ": " + words, pictures));
+    ++written;
+  }
+  return written;
+}
+
 void draw(const std::vector<record::ComparedRoom>& rooms, const std::vector<Subject>& subjects,
           const fs::path& folder) {
   const record::RunRecord& first = subjects.front().results.run;
@@ -85,12 +123,12 @@ void draw(const std::vector<record::ComparedRoom>& rooms, const std::vector<Subj
   for (const record::ComparedRoom& room : rooms) {
     std::vector<figures::ComparedIn> sides;
     for (std::size_t k = 0; k < subjects.size(); ++k)
-      if (room.rooms[k])
-        sides.push_back({std::string(1, char('A' + int(k))) + ", " + subjects[k].words, room.rooms[k]});
+      if (room.rooms[k]) sides.push_back({side_name(k, subjects), room.rooms[k]});
     for (const figures::Figure& figure : figures::comparisons_of(sides, first.style, first.units)) {
       files::write_whole(folder / (figure.base + ".svg"), figure.svg());
       ++written;
     }
+    written += draw_views(room, subjects, folder);
   }
   say(fmt::format(FMT_STRING("Written to {}: {} figures\n"), folder.string(), written));
 }
