@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/transport/group_light.hpp"
 #include "core/transport/transport.hpp"
 
 namespace glow::store {
@@ -38,6 +39,27 @@ void HeldTransports::hold(const std::string& key,
   }
   held_.emplace(key, Held{transport, bytes, ++asked_});
   bytes_ += bytes;
+}
+
+std::shared_ptr<const transport::GroupLight> HeldTransports::held_light(const std::string& key) {
+  const std::lock_guard<std::mutex> lock(mutex_);
+  const auto found = lights_.find(key);
+  return found == lights_.end() ? nullptr : found->second;
+}
+
+void HeldTransports::hold_light(const std::string& key,
+                                const std::shared_ptr<const transport::GroupLight>& light) {
+  const std::size_t numbers =
+      3 * light->direct_lx.size() +
+      std::size_t(light->patch_irradiance_lx.size() + light->exitance_by_rays.size() +
+                  light->on_patches.mean_lm.size() + light->on_patches.sets_lm.size());
+  const std::size_t bytes = sizeof(double) * numbers;
+  const std::lock_guard<std::mutex> lock(mutex_);
+  if (light_bytes_ + bytes > kMostLightBytes) {  // much else has been tried since: begin anew
+    lights_.clear();
+    light_bytes_ = 0;
+  }
+  if (lights_.emplace(key, light).second) light_bytes_ += bytes;
 }
 
 }  // namespace glow::store

@@ -14,6 +14,7 @@ namespace glow::store {
 class HeldTransports : public transport::TransportStore {
  public:
   static constexpr std::size_t kMostBytes = std::size_t(1) << 30;
+  static constexpr std::size_t kMostLightBytes = std::size_t(1) << 28;
 
   /// `beyond`: null, or where hits are kept.
   explicit HeldTransports(transport::TransportStore* beyond, std::size_t most_bytes = kMostBytes)
@@ -23,6 +24,8 @@ class HeldTransports : public transport::TransportStore {
   void keep(const std::string& key, const transport::TracedHits& hits) override;
   std::shared_ptr<const transport::Transport> held(const std::string& key) override;
   void hold(const std::string& key, const std::shared_ptr<const transport::Transport>& transport) override;
+  std::shared_ptr<const transport::GroupLight> held_light(const std::string& key) override;
+  void hold_light(const std::string& key, const std::shared_ptr<const transport::GroupLight>& light) override;
 
  private:
   transport::TransportStore* const beyond_;
@@ -34,6 +37,8 @@ class HeldTransports : public transport::TransportStore {
   };
   std::map<std::string, Held> held_;
   std::size_t asked_ = 0;
+  std::map<std::string, std::shared_ptr<const transport::GroupLight>> lights_;
+  std::size_t light_bytes_ = 0;
   std::size_t bytes_ = 0;
 };
 

@@ -1,5 +1,6 @@
 #include "core/lighting/lighting.hpp"
 
+#include "core/sources/light_key.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 
 namespace glow::lighting {
@@ -21,10 +22,17 @@ void RoomLight::keep_direct() {
   maintained.exitance_by_rays.setZero();
 }
 
-Lighting::Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch)
+Lighting::Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch,
+                   transport::TransportStore* store, const std::string& transport_key)
     : dark_(sources::relight(transport, {}, watch)) {
-  for (const space::LuminaireGroup& group : space.groups)
-    sources_.push_back(sources::relight(transport, group.luminaires, watch));
+  for (const space::LuminaireGroup& group : space.groups) {
+    const std::string key =
+        store ? transport_key + "/" + sources::light_key(group.luminaires) : std::string();
+    const auto held = store ? store->held_light(key) : nullptr;
+    sources_.push_back(held ? *held : sources::relight(transport, group.luminaires, watch));
+    if (store && !held)
+      store->hold_light(key, std::make_shared<const transport::GroupLight>(sources_.back()));
+  }
 }
 
 RoomLight Lighting::weighted(const Weights& weights) const {

@@ -4,6 +4,7 @@
 
 #include "core/lighting/weights.hpp"
 #include "core/transport/transport.hpp"
+#include "core/transport/transport_store.hpp"
 
 namespace glow::lighting {
 
@@ -27,8 +28,10 @@ struct RoomLight {
 /// light. Immutable; share freely between threads. The transport that it was made with must outlive it.
 class Lighting {
  public:
-  /// Lights every group of the space. Throws Cancelled.
-  Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch);
+  /// Lights every group of the space, but those whose light `store` (may be null) holds under the transport's
+  /// key. Throws Cancelled.
+  Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch,
+           transport::TransportStore* store = nullptr, const std::string& transport_key = {});
 
   /// The light of each, by the groups of the space, at full output as new.
   const std::vector<transport::GroupLight>& sources() const { return sources_; }

@@ -9,6 +9,7 @@
 namespace glow::transport {
 
 class Transport;
+struct GroupLight;
 
 /// Keeps traced hits for later; may forget and may fail, in silence. Called from several threads at once.
 class TransportStore {
@@ -19,6 +20,9 @@ class TransportStore {
   /// A whole transport that was made before in this program and is still held; null: none.
   virtual std::shared_ptr<const Transport> held(const std::string&) { return nullptr; }
   virtual void hold(const std::string&, const std::shared_ptr<const Transport>&) {}
+  /// Likewise the light of one group of luminaires in one transport.
+  virtual std::shared_ptr<const GroupLight> held_light(const std::string&) { return nullptr; }
+  virtual void hold_light(const std::string&, const std::shared_ptr<const GroupLight>&) {}
 };
 
 }  // namespace glow::transport
