@@ -87,19 +87,10 @@ RunRecord of_floor(const RunRecord& run, const std::string& floor) {
   return part;
 }
 
-std::string met_words(const RunRecord& run) {
-  std::size_t judged = 0, met = 0;
-  for (const record::RoomRecord& room : run.rooms) {
-    judged += room.assessment.status != assess::Status::no_target;
-    met += room.assessment.status == assess::Status::met;
-  }
-  return words::met_words(met, judged);
-}
-
 Section Composer::summary() const {
   Section section = this->section("summary", "Summary");
   Block first;
-  first.paragraphs.push_back(met_words(run_) + ".");
+  first.paragraphs.push_back(words::met_words(run_) + ".");
   const std::string shares = words::shares_words(run_);
   if (!shares.empty()) first.paragraphs.push_back(shares);
   const figures::Figure status = figures::status_of(run_);
@@ -125,7 +116,7 @@ Section Composer::summary() const {
     of.id = "floor-" + std::to_string(f + 1);
     of.title = floors[f].name.empty() ? word("On no floor") : floors[f].name;
     Block block;
-    block.paragraphs.push_back(met_words(part) + ".");
+    block.paragraphs.push_back(words::met_words(part) + ".");
     block.tables.push_back(words::rooms_data(part));
     const std::string base = "floor--" + model::file_name_part(floors[f].name);
     for (const figures::Figure& drawn : of_floors)

@@ -13,6 +13,7 @@
 #include "files/output/output_folder.hpp"
 #include "report/plan_data.hpp"
 #include "words/check_advice.hpp"
+#include "words/standing.hpp"
 #include "words/tables/comparison_table.hpp"
 #include "words/values.hpp"
 
@@ -77,15 +78,6 @@ json room_of(const record::RoomRecord& room, const record::RunRecord& run) {
           {"views", views},    {"grids", grids_data(room, run.units)}};
 }
 
-std::string summary_of(const record::RunRecord& run) {
-  std::size_t asked = 0, met = 0;
-  for (const record::RoomRecord& room : run.rooms) {
-    asked += room.assessment.status != assess::Status::no_target;
-    met += room.assessment.status == assess::Status::met;
-  }
-  return fmt::format(FMT_STRING("{} of {} rooms met"), met, asked);
-}
-
 std::string page_of_templates() {
   kainjow::mustache::data parts;
   std::string page;
@@ -108,7 +100,7 @@ void WatchPage::show(const record::RunRecord& run, const State& state) {
   json rooms = json::array();
   for (const record::RoomRecord& room : run.rooms) rooms.push_back(room_of(room, run));
   const json data = {{"project", run.project},
-                     {"summary", summary_of(run)},
+                     {"summary", words::met_words(run)},
                      {"state", state.words},
                      {"faults", state.faults},
                      {"moved", moved(state.before, run)},

@@ -75,6 +75,15 @@ std::string met_words(std::size_t met, std::size_t judged) {
   return fmt::format(FMT_STRING("{} of {} rooms with a target meet it"), met, judged);
 }
 
+std::string met_words(const record::RunRecord& run) {
+  std::size_t met = 0, judged = 0;
+  for (const record::RoomRecord& room : run.rooms) {
+    judged += room.assessment.status != assess::Status::no_target;
+    met += room.assessment.status == assess::Status::met;
+  }
+  return met_words(met, judged);
+}
+
 std::string floor_words(const record::FloorRecord& floor, const record::RunRecord& run) {
   return !floor.name.empty() ? floor.name : run.floors.empty() ? run.project : "On no floor";
 }

@@ -30,6 +30,8 @@ std::string check_words(const standards::Check& check, const record::RoomRecord&
 
 /// "3 of 4 rooms with a target meet it".
 std::string met_words(std::size_t met, std::size_t judged);
+/// Of all rooms of a run.
+std::string met_words(const record::RunRecord& run);
 
 /// A floor's name; "On no floor"; the project's name where it has no floors.
 std::string floor_words(const record::FloorRecord& floor, const record::RunRecord& run);

@@ -88,7 +88,11 @@ Aids read_aids(const fs::path& path, Problems& problems) {
   Problems unheard;  // `check` and `run` tell of the project
   const auto text = files::ProjectText::read(path, unheard);
   auto project = text ? files::read_project(text->text(), path.string(), unheard) : std::nullopt;
-  if (!project) return aids;
+  if (!project || unheard.has_errors())
+    problems.warning(
+        "R014", {path.string(), 0, 0},
+        "has errors (glowgrid check tells them): its [report] and photometric files are left out");
+  if (!project || unheard.has_errors()) return aids;
   aids.wish = project->report;
   const fs::path folder = fs::absolute(path).parent_path();
   files::load_photometry(*project, folder, unheard);

@@ -219,6 +219,9 @@ void Watching::take_state() {
     tell("  saved: nothing that counts for the light has changed\n");
     return show("Saved; nothing that counts for the light has changed.", nullptr);
   }
+  RunOptions arranged = asked_;
+  for (const OpenProject::Room* room : rooms) arranged.rooms.push_back(room->name());
+  if (!rooms.empty()) arrange_rooms(*open, arranged, path_);
   if (unfinished_.empty()) settled_ = run_;
   if (!first_ && !rooms.empty()) light(*open, rooms);
   complete(*open, rooms);

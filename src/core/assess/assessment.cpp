@@ -47,6 +47,13 @@ std::string kind_words(readings::Kernel kernel) {
   return "plane";
 }
 
+std::optional<double> DayOnGrid::mean_factor() const {
+  if (!has_factor || day_lx.empty()) return std::nullopt;
+  double sum = 0;
+  for (std::size_t k = 0; k < day_lx.size(); ++k) sum += factor(k);
+  return sum / double(day_lx.size());
+}
+
 double DayOnGrid::share_with_sky() const {
   constexpr double kNone = 1e-9;  // lx
   if (sky_lx.empty()) return 0;

@@ -65,6 +65,8 @@ struct DayOnGrid {
   std::string sky_seen = {};
 
   double factor(std::size_t point) const { return open_lx > 0 ? 100 * day_lx[point] / open_lx : 0; }
+  /// Over all points, per cent; nothing where it is not told.
+  std::optional<double> mean_factor() const;
   /// Of the points: those that see a piece of the sky.
   double share_with_sky() const;
 };

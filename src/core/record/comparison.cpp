@@ -32,11 +32,8 @@ Compared glare_of(const RoomRecord& room) {
 
 Compared daylight_of(const assess::GridReading& plane) {
   Compared factor;
-  if (!plane.day || !plane.day->has_factor || plane.day->day_lx.empty()) return factor;
-  double sum = 0;
-  for (std::size_t k = 0; k < plane.day->day_lx.size(); ++k) sum += plane.day->factor(k);
-  factor.value = sum / double(plane.day->day_lx.size());
-  if (plane.statistics.mean_lx > 0)
+  if (plane.day) factor.value = plane.day->mean_factor();
+  if (factor.value && plane.statistics.mean_lx > 0)
     factor.uncertainty = *factor.value * plane.uncertainty.mean_lx / plane.statistics.mean_lx;
   return factor;
 }

@@ -35,8 +35,8 @@ struct Cost {
 struct RunPlan;
 
 /// From the speed of a short trial of rays in the largest room, and from how much else comes with them by
-/// measure (docs/performance.md): right within a factor of two where nothing was kept from earlier runs. That
-/// and half-measured rooms make it less.
+/// measure (docs/performance.md): right within a factor of two where nothing was kept from earlier runs, else
+/// too much.
 Cost expected_cost(const RunPlan& plan);
 
 }  // namespace glow::run

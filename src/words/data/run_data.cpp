@@ -33,10 +33,7 @@ struct Shown {
 
 /// Mean daylight factor of the work plane, per cent.
 std::optional<double> mean_factor(const assess::GridReading* plane) {
-  if (!plane || !plane->day || !plane->day->has_factor || plane->day->day_lx.empty()) return std::nullopt;
-  double sum = 0;
-  for (std::size_t k = 0; k < plane->day->day_lx.size(); ++k) sum += plane->day->factor(k);
-  return sum / double(plane->day->day_lx.size());
+  return plane && plane->day ? plane->day->mean_factor() : std::nullopt;
 }
 
 /// The room with all groups as placed, then in its scenes.
