@@ -90,7 +90,7 @@ Aids read_aids(const fs::path& path, Problems& problems) {
   auto project = text ? files::read_project(text->text(), path.string(), unheard) : std::nullopt;
   if (!project || unheard.has_errors())
     problems.warning(
-        "R014", {path.string(), 0, 0},
+        "R015", {path.string(), 0, 0},
         "has errors (glowgrid check tells them): its [report] and photometric files are left out");
   if (!project || unheard.has_errors()) return aids;
   aids.wish = project->report;
