@@ -5,6 +5,7 @@
 #include "core/parallel/parallel.hpp"
 #include "core/run/compute_room.hpp"
 #include "files/meshes/mesh_reader.hpp"
+#include "files/project/outside/year_reader.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
 #include "files/project/room_inputs.hpp"
@@ -58,6 +59,7 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, con
   open.project = std::move(*project);
   if (!variant.empty()) open.project.name += ", " + variant;
   files::load_photometry(open.project, path.parent_path(), open.problems);
+  files::load_weather(open.project, path.parent_path(), open.problems);
   files::load_meshes(open.project, path.parent_path(), open.problems);
   const auto inputs = files::room_inputs(open.text->text(), open.project, path.parent_path(), variant);
   open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);

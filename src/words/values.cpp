@@ -55,6 +55,18 @@ std::string symbol(Quantity quantity) {
       return "distance";
     case Quantity::view_layers:
       return "layers";
+    case Quantity::daylight_autonomy:
+      return "autonomy";
+    case Quantity::spatial_autonomy:
+      return "spatial aut.";
+    case Quantity::sun_exposure:
+      return "sun exposure";
+    case Quantity::light_exposure:
+      return "exposure";
+    case Quantity::year_over_half:
+      return "half-year 50 %";
+    case Quantity::year_over_most:
+      return "half-year 95 %";
   }
   return "";
 }
@@ -65,6 +77,8 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
   switch (quantity) {
     case Quantity::mean_illuminance:
     case Quantity::minimum_illuminance:
+    case Quantity::year_over_half:
+    case Quantity::year_over_most:
       return table ? fmt::format(FMT_STRING("{:.1f}"), units.light(value)) : units::light_words(units, value);
     case Quantity::uniformity:
       return fmt::format(FMT_STRING("{:.{}f}"), value, table ? 3 : 2);
@@ -74,6 +88,9 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::illuminance_ratio:
     case Quantity::delay:
     case Quantity::outside_distance:
+    case Quantity::daylight_autonomy:
+    case Quantity::spatial_autonomy:
+    case Quantity::sun_exposure:
       return fmt::format(FMT_STRING("{:.1f}"), value);
     case Quantity::daylight_over_half:
     case Quantity::daylight_over_most:
@@ -83,6 +100,7 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::luminaire_luminance:
     case Quantity::sight_angle:
     case Quantity::view_layers:
+    case Quantity::light_exposure:
       return fmt::format(FMT_STRING("{:.0f}"), value);
   }
   return "";

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/assess/daylight/outlook.hpp"
+#include "core/assess/daylight/year_reading.hpp"
 #include "core/assess/light_colour.hpp"
 #include "core/assess/room_glare.hpp"
 #include "core/readings/statistics.hpp"
@@ -142,6 +143,7 @@ struct Assessment {
   std::vector<PointReading> points;
   RoomGlare glare;
   std::optional<Outlook> outlook;  ///< sun and view, where they are asked for
+  std::optional<YearReading> year;  ///< of the year; the grids are then the mean of its hours of use
   std::optional<Modelling> modelling;
   Power power;
   std::vector<standards::Check> checks;

@@ -1,6 +1,8 @@
 #include "core/assess/judge.hpp"
 
 #include <algorithm>
+#include <cmath>
+#include <functional>
 
 namespace glow::assess {
 namespace {
@@ -41,6 +43,37 @@ standards::Check judge_factor(const standards::Demand& demand, const Reached& re
   const bool half = demand.quantity == standards::Quantity::daylight_over_half;
   return standards::judge(demand, 100 * (half ? reached.half_lx : reached.most_lx) / open_lx,
                           100 * (half ? reached.half_doubt_lx : reached.most_doubt_lx) / open_lx);
+}
+
+/// A year of daylight on a grid; nothing where it was not read.
+std::optional<standards::Check> judge_year(const standards::Demand& demand, const YearReading& year,
+                                           std::size_t grid) {
+  using standards::Quantity;
+  const YearOnGrid* own = year.on(grid);
+  if (!own) return std::nullopt;
+  const auto of_points = [&](YearMetric metric, double share) {
+    const YearMap& map = *own->find(metric);
+    std::vector<double> values = map.values;
+    std::sort(values.begin(), values.end(), std::greater<>());
+    const double value = values[std::size_t(std::ceil(share * double(values.size()) - 1e-9)) - 1];
+    return standards::judge(demand, value, map.mean > 0 ? value * map.mean_doubt / map.mean : 0);
+  };
+  switch (demand.quantity) {
+    case Quantity::daylight_autonomy: {
+      const YearMap& map = *own->find(YearMetric::autonomy);
+      return standards::judge(demand, map.mean, map.mean_doubt);
+    }
+    case Quantity::spatial_autonomy:
+      return standards::judge(demand, own->spatial_autonomy.percent, own->spatial_autonomy.doubt);
+    case Quantity::sun_exposure:
+      return standards::judge(demand, own->sun_exposure.percent, own->sun_exposure.doubt);
+    case Quantity::light_exposure:
+      return of_points(YearMetric::exposure, 1.0 / double(own->maps.front().values.size()));
+    case Quantity::year_over_half:
+      return of_points(YearMetric::half_of_daylight, 0.5);
+    default:
+      return of_points(YearMetric::half_of_daylight, 0.95);
+  }
 }
 
 /// Hours of sunlight and the view out, against what is asked of the room's openings.
@@ -136,6 +169,13 @@ void judge(const space::Space& space, const space::Brief& brief,
       if (standards::is_daylight_factor(demand.quantity)) {
         assessment.checks.push_back(judge_factor(demand, judged.reached, brief.daylight->open_lx));
         assessment.checks.back().target = {Target::Kind::grid, g};
+        continue;
+      }
+      if (standards::is_of_year(demand.quantity)) {
+        const auto check =
+            assessment.year ? judge_year(demand, *assessment.year, g) : std::optional<standards::Check>();
+        if (check) assessment.checks.push_back(*check);
+        if (check) assessment.checks.back().target = {Target::Kind::grid, g};
         continue;
       }
       const Judged what = demand.quantity == standards::Quantity::illuminance_ratio

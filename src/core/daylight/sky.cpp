@@ -44,9 +44,7 @@ double indicatrix(const SkyShape& s, double cosine) {
 /// bound towards the horizon for pairs of clearness and brightness that hardly occur: no sky is brighter
 /// there than kMostGradation of its zenith.
 double perez(const SkyShape& s, double sine, double cosine) {
-  constexpr double kMostGradation = 10;
-  return std::max(0.0, std::min(kMostGradation, gradation(s, sine)) *
-                           (1 + s.c * std::exp(s.d * std::acos(cosine)) + s.e * cosine * cosine));
+  return std::max(0.0, all_weather_by_altitude(s, sine) * all_weather_about_sun(s, cosine));
 }
 
 /// Integral of a luminance times the sine of the altitude over the sky, by a midpoint rule of so many rings;
@@ -76,6 +74,15 @@ double horizontal_integral(const Vec3& sun, const Luminance& luminance) {
 }
 
 }  // namespace
+
+double all_weather_by_altitude(const SkyShape& shape, double sine) {
+  constexpr double kMostGradation = 10;
+  return std::min(kMostGradation, gradation(shape, sine));
+}
+
+double all_weather_about_sun(const SkyShape& shape, double cosine) {
+  return 1 + shape.c * std::exp(shape.d * std::acos(cosine)) + shape.e * cosine * cosine;
+}
 
 SkyShape general_sky(int number) {
   return kGeneral.at(std::size_t(number - 1));

@@ -16,6 +16,11 @@ struct SkyShape {
 /// The fifteen general skies of CIE S 011 by number, 1 to 15.
 SkyShape general_sky(int number);
 
+/// What the luminance of an all-weather sky is a product of, but for its scale: where that is below zero, the
+/// sky is black. By the sine of the altitude, and by the cosine of the angle from the sun.
+double all_weather_by_altitude(const SkyShape& shape, double sine);
+double all_weather_about_sun(const SkyShape& shape, double cosine);
+
 /// A sky with its absolute luminance.
 class Sky {
  public:

@@ -17,6 +17,8 @@ class SkyPatches {
   std::size_t at(const Vec3& towards) const;
   /// Mean luminance of each patch, cd/m2.
   std::vector<double> luminances(const Sky& sky) const;
+  /// The same of Sky::all_weather, quickly: for all hours of a year; writes size() values.
+  void all_weather(const SkyShape& shape, const Vec3& sun, double diffuse_lx, float* cd_m2) const;
 
  private:
   static constexpr int kRings = 30;
@@ -30,6 +32,7 @@ class SkyPatches {
     double share;
   };
   std::vector<Place> places() const;
+  static const std::vector<Place>& all_places();
 
   static constexpr int kParts = 3;  // places along each side of a patch
   std::vector<Ring> rings_;

@@ -23,9 +23,11 @@ int outer_facet(const geometry::Geometry& geometry, const Vec3& on_it, const Vec
 }
 
 std::vector<sources::DaylightOpening> openings_of(const space::Space& space,
-                                                  const std::vector<std::string>& states) {
+                                                  const std::vector<std::string>& states,
+                                                  const Daylight::OpeningChoice& only) {
   std::vector<sources::DaylightOpening> openings;
   for (const space::Opening& opening : space.openings) {
+    if (only && !only(opening)) continue;
     const daylight::Glazing glazing = space::glazing_in(opening, states);
     if (glazing.at_normal <= 0 && glazing.scattered <= 0) continue;
     const std::vector<Vec3>& c = opening.corners;
@@ -64,11 +66,11 @@ sources::OutdoorLight light_of(const sources::Outdoors& outdoors, const space::P
 }  // namespace
 
 Daylight::Daylight(const space::Space& space, const transport::Transport& transport,
-                   const std::vector<std::string>& states, const Watch& watch)
+                   const std::vector<std::string>& states, const Watch& watch, const OpeningChoice& only)
     : transport_(&transport),
       outdoors_(std::make_unique<const sources::Outdoors>(outside_of(space, states), space.ground_reflectance,
                                                           transport.effort(), watch)),
-      paths_(std::make_unique<const sources::DaylightPaths>(transport, *outdoors_, openings_of(space, states),
+      paths_(std::make_unique<const sources::DaylightPaths>(transport, *outdoors_, openings_of(space, states, only),
                                                             watch)) {}
 
 std::vector<double> Daylight::sun_over(const std::vector<readings::Receiver>& places, const Vec3& u,

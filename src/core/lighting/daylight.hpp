@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <memory>
 
 #include "core/sources/daylight/daylight_paths.hpp"
@@ -18,9 +19,10 @@ struct MomentLight {
 /// and transport must outlive it.
 class Daylight {
  public:
-  /// Throws Cancelled.
+  using OpeningChoice = std::function<bool(const space::Opening&)>;
+  /// `only`: daylight that comes in by these openings; empty: by all. Throws Cancelled.
   Daylight(const space::Space& space, const transport::Transport& transport,
-           const std::vector<std::string>& states, const Watch& watch);
+           const std::vector<std::string>& states, const Watch& watch, const OpeningChoice& only = {});
   /// `cells`: by receivers, over which the sun is averaged; empty: at points.
   MomentLight at(const space::PlannedMoment& moment, const Watch& watch,
                  const std::vector<sources::SunCell>& cells = {}) const;

@@ -13,6 +13,7 @@
 #include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
 #include "core/model/report_wish.hpp"
+#include "core/model/year.hpp"
 #include "core/model/room_parts.hpp"
 #include "core/model/scene.hpp"
 #include "core/model/site.hpp"
@@ -177,6 +178,7 @@ struct Room {
   std::vector<GridWish> grids;
   std::vector<PointWish> points;
   std::optional<DaylightWish> daylight;  ///< by EN 17037
+  std::optional<RoomYearWish> year;
   std::vector<Scene> scenes;
   std::vector<ViewWish> views;  ///< empty: a handful of sensible ones
   std::vector<EscapeRoute> escape_routes;
@@ -217,8 +219,11 @@ struct Project {
   std::vector<Room> rooms;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file
   ReportWish report;
+  std::optional<YearWish> year;  ///< of daylight
   FigureStyle figures;
 
+  /// Whether daylight is computed in rooms with openings, whatever they ask.
+  bool shows_daylight() const { return !moments.empty() || year.has_value(); }
   const ScheduledLuminaire* find(const std::string& mark) const;
   /// The marks with files that shine where this one is placed: a fitting's parts, or itself.
   std::vector<std::string> marks_of(const std::string& mark) const;

@@ -5,6 +5,7 @@
 #include "core/assess/light_between.hpp"
 #include "core/lighting/scene_error.hpp"
 #include "core/run/daylight_trials.hpp"
+#include "core/assess/daylight/year_reader.hpp"
 #include "core/run/unsettled.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/tolerance.hpp"
@@ -35,7 +36,8 @@ RoomComputation::RoomComputation(const model::Project& project, const space::Pla
     uses_.push_back({room.scenes[s].asks_as_room ? &room.brief : &room.scenes[s].brief,
                      lighting::in_scene(planned, room.scenes[s].shares), &record.scenes[s].assessment,
                      &record.scenes[s].balance, room.scenes[s].emergency, colours_of(room.scenes[s].cct_k),
-                     room.scenes[s].moment ? &*room.scenes[s].moment : nullptr});
+                     room.scenes[s].moment ? &*room.scenes[s].moment : nullptr,
+                     room.scenes[s].year ? &*room.scenes[s].year : nullptr});
 }
 
 /// Nothing but pictures: where no scene has to be found, nothing is read.
@@ -94,7 +96,7 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
   }
   read_colours(first, lit);
   for (std::size_t u = 0; u < uses_.size(); ++u)
-    if (u == 0 || (uses_[u].moment && !uses_[u].remembered))
+    if (u == 0 || (uses_[u].moment && !uses_[u].year && !uses_[u].remembered))
       assess::read_between(*first.transport, space_, uses_[u].weights, {lit[u].paths.get(), uses_[u].moment},
                            uses_[u].found->grids, watch_);
   study(first, eyes, studies);
@@ -154,6 +156,9 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
   if (use.direct_only) error = &of_direct;
   *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
+  if (!lit.year) return;
+  use.found->year = assess::read_year(*lit.setting, *lit.year, *use.year, lit.lit, *use.found, watch_);
+  assess::judge(space_, *use.brief, space_.groups, use.weights, *use.found);
 }
 
 /// Takes the readings of a finer pass in place of the earlier ones, and judges anew.

@@ -7,6 +7,7 @@
 
 #include "core/assess/assess.hpp"
 #include "core/lighting/daylight.hpp"
+#include "core/lighting/year_light.hpp"
 #include "core/run/compute_room.hpp"
 #include "core/run/room_pass.hpp"
 
@@ -25,6 +26,7 @@ struct Use {
   bool direct_only = false;  ///< no light counts that surfaces throw back
   lighting::SourceColours colours;
   const space::PlannedMoment* moment = nullptr;  ///< daylight shines as well
+  const space::YearPlan* year = nullptr;         ///< then of all its hours, and the moment is their mean
   bool remembered = false;                       ///< found before: nothing of it is computed
 };
 
@@ -36,6 +38,7 @@ struct LitUse {
   std::shared_ptr<const lighting::Daylight> paths;
   std::unique_ptr<const lighting::MomentLight> day;
   std::shared_ptr<const assess::Outlook> outlook;
+  std::shared_ptr<const lighting::YearLight> year;
 };
 
 /// One room being computed, step by step; see compute_room.
@@ -54,16 +57,17 @@ class RoomComputation {
                     const transport::NumericalError& placed);
   std::vector<LitUse> lit_uses(const Pass& pass);
   void add_daylight(const Pass& pass, std::vector<LitUse>& lit);
+  void add_year(const Pass& pass, const space::YearPlan& plan, LitUse& use);
   void read_series(const Pass& pass, std::size_t use, const lighting::Daylight& paths);
   /// Whether pictures show it: all but those on battery, of which only direct light is told, and skies that
   /// are only judged by.
   bool is_seen(std::size_t use) const {
     const bool judged = use > 0 && scenes_[use - 1].brief.daylight && !scenes_[use - 1].asks_as_room;
-    return !uses_[use].direct_only && !judged;
+    return !uses_[use].direct_only && !judged && !uses_[use].year;
   }
-  /// Moments that nothing is asked of are as they are found first.
+  /// Moments that nothing is asked of are as they are found first, and so are years.
   bool is_refined(const Use& use) const {
-    if (use.remembered) return false;
+    if (use.remembered || (use.year && !use.found->grids.empty())) return false;
     return !use.moment || accuracy_.percent || !use.found->checks.empty() || use.found->grids.empty();
   }
   void read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes,

@@ -4,6 +4,7 @@
 #include "core/assess/colour_reader.hpp"
 #include "core/assess/daylight/day_reader.hpp"
 #include "core/assess/daylight/outlook_reader.hpp"
+#include "core/assess/daylight/year_reader.hpp"
 #include "core/run/room_computation.hpp"
 #include "core/studies/scenes/least_watts.hpp"
 
@@ -48,6 +49,11 @@ void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
   for (std::size_t u = 0; u < uses_.size(); ++u) {
     const space::PlannedMoment* moment = uses_[u].moment;
     if (!moment || !is_refined(uses_[u]) || (only_seen_ && !is_seen(u))) continue;
+    if (uses_[u].year) {
+      add_year(pass, *uses_[u].year, lit[u]);
+      lit[u].lit.moment = moment;
+      continue;
+    }
     auto& paths = by_states[moment->states];
     if (!paths)
       paths = std::make_shared<const lighting::Daylight>(space_, *pass.transport, moment->states, watch_);
@@ -64,6 +70,15 @@ void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
     own.lit.outlook = own.outlook.get();
     if (u > 0 && !scenes_[u - 1].series.empty()) read_series(pass, u, *paths);
   }
+}
+
+/// The light of a year, and its mean as that of a moment.
+void RoomComputation::add_year(const Pass& pass, const space::YearPlan& plan, LitUse& use) {
+  use.year = std::make_shared<const lighting::YearLight>(space_, *pass.transport, plan,
+                                                         assess::blind_rule_points(*pass.setting), watch_);
+  use.day = std::make_unique<const lighting::MomentLight>(use.year->mean(watch_));
+  use.lit.day = use.day.get();
+  use.lit.light.add_day(use.day->light);
 }
 
 /// The course of a moment's day, as it is found first.

@@ -62,7 +62,7 @@ class Builder {
     for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     for (Grid& grid : place_emergency_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     lay_faces();
-    if (room_.daylight)
+    if (room_.daylight || (room_.year && room_.year->provision))
       if (auto grid = daylight_plane(room_, space_, problems_)) add(std::move(*grid), {});
     check_grid_names(room_, space_, problems_);
     if (space_.grids.empty() && problems_.error_count() == errors_before)
@@ -79,7 +79,7 @@ class Builder {
     space_.groups = std::move(placed.groups);
     demand_of_room();
     array_spacings_ = std::move(placed.array_spacings);
-    if (room_.luminaires.empty() && project_.moments.empty() && !room_.daylight)
+    if (room_.luminaires.empty() && !project_.shows_daylight() && !room_.daylight)
       problems_.warning(
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
@@ -168,7 +168,7 @@ void Builder::describe(const RoomGeometry& built) {
     describe(std::move(placed));
   }
   geometry::add_room_outside(space_.outside, built.shell);
-  if (!project_.moments.empty() || room_.daylight)
+  if (project_.shows_daylight() || room_.daylight)
     for (OutsidePart& part : place_obstructions(project_.site, level_of_floor(), space_, problems_))
       space_.outside_parts.push_back(std::move(part));
   space_.ground_reflectance = project_.site.ground_reflectance;

@@ -4,6 +4,7 @@
 #include "core/space/camera.hpp"
 #include "core/space/moments.hpp"
 #include "core/space/space.hpp"
+#include "core/space/year_plan.hpp"
 
 namespace glow::space {
 
@@ -15,6 +16,7 @@ struct PlannedScene {
   std::vector<char> is_free;                 ///< by Space::groups: their shares are found; empty: none is
   std::optional<PlannedMoment> moment;       ///< with daylight
   std::vector<PlannedMoment> series;         ///< the course of its day
+  std::optional<YearPlan> year;              ///< then the moment is the mean of its hours of use
   bool emergency = false;                    ///< on battery: light that surfaces throw back does not count
   bool asks_as_room = true;                  ///< what the room asks
   Brief brief;                               ///< of the same grids and eyes

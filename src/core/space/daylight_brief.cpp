@@ -80,22 +80,51 @@ Brief brief_of(const model::Project& project, const PlannedRoom& room, Brief bri
 }  // namespace
 
 std::optional<Grid> daylight_plane(const model::Room& room, const Space& space, Problems& problems) {
-  const model::DaylightWish& wish = *room.daylight;
-  if (!wish.provision && !wish.view) return std::nullopt;
+  const bool of_year = room.year && room.year->provision;
+  const model::DaylightWish wish = room.daylight.value_or(model::DaylightWish{});
+  if (!wish.provision && !wish.view && !of_year) return std::nullopt;
   auto grid = wish.plane_m < space.height_m ? readings::plane_grid(space.outline, wish.plane_m,
                                                                    standards::kDaylightBorder, std::nullopt)
                                             : std::nullopt;
   if (!grid) {
     problems.error(
-        "P017", wish.place,
+        "P017", room.daylight ? wish.place : room.year->place,
         fmt::format(
             FMT_STRING("nothing of \"{}\" is left of a plane at {} that keeps {} from the walls, which "
-                       "EN 17037 holds daylight against; take \"daylight\" out"),
+                       "EN 17037 holds daylight against; take what asks for it out"),
             room.name, problems.length(wish.plane_m), problems.length(standards::kDaylightBorder)));
     return std::nullopt;
   }
   return Grid{"daylight plane", GridRole::daylight_plane, readings::Kernel::plane, Vec3::UnitX(),
               std::move(*grid)};
+}
+
+PlannedScene year_of(const PlannedRoom& room, YearPlan year, const Brief& nothing_asked) {
+  PlannedScene scene;
+  scene.name = model::kYearScene;
+  scene.brief = nothing_asked;
+  scene.asks_as_room = false;
+  scene.shares.assign(room.space.groups.size(), 0.0);
+  scene.cct_k.resize(room.space.groups.size());
+  if (const auto& wish = room.room->year) {
+    standards::YearWishes wishes{wish->autonomy, wish->spatial_autonomy, wish->sun_exposure,
+                                 wish->exposure_lxh};
+    for (std::size_t g = 0; g < room.space.grids.size(); ++g) {
+      if (g == 0 && room.space.work_plane())
+        scene.brief.grids[g].demands = standards::year_demands(wishes, year.levels_lx.front());
+      if (wish->provision && room.space.grids[g].role == GridRole::daylight_plane)
+        scene.brief.grids[g].demands =
+            standards::year_provision_demands(int(*wish->provision), is_lit_from_above(room.space));
+    }
+  }
+  PlannedMoment& moment = scene.moment.emplace();
+  moment.sky_words =
+      fmt::format(FMT_STRING("mean of the hours of use ({}; weather of {})"), year.hours_words,
+                  year.place.empty() ? year.file : year.place);
+  moment.sky = daylight::Sky::overcast(year.mean_open_lx());
+  moment.states = year.states;
+  scene.year = std::move(year);
+  return scene;
 }
 
 std::vector<PlannedScene> plan_daylight(const model::Project& project, const PlannedRoom& room,

@@ -13,4 +13,7 @@ std::optional<Grid> daylight_plane(const model::Room& room, const Space& space, 
 std::vector<PlannedScene> plan_daylight(const model::Project& project, const PlannedRoom& room,
                                         const Brief& nothing_asked, Problems& problems);
 
+/// A year of daylight as a way to use the room, with what the room asks of it.
+PlannedScene year_of(const PlannedRoom& room, YearPlan year, const Brief& nothing_asked);
+
 }  // namespace glow::space

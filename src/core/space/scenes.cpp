@@ -251,7 +251,7 @@ void plan_moments(const model::Project& project, const PlannedRoom& room, std::v
   const bool lit = std::any_of(room.space.openings.begin(), room.space.openings.end(),
                                [](const Opening& opening) { return opening.lets_daylight_in(); });
   const bool asked = room.room->daylight.has_value();
-  if ((project.moments.empty() && !asked) || (!lit && room.space.roofed && !asked)) return;
+  if ((!project.shows_daylight() && !asked && !room.room->year) || (!lit && room.space.roofed && !asked)) return;
   if (!room.space.roofed) {
     problems.warning(
         "P096", room.room->place,
@@ -267,6 +267,8 @@ void plan_moments(const model::Project& project, const PlannedRoom& room, std::v
   tell_doubts_of_daylight(room, problems);
   for (PlannedScene& scene : plan_daylight(project, room, nothing_asked(room.brief), problems))
     planned.push_back(std::move(scene));
+  if (auto year = plan_year(project, *room.room, problems))
+    planned.push_back(year_of(room, std::move(*year), nothing_asked(room.brief)));
   const std::vector<PlannedScene> scenes = planned;
   for (const model::Moment& moment : project.moments) {
     std::vector<PlannedMoment> series = plan_series(project, moment, problems);

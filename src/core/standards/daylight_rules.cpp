@@ -37,6 +37,37 @@ std::vector<Demand> provision_demands(int level, double median_lx, const std::st
   return {of(Quantity::daylight_over_half, kTarget[k]), of(Quantity::daylight_over_most, kLeast[k])};
 }
 
+std::vector<Demand> year_provision_demands(int level, bool by_roof_alone) {
+  const auto k = std::size_t(level);
+  constexpr const char* kClause = "daylight provision by the year's calculation";
+  if (by_roof_alone) return {demand_of(Quantity::year_over_most, kTarget[k], kClause, level)};
+  return {demand_of(Quantity::year_over_half, kTarget[k], kClause, level),
+          demand_of(Quantity::year_over_most, kLeast[k], kClause, level)};
+}
+
+std::vector<Demand> year_demands(const YearWishes& wishes, double level_lx) {
+  std::vector<Demand> demands;
+  const auto ask = [&](Quantity quantity, const std::optional<double>& wish, double unit, const char* standard,
+                       const std::string& what) {
+    if (!wish) return;
+    Demand& demand = demands.emplace_back();
+    demand.quantity = quantity;
+    demand.required = *wish * unit;
+    demand.standard = standard;
+    demand.source = what + ", limit stated by the project";
+    demand.certainty = "agreed";
+  };
+  ask(Quantity::daylight_autonomy, wishes.autonomy, 100, "the project",
+      fmt::format(FMT_STRING("mean share of the hours of use with {:.0f} lx of daylight"), level_lx));
+  ask(Quantity::spatial_autonomy, wishes.spatial_autonomy, 100, "IES LM-83",
+      "IES LM-83, 300 lx in half of the hours of use");
+  ask(Quantity::sun_exposure, wishes.sun_exposure, 100, "IES LM-83",
+      "IES LM-83, 1000 lx of straight sun in more than 250 hours of use");
+  ask(Quantity::light_exposure, wishes.exposure_lxh, 1e-3, "the project",
+      "light on the brightest point in all hours of the year");
+  return demands;
+}
+
 std::vector<Demand> sunlight_demands(int level) {
   return {demand_of(Quantity::sunlight_hours, kHours[std::size_t(level)], "exposure to sunlight", level)};
 }

@@ -6,7 +6,7 @@
 namespace glow::standards {
 namespace {
 
-constexpr std::array<std::pair<Quantity, const char*>, 16> kQuantities = {
+constexpr std::array<std::pair<Quantity, const char*>, 22> kQuantities = {
     {{Quantity::mean_illuminance, "mean illuminance"},
      {Quantity::uniformity, "uniformity U0"},
      {Quantity::minimum_illuminance, "minimum illuminance"},
@@ -22,7 +22,13 @@ constexpr std::array<std::pair<Quantity, const char*>, 16> kQuantities = {
      {Quantity::sunlight_hours, "hours of sunlight"},
      {Quantity::sight_angle, "horizontal sight angle"},
      {Quantity::outside_distance, "outside distance"},
-     {Quantity::view_layers, "layers of the view"}}};
+     {Quantity::view_layers, "layers of the view"},
+     {Quantity::daylight_autonomy, "daylight autonomy"},
+     {Quantity::spatial_autonomy, "spatial daylight autonomy"},
+     {Quantity::sun_exposure, "annual sun exposure"},
+     {Quantity::light_exposure, "light exposure"},
+     {Quantity::year_over_half, "half of daylight over 50 %"},
+     {Quantity::year_over_most, "half of daylight over 95 %"}}};
 
 constexpr double kNoRatio = 1e6;  // where it is dark, any light is more than any number of times that
 
@@ -56,6 +62,8 @@ std::string unit_of(Quantity quantity) {
   switch (quantity) {
     case Quantity::mean_illuminance:
     case Quantity::minimum_illuminance:
+    case Quantity::year_over_half:
+    case Quantity::year_over_most:
       return "lx";
     case Quantity::luminaire_luminance:
       return "cd/m2";
@@ -66,7 +74,12 @@ std::string unit_of(Quantity quantity) {
       return "s";
     case Quantity::daylight_over_half:
     case Quantity::daylight_over_most:
+    case Quantity::daylight_autonomy:
+    case Quantity::spatial_autonomy:
+    case Quantity::sun_exposure:
       return "%";
+    case Quantity::light_exposure:
+      return "klx h";
     case Quantity::sunlight_hours:
       return "h";
     case Quantity::outside_distance:
@@ -83,7 +96,21 @@ bool is_daylight_factor(Quantity quantity) {
 bool is_of_daylight(Quantity quantity) {
   return is_daylight_factor(quantity) || quantity == Quantity::sunlight_hours ||
          quantity == Quantity::sight_angle || quantity == Quantity::outside_distance ||
-         quantity == Quantity::view_layers;
+         quantity == Quantity::view_layers || is_of_year(quantity);
+}
+
+bool is_of_year(Quantity quantity) {
+  switch (quantity) {
+    case Quantity::daylight_autonomy:
+    case Quantity::spatial_autonomy:
+    case Quantity::sun_exposure:
+    case Quantity::light_exposure:
+    case Quantity::year_over_half:
+    case Quantity::year_over_most:
+      return true;
+    default:
+      return false;
+  }
 }
 
 bool is_glare(Quantity quantity) {
@@ -93,7 +120,8 @@ bool is_glare(Quantity quantity) {
 
 bool is_upper_limit(Quantity quantity) {
   return (is_glare(quantity) && quantity != Quantity::shielding_angle) ||
-         quantity == Quantity::illuminance_ratio || quantity == Quantity::delay;
+         quantity == Quantity::illuminance_ratio || quantity == Quantity::delay ||
+         quantity == Quantity::sun_exposure || quantity == Quantity::light_exposure;
 }
 
 std::string to_string(Verdict verdict) {
@@ -134,6 +162,12 @@ Check judge(const Demand& demand, const readings::Statistics& maintained,
     case Quantity::sight_angle:
     case Quantity::outside_distance:
     case Quantity::view_layers:
+    case Quantity::daylight_autonomy:
+    case Quantity::spatial_autonomy:
+    case Quantity::sun_exposure:
+    case Quantity::light_exposure:
+    case Quantity::year_over_half:
+    case Quantity::year_over_most:
       break;
   }
   return judged(demand, 0, 0);

@@ -271,6 +271,12 @@ void Explainer::explain_failure(const Check& check) {
     case Quantity::sight_angle:
     case Quantity::outside_distance:
     case Quantity::view_layers:
+    case Quantity::daylight_autonomy:
+    case Quantity::spatial_autonomy:
+    case Quantity::sun_exposure:
+    case Quantity::light_exposure:
+    case Quantity::year_over_half:
+    case Quantity::year_over_most:
       return;
   }
 }

@@ -9,6 +9,7 @@ std::set<std::string> named_files(const model::Project& project, const std::file
   for (const model::ScheduledLuminaire& entry : project.schedule)
     if (!entry.file.empty()) names.insert(entry.file);
   for (const model::OwnTable& table : project.tables) names.insert(table.file);
+  if (project.year && !project.year->file.empty()) names.insert(project.year->file);
   for (const model::Room& room : project.rooms)
     for (const model::Object& object : room.objects)
       if (object.mesh) meshes.insert(object.mesh->file);

@@ -8,7 +8,7 @@
 
 namespace glow::files {
 
-/// Files that a project in the folder names, as it names them: photometry, tables, meshes with what those
+/// Files that a project in the folder names, as it names them: photometry, tables, weather, meshes with what those
 /// name themselves.
 std::set<std::string> named_files(const model::Project& project, const std::filesystem::path& folder);
 

@@ -14,6 +14,7 @@
 #include "files/project/objects_reader.hpp"
 #include "files/project/outside/moments_reader.hpp"
 #include "files/project/outside/site_reader.hpp"
+#include "files/project/outside/year_reader.hpp"
 #include "files/project/placement_reader.hpp"
 #include "files/project/ranges.hpp"
 #include "files/project/readings_reader.hpp"
@@ -211,6 +212,7 @@ Room read_room(TomlTable& table, const Defaults& defaults, const std::vector<mod
   room.walls = read_walls(table, materials);
   room.openings = read_openings(table, materials, room.assumed);
   room.daylight = read_daylight(table);
+  room.year = read_room_year(table);
   room.objects = read_objects(table, materials, room.assumed);
   room.ceiling = read_ceiling(table);
   room.luminaires = read_placements(table);
@@ -398,6 +400,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   const Materials materials = read_materials(root);
   project.site = read_site(root, materials);
   project.moments = read_moments(root);
+  project.year = read_year(root);
   project.floors = read_floors(root);
   RoomSettings settings(root);
   std::vector<TomlTable> rooms = root.tables("rooms");

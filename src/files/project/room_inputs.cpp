@@ -56,6 +56,7 @@ class InputParts {
         shared_.push_back({"mesh " + each.object.mesh->file, print_of_file(each.object.mesh->file)});
     for (const model::OwnTable& table : project.tables)
       shared_.push_back({"table " + table.file, print_of_file(table.file)});
+    if (project.year) shared_.push_back({"weather " + project.year->file, print_of_file(project.year->file)});
   }
 
   PartList of(std::size_t number) {

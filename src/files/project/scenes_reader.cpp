@@ -157,6 +157,10 @@ std::vector<model::Scene> all_scenes(const model::Project& project, const model:
                      [&](const auto& own) { return own.name == scene.name; }))
       all.push_back(scene);
   all = with_moments(std::move(all), project.moments);
+  if (project.year) {
+    all.emplace_back().name = model::kYearScene;
+    all.back().place = project.year->place;
+  }
   for (const std::string& name : room.daylight ? room.daylight->scene_names() : std::vector<std::string>{}) {
     all.emplace_back().name = name;
     all.back().place = room.daylight->place;

@@ -52,6 +52,17 @@ void check_findings(const RoomRecord& room) {
   }
 }
 
+/// Values of a year belong to points of grids that are there.
+void check_year(const RoomRecord& room) {
+  if (!room.assessment.year) return;
+  for (const assess::YearOnGrid& own : room.assessment.year->grids) {
+    refuse_unless(own.grid < room.assessment.grids.size(), "a year is of a grid that is not there");
+    for (const assess::YearMap& map : own.maps)
+      refuse_unless(map.values.size() == room.assessment.grids[own.grid].total_lx.size(),
+                    "a year has other points than its grid");
+  }
+}
+
 void check_glare(const RoomRecord& room) {
   const auto known = [&](int source) {
     refuse_unless(source >= -1 && source < int(room.assessment.glare.sources.size()),
@@ -87,6 +98,7 @@ void check_record(const RoomRecord& room) {
   }
   check_findings(room);
   check_glare(room);
+  check_year(room);
 }
 
 }  // namespace glow::files

@@ -3,6 +3,7 @@
 #include "files/results/describe_glare.hpp"
 #include "files/results/describe_grids.hpp"
 #include "files/results/describe_outlook.hpp"
+#include "files/results/describe_year.hpp"
 #include "files/results/grid_csv.hpp"
 #include "files/results/record_checks.hpp"
 #include "words/room_words.hpp"
@@ -255,6 +256,7 @@ void describe_readings(A& a, Field<A, RoomRecord>& room, const units::ShownUnits
   describe_checks(a, room, units);
   a.present("modelling", room.assessment.modelling);
   a.present("outlook", room.assessment.outlook);
+  a.present("year", room.assessment.year);
   a("rates_ugr", room.rates_ugr);
   a.object("glare", [&](auto& own) {
     describe_glare(own, room.assessment.glare, files::GlareContext{&room, units});

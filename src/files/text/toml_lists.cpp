@@ -81,6 +81,11 @@ std::optional<std::vector<Vec3>> TomlTable::positions(const std::string& key) {
 
 std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, std::size_t count, double low,
                                                       double high) {
+  return numbers(key, count, count, low, high);
+}
+
+std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, std::size_t least,
+                                                      std::size_t most, double low, double high) {
   const toml::node* node = take(key, Need::optional);
   if (!node) return std::nullopt;
   std::vector<double> values;
@@ -90,8 +95,11 @@ std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, st
       if (value && *value >= low && *value <= high) values.push_back(*value);
     }
   const toml::array* array = node->as_array();
-  if (array && values.size() == count && array->size() == count) return values;
-  wrong_type(key, *node, fmt::format(FMT_STRING("{} numbers from {} to {}"), count, low, high));
+  if (array && values.size() == array->size() && values.size() >= least && values.size() <= most)
+    return values;
+  wrong_type(key, *node,
+             least == most ? fmt::format(FMT_STRING("{} numbers from {} to {}"), most, low, high)
+                           : fmt::format(FMT_STRING("{} to {} numbers from {} to {}"), least, most, low, high));
   return std::nullopt;
 }
 

@@ -55,6 +55,9 @@ class TomlTable {
   /// `count` numbers from low to high.
   std::optional<std::vector<double>> numbers(const std::string& key, std::size_t count, double low,
                                              double high);
+  /// The same of `least` to `most` numbers.
+  std::optional<std::vector<double>> numbers(const std::string& key, std::size_t least, std::size_t most,
+                                             double low, double high);
   /// [[x, y, z], ...], 3 to 2000 of them.
   std::optional<std::vector<Vec3>> positions(const std::string& key);
   /// What stands there as one line of words: text, a number, true or false, or a list of them with commas

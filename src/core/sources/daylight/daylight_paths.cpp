@@ -299,6 +299,41 @@ double DaylightPaths::sun_on(const readings::Receiver& receiver, const SunCell& 
 DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell>& cells,
                             const Watch& watch) const {
   const std::vector<double> luminance = outdoors_->luminances(light, watch);
+  return inflow_of(
+      luminance,
+      [&](std::size_t i, float* sets) {
+        if (light.sun_normal_lx > 0) add_sun(light, i, sets);
+      },
+      [&](std::size_t r, double* sets) {
+        const readings::Receiver& receiver = room_->receivers()[r];
+        const double weight = receiver.reflected_only ? 0 : receiver.weight(light.sun);
+        if (light.sun_normal_lx <= 0 || weight <= 0) return;
+        for (int set = 0; set < kSets; ++set) {
+          const std::uint64_t chance =
+              transport::mixed(transport::mixed(r, seeded(32452843)), std::uint64_t(set));
+          sets[set] += light.sun_normal_lx * weight *
+                       sun_on(receiver, cells.empty() ? SunCell{} : cells[r], light.sun, chance);
+        }
+      },
+      watch);
+}
+
+DayInflow DaylightPaths::on_average(const std::vector<double>& luminance, const Eigen::VectorXf& sun_lm,
+                                    const Eigen::VectorXf& sun_lx, const Watch& watch) const {
+  return inflow_of(
+      luminance,
+      [&](std::size_t i, float* sets) {
+        for (int set = 0; set < kSets; ++set) sets[set] += sun_lm[Eigen::Index(i)];
+      },
+      [&](std::size_t r, double* sets) {
+        for (int set = 0; set < kSets; ++set) sets[set] += double(sun_lx[Eigen::Index(r)]);
+      },
+      watch);
+}
+
+template <class OnPatch, class AtReceiver>
+DayInflow DaylightPaths::inflow_of(const std::vector<double>& luminance, const OnPatch& sun_on_patch,
+                                   const AtReceiver& sun_at_receiver, const Watch& watch) const {
   DayInflow day;
   const std::size_t n = of_patches_.size();
   Eigen::MatrixXf sets(Eigen::Index(n), kSets);
@@ -307,7 +342,7 @@ DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell
     for (const Sample& sample : of_patches_[i])
       own[std::size_t(sample.set)] +=
           float(kSets * double(sample.share) * luminance[std::size_t(sample.target)]);
-    if (light.sun_normal_lx > 0) add_sun(light, i, own.data());
+    sun_on_patch(i, own.data());
     for (int set = 0; set < kSets; ++set) sets(Eigen::Index(i), set) = own[std::size_t(set)];
   });
   day.inflow.on_patches = transport::SampledFlux::of_sets(std::move(sets));
@@ -319,7 +354,7 @@ DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell
   day.inflow.error_lx = day.inflow.direct_lx;
   parallel_for(of_receivers_.size(), watch, "daylight", [&](std::size_t r) {
     DayParts& parts = day.parts[r];
-    std::array<double, kSets> own{};
+    std::array<double, kSets> own{}, sun{};
     double built = 0;
     for (const Sample& sample : of_receivers_[r]) {
       const double lux = double(sample.share) * luminance[std::size_t(sample.target)];
@@ -327,17 +362,10 @@ DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell
       own[std::size_t(sample.set)] += kSets * lux;
       if (sample.target > outdoors_->ground()) built += lux;
     }
-    const readings::Receiver& receiver = room_->receivers()[r];
-    const double weight = receiver.reflected_only ? 0 : receiver.weight(light.sun);
-    if (light.sun_normal_lx > 0 && weight > 0) {
-      for (int set = 0; set < kSets; ++set) {
-        const std::uint64_t chance =
-            transport::mixed(transport::mixed(r, seeded(32452843)), std::uint64_t(set));
-        const double lux = light.sun_normal_lx * weight *
-                           sun_on(receiver, cells.empty() ? SunCell{} : cells[r], light.sun, chance);
-        parts.sun += lux / kSets;
-        own[std::size_t(set)] += lux;
-      }
+    sun_at_receiver(r, sun.data());
+    for (std::size_t set = 0; set < kSets; ++set) {
+      parts.sun += sun[set] / kSets;
+      own[set] += sun[set];
     }
     day.inflow.direct_lx[r] = parts.sun + parts.sky + parts.outside;
     day.inflow.error_lx[r] = readings::half_width_95(own) + kOfPatchesOutside * built;

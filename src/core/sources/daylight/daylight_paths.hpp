@@ -1,5 +1,7 @@
 #pragma once
 
+#include <Eigen/SparseCore>
+
 #include "core/sources/daylight/outdoors.hpp"
 
 namespace glow::sources {
@@ -34,6 +36,10 @@ class DaylightPaths {
 
   /// `cells`: by receivers, over which the sun is averaged; empty: at points.
   DayInflow at(const OutdoorLight& light, const std::vector<SunCell>& cells, const Watch& watch) const;
+  /// The mean of many moments, from the mean luminances of what can be seen, and the mean of the sun on each
+  /// patch (lm, before what lands of it) and at each receiver (lx), which were found elsewhere.
+  DayInflow on_average(const std::vector<double>& luminance, const Eigen::VectorXf& sun_lm,
+                       const Eigen::VectorXf& sun_lx, const Watch& watch) const;
   /// The sun at places that are no receivers, lx: the mean over a piece of the plane about each, with sides
   /// `u` and `v`, so that a pattern finer than the pieces is even and never a pattern of another width.
   std::vector<double> sun_over(const std::vector<readings::Receiver>& places, const Vec3& u, const Vec3& v,
@@ -56,6 +62,22 @@ class DaylightPaths {
   /// Bytes that the paths take.
   std::size_t memory() const;
 
+  /// Things that can be seen outside: Outdoors::luminances has one of each.
+  std::size_t targets() const { return outdoors_->targets(); }
+  /// Adds what a receiver gets straight from each of them, lx for each cd/m2.
+  void add_straight(std::size_t receiver, float* by_targets) const;
+  /// lm that arrive straight on each patch, a row each, for each cd/m2 of them.
+  Eigen::SparseMatrix<float, Eigen::RowMajor> onto_patches() const;
+  /// The sun, taken as a point, at a receiver: lx for each lx on a plane facing it.
+  double sun_at(std::size_t receiver, const Vec3& sun) const;
+  /// Light of the sun that arrives on a patch of the room, lm for each lx on a plane facing it.
+  struct SunOnPatch {
+    std::int32_t patch;
+    float lm;
+  };
+  /// Where the sun falls, followed in from places all over each opening; `chance`: other for each sun.
+  std::vector<SunOnPatch> sun_inside(const Vec3& sun, std::uint64_t chance) const;
+
  private:
   struct Sample {
     float share;  ///< for each cd/m2 of the target: lx at a receiver, lm on a patch
@@ -64,6 +86,9 @@ class DaylightPaths {
   };
   /// A number that begins other chances for each seed of the effort.
   std::uint64_t seeded(std::uint64_t number) const { return number + ((room_->effort().seed - 1) << 32); }
+  template <class OnPatch, class AtReceiver>
+  DayInflow inflow_of(const std::vector<double>& luminance, const OnPatch& sun_on_patch,
+                      const AtReceiver& sun_at_receiver, const Watch& watch) const;
   void sample_receiver(std::size_t r);
   template <class Visit>
   void sample_opening(const readings::Receiver& receiver, std::uint64_t chance,

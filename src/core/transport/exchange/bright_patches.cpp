@@ -27,11 +27,12 @@ BrightPatches::BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exi
   for (const int patch : hot_) left_to_rays_[patch] = 0;
 }
 
-/// At Gauss's points on the patch: luminance exitance / pi, seen under the receiver's weight.
-double BrightPatches::by_sight(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
-                               int patch) const {
-  const Patch& p = patches_->patches()[std::size_t(patch)];
-  const geometry::Facet& facet = patches_->facet_of(p);
+/// At Gauss's points on the patch: luminance exitance / pi, seen under the receiver's weight. Of a pane that is
+/// clear in part, exitance is that of the share that light lands on (Exchange).
+double lux_by_sight(const PatchSet& patches, const geometry::RayTracer& tracer,
+                    const readings::Receiver& receiver, int patch) {
+  const Patch& p = patches.patches()[std::size_t(patch)];
+  const geometry::Facet& facet = patches.facet_of(p);
   const Vec2 size = p.high - p.low;
   const Vec3 start = receiver.ray_start();
   double sum = 0;
@@ -45,16 +46,20 @@ double BrightPatches::by_sight(const geometry::RayTracer& tracer, const readings
         sum += weight * facing / (distance * distance) *
                double(tracer.passed(start, place + geometry::kStartOffset * facet.normal));
     }
-  return (*exitance_)[patch] / kPi * sum * p.area_m2 / 4;
+  return sum * p.area_m2 * patches.material_of(p).landing() / (4 * kPi);
+}
+
+bool is_far(const PatchSet& patches, const readings::Receiver& receiver, int patch) {
+  const Patch& p = patches.patches()[std::size_t(patch)];
+  return (p.centre - receiver.position).norm() > BrightPatches::kFar * (p.high - p.low).norm();
 }
 
 double BrightPatches::illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
                                   const std::int32_t* hits, std::int64_t rays) const {
   double lux = 0;
   for (const int patch : hot_) {
-    const Patch& p = patches_->patches()[std::size_t(patch)];
-    if ((p.centre - receiver.position).norm() > kFar * (p.high - p.low).norm())
-      lux += by_sight(tracer, receiver, patch);
+    if (is_far(*patches_, receiver, patch))
+      lux += (*exitance_)[patch] * lux_by_sight(*patches_, tracer, receiver, patch);
     else
       lux += (*exitance_)[patch] * double(std::count(hits, hits + rays, patch)) / double(rays);
   }

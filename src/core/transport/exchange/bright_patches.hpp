@@ -7,6 +7,12 @@
 
 namespace glow::transport {
 
+/// lx at a receiver for each lm/m2 that leaves a patch, found by looking at it.
+double lux_by_sight(const PatchSet& patches, const geometry::RayTracer& tracer,
+                    const readings::Receiver& receiver, int patch);
+/// Whether looking is good enough: near patches are met by rays enough.
+bool is_far(const PatchSet& patches, const readings::Receiver& receiver, int patch);
+
 /// The few patches that are far brighter than the rest: places beside a luminaire, under a narrow beam. Too
 /// few of a receiver's rays meet them to tell how much light they give, so that is found by looking at them.
 class BrightPatches {
@@ -28,8 +34,6 @@ class BrightPatches {
                      const std::int32_t* hits, std::int64_t rays) const;
 
  private:
-  double by_sight(const geometry::RayTracer& tracer, const readings::Receiver& receiver, int patch) const;
-
   const PatchSet* patches_;
   const Eigen::VectorXd* exitance_;
   Eigen::VectorXd left_to_rays_;

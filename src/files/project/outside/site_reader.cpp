@@ -145,7 +145,9 @@ void read_median(TomlTable& table, model::Site& site) {
   }
 }
 
-std::optional<model::DaylightWish::Level> read_level(TomlTable& table, const char* key) {
+}  // namespace
+
+std::optional<model::DaylightWish::Level> read_daylight_level(TomlTable& table, const char* key) {
   using Level = model::DaylightWish::Level;
   const auto words = table.text(key);
   if (!words) return std::nullopt;
@@ -158,6 +160,8 @@ std::optional<model::DaylightWish::Level> read_level(TomlTable& table, const cha
                   *words));
   return std::nullopt;
 }
+
+namespace {
 
 /// "03-21": the day on which sunlight is counted.
 void read_day(TomlTable& table, model::DaylightWish& wish) {
@@ -205,9 +209,9 @@ std::optional<model::DaylightWish> read_daylight(TomlTable& room) {
   if (!table) return std::nullopt;
   model::DaylightWish wish;
   wish.place = table->place();
-  wish.provision = read_level(*table, "provision");
-  wish.sunlight = read_level(*table, "sunlight");
-  wish.view = read_level(*table, "view");
+  wish.provision = read_daylight_level(*table, "provision");
+  wish.sunlight = read_daylight_level(*table, "sunlight");
+  wish.view = read_daylight_level(*table, "view");
   wish.plane_m = table->quantity("plane", Dimension::length, kPlane).value_or(wish.plane_m);
   read_day(*table, wish);
   wish.sun_above_deg = table->quantity("sun_above", Dimension::angle, kLowSun).value_or(0);

@@ -1,0 +1,106 @@
+#include "core/space/year_plan.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "core/daylight/sun.hpp"
+#include "core/space/moments.hpp"
+#include "core/units/clock.hpp"
+
+namespace glow::space {
+namespace {
+
+constexpr std::array<const char*, 7> kDays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
+                                              "Thursday", "Friday", "Saturday"};
+
+/// States that nothing outside has.
+void check_states(const std::vector<std::string>& states, const Place& place, const char* what,
+                  const std::set<std::string>& known, Problems& problems) {
+  for (const std::string& state : states)
+    if (!known.count(state))
+      problems.error(
+          "P095", place,
+          fmt::format(FMT_STRING("\"{}\" of [year] names the state \"{}\", in which nothing stands or hangs "
+                                 "outside{}{}"),
+                      what, state, known.empty() ? "" : "; there are: ", fmt::join(known, ", ")));
+}
+
+}  // namespace
+
+double YearPlan::mean_open_lx() const {
+  double sum = 0;
+  for (const YearHour& hour : hours) sum += hour.is_used ? hour.open_lx() : 0;
+  return used_hours > 0 ? sum / used_hours : 0;
+}
+
+bool is_used(const model::UseHours& use, const model::Site& site, int first_weekday, int hour) {
+  const auto [month, date] = daylight::date_of_day(hour / 24);
+  int day = hour / 24;
+  double clock = hour % 24 + 0.5;
+  if (site.summer_time && read_clock(*site.summer_time, daylight::kSunYear, month, date, clock).ahead) {
+    clock += 1;
+    if (clock >= 24) {
+      clock -= 24;
+      ++day;
+    }
+  }
+  return use.days[std::size_t((first_weekday + day) % 7)] && clock > use.from_h && clock < use.to_h;
+}
+
+std::string to_words(const model::UseHours& use) {
+  const auto count = std::count(use.days.begin(), use.days.end(), true);
+  std::string days = "every day";
+  if (count < 7) {
+    std::size_t first = 0;
+    while (!use.days[first] || use.days[(first + 6) % 7]) ++first;
+    days = kDays[first];
+    if (count > 1) days += std::string(" to ") + kDays[(first + std::size_t(count) - 1) % 7];
+  }
+  return fmt::format(FMT_STRING("{} {} to {}"), days, units::clock_words(use.from_h),
+                     units::clock_words(use.to_h));
+}
+
+std::optional<YearPlan> plan_year(const model::Project& project, const model::Room& room,
+                                  Problems& problems) {
+  if (!project.year) {
+    if (room.year)
+      problems.error("P130", room.year->place,
+                     "the room asks for a year of daylight, but nothing says the weather; give the project "
+                     "[year] with weather = \"FILE.epw\"");
+    return std::nullopt;
+  }
+  const model::YearWish& wish = *project.year;
+  const std::set<std::string> known = known_states(project);
+  check_states(wish.states, wish.states_place, "states", known, problems);
+  check_states(wish.blinds.states, wish.blinds_place, "blinds", known, problems);
+  if (!wish.weather) return std::nullopt;
+  warn_of_north(project.site, problems);
+  const daylight::Weather& weather = *wish.weather;
+  const model::UseHours use = room.year && room.year->hours ? *room.year->hours : wish.hours;
+  YearPlan plan;
+  plan.place = weather.place;
+  plan.file = wish.file;
+  plan.hours_words = to_words(use);
+  plan.latitude_deg = weather.latitude_deg;
+  plan.longitude_deg = weather.longitude_deg;
+  plan.levels_lx = room.year && !room.year->levels_lx.empty() ? room.year->levels_lx : wish.levels_lx;
+  plan.blinds = wish.blinds;
+  plan.states = wish.states;
+  std::vector<char> used(daylight::kHoursOfYear);
+  for (int h = 0; h < daylight::kHoursOfYear; ++h) {
+    used[std::size_t(h)] = is_used(use, project.site, weather.first_weekday, h);
+    plan.used_hours += used[std::size_t(h)];
+  }
+  for (const daylight::HourOutside& hour : daylight::hours_outside(weather))
+    plan.hours.push_back(
+        {hour.number, used[std::size_t(hour.number)] != 0,
+         daylight::direction_of(hour.altitude_deg, hour.azimuth_deg - project.site.north_deg.value_or(0)),
+         hour.sky.direct_normal_lx, hour.sky.diffuse_lx, hour.sky.shape});
+  if (plan.used_hours > 0) return plan;
+  problems.error("P130", room.year ? room.year->place : wish.place,
+                 "the hours of use hold no hour's middle; expected at least one hour of some day");
+  return std::nullopt;
+}
+
+}  // namespace glow::space

@@ -1,0 +1,184 @@
+#include "files/project/outside/year_reader.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+
+#include "files/project/outside/site_reader.hpp"
+#include "files/project/ranges.hpp"
+#include "files/text/input_file.hpp"
+#include "files/text/text_scanner.hpp"
+#include "files/weather/weather_reader.hpp"
+
+namespace glow::files {
+namespace {
+
+using model::UseHours;
+using units::Dimension;
+
+constexpr Range kLevel{1, 100000}, kExposure{1, 1e9};
+constexpr std::size_t kMostLevels = 6;
+constexpr std::array<const char*, 7> kDays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
+                                              "Thursday", "Friday", "Saturday"};
+constexpr double kNear = 1.0;  // degrees between a site and its weather
+
+int day_number(std::string_view word) {
+  for (std::size_t d = 0; d < kDays.size(); ++d)
+    if (trimmed(word) == kDays[d]) return int(d);
+  return -1;
+}
+
+/// "every day", "Monday to Friday", "Saturday".
+bool read_days(const std::string& words, UseHours& use) {
+  if (words == "every day") return true;
+  const std::size_t to = words.find(" to ");
+  const int first = day_number(words.substr(0, to));
+  const int last = to == std::string::npos ? first : day_number(words.substr(to + 4));
+  if (first < 0 || last < 0) return false;
+  use.days.fill(false);
+  for (int d = first;; d = (d + 1) % 7) {
+    use.days[std::size_t(d)] = true;
+    if (d == last) return true;
+  }
+}
+
+/// "7:30", up to 24:00.
+std::optional<double> read_clock_time(TomlTable& table, const char* key) {
+  const auto words = table.text(key, Need::required);
+  if (!words) return std::nullopt;
+  int hour = 0, minute = 0, used = 0;
+  if (std::sscanf(words->c_str(), "%d:%d%n", &hour, &minute, &used) == 2 &&
+      std::size_t(used) == words->size() && hour >= 0 && minute >= 0 && minute < 60 &&
+      hour * 60 + minute <= 24 * 60)
+    return hour + minute / 60.0;
+  table.problems().error(
+      "P005", table.place_of(key),
+      fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected a time of the day, such as \"8:00\""), key, *words));
+  return std::nullopt;
+}
+
+/// { days = "Monday to Friday", from = "8:00", to = "18:00" }.
+std::optional<UseHours> read_hours(TomlTable& parent) {
+  auto table = parent.table("hours");
+  if (!table) return std::nullopt;
+  UseHours use;
+  const std::string days = table->text("days").value_or("every day");
+  if (!read_days(days, use))
+    table->problems().error(
+        "P005", table->place_of("days"),
+        fmt::format(FMT_STRING("\"days\" is \"{}\"; expected \"every day\", a day, or days such as \"Monday "
+                               "to Friday\""),
+                    days));
+  const auto from = read_clock_time(*table, "from"), to = read_clock_time(*table, "to");
+  table->finish();
+  if (!from || !to) return std::nullopt;
+  use.from_h = *from;
+  use.to_h = *to;
+  if (use.from_h < use.to_h) return use;
+  table->problems().error("P005", table->place(),
+                          "\"hours\" end before they begin; expected from before to, within one day");
+  return std::nullopt;
+}
+
+/// One level or several, lx.
+std::vector<double> read_levels(TomlTable& table) {
+  std::vector<double> levels;
+  if (!table.is_list("levels")) {
+    if (const auto level = table.quantity("levels", Dimension::illuminance, kLevel)) levels.push_back(*level);
+  } else if (const auto list = table.numbers("levels", 1, kMostLevels, kLevel.low, kLevel.high)) {
+    for (const double level : *list) levels.push_back(level / table.units().light(1));
+  }
+  return levels;
+}
+
+model::BlindRule read_blinds(TomlTable& year, Place& place) {
+  model::BlindRule rule;
+  auto table = year.table("blinds");
+  if (!table) return rule;
+  place = table->place();
+  for (const auto& [state, at] : table->texts("states")) rule.states.push_back(state);
+  rule.sun_lx = table->quantity("sun", Dimension::illuminance, kLevel).value_or(rule.sun_lx);
+  rule.share = table->quantity("share", Dimension::ratio, range::kShare).value_or(rule.share);
+  table->finish();
+  if (rule.states.empty())
+    table->problems().error("P004", place,
+                            "\"blinds\" names no states; expected states = [\"blinds\"], by which openings' "
+                            "slats or screens come down");
+  return rule;
+}
+
+/// Latitude, longitude and clock of the site against those of its weather.
+void compare_places(const model::Project& project, const daylight::Weather& weather, Problems& problems) {
+  const model::Site& site = project.site;
+  std::string differs;
+  const auto say = [&](const char* what, const std::optional<double>& own, double other, double most) {
+    if (own && std::abs(*own - other) > most)
+      differs += fmt::format(FMT_STRING("{}{} {:g} here, {:g} there"), differs.empty() ? "" : ", ", what, *own,
+                             other);
+  };
+  say("latitude", site.latitude_deg, weather.latitude_deg, kNear);
+  say("longitude", site.longitude_deg, weather.longitude_deg, kNear);
+  say("time zone", site.time_zone_h, weather.time_zone_h, 1e-6);
+  if (!differs.empty())
+    problems.warning(
+        "P131", project.year->file_place,
+        fmt::format(FMT_STRING("[site] and the weather of {} are not of one place: {}. The year takes sun and "
+                               "sky of the weather's place"),
+                    weather.place.empty() ? project.year->file : weather.place, differs));
+}
+
+}  // namespace
+
+std::optional<model::YearWish> read_year(TomlTable& root) {
+  auto table = root.table("year");
+  if (!table) return std::nullopt;
+  model::YearWish wish;
+  wish.place = table->place();
+  wish.file = table->text("weather", Need::required).value_or("");
+  wish.file_place = table->place_of("weather");
+  wish.hours = read_hours(*table).value_or(UseHours{});
+  const std::vector<double> levels = read_levels(*table);
+  if (!levels.empty()) wish.levels_lx = levels;
+  wish.blinds = read_blinds(*table, wish.blinds_place);
+  for (const auto& [state, at] : table->texts("states")) wish.states.push_back(state);
+  wish.states_place = table->place_of("states");
+  table->finish();
+  return wish;
+}
+
+std::optional<model::RoomYearWish> read_room_year(TomlTable& room) {
+  auto table = room.table("year");
+  if (!table) return std::nullopt;
+  model::RoomYearWish wish;
+  wish.place = table->place();
+  wish.hours = read_hours(*table);
+  wish.levels_lx = read_levels(*table);
+  wish.autonomy = table->quantity("autonomy", Dimension::ratio, range::kShare);
+  wish.spatial_autonomy = table->quantity("spatial_autonomy", Dimension::ratio, range::kShare);
+  wish.sun_exposure = table->quantity("sun_exposure", Dimension::ratio, range::kShare);
+  wish.exposure_lxh = table->quantity("exposure", Dimension::number, kExposure);
+  wish.provision = read_daylight_level(*table, "provision");
+  table->finish();
+  return wish;
+}
+
+void load_weather(model::Project& project, const std::filesystem::path& folder, Problems& problems) {
+  if (!project.year || project.year->file.empty()) return;
+  model::YearWish& year = *project.year;
+  const auto named = named_path(folder, year.file, project.files_outside, year.file_place, problems);
+  if (!named) return;
+  const auto bytes = read_file(*named, kLargestWeatherFile, year.file_place, problems);
+  if (!bytes) return;
+  auto weather = read_weather(*bytes, named->string(), problems);
+  if (!weather) return;
+  compare_places(project, *weather, problems);
+  if (!project.site.median_diffuse_lx) {
+    project.site.median_diffuse_lx = daylight::median_diffuse_lx(daylight::hours_outside(*weather));
+    project.site.median_source = fmt::format(FMT_STRING("of the weather in {}"), year.file);
+  }
+  year.weather = std::make_shared<const daylight::Weather>(std::move(*weather));
+}
+
+}  // namespace glow::files

@@ -1,0 +1,20 @@
+#pragma once
+
+#include <filesystem>
+
+#include "core/model/project.hpp"
+#include "files/text/toml_table.hpp"
+
+namespace glow::files {
+
+/// [year]: weather, hours of use, blinds.
+std::optional<model::YearWish> read_year(TomlTable& root);
+
+/// [rooms.year]: what a room asks of its year.
+std::optional<model::RoomYearWish> read_room_year(TomlTable& room);
+
+/// Reads the weather that [year] names, and where [site] leaves it open, takes from it how bright half of the
+/// daylight is. Says where site and weather are not of one place.
+void load_weather(model::Project& project, const std::filesystem::path& folder, Problems& problems);
+
+}  // namespace glow::files

@@ -1,0 +1,82 @@
+#pragma once
+
+#include "core/assess/assessment.hpp"
+#include "files/results/archive.hpp"
+
+// How a year of daylight stands in results.json. Included by record_json.cpp only.
+namespace glow::files {
+
+inline void refuse_year_unless(bool holds) {
+  if (!holds) throw std::runtime_error("a year of daylight is not as it is written");
+}
+
+}  // namespace glow::files
+
+namespace glow::assess {
+
+using files::Field;
+
+template <class A>
+void describe(A& a, Field<A, YearMap>& v) {
+  a.derived("name", [&] { return v.name(); });
+  if constexpr (A::kReads) {
+    const auto metric = year_metric(a.at("metric").template get<std::string>());
+    files::refuse_year_unless(metric.has_value());
+    v.metric = *metric;
+  } else {
+    a("metric", to_string(v.metric));
+  }
+  a.derived("unit", [&] { return unit_of(v.metric); });
+  a("level_lx", v.level_lx);
+  a("blinds", v.blinds);
+  a.brief("mean", v.mean);
+  a.brief("mean_uncertainty", v.mean_doubt);
+  a.brief_list("values", v.values);
+}
+template <class A>
+void describe(A& a, Field<A, YearShare>& v) {
+  a.brief("percent", v.percent);
+  a.brief("uncertainty", v.doubt);
+}
+template <class A>
+void describe(A& a, Field<A, YearOnGrid>& v) {
+  a("grid", v.grid);
+  a("spatial_autonomy", v.spatial_autonomy);
+  a.present("spatial_autonomy_without_blinds", v.spatial_without);
+  a("sun_exposure", v.sun_exposure);
+  std::vector<double> months(v.by_month_lx.begin(), v.by_month_lx.end());
+  a.brief_list("mean_by_month_lx", months);
+  if constexpr (A::kReads) {
+    files::refuse_year_unless(months.size() == v.by_month_lx.size());
+    std::copy(months.begin(), months.end(), v.by_month_lx.begin());
+  }
+  a("maps", v.maps);
+}
+template <class A>
+void describe(A& a, Field<A, YearAtPoint>& v) {
+  a("name", v.name);
+  a("values", v.maps);
+}
+template <class A>
+void describe(A& a, Field<A, YearReading>& v) {
+  a("place", v.place);
+  a("weather", v.file);
+  a("hours_of_use", v.hours_words);
+  a("used_hours", v.used_hours);
+  a("light_hours", v.light_hours);
+  a.object("blinds", [&](auto& own) {
+    own("states", v.blinds);
+    own("hours_down", v.hours_down);
+    own("sun_lx", v.rule_lx);
+    own("share", v.rule_share);
+  });
+  a.brief("relative_uncertainty", v.relative_doubt);
+  a("grids", v.grids);
+  a("points", v.points);
+  a("mean_by_hour_lx", v.mean_lx);
+  if constexpr (A::kReads)
+    files::refuse_year_unless((v.mean_lx.empty() || v.mean_lx.size() == 8760) &&
+                              (v.blinds.empty() || v.hours_down.size() == v.blinds.size()));
+}
+
+}  // namespace glow::assess
