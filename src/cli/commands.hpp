@@ -26,5 +26,6 @@ int command_compare(const std::vector<std::string>& words);
 int command_run(const std::vector<std::string>& words);
 int command_convert(const std::vector<std::string>& words);
 int command_inspect(const std::vector<std::string>& words);
+int command_weather(const std::vector<std::string>& words);
 
 }  // namespace glow::cli

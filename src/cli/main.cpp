@@ -25,6 +25,7 @@ constexpr Command kCommands[] = {
     {"new", "a first project file from one line, ready to run", command_new},
     {"import", "rooms from plan drawings and building models", command_import},
     {"export", "results into an architect's drawing, and as tables", command_export},
+    {"weather", "a weather file: sun and sky of the year, what is wrong with it", command_weather},
     {"inspect", "a photometric file: what it holds, what is wrong with it, its curve", command_inspect},
     {"convert", "photometric files between IES and EULUMDAT; scale, turn, merge", command_convert},
     {"shelf", "search photometric files by their numbers, thousands at once", command_shelf},

@@ -8,6 +8,7 @@
 #include "figures/columns_figure.hpp"
 #include "figures/daylight/day_figure.hpp"
 #include "figures/daylight/sun_path_figure.hpp"
+#include "figures/daylight/year_figure.hpp"
 #include "figures/flat/plan_figure.hpp"
 #include "figures/floor_figure.hpp"
 #include "figures/glare_figure.hpp"
@@ -102,6 +103,7 @@ class RoomFigures {
                             true,
                             [input, &outlook = *outlook, &sun] { return sun_path_svg(*input, outlook, sun); },
                             {}});
+    if (const auto& year = room.assessment.year) add_year(room, first, input, *year);
     if (room.series && !room.series->steps.empty())
       figures_.push_back({first + "day",
                           fmt::format(FMT_STRING("{}: the course of the day"), room.title()),
@@ -109,6 +111,33 @@ class RoomFigures {
                           true,
                           [input, &series = *room.series] { return day_svg(*input, series); },
                           {}});
+  }
+
+  /// A map of each metric on each grid, and the year at a glance.
+  void add_year(const record::RoomRecord& room, const std::string& first,
+                const std::shared_ptr<const FigureInput>& input, const assess::YearReading& year) {
+    if (year.grids.empty()) return;
+    figures_.push_back({first + "year",
+                        fmt::format(FMT_STRING("{}: the year by day and hour"), room.name),
+                        true,
+                        true,
+                        [input, &year] { return year_svg(*input, year); },
+                        {}});
+    for (const assess::YearOnGrid& own : year.grids) {
+      const assess::GridReading& grid = room.assessment.grids[own.grid];
+      for (const assess::YearMap& map : own.maps) {
+        const bool usual = &own == &year.grids.front() && &map == &own.maps.front();
+        figures_.push_back({first + model::file_name_part(grid.name) + "--" + model::file_name_part(map.name()),
+                            fmt::format(FMT_STRING("{}: {}, {}"), room.name, grid.name, map.name()),
+                            usual,
+                            usual,
+                            [&room, &grid, &map, &year, style = style_, units = units_] {
+                              return other_values_svg(room, year_map_of(grid, map, year.hours_words), style,
+                                                      units);
+                            },
+                            {}});
+      }
+    }
   }
 
   void add_factors(const std::string& base, const record::RoomRecord& room, const assess::GridReading& grid) {

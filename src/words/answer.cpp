@@ -57,6 +57,13 @@ std::string moment_words(const assess::GridReading& grid, const Values& values) 
   return words + (grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
 }
 
+/// "300 lx by day in 46 % of use".
+std::string year_words(const record::RoomRecord& room, const Values& values) {
+  const assess::YearOnGrid& own = room.assessment.year->grids.front();
+  const assess::YearMap& autonomy = *own.find(assess::YearMetric::autonomy);
+  return fmt::format(FMT_STRING("{} by day in {:.0f} % of use"), values.light(autonomy.level_lx), autonomy.mean);
+}
+
 /// What of a met room is nearest to its limit; of a room without a target what light there is.
 std::string reserve_words(const record::RoomRecord& room, const Standing& standing,
                           const units::ShownUnits& units) {
@@ -69,6 +76,7 @@ std::string reserve_words(const record::RoomRecord& room, const Standing& standi
   const bool only_day =
       std::none_of(room.groups.begin(), room.groups.end(),
                    [](const record::GroupRecord& group) { return group.weight.output > 0; });
+  if (room.assessment.year && !room.assessment.year->grids.empty()) return year_words(room, values);
   if (grid.day && grid.day->has_factor && only_day) return factor_words(grid);
   if (grid.day) return moment_words(grid, values);
   return fmt::format(FMT_STRING("{}: mean {}{}"), grid.name, values.light(grid.statistics.mean_lx),

@@ -30,6 +30,7 @@ CommandLine show_line() {
       "  glare       UGR and GR of people, what causes it, the tabular value\n"
       "  luminaires  the schedule: where each hangs and is aimed, flux, watts, in all\n"
       "  floors      storeys and the building\n"
+      "  year        daylight of the year: autonomy, useful daylight, sun, exposure\n"
       "  all         everything\n"
       "  rooms, scenes, moments, points: one plain table, as the others are with --csv, --json or --grid;\n"
       "              with the lines of all scenes unless one is chosen",
@@ -77,6 +78,7 @@ std::vector<words::DataTable> data_of(const record::RunRecord& run, const std::s
   if (section == "luminaires") return {words::luminaires_data(run)};
   if (section == "scenes") return {words::scenes_data(run, false)};
   if (section == "moments") return {words::scenes_data(run, true)};
+  if (section == "year") return {words::year_data(run)};
   if (section == "all") return words::all_data(run);
   std::vector<words::DataTable> points;
   if (section == "points")
@@ -127,7 +129,7 @@ int command_show(const std::vector<std::string>& words) {
   const std::optional<words::Section> section = words::section_of(word);
   const bool as_data = flagged || arguments.flag("points") || arguments.has("grid") || !section;
   constexpr const char* kSections[] = {"rooms",  "checks",  "grids",  "glare",  "luminaires",
-                                       "scenes", "moments", "points", "floors", "all"};
+                                       "scenes", "moments", "year", "points", "floors", "all"};
   if (!word.empty() && (std::find(std::begin(kSections), std::end(kSections), word) == std::end(kSections) ||
                         (as_data && word == "floors"))) {
     say(fmt::format(FMT_STRING("glowgrid show: there is no section \"{}\"{}; expected {}\n"), printable(word),

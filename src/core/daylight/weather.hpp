@@ -13,6 +13,7 @@ struct WeatherHour {
   int month = 1, day = 1, hour = 1;  ///< hour: 1 to 24
   double direct_w_m2 = 0, diffuse_w_m2 = 0;  ///< of the sun on a plane facing it; of the sky, horizontal
   double dew_point_c = 10;
+  std::optional<double> global_w_m2 = {};  ///< horizontal, where the file states it
 };
 
 /// A typical or a measured year at one place.

@@ -182,6 +182,7 @@ std::string MomentRecord::place() const {
 }
 
 bool verifies_daylight(const assess::Assessment& assessment) {
+  if (assessment.year) return false;
   return std::any_of(assessment.checks.begin(), assessment.checks.end(), [](const standards::Check& check) {
     return standards::is_of_daylight(check.demand.quantity);
   });
@@ -196,7 +197,8 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   seen.direct_only = scene.emergency;
   seen.moment = scene.moment;
   seen.series = scene.series;
-  if (scene.moment && (scene.assessment.checks.empty() || verifies_daylight(scene.assessment)))
+  if (scene.moment && (scene.assessment.checks.empty() || scene.assessment.year ||
+                       verifies_daylight(scene.assessment)))
     seen.verified_as = space::VerifiedAs::nothing;
   if (scene.emergency) seen.verified_as = space::VerifiedAs::nothing;
   seen.tasks = scene.tasks;

@@ -158,7 +158,7 @@ struct RoomRecord {
   std::vector<MarkRecord> marks() const;
 };
 
-/// Whether daylight itself is verified, by EN 17037.
+/// Whether daylight itself is verified, by EN 17037 and not by its year.
 bool verifies_daylight(const assess::Assessment& assessment);
 
 /// What the work plane reads; null: there is none, or its values were dropped.

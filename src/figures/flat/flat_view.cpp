@@ -54,6 +54,10 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const assess::G
   if (input.measure.kind == ShownMeasure::Kind::factor) return factor_scale(high);
   if (input.measure.kind == ShownMeasure::Kind::difference)
     return difference_scale(input.shown(low), input.shown(high));
+  if (input.measure.kind == ShownMeasure::Kind::year) {
+    const bool percent = input.measure.unit_of_year() == "%";
+    return banded_scale(percent ? 5 : input.shown(low), percent ? 95 : input.shown(high), 10);
+  }
   const bool common = input.common && input.style.common_scale;
   if (common) std::tie(low, high) = *input.common;
   if (!std::isfinite(low)) low = 0;

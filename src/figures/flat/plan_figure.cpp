@@ -243,7 +243,7 @@ void PlanFigure::title() {
   }
   canvas_.text({kSheetLeft, 40}, fitted_text(room_.title(), room, 24, true), {24, "start", kSheetInk, true});
   std::string place = fmt::format(FMT_STRING("{}, {}"), grid_.name, place_words(grid_, input_.units));
-  if (room_.moment) place += "; " + room_.moment->sky;
+  if (room_.moment && input_.measure.kind != ShownMeasure::Kind::year) place += "; " + room_.moment->sky;
   canvas_.text({kSheetLeft, 64}, fitted_text(place, room, 14), {14, "start", kSheetGrey});
   std::string values = fmt::format(FMT_STRING("maintained (factor {:.2f})"), room_.maintenance_factor);
   if (!input_.measure.subject.empty()) values = input_.measure.subject;
@@ -254,7 +254,7 @@ void PlanFigure::title() {
         by += (by.empty() ? "; required by " : ", ") + number.standard;
     values += by;
   }
-  if (room_.moment) values = room_.moment->when();
+  if (room_.moment && !room_.assessment.year) values = room_.moment->when();
   if (room_.direct_only) values += ", direct light only";
   if (!room_.changed_since.empty()) values = words::older_words(room_);
   canvas_.text({kSheetLeft, 84}, fitted_text(values, room, 12.5),

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <cctype>
+
 #include "core/colour/bands.hpp"
 #include "words/colour_words.hpp"
 
@@ -37,6 +39,11 @@ std::string ShownMeasure::title(const units::ShownUnits& units) const {
       return std::string("Difference in ") + units.light_unit();
     case Kind::factor:
       return "Daylight factor in %";
+    case Kind::year: {
+      std::string words = assess::to_string(*of_year) + " in " + unit(units);
+      words[0] = char(std::toupper(static_cast<unsigned char>(words[0])));
+      return words;
+    }
     case Kind::illuminance:
       break;
   }
@@ -73,6 +80,15 @@ std::optional<OtherValues> factors_of(const assess::GridReading& grid, const std
   if (!grid.day || !grid.day->has_factor || grid.day->day_lx.empty()) return std::nullopt;
   OtherValues other{without_values(grid), {ShownMeasure::Kind::factor, when, {}}};
   for (std::size_t i = 0; i < grid.grid.points.size(); ++i) add(grid, i, grid.day->factor(i), other.grid);
+  other.grid.statistics = readings::statistics(other.grid.total_lx);
+  return other;
+}
+
+OtherValues year_map_of(const assess::GridReading& grid, const assess::YearMap& map,
+                        const std::string& hours_of_use) {
+  OtherValues other{without_values(grid), {ShownMeasure::Kind::year, {}, {}, map.metric}};
+  other.measure.subject = fmt::format(FMT_STRING("{}, hours of use: {}"), map.name(), hours_of_use);
+  for (std::size_t i = 0; i < map.values.size(); ++i) add(grid, i, map.values[i], other.grid);
   other.grid.statistics = readings::statistics(other.grid.total_lx);
   return other;
 }

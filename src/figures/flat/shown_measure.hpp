@@ -7,18 +7,25 @@ namespace glow::figures {
 
 /// What the values of a grid are in a figure.
 struct ShownMeasure {
-  enum class Kind { illuminance, temperature, difference, factor };
+  enum class Kind { illuminance, temperature, difference, factor, year };
   Kind kind = Kind::illuminance;
   std::string subject;             ///< of others than illuminance: what it is, under the room's name
   std::vector<std::string> tints;  ///< "#rrggbb" of each point, instead of the scale's colours
+  std::optional<assess::YearMetric> of_year = {};  ///< of a year: what it is
 
   /// A value as people see it: lx in their unit, others as they are.
   double shown(double value, const units::ShownUnits& units) const {
-    return kind == Kind::temperature || kind == Kind::factor ? value : units.light(value);
+    return kind == Kind::illuminance || kind == Kind::difference || unit_of_year() == "lx"
+               ? units.light(value)
+               : value;
   }
   std::string unit(const units::ShownUnits& units) const {
-    return kind == Kind::temperature ? "K" : kind == Kind::factor ? "%" : units.light_unit();
+    if (kind == Kind::temperature) return "K";
+    if (kind == Kind::factor) return "%";
+    return of_year && unit_of_year() != "lx" ? unit_of_year() : units.light_unit();
   }
+  /// Of a year: of its metric, lx being shown in people's unit; else "".
+  std::string unit_of_year() const { return of_year ? assess::unit_of(*of_year) : std::string(); }
   /// "Illuminance in lx": over the scale.
   std::string title(const units::ShownUnits& units) const;
   /// "123", "4.5", "+12".
@@ -37,6 +44,10 @@ std::optional<OtherValues> temperatures_of(const assess::GridReading& grid, bool
 
 /// The daylight factor at each point; nothing where there is none.
 std::optional<OtherValues> factors_of(const assess::GridReading& grid, const std::string& when);
+
+/// A metric of a year at each point.
+OtherValues year_map_of(const assess::GridReading& grid, const assess::YearMap& map,
+                        const std::string& hours_of_use);
 
 /// What the first has more than the second, point by point. Both are the same grid.
 OtherValues difference_of(const assess::GridReading& first, const assess::GridReading& second,

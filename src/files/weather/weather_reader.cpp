@@ -75,7 +75,7 @@ class EpwReader {
                         "more rows than hours of a year; expected at most 8784");
         break;
       }
-      if (!read_row(i, rows)) break;
+      if (!read_row(i, rows) || counts_from_0()) break;
     }
     if (problems_.error_count() > errors || !take_rows(std::move(rows), name_, weather_, problems_))
       return std::nullopt;
@@ -83,6 +83,9 @@ class EpwReader {
   }
 
  private:
+  /// Then it does in every day.
+  bool counts_from_0() const { return problems_.has_errors() && problems_.all().back().code == "hour-0"; }
+
   void read_location() {
     const WeatherFields row = cut_at_commas(lines_[0], 1);
     if (row.fields.size() < 10) {

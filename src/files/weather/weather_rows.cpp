@@ -18,9 +18,9 @@ constexpr double kLongestWord = 40;
 /// Rows of a fault: how many, and the first.
 struct Count {
   int rows = 0;
-  const WeatherRow* first = nullptr;
+  WeatherRow first;
   void add(const WeatherRow& row) {
-    if (rows++ == 0) first = &row;
+    if (rows++ == 0) first = row;
   }
 };
 
@@ -30,7 +30,7 @@ std::string date_words(int month, int day, int hour) {
 
 std::string first_of(const Count& count) {
   return fmt::format(FMT_STRING("the first is {}"),
-                     date_words(count.first->month, count.first->day, count.first->hour));
+                     date_words(count.first.month, count.first.day, count.first.hour));
 }
 
 const char* hours(int count) {
@@ -67,7 +67,7 @@ class Doubts {
   void tell(const daylight::Weather& weather) const {
     if (beam_at_night_.rows > kFew)
       problems_.warning(
-          "sun-below-horizon", {file_, beam_at_night_.first->line, 0},
+          "sun-below-horizon", {file_, beam_at_night_.first.line, 0},
           fmt::format(FMT_STRING("in {} {} the sun's beam is above {} W/m2 while the sun is below the "
                                  "horizon at latitude {:.2f}, longitude {:.2f}, UTC{:+g}; {}. Check signs of "
                                  "latitude and longitude, and the time zone; that light is left out"),
@@ -75,7 +75,7 @@ class Doubts {
                       weather.longitude_deg, weather.time_zone_h, first_of(beam_at_night_)));
     if (sums_.rows > kFew)
       problems_.warning(
-          "sums-differ", {file_, sums_.first->line, 0},
+          "sums-differ", {file_, sums_.first.line, 0},
           fmt::format(FMT_STRING("in {} {} global, direct and diffuse irradiance do not agree: global is not "
                                  "diffuse + direct times the sine of the sun's altitude; {}{}. Columns may "
                                  "have changed places; direct and diffuse are taken as they stand"),
@@ -136,19 +136,19 @@ void tell_missing(const std::vector<const WeatherRow*>& at, const std::string& f
   if (missing == 0) return;
   problems.warning(
       "hours-missing", {file, line, 0},
-      fmt::format(FMT_STRING("{} {} of 8760 missing, {} there: the first is {}. The others are placed by "
-                             "their dates; what is missing counts as dark"),
-                  missing, missing == 1 ? "hour is" : "hours are", daylight::kHoursOfYear - missing, first));
+      fmt::format(FMT_STRING("{} of 8760 hours {} missing, {} are there: the first is {}. The others are placed "
+                             "by their dates; what is missing counts as dark"),
+                  missing, missing == 1 ? "is" : "are", daylight::kHoursOfYear - missing, first));
 }
 
 void tell_bounds(const Count& below, const Count& above, const std::string& file, Problems& problems) {
   if (below.rows > 0)
-    problems.warning("below-zero", {file, below.first->line, 0},
+    problems.warning("below-zero", {file, below.first.line, 0},
                      fmt::format(FMT_STRING("{} values of irradiance are below zero; {}. They are taken as 0"),
                                  below.rows, first_of(below)));
   if (above.rows > 0)
     problems.warning(
-        "too-bright", {file, above.first->line, 0},
+        "too-bright", {file, above.first.line, 0},
         fmt::format(FMT_STRING("{} values of irradiance are above {} W/m2, more than the sun sends; {}. They "
                                "are left out"),
                     above.rows, kMostIrradiance, first_of(above)));
@@ -223,11 +223,11 @@ bool take_rows(std::vector<WeatherRow> rows, const std::string& file, daylight::
         weather.longitude_deg);
     doubts.look(row, sun.altitude_deg);
     weather.hours.push_back(
-        {row.month, row.day, row.hour, *row.direct, *row.diffuse, row.dew_point.value_or(10)});
+        {row.month, row.day, row.hour, *row.direct, *row.diffuse, row.dew_point.value_or(10), row.global});
   }
   tell_bounds(below, above, file, problems);
   if (dark.rows > 0)
-    problems.warning("no-light", {file, dark.first->line, 0},
+    problems.warning("no-light", {file, dark.first.line, 0},
                      fmt::format(FMT_STRING("{} {} without direct or diffuse irradiance (9999: missing); {}. "
                                             "They count as dark, and are no light of 9999 W/m2"),
                                  dark.rows, dark.rows == 1 ? "hour is" : "hours are", first_of(dark)));

@@ -236,6 +236,46 @@ DataTable scenes_data(const record::RunRecord& run, bool moments) {
   return table;
 }
 
+DataTable year_data(const record::RunRecord& run) {
+  using assess::YearMetric;
+  const Shown shown{run.units};
+  DataTable table("years", "year", "Daylight of the year",
+                  {{"room", "Room", kText, 22},
+                   {"grid", "Grid", kText, 22},
+                   shown.light("level", "Level", 0),
+                   {"autonomy_percent", "Autonomy %", 1},
+                   {"autonomy_uncertainty_percent", "+/-", 1},
+                   {"continuous_autonomy_percent", "Contin. %", 1},
+                   {"below_100_percent", "<100 %", 1},
+                   {"from_100_to_300_percent", "100-300 %", 1},
+                   {"from_300_to_3000_percent", "300-3000 %", 1},
+                   {"above_3000_percent", ">3000 %", 1},
+                   {"spatial_autonomy_percent", "Spatial %", 1},
+                   {"sun_exposure_percent", "Sun exp. %", 1},
+                   {"exposure_klxh", "klx h", 0},
+                   {"sun_hours", "Sun h", 0},
+                   {"hours_blinds_down", "Blinds h", 0}});
+  each_use(run, [&](const RoomRecord& room) {
+    if (!room.assessment.year) return;
+    const assess::YearReading& year = *room.assessment.year;
+    std::optional<double> down;
+    for (const int hours : year.hours_down) down = std::max(down.value_or(0), double(hours));
+    for (const assess::YearOnGrid& own : year.grids) {
+      const assess::YearMap& autonomy = *own.find(YearMetric::autonomy);
+      table.text(room.name).text(room.assessment.grids[own.grid].name).number(shown.lux(autonomy.level_lx));
+      table.number(autonomy.mean).number(autonomy.mean_doubt);
+      for (const YearMetric metric :
+           {YearMetric::continuous_autonomy, YearMetric::useful_below_100, YearMetric::useful_100_to_300,
+            YearMetric::useful_300_to_3000, YearMetric::useful_above_3000})
+        table.number(own.find(metric)->mean);
+      table.number(own.spatial_autonomy.percent).number(own.sun_exposure.percent);
+      table.number(own.find(YearMetric::exposure)->mean).number(own.find(YearMetric::sun_hours)->mean);
+      table.number(down).end_row();
+    }
+  });
+  return table;
+}
+
 DataTable points_data(const RoomRecord& of, const units::ShownUnits& units) {
   const Shown shown{units};
   DataTable table("points", "point", "Points",
@@ -274,7 +314,7 @@ DataTable points_data(const RoomRecord& of, const units::ShownUnits& units) {
 std::vector<DataTable> all_data(const record::RunRecord& run) {
   std::vector<DataTable> all = {rooms_data(run),       checks_data(run),     grids_data(run),
                                 glare_data(run),       luminaires_data(run), scenes_data(run, false),
-                                scenes_data(run, true)};
+                                scenes_data(run, true), year_data(run)};
   std::vector<DataTable> filled;
   for (DataTable& table : all)
     if (!table.rows().empty()) filled.push_back(std::move(table));

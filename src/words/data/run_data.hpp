@@ -18,6 +18,8 @@ DataTable glare_data(const record::RunRecord& run);
 DataTable luminaires_data(const record::RunRecord& run);
 /// Scenes of electric light, or moments with daylight.
 DataTable scenes_data(const record::RunRecord& run, bool moments);
+/// The year of daylight, one line a grid.
+DataTable year_data(const record::RunRecord& run);
 /// Every point of every grid and the designer's points, of one room: long.
 DataTable points_data(const record::RoomRecord& room, const units::ShownUnits& units);
 
