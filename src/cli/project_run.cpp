@@ -53,6 +53,7 @@ ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const
   plan_.project = &open.project;
   plan_.accuracy = options.accuracy;
   if (options.spread) plan_.studies.tolerance = open.project.spread;
+  plan_.studies.hours = options.hours.has_value();
   if (options.pictures) plan_.studies.pictures = {views::Quality::small(), {}, {}, kPictureColumns, false};
   plan_.store = options.store ? options.store : options.use_cache ? &cache_ : nullptr;
   for (const OpenProject::Room& room : open.rooms) {
@@ -79,6 +80,28 @@ void ProjectRun::tell_cost() {
                   duration_words(cost_.seconds),
                   options_.use_cache ? ", less where light was kept from earlier runs" : ""));
   progress_.expect(cost_.seconds);
+}
+
+/// Hours of very many points are no file that anyone opens.
+bool ProjectRun::hours_fit() const {
+  if (!options_.hours) return true;
+  constexpr double kMost = 2e9;  // bytes
+  std::size_t points = 0, years = 0;
+  for (const run::RoomJob& job : plan_.rooms) {
+    years += job.work.years;
+    points += job.work.years > 0 ? job.work.year_points : 0;
+  }
+  const double bytes = files::hours_bytes(points, *options_.hours);
+  if (years > 0 && bytes <= kMost) {
+    if (!options_.quiet)
+      say(fmt::format(FMT_STRING("hours of {} points: about {:.0f} MB\n"), points, bytes / 1e6));
+    return true;
+  }
+  say(years == 0 ? std::string("--hours: no chosen room has a year of daylight; give the project [year]\n")
+                 : fmt::format(FMT_STRING("--hours: {} points would take {:.1f} GB; choose rooms with --room, or "
+                                          "binary\n"),
+                               points, bytes / 1e9));
+  return false;
 }
 
 /// The time left, by what the rooms that are done took.
@@ -205,6 +228,7 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
   reused_ += finished.reused && !room.arranged;
   add(record);
   writer_.add_pictures(finished.pictures, found_, progress_.watch(record.name));
+  if (options_.hours) writer_.add_hours(record, finished.hours, *options_.hours);
 }
 
 }  // namespace glow::cli

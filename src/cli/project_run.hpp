@@ -20,6 +20,8 @@ class ProjectRun {
  public:
   ProjectRun(const OpenProject& open, const RunOptions& options, const std::filesystem::path& path);
 
+  /// Whether hours that are asked for can be written; says so, or what they will take.
+  bool hours_fit() const;
   /// All of it, results put in place. Throws files::OutputError, Cancelled.
   void compute();
 

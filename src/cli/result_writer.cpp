@@ -93,6 +93,14 @@ void ResultWriter::add_pictures(const std::vector<views::Picture>& pictures, Pro
       watch);
 }
 
+void ResultWriter::add_hours(const record::RoomRecord& room, const std::vector<run::YearHours>& hours,
+                             files::HoursFormat format) {
+  const bool csv = format == files::HoursFormat::csv;
+  for (const run::YearHours& own : hours)
+    folder_.write(model::grid_file("hours", room.name, own.grid, csv ? "csv" : "bin"),
+                  csv ? files::hours_csv(own) : files::hours_binary(own));
+}
+
 void ResultWriter::keep_pictures(const std::string& room, const std::vector<std::string>& files) {
   const std::string begin = std::string(kPicturesFolder) + "/" + model::file_name_part(room) + "--";
   std::error_code error;

@@ -9,6 +9,7 @@
 #include "core/record/record.hpp"
 #include "core/views/picture.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/results/hours_files.hpp"
 
 namespace glow::cli {
 
@@ -25,6 +26,9 @@ class ResultWriter {
   void add(const record::RoomRecord& room, Problems& problems, const Watch& watch);
   /// Pictures of a room. Throws as `add`.
   void add_pictures(const std::vector<views::Picture>& pictures, Problems& problems, const Watch& watch);
+  /// All hours of its year. Throws as `add`.
+  void add_hours(const record::RoomRecord& room, const std::vector<run::YearHours>& hours,
+                 files::HoursFormat format);
   /// Those of a room that keeps its results, of the files of the run that they are from.
   void keep_pictures(const std::string& room, const std::vector<std::string>& files);
   /// A room without results.

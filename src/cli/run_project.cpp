@@ -171,6 +171,7 @@ int run_project(const fs::path& path, const RunOptions& asked) {
     options.on_room = [&](const record::RoomRecord& room) { whole.rooms.push_back(room); };
   arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
+  if (!run.hours_fit()) return kBadInput;
   run.compute();
   print_problems(run.found(), {}, options.quiet);
   if (!options.quiet) say_reused(run.reused(), run.run().rooms.size(), cache_folder(path));

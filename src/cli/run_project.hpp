@@ -5,6 +5,7 @@
 #include <functional>
 #include <string>
 
+#include "files/results/hours_files.hpp"
 #include "cli/open_project.hpp"
 #include "cli/room_choice.hpp"
 #include "core/run/accuracy.hpp"
@@ -28,6 +29,7 @@ struct RunOptions {
   std::filesystem::path kept_from;  ///< folder whose rooms stay where they are not meant; empty: `output`
   bool use_cache = true;            ///< of traced light beside the project
   bool pictures = true;             ///< small ones of each view
+  std::optional<files::HoursFormat> hours = {};  ///< of years: all of them are written
   std::string variant;              ///< the only one that is computed; empty: the project and all of them
   bool figures = true;              ///< drawn as the rooms are done
   /// Rooms that were computed before, taken instead of those that lie in `kept_from`; null: those.

@@ -84,6 +84,23 @@ class CauseWords {
     return {fmt::format(FMT_STRING("on average of the plane {} by itself gives: {}"),
                         by.parts.size() == 1 ? "the opening" : "each opening", list)};
   }
+  Sentences operator()(const studies::YearOtherwise& otherwise) const {
+    using If = studies::YearOtherwise::Case::If;
+    std::string alone, turned, free;
+    for (const auto& each : otherwise.cases) {
+      if (each.what == If::only_opening)
+        alone += fmt::format(FMT_STRING("{}{} {}"), alone.empty() ? "" : ", ", each.opening, shown(each.value));
+      if (each.what == If::turned)
+        turned += fmt::format(FMT_STRING("{}by {:.0f} deg {}"), turned.empty() ? "" : ", ", each.deg,
+                              shown(each.value));
+      if (each.what == If::nothing_outside) free = shown(each.value);
+    }
+    Sentences list;
+    if (!alone.empty()) list.push_back("with one opening alone: " + alone);
+    if (!free.empty()) list.push_back("if nothing stood outside: " + free);
+    if (!turned.empty()) list.push_back("if the building were turned: " + turned);
+    return list;
+  }
   Sentences operator()(const studies::SeeOutlook&) const {
     if (!room_.assessment.outlook) return {};
     return outlook_words(*room_.assessment.outlook, check_.demand.quantity, values_.units);
@@ -270,6 +287,13 @@ class ChangeWords {
       case Kind::brighter_inside:
         return fmt::format(FMT_STRING("walls brighter by {:.1f}, floor and ceiling by {:.1f}"), change.amount,
                            change.amount / 2);
+      case Kind::overhangs:
+        return fmt::format(FMT_STRING("overhangs of {} over the windows"), values_.length(change.amount));
+      case Kind::darker_panes:
+        return fmt::format(FMT_STRING("panes of {:.0f} % of their transmittance"), 100 * change.amount);
+      case Kind::blinds:
+        return fmt::format(FMT_STRING("blinds of transmittance {:.2f} that come down when the sun is strong"),
+                           change.amount);
     }
     return "";
   }

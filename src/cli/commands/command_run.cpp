@@ -32,6 +32,8 @@ CommandLine run_line() {
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "spread", "also tell how surely built rooms meet each check, given the deviations in [spread]")(
       "no-views", "make no pictures of rooms")(
+      "hours", po::value<std::string>()->value_name("csv|binary"),
+      "also write all hours of the year of daylight at every point")(
       "variant", po::value<std::string>()->value_name("NAME"),
       "compute this variant only; without it the project and all of them")(
       "keep", po::value<std::string>()->value_name("NAME"),
@@ -79,6 +81,14 @@ int command_run(const std::vector<std::string>& words) {
   options.wish = room_wish(arguments);
   options.use_cache = !arguments.flag("no-cache");
   options.pictures = !arguments.flag("no-views");
+  if (arguments.has("hours")) {
+    const std::string format = arguments.text("hours");
+    if (format != "csv" && format != "binary") {
+      say(fmt::format(FMT_STRING("glowgrid run: --hours is \"{}\"; expected csv or binary\n"), format));
+      return kBadInput;
+    }
+    options.hours = format == "csv" ? files::HoursFormat::csv : files::HoursFormat::binary;
+  }
   options.variant = arguments.text("variant");
   options.keep = arguments.text("keep");
   if (arguments.has("keep") && (options.keep.empty() || options.keep.find('#') != std::string::npos)) {

@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/assess/daylight/year_reader.hpp"
 #include "core/assess/light_between.hpp"
 #include "core/lighting/scene_error.hpp"
 #include "core/run/daylight_trials.hpp"
-#include "core/assess/daylight/year_reader.hpp"
 #include "core/run/unsettled.hpp"
+#include "core/run/year_trials.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/tolerance.hpp"
 
@@ -59,6 +60,7 @@ ComputedRoom RoomComputation::look(const PictureChoice& choice) {
 
 ComputedRoom RoomComputation::compute(const Studies& studies) {
   transport::Effort effort = accuracy_.effort;
+  gives_hours_ = studies.hours;
   const Pass first = pass(assess::ReadingPlan::whole(space_, brief_), effort);
   const assess::SeenFromEyes eyes(*first.setting, watch_);
   const transport::LightError error(*first.transport, first.lit.light.maintained);
@@ -103,6 +105,10 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
   for (std::size_t s = 0; s < scenes_.size(); ++s)
     if (scenes_[s].brief.daylight && !scenes_[s].asks_as_room && !uses_[s + 1].remembered)
       computed_.record.scenes[s].explanations = explain_daylight(
+          {project_, room_, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
+  for (std::size_t s = 0; s < scenes_.size(); ++s)
+    if (scenes_[s].year && !uses_[s + 1].remembered)
+      computed_.record.scenes[s].explanations = explain_year(
           {project_, room_, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
   keep_days(day_key);
   return std::move(computed_);
@@ -157,7 +163,17 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
   *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
   if (!lit.year) return;
-  use.found->year = assess::read_year(*lit.setting, *lit.year, *use.year, lit.lit, *use.found, watch_);
+  const assess::HourSink sink = [&](std::size_t grid, std::size_t first, const Eigen::MatrixXf& lux) {
+    if (first == 0) {
+      YearHours& own = computed_.hours.emplace_back();
+      own.grid = space_.grids[grid].name;
+      for (const space::YearHour& hour : use.year->hours) own.numbers.push_back(hour.number);
+      own.lux.resize(Eigen::Index(lit.setting->readable()[grid].size()), lux.cols());
+    }
+    computed_.hours.back().lux.middleRows(Eigen::Index(first), lux.rows()) = lux;
+  };
+  use.found->year = assess::read_year(*lit.setting, *lit.year, *use.year, lit.lit, *use.found, watch_,
+                                      gives_hours_ ? sink : assess::HourSink());
   assess::judge(space_, *use.brief, space_.groups, use.weights, *use.found);
 }
 

@@ -13,10 +13,18 @@
 
 namespace glow::run {
 
+/// All hours of light of a year on one grid, as the room is used.
+struct YearHours {
+  std::string grid;
+  std::vector<int> numbers;  ///< daylight::hour_of_year
+  Eigen::MatrixXf lux;       ///< the grid's readable points, by hours
+};
+
 /// What to do beyond computing and verifying.
 struct Studies {
   std::optional<model::ToleranceWish> tolerance = {};
   std::optional<PictureChoice> pictures = {};
+  bool hours = false;  ///< of years: all of them are handed on
   bool only_verdicts =
       false;  ///< no colours, nothing between points, no causes, nothing tried that would help
 };
@@ -26,6 +34,7 @@ struct ComputedRoom {
   record::RoomRecord record;
   bool reused = false;  ///< nothing was traced: all that could be kept came from the store
   std::vector<views::Picture> pictures;
+  std::vector<YearHours> hours;  ///< where they were asked for
 };
 
 /// What a room takes from others that were computed before.

@@ -5,119 +5,16 @@
 
 #include "core/assess/assess.hpp"
 #include "core/assess/daylight/outlook_reader.hpp"
+#include "core/run/daylight_changes.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/space/daylight_brief.hpp"
 #include "core/space/scenes.hpp"
-#include "core/studies/repaint.hpp"
 
 namespace glow::run {
 namespace {
 
 using standards::Check;
 using standards::Verdict;
-using Kind = studies::DaylightChange::Kind;
-
-constexpr double kWider = 1.25;       // times
-constexpr double kHigher = 0.3;       // m
-constexpr double kClearest = 0.9;     // transmittance of the clearest panes
-constexpr double kLightFacade = 0.7;  // reflectance
-constexpr double kWallsBy = 0.2;      // floor and ceiling by half of that
-
-bool lets_in(const model::Opening& opening) {
-  return opening.outside &&
-         (!opening.pane || opening.pane->material.clear + opening.pane->material.scattering > 0);
-}
-
-/// The room with nothing in it but what daylight meets, and what is asked of that.
-model::Room bare(const model::Room& room) {
-  model::Room other = room;
-  other.task.reset();
-  other.areas.clear();
-  other.luminaires.clear();
-  other.scenes.clear();
-  other.escape_routes.clear();
-  other.open_area = false;
-  other.grids.clear();
-  other.points.clear();
-  other.eye_wishes.clear();
-  other.screens.reset();
-  return other;
-}
-
-/// A change to project and room; false: there is nothing to change.
-using Change = std::function<bool(model::Project&, model::Room&)>;
-
-bool widen(model::Project&, model::Room& room) {
-  bool any = false;
-  for (model::Opening& opening : room.openings) {
-    if (!lets_in(opening)) continue;
-    const double more = (kWider - 1) * opening.size.x();
-    if (!opening.in_roof) opening.from_m = std::max(0.0, opening.from_m - more / 2);
-    opening.size.x() += more;
-    any = true;
-  }
-  return any;
-}
-
-bool raise(model::Project&, model::Room& room) {
-  bool any = false;
-  for (model::Opening& opening : room.openings) {
-    if (!lets_in(opening) || opening.in_roof) continue;
-    const double most = room.height_m - opening.sill_m;
-    const double height = std::min(most, opening.size.y() + kHigher);
-    any = any || height > opening.size.y() + 0.01;
-    opening.size.y() = std::max(opening.size.y(), height);
-  }
-  return any;
-}
-
-bool clear(model::Project&, model::Room& room) {
-  bool any = false;
-  for (model::Opening& opening : room.openings) {
-    if (!lets_in(opening) || !opening.pane || !opening.glass || opening.glass->clear <= 0) continue;
-    const double times = std::max(1.0, kClearest / opening.glass->clear);
-    if (times == 1 && opening.dirt == 1) continue;
-    opening.pane->material.clear *= times;
-    opening.pane->material.diffuse =
-        std::min(opening.pane->material.diffuse, 0.99 - opening.pane->material.clear);
-    opening.glass->clear = std::max(kClearest, opening.glass->clear);
-    opening.dirt = 1;
-    any = true;
-  }
-  return any;
-}
-
-bool lighten_outside(model::Project& project, model::Room&) {
-  bool any = false;
-  for (model::Obstruction& each : project.site.obstructions) {
-    double& diffuse = each.object.finish.material.diffuse;
-    any = any || diffuse < kLightFacade;
-    diffuse = std::max(diffuse, kLightFacade);
-  }
-  return any;
-}
-
-/// Repaints walls, those with a finish of their own too, floor and ceiling.
-bool brighten(model::Project&, model::Room& room) {
-  bool any = false;
-  const auto paint = [&](geometry::Material material, double by) {
-    const double before = material.diffuse;
-    material.diffuse = material.diffuse_shifted(by, studies::kLeastPaint, studies::kMostPaint);
-    any = any || material.diffuse > before;
-    return material;
-  };
-  const auto repaint = [&](double& reflectance, double by) {
-    geometry::Material plain;
-    plain.diffuse = reflectance;
-    reflectance = paint(plain, by).diffuse;
-  };
-  repaint(room.reflectances.walls, kWallsBy);
-  repaint(room.reflectances.ceiling, kWallsBy / 2);
-  repaint(room.reflectances.floor, kWallsBy / 2);
-  for (model::Wall& wall : room.walls)
-    if (wall.finish) wall.finish->material = paint(wall.finish->material, kWallsBy);
-  return any;
-}
 
 class Trials {
  public:
@@ -130,7 +27,7 @@ class Trials {
   }
 
   /// The checks of the scene in the changed room; empty where it cannot be built so.
-  std::vector<Check> checks_with(const Change& change) const;
+  std::vector<Check> checks_with(const RoomChange& change) const;
   /// What each opening alone gives on the plane, % on average, thrown back inside or not.
   studies::DaylightByOpening by_opening() const;
 
@@ -175,7 +72,7 @@ bool Trials::with_light(
   return true;
 }
 
-std::vector<Check> Trials::checks_with(const Change& change) const {
+std::vector<Check> Trials::checks_with(const RoomChange& change) const {
   model::Project project = what_.project;
   project.scenes.clear();
   project.moments.clear();
@@ -241,13 +138,7 @@ std::vector<studies::Explanation> explain_daylight(const DaylightCase& what, con
     }
     if (checks[c].verdict == Verdict::undecided) explanations[c].causes.push_back(studies::TooClose{});
   }
-  const std::vector<std::pair<studies::DaylightChange, Change>> changes = {
-      {{Kind::wider, kWider}, widen},
-      {{Kind::higher, kHigher}, raise},
-      {{Kind::clearer, kClearest}, clear},
-      {{Kind::lighter_outside, kLightFacade}, lighten_outside},
-      {{Kind::brighter_inside, kWallsBy}, brighten}};
-  for (const auto& [change, apply] : changes) {
+  for (const auto& [change, apply] : more_daylight()) {
     const std::vector<Check> then = trials.checks_with(apply);
     if (then.size() != checks.size()) continue;
     for (std::size_t c = 0; c < checks.size(); ++c) {
@@ -260,11 +151,7 @@ std::vector<studies::Explanation> explain_daylight(const DaylightCase& what, con
       explanations[c].mends.push_back(std::move(mend));
     }
   }
-  for (studies::Explanation& each : explanations)
-    std::stable_sort(
-        each.mends.begin(), each.mends.end(), [](const studies::Mend& a, const studies::Mend& b) {
-          return std::pair(!a.meets, a.meets ? 0 : -a.value) < std::pair(!b.meets, b.meets ? 0 : -b.value);
-        });
+  put_best_first(checks, explanations);
   return explanations;
 }
 

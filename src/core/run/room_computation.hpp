@@ -99,6 +99,7 @@ class RoomComputation {
   const Watch& watch_;
   std::vector<Use> uses_;
   bool tells_colour_ = false;  ///< in any case
+  bool gives_hours_ = false;   ///< those of years are handed on
   bool only_seen_ = false;     ///< nothing is asked for but pictures
   assess::TabularMemory tabular_;
   ComputedRoom computed_;

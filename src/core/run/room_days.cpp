@@ -24,7 +24,7 @@ void RoomComputation::remember_days(const std::string& key) {
     const auto known =
         std::find_if(days->scenes.begin(), days->scenes.end(),
                      [&](const record::SceneRecord& one) { return one.name == scenes_[s].name; });
-    if (!is_day_alone(use) || known == days->scenes.end()) continue;
+    if (!is_day_alone(use) || known == days->scenes.end() || (use.year && gives_hours_)) continue;
     use.remembered = true;
     record::SceneRecord& own = computed_.record.scenes[s];
     own.assessment = known->assessment;

@@ -71,6 +71,7 @@ FinishedRoom Jobs::compute(std::size_t number) const {
     finished.record = std::move(computed.record);
     finished.reused = computed.reused;
     finished.pictures = std::move(computed.pictures);
+    finished.hours = std::move(computed.hours);
   } catch (const Cancelled&) {
     throw;
   } catch (const std::bad_alloc&) {

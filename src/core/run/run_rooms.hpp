@@ -34,6 +34,7 @@ struct FinishedRoom {
   record::RoomRecord record;
   bool reused = false;
   std::vector<views::Picture> pictures;
+  std::vector<YearHours> hours;
   std::string fault;  ///< what went wrong: the machine's fault or ours; empty: nothing did
 };
 

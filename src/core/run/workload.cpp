@@ -17,6 +17,8 @@ constexpr double kOfRoom = 0.5e6;   // tables and figures
 constexpr double kOfSky = 4e6;      // a moment
 constexpr double kOfTrials = 6e6;   // what would help an opening
 constexpr double kOfStep = 0.2e6;   // of a course of a day
+constexpr double kOfYear = 9e6;     // of daylight
+constexpr double kOfYearTrials = 14e6;  // what would help it
 constexpr double kOfPicture = 1e6;  // small ones, as `run` makes them
 
 /// Seconds that one ray takes in this room, on one thread.
@@ -57,6 +59,8 @@ Workload workload_of(const space::PlannedRoom& room) {
   for (const space::Grid& grid : room.space.grids) {
     if (grid.grid.points.empty()) continue;
     work.points += grid.grid.points.size();
+    if (grid.is_looked_at() || grid.role == space::GridRole::daylight_plane)
+      work.year_points += grid.grid.points.size();
     work.receivers += double(grid.grid.points.size()) * (grid.receiver(0).lean ? kLean : 1);
   }
   for (const space::EyeSet& set : room.space.eyes) work.receivers += kLean * double(set.size());
@@ -66,7 +70,10 @@ Workload workload_of(const space::PlannedRoom& room) {
     work.skies += scene.moment.has_value();
     work.verified_skies += verified;
     work.steps += scene.series.size();
-    seen += !scene.emergency && !verified;
+    work.years += scene.year.has_value();
+    work.asked_years += scene.year && std::any_of(scene.brief.grids.begin(), scene.brief.grids.end(),
+                                                  [](const auto& grid) { return !grid.demands.empty(); });
+    seen += !scene.emergency && !verified && !scene.year;
   }
   work.pictures = room.views.size() * seen;
   return work;
@@ -81,7 +88,8 @@ double rays_of(const Workload& work, const Accuracy& accuracy) {
 double memory_of(const Workload& work, const Accuracy& accuracy) {
   constexpr double kRest = 60e6;     // exchange between patches, and what a room itself takes
   constexpr double kRefinement = 3;  // times the first pass, of what is looked at again
-  return kRest + (1 + kRefinement) * sizeof(std::int32_t) * rays_of(work, accuracy);
+  constexpr double kYear = 250e6;    // skies and suns of its hours, coefficients of some points, both ways of blinds
+  return kRest + kYear * double(work.years) + (1 + kRefinement) * sizeof(std::int32_t) * rays_of(work, accuracy);
 }
 
 Cost expected_cost(const RunPlan& plan) {
@@ -94,7 +102,8 @@ Cost expected_cost(const RunPlan& plan) {
     cost.points += work.points;
     cost.rays += rays_of(work, plan.accuracy);
     cost.shares.push_back(kOfRoom + kOfLight * rays_of(work, plan.accuracy) + kOfSky * double(work.skies) +
-                          kOfTrials * double(work.verified_skies) + kOfStep * double(work.steps) +
+                          kOfTrials * double(work.verified_skies) + kOfYear * double(work.years) +
+                          kOfYearTrials * double(work.asked_years) + kOfStep * double(work.steps) +
                           (plan.studies.pictures ? kOfPicture * double(work.pictures) : 0.0));
     rays += cost.shares.back();
     if (!largest || work.receivers > largest->work.receivers) largest = &job;

@@ -34,6 +34,18 @@ double YearPlan::mean_open_lx() const {
   return used_hours > 0 ? sum / used_hours : 0;
 }
 
+YearPlan thinned(const YearPlan& plan, int every_day) {
+  YearPlan less = plan;
+  less.every_day = every_day;
+  less.hours.clear();
+  less.used_hours = 0;
+  for (const YearHour& hour : plan.hours)
+    if (hour.number / 24 % every_day == 0) less.hours.push_back(hour);
+  for (std::size_t day = 0; day < plan.used_by_day.size(); day += std::size_t(every_day))
+    less.used_hours += plan.used_by_day[day];
+  return less;
+}
+
 bool is_used(const model::UseHours& use, const model::Site& site, int first_weekday, int hour) {
   const auto [month, date] = daylight::date_of_day(hour / 24);
   int day = hour / 24;
@@ -88,9 +100,11 @@ std::optional<YearPlan> plan_year(const model::Project& project, const model::Ro
   plan.blinds = wish.blinds;
   plan.states = wish.states;
   std::vector<char> used(daylight::kHoursOfYear);
+  plan.used_by_day.assign(daylight::kHoursOfYear / 24, 0);
   for (int h = 0; h < daylight::kHoursOfYear; ++h) {
     used[std::size_t(h)] = is_used(use, project.site, weather.first_weekday, h);
     plan.used_hours += used[std::size_t(h)];
+    plan.used_by_day[std::size_t(h / 24)] = char(plan.used_by_day[std::size_t(h / 24)] + used[std::size_t(h)]);
   }
   for (const daylight::HourOutside& hour : daylight::hours_outside(weather))
     plan.hours.push_back(

@@ -22,14 +22,19 @@ struct YearPlan {
   std::string hours_words;     ///< "every day 8:00 to 18:00"
   std::vector<YearHour> hours;  ///< of light, by number
   int used_hours = 0;          ///< with the dark ones among them
+  std::vector<char> used_by_day = {};  ///< by days of the year: hours of use
   double latitude_deg = 0, longitude_deg = 0;
   std::vector<double> levels_lx;
   model::BlindRule blinds;  ///< states that something in the room has
   std::vector<std::string> states;
+  int every_day = 1;  ///< only each so many-th day is looked at, and stands for so many
 
   /// Of the hours of use, on open ground.
   double mean_open_lx() const;
 };
+
+/// The same of fewer days, for trials.
+YearPlan thinned(const YearPlan& plan, int every_day);
 
 /// Whether a room is in use in the middle of an hour of the year (daylight::hour_of_year), by the site's
 /// summer time. `first_weekday`: of 1 January; 0: Sunday.

@@ -130,13 +130,28 @@ struct DaylightByOpening {
   std::vector<Part> parts;
 };
 
+/// What a number of the year would be otherwise.
+struct YearOtherwise {
+  struct Case {
+    enum class If {
+      only_opening,     ///< of this name
+      nothing_outside,  ///< no obstructions stand
+      turned            ///< the building, by so many degrees clockwise
+    };
+    If what = If::only_opening;
+    std::string opening;
+    double deg = 0, value = 0;
+  };
+  std::vector<Case> cases;
+};
+
 /// When the sun comes and what is seen outside: see assess::Assessment::outlook.
 struct SeeOutlook {};
 
 using Cause =
     std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried, LowColourRendering,
                  MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses, SeeRemarks, TableKeepsLimit, SeeTable,
-                 BrightPlanes, NoShieldingStated, TooClose, DaylightByOpening, SeeOutlook>;
+                 BrightPlanes, NoShieldingStated, TooClose, DaylightByOpening, SeeOutlook, YearOtherwise>;
 
 // ---- changes that may mend it ----
 
@@ -208,7 +223,10 @@ struct DaylightChange {
     higher,           ///< heads, m
     clearer,          ///< panes of this transmittance, clean
     lighter_outside,  ///< what stands outside of this reflectance
-    brighter_inside   ///< walls by so much, floor and ceiling by half of that
+    brighter_inside,  ///< walls by so much, floor and ceiling by half of that
+    overhangs,        ///< over each window, so many m deep
+    darker_panes,     ///< with so many times their transmittance
+    blinds            ///< even, of this transmittance, that come down by the year's rule
   };
   Kind kind = Kind::wider;
   double amount = 0;

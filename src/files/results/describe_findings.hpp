@@ -22,7 +22,7 @@ struct EnumNames<standards::NotVerified::Why> {
 };
 template <>
 struct EnumNames<standards::Quantity> {
-  static constexpr std::array<const char*, 16> list = {"mean illuminance",
+  static constexpr std::array<const char*, 22> list = {"mean illuminance",
                                                        "uniformity U0",
                                                        "minimum illuminance",
                                                        "colour rendering Ra",
@@ -37,7 +37,13 @@ struct EnumNames<standards::Quantity> {
                                                        "hours of sunlight",
                                                        "horizontal sight angle",
                                                        "outside distance",
-                                                       "layers of the view"};
+                                                       "layers of the view",
+                                                       "daylight autonomy",
+                                                       "spatial daylight autonomy",
+                                                       "annual sun exposure",
+                                                       "light exposure",
+                                                       "half of daylight over 50 %",
+                                                       "half of daylight over 95 %"};
 };
 template <>
 struct EnumNames<standards::Verdict> {
@@ -50,8 +56,14 @@ namespace glow::files {
 
 template <>
 struct EnumNames<studies::DaylightChange::Kind> {
-  static constexpr std::array<const char*, 5> list = {"wider", "higher", "clearer", "lighter_outside",
-                                                      "brighter_inside"};
+  static constexpr std::array<const char*, 8> list = {"wider",           "higher",
+                                                      "clearer",         "lighter_outside",
+                                                      "brighter_inside", "overhangs",
+                                                      "darker_panes",    "blinds"};
+};
+template <>
+struct EnumNames<studies::YearOtherwise::Case::If> {
+  static constexpr std::array<const char*, 3> list = {"only_opening", "nothing_outside", "turned"};
 };
 
 }  // namespace glow::files
@@ -60,11 +72,11 @@ namespace glow::files::archive_detail {
 
 template <>
 struct KindNames<studies::Cause> {
-  static constexpr std::array<const char*, 18> list = {
+  static constexpr std::array<const char*, 19> list = {
       "lowest_points", "luminaires_there",  "direct_share",    "with_darker_walls", "not_tried",
       "low_colour",    "more_than_asked",   "could_be_dimmed", "worst_view",        "glare_causes",
       "see_remarks",   "table_keeps_limit", "see_table",       "bright_planes",     "no_shielding_stated",
-      "too_close",     "by_opening",        "see_outlook"};
+      "too_close",     "by_opening",        "see_outlook",     "year_otherwise"};
 };
 template <>
 struct KindNames<studies::Change> {
@@ -226,6 +238,17 @@ void describe(A& a, Field<A, DaylightByOpening::Part>& v) {
 template <class A>
 void describe(A& a, Field<A, DaylightByOpening>& v) {
   a("parts", v.parts);
+}
+template <class A>
+void describe(A& a, Field<A, YearOtherwise::Case>& v) {
+  a("if", v.what);
+  a("opening", v.opening);
+  a("deg", v.deg);
+  a("value", v.value);
+}
+template <class A>
+void describe(A& a, Field<A, YearOtherwise>& v) {
+  a("cases", v.cases);
 }
 template <class A>
 void describe(A&, Field<A, SeeOutlook>&) {}

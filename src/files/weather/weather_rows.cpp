@@ -73,7 +73,7 @@ class Doubts {
                                  "latitude and longitude, and the time zone; that light is left out"),
                       beam_at_night_.rows, hours(beam_at_night_.rows), kDarkBeam, weather.latitude_deg,
                       weather.longitude_deg, weather.time_zone_h, first_of(beam_at_night_)));
-    if (sums_.rows > kFew)
+    else if (sums_.rows > kFew)  // which follow from a sun in another place
       problems_.warning(
           "sums-differ", {file_, sums_.first.line, 0},
           fmt::format(FMT_STRING("in {} {} global, direct and diffuse irradiance do not agree: global is not "

@@ -47,8 +47,8 @@ struct PointYear {
 class Reader {
  public:
   Reader(const Setting& setting, const lighting::YearLight& light, const space::YearPlan& plan,
-         const LitRoom& lit, const Assessment& mean)
-      : setting_(setting), light_(light), plan_(plan), lit_(lit), mean_(mean) {
+         const LitRoom& lit, const Assessment& mean, const HourSink& sink)
+      : setting_(setting), light_(light), plan_(plan), lit_(lit), mean_(mean), sink_(sink) {
     const auto both = [&](YearMetric metric, double level) {
       if (light.has_blinds()) wanted_.push_back({metric, level, true});
       wanted_.push_back({metric, level, false});
@@ -131,17 +131,18 @@ class Reader {
       case YearMetric::useful_above_3000:
         return from(3000);
       case YearMetric::exposure:
-        return factor * double(lux.cast<double>().sum()) / 1000;
+        return plan_.every_day * factor * double(lux.cast<double>().sum()) / 1000;
       case YearMetric::strong_sun:
         for (std::size_t h = 0; h < plan_.hours.size(); ++h)
           sum += plan_.hours[h].is_used && sun[Eigen::Index(h)] >= standards::kStrongSun;
-        return sum;
+        return plan_.every_day * sum;
       case YearMetric::sun_hours:
-        return double((sun.array() > 0).count());
+        return plan_.every_day * double((sun.array() > 0).count());
       case YearMetric::half_of_daylight: {
         std::vector<float> sorted(lux.data(), lux.data() + lux.size());
-        if (sorted.size() < std::size_t(daylight::kHalfOfDaylight)) return 0;
-        const auto half = sorted.begin() + daylight::kHalfOfDaylight - 1;
+        const int rank = std::max(1, daylight::kHalfOfDaylight / plan_.every_day);
+        if (sorted.size() < std::size_t(rank)) return 0;
+        const auto half = sorted.begin() + rank - 1;
         std::nth_element(sorted.begin(), half, sorted.end(), std::greater<>());
         return factor * double(*half);
       }
@@ -167,7 +168,8 @@ class Reader {
 
   /// The points of receivers, and the sums of their illuminances by the plan's hours.
   std::vector<PointYear> points_of(const std::vector<std::size_t>& receivers, double of_all,
-                                   Eigen::VectorXd& sums, const Watch& watch) const {
+                                   Eigen::VectorXd& sums, const Watch& watch,
+                                   std::size_t grid = ReadingPlan::kNone) const {
     std::vector<PointYear> points(receivers.size());
     sums = Eigen::VectorXd::Zero(Eigen::Index(plan_.hours.size()));
     for (std::size_t first = 0; first < receivers.size(); first += lighting::YearLight::kTogether) {
@@ -175,6 +177,7 @@ class Reader {
       const std::vector<std::size_t> some(receivers.begin() + std::ptrdiff_t(first),
                                           receivers.begin() + std::ptrdiff_t(first + count));
       const lighting::YearLight::Hours hours = light_.at(some, watch);
+      if (sink_ && grid != ReadingPlan::kNone) sink_(grid, first, hours.as_used());
       parallel_for(count, watch, "metrics of the year", [&](std::size_t i) {
         const Eigen::Index row = Eigen::Index(i);
         points[first + i] = of_point(some[i], hours.open.row(row), hours.as_used().row(row),
@@ -209,7 +212,7 @@ class Reader {
   YearOnGrid on_grid(std::size_t g, std::vector<int>* mean_by_hours, const Watch& watch) const {
     const std::vector<std::size_t>& receivers = setting_.readable()[g];
     Eigen::VectorXd sums;
-    const std::vector<PointYear> points = points_of(receivers, doubt_of(g), sums, watch);
+    const std::vector<PointYear> points = points_of(receivers, doubt_of(g), sums, watch, g);
     YearOnGrid own;
     own.grid = g;
     own.maps = maps_of(points);
@@ -272,6 +275,7 @@ class Reader {
   const space::YearPlan& plan_;
   const LitRoom& lit_;
   const Assessment& mean_;
+  const HourSink& sink_;
   std::vector<Wanted> wanted_;
 };
 
@@ -328,8 +332,8 @@ std::vector<std::size_t> blind_rule_points(const Setting& setting) {
 }
 
 YearReading read_year(const Setting& setting, const lighting::YearLight& light, const space::YearPlan& plan,
-                      const LitRoom& lit, const Assessment& mean, const Watch& watch) {
-  return Reader(setting, light, plan, lit, mean).read(watch);
+                      const LitRoom& lit, const Assessment& mean, const Watch& watch, const HourSink& sink) {
+  return Reader(setting, light, plan, lit, mean, sink).read(watch);
 }
 
 }  // namespace glow::assess
