@@ -15,7 +15,7 @@ constexpr double kClearest = 0.9;     // transmittance of the clearest panes
 constexpr double kLightFacade = 0.7;  // reflectance
 constexpr double kWallsBy = 0.2;      // floor and ceiling by half of that
 
-constexpr double kOverhang = 1.0;     // m
+constexpr double kOverhang = 1.0;     // m, and twice that
 constexpr double kDarker = 0.5;       // times
 constexpr double kBlind = 0.15;       // of the light that falls on it
 
@@ -97,14 +97,14 @@ bool brighten(model::Project&, model::Room& room) {
 }
 
 /// A level board over each window in a wall, at its head.
-bool shade(model::Project&, model::Room& room) {
+bool shade(model::Room& room, double depth_m) {
   bool any = false;
   for (model::Opening& opening : room.openings) {
     if (!lets_in(opening) || opening.in_roof) continue;
     model::Shade board;
     board.kind = model::Shade::Kind::overhang;
-    board.depth_m = kOverhang;
-    board.beyond_m = kOverhang / 2;
+    board.depth_m = depth_m;
+    board.beyond_m = depth_m / 2;
     opening.shades.push_back(board);
     any = true;
   }
@@ -180,7 +180,11 @@ std::vector<TriedChange> more_daylight() {
 }
 
 std::vector<TriedChange> less_daylight() {
-  return {{{Kind::overhangs, kOverhang}, shade},
+  const auto overhang = [](double depth_m) {
+    return [depth_m](model::Project&, model::Room& room) { return shade(room, depth_m); };
+  };
+  return {{{Kind::overhangs, kOverhang}, overhang(kOverhang)},
+          {{Kind::overhangs, 2 * kOverhang}, overhang(2 * kOverhang)},
           {{Kind::darker_panes, kDarker}, darken},
           {{Kind::blinds, kBlind}, hang_blinds}};
 }
