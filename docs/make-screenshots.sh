@@ -30,18 +30,19 @@ terminal() {
 terminal run-table.png <demo.txt
 { echo '$ glowgrid show millrace-demo/millrace.toml checks --room Showroom'; "$program" show millrace-demo/millrace.toml checks --room Showroom
   echo; echo '$ glowgrid show millrace-demo/millrace.toml grids --room Showroom'; "$program" show millrace-demo/millrace.toml grids --room Showroom; } >showroom.txt
-terminal verdicts.png <showroom.txt
-{ echo '$ glowgrid tasks evening class'; "$program" tasks evening class; } >tasks.txt
-terminal tasks.png <tasks.txt
 { echo '$ glowgrid check millrace-demo/millrace.toml | tail -26'; "$program" check millrace-demo/millrace.toml | tail -26; } | fold -s -w 98 >check.txt
 sed -e 's/glazing"/glasing"/; s/furniture = "board"/furniture = "bord"/; s/on = "notice board"/on = "notice"/' millrace-demo/millrace.toml >millrace-demo/slips.toml
 { echo; echo '$ glowgrid check millrace-demo/slips.toml'; "$program" check millrace-demo/slips.toml 2>&1 || true; } | fold -s -w 98 >>check.txt
+{ echo; echo '$ glowgrid tasks evening class'; "$program" tasks evening class; } >>check.txt
 terminal check.png <check.txt
 "$program" draw millrace-demo/millrace.toml -q -f png -o drawn
 for pair in throwing-room--work-plane:plan \
   showroom--scenes--work-plane:scenes  en-17037-mill-rebuilt/throwing-room--daylight-plane--daylight-factor:daylight; do
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
+montage drawn/the-year/throwing-room--work-plane--daylight-autonomy-300-lx.png drawn/the-year/throwing-room--year.png -tile 1x -geometry +0+0 "$here/screenshots/year.png"
+"$program" weather millrace-demo/weather/millrace.csv -o weather >/dev/null
+cp weather/millrace--weather.png "$here/screenshots/weather.png"
 "$program" run millrace-demo/millrace.toml -q --no-views --keep "as built" >/dev/null
 { echo '$ glowgrid runs millrace-demo/millrace.toml'; "$program" runs millrace-demo/millrace.toml; echo
   echo '$ glowgrid compare millrace-demo/millrace.toml "millrace-demo/millrace.toml@fewer spots" ..'
@@ -56,8 +57,8 @@ cd millrace-demo
 "$program" view millrace.toml --room Showroom --view "display table" -q -f png -o pictures
 cp pictures/showroom--display-table.png "$here/screenshots/view.png"
 probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
-{ echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt
-terminal probe.png <probe.txt
+{ cat ../showroom.txt; echo; echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt
+terminal verdicts.png <probe.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
 cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
 "$program" import plans/millrace.dxf -o from-plan.toml --rooms ROOMS --texts NAMES --doors DOORS --windows WINDOWS --blocks plans/blocks.csv \

@@ -59,6 +59,7 @@ class RoomBlocks {
   std::optional<Block> figures(const char* heading,
                                const std::function<bool(const figures::Figure&)>& is_meant);
   std::optional<Block> uses(const char* heading, bool moments);
+  std::optional<Block> year();
   std::optional<Block> grids() const;
   std::optional<Block> notes() const;
   Block::Figure figure(const figures::Figure& drawn) {
@@ -246,6 +247,24 @@ std::optional<Block> RoomBlocks::uses(const char* heading, bool moments) {
   return block;
 }
 
+/// The year of daylight: a line a grid, the year at a glance and the map of its autonomy.
+std::optional<Block> RoomBlocks::year() {
+  Block block;
+  block.heading = word("Daylight of the year");
+  const words::DataTable table = words::year_data(one_), points = words::year_points_data(one_);
+  if (table.rows().empty()) return std::nullopt;
+  block.tables.push_back(chosen_columns(
+      table, {"grid", "autonomy_percent", "autonomy_uncertainty_percent", "from_300_to_3000_percent",
+              "above_3000_percent", "spatial_autonomy_percent", "sun_exposure_percent", "exposure_klxh"}));
+  if (!points.rows().empty()) block.tables.push_back(points);
+  const std::string folder = model::file_name_part(model::kYearScene) + "/";
+  for (const figures::Figure& drawn :
+       figures::figures_of_scenes(room_, source_.run.style, source_.run.units, {}))
+    if (drawn.usual && drawn.base.rfind(folder, 0) == 0 && !ends_with(drawn.base, "--work-plane"))
+      block.figures.push_back(figure(drawn));
+  return block;
+}
+
 std::optional<Block> RoomBlocks::grids() const {
   Block block;
   block.heading = word("All grids");
@@ -288,6 +307,7 @@ std::optional<Block> RoomBlocks::block(const std::string& part) {
   if (part == "surfaces") return figures("Floor, ceiling and walls", is_about("--room--sheet"));
   if (part == "glare") return figures("Glare", is_of_eyes);
   if (part == "scenes") return uses("Scenes", false);
+  if (part == "year") return year();
   if (part == "moments") return uses("Moments with daylight", true);
   if (part == "grids") return grids();
   return std::nullopt;

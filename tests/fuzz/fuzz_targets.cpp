@@ -1,9 +1,11 @@
 // One fuzz target for each reader of outside files; GLOWGRID_FUZZ_READER chooses it. A reader must give a
 // value or an error, never both and never neither, whatever the bytes.
+#include <cmath>
 #include <cstdint>
 #include <cstdlib>
 #include <string_view>
 
+#include "core/daylight/climate.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/plans/models/take_model.hpp"
 #include "files/photometry/photometry_reader.hpp"
@@ -15,6 +17,7 @@
 #include "files/requirements/requirement_table_reader.hpp"
 #include "files/results/results_json.hpp"
 #include "files/results/results_reader.hpp"
+#include "files/weather/weather_reader.hpp"
 
 namespace {
 
@@ -44,6 +47,15 @@ void read(std::string_view bytes) {
 #elif GLOWGRID_FUZZ_READER == 3
   const auto project = files::read_project(bytes, "fuzz.toml", problems);
   must(project.has_value() || problems.has_errors());
+#elif GLOWGRID_FUZZ_READER == 9
+  const auto weather = files::read_weather(bytes, "fuzz.epw", problems);
+  must(weather.has_value() == !problems.has_errors());
+  if (!weather) return;
+  const auto hours = daylight::hours_outside(*weather);
+  for (const daylight::HourOutside& hour : hours)
+    must(std::isfinite(hour.sky.diffuse_lx) && hour.sky.diffuse_lx >= 0 && hour.sky.direct_normal_lx >= 0 &&
+         hour.number >= 0 && hour.number < daylight::kHoursOfYear);
+  must(std::isfinite(daylight::climate_of(*weather, hours).global_klxh));
 #elif GLOWGRID_FUZZ_READER == 6
   const auto document = files::dxf::read_document(bytes, "fuzz.dxf", problems);
   must(document.has_value() == !problems.has_errors());

@@ -30,7 +30,7 @@ CommandLine show_line() {
       "  glare       UGR and GR of people, what causes it, the tabular value\n"
       "  luminaires  the schedule: where each hangs and is aimed, flux, watts, in all\n"
       "  floors      storeys and the building\n"
-      "  year        daylight of the year: autonomy, useful daylight, sun, exposure\n"
+      "  year        daylight of the year: autonomy, useful daylight, sun, exposure; glare at eyes\n"
       "  all         everything\n"
       "  rooms, scenes, moments, points: one plain table, as the others are with --csv, --json or --grid;\n"
       "              with the lines of all scenes unless one is chosen",
@@ -78,7 +78,7 @@ std::vector<words::DataTable> data_of(const record::RunRecord& run, const std::s
   if (section == "luminaires") return {words::luminaires_data(run)};
   if (section == "scenes") return {words::scenes_data(run, false)};
   if (section == "moments") return {words::scenes_data(run, true)};
-  if (section == "year") return {words::year_data(run)};
+  if (section == "year") return {words::year_data(run), words::year_points_data(run)};
   if (section == "all") return words::all_data(run);
   std::vector<words::DataTable> points;
   if (section == "points")
@@ -92,7 +92,8 @@ bool show_data(const Arguments& arguments, const record::RunRecord& run, const s
     say("glowgrid show: --csv is one table: name a section, such as rooms, checks or points\n");
     return false;
   }
-  const std::vector<words::DataTable> tables = data_of(run, section);
+  std::vector<words::DataTable> tables = data_of(run, section);
+  if (arguments.flag("csv") && section == "year") tables.erase(tables.begin() + 1, tables.end());  // of grids
   if (arguments.flag("json")) {
     files::json document = files::json::object();
     for (const words::DataTable& table : tables) {

@@ -76,6 +76,7 @@ struct DayOnGrid {
 struct DayAtPoint {
   double sun_lx = 0, sky_lx = 0, outside_lx = 0, day_lx = 0, open_lx = 0;
   bool has_factor = false;
+  std::optional<double> glare = {};  ///< daylight glare probability, of eyes
 
   double factor() const { return open_lx > 0 ? 100 * day_lx / open_lx : 0; }
 };

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/assess/daylight/day_reader.hpp"
+#include "core/assess/daylight/sun_glare.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 
 namespace glow::assess {
@@ -100,6 +101,10 @@ std::vector<PointReading> read_points(const Setting& setting, const LitRoom& lit
     reading.direct_lx = light.maintained.direct_lx[r];
     reading.interreflected_lx = light.maintained.interreflected_lx[r];
     reading.uncertainty_lx = point_uncertainty(error, light.maintained, r);
+    if (source.is_eye && reading.day && lit.paths && !lit.moment->is_night)
+      reading.day->glare =
+          glare_of_day(*lit.paths, setting.transport(), light.maintained, *lit.moment, source.receiver,
+                       reading.total_lx(), reading.day->sun_lx, {});
   }
   return readings;
 }

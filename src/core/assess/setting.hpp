@@ -66,6 +66,7 @@ struct LitRoom {
   const lighting::MomentLight* day = nullptr;                  ///< of a moment, already in the light
   const space::PlannedMoment* moment = nullptr;                ///< likewise
   const Outlook* outlook = nullptr;                            ///< sun and view, where they are asked for
+  const lighting::Daylight* paths = nullptr;  ///< how the moment's daylight comes in; null: of a year
 };
 
 }  // namespace glow::assess

@@ -6,12 +6,12 @@
 
 namespace glow::daylight {
 
-/// The sky cut into patches of about equal solid angle, in rings of 3 degrees of altitude: any sky is a list
+/// The sky cut into patches of about equal solid angle, in rings of less than 3 degrees of altitude: any sky is a list
 /// of their luminances.
 class SkyPatches {
  public:
   SkyPatches();
-  /// 2293.
+  /// 2447.
   std::size_t size() const { return size_; }
   /// Which patch a direction (unit length, z above 0) lies in.
   std::size_t at(const Vec3& towards) const;
@@ -21,7 +21,7 @@ class SkyPatches {
   void all_weather(const SkyShape& shape, const Vec3& sun, double diffuse_lx, float* cd_m2) const;
 
  private:
-  static constexpr int kRings = 30;
+  static constexpr int kRings = 31;
   struct Ring {
     std::size_t first = 0;
     int count = 1;

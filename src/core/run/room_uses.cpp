@@ -63,6 +63,7 @@ void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
         paths->at(*moment, watch_, assess::sun_cells(*own.setting)));
     own.lit.day = own.day.get();
     own.lit.moment = moment;
+    own.lit.paths = paths.get();
     own.lit.light.add_day(own.day->light);
     if (only_seen_) continue;
     if (auto outlook = assess::look_out(*own.setting, *paths, watch_))

@@ -73,7 +73,7 @@ class Builder {
                       room_.name));
     space_.points = place_points(room_, built, problems_);
     lay_eyes();
-    if (!project_.moments.empty())
+    if (project_.shows_daylight())
       for (Point& point : points_at(space_.eyes)) space_.points.push_back(std::move(point));
     PlacedGroups placed = place_luminaires(project_, room_, built, walls, space_.geometry, problems_);
     space_.groups = std::move(placed.groups);

@@ -107,6 +107,7 @@ struct Grid {
 struct Point {
   std::string name;
   readings::Receiver receiver;
+  bool is_eye = false;  ///< of somebody who looks that way
 };
 
 /// Something that stands or hangs outside: a building, a tree, slats.

@@ -251,6 +251,7 @@ void describe(A& a, Field<A, DayAtPoint>& day) {
   a("day_lx", day.day_lx);
   a("open_lx", day.open_lx);
   a("has_factor", day.has_factor);
+  a.present("glare_probability", day.glare);
 }
 
 /// An object that is left out where there is nothing.

@@ -56,6 +56,13 @@ template <class A>
 void describe(A& a, Field<A, YearAtPoint>& v) {
   a("name", v.name);
   a("values", v.maps);
+  std::optional<std::vector<double>> shares;
+  if (v.glare) shares.emplace(v.glare->begin(), v.glare->end());
+  a.present("glare_above_035_040_045_percent", shares);
+  if constexpr (A::kReads) {
+    files::refuse_year_unless(!shares || shares->size() == 3);
+    if (shares) v.glare = {(*shares)[0], (*shares)[1], (*shares)[2]};
+  }
 }
 template <class A>
 void describe(A& a, Field<A, YearReading>& v) {

@@ -276,6 +276,35 @@ DataTable year_data(const record::RunRecord& run) {
   return table;
 }
 
+DataTable year_points_data(const record::RunRecord& run) {
+  using assess::YearMetric;
+  DataTable table("year_points", "year_point", "Daylight of the year at points and eyes",
+                  {{"room", "Room", kText, 22},
+                   {"point", "Point", kText, 28},
+                   {"autonomy_percent", "Autonomy %", 1},
+                   {"exposure_klxh", "klx h", 0},
+                   {"sun_hours", "Sun h", 0},
+                   {"glare_above_035_percent", "DGP>0.35 %", 1},
+                   {"glare_above_040_percent", ">0.40 %", 1},
+                   {"glare_above_045_percent", ">0.45 %", 1}});
+  each_use(run, [&](const RoomRecord& room) {
+    if (!room.assessment.year) return;
+    for (const assess::YearAtPoint& point : room.assessment.year->points) {
+      const auto value = [&](YearMetric metric) -> std::optional<double> {
+        for (const assess::YearMap& map : point.maps)
+          if (map.metric == metric) return map.mean;
+        return std::nullopt;
+      };
+      table.text(room.name).text(point.name).number(value(YearMetric::autonomy));
+      table.number(value(YearMetric::exposure)).number(value(YearMetric::sun_hours));
+      for (std::size_t k = 0; k < 3; ++k)
+        table.number(point.glare ? std::optional((*point.glare)[k]) : std::nullopt);
+      table.end_row();
+    }
+  });
+  return table;
+}
+
 DataTable points_data(const RoomRecord& of, const units::ShownUnits& units) {
   const Shown shown{units};
   DataTable table("points", "point", "Points",
@@ -314,7 +343,8 @@ DataTable points_data(const RoomRecord& of, const units::ShownUnits& units) {
 std::vector<DataTable> all_data(const record::RunRecord& run) {
   std::vector<DataTable> all = {rooms_data(run),       checks_data(run),     grids_data(run),
                                 glare_data(run),       luminaires_data(run), scenes_data(run, false),
-                                scenes_data(run, true), year_data(run)};
+                                scenes_data(run, true), year_data(run),
+                                year_points_data(run)};
   std::vector<DataTable> filled;
   for (DataTable& table : all)
     if (!table.rows().empty()) filled.push_back(std::move(table));

@@ -20,6 +20,8 @@ DataTable luminaires_data(const record::RunRecord& run);
 DataTable scenes_data(const record::RunRecord& run, bool moments);
 /// The year of daylight, one line a grid.
 DataTable year_data(const record::RunRecord& run);
+/// The same at points and at eyes, a line each.
+DataTable year_points_data(const record::RunRecord& run);
 /// Every point of every grid and the designer's points, of one room: long.
 DataTable points_data(const record::RoomRecord& room, const units::ShownUnits& units);
 

@@ -227,17 +227,23 @@ void GridTable::write_modelling() {
 
 void GridTable::write_points() {
   if (room_.assessment.points.empty()) return;
-  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}"), "points", kGridWidth,
-                   std::string("total ") + units_.light_unit(), "direct", "inter.", "+/-"));
+  const bool glare = std::any_of(room_.assessment.points.begin(), room_.assessment.points.end(),
+                                 [](const auto& point) { return point.day && point.day->glare; });
+  line(fmt::format(FMT_STRING("  {:<{}} {:>9} {:>9} {:>9} {:>9}{}"), "points", kGridWidth,
+                   std::string("total ") + units_.light_unit(), "direct", "inter.", "+/-",
+                   glare ? "   DGP" : ""));
   for (const assess::PointReading& point : room_.assessment.points) {
     if (point.misplaced) {
       line(fmt::format(FMT_STRING("  {:<{}} {:>9}"), fitted(point.name, kGridWidth), kGridWidth,
                        "unreadable"));
       continue;
     }
-    line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}"),
+    const std::string probability =
+        point.day && point.day->glare ? fmt::format(FMT_STRING("  {:.2f}"), *point.day->glare) : std::string();
+    line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}{}"),
                      fitted(point.name, kGridWidth), kGridWidth, light(point.total_lx()),
-                     light(point.direct_lx), light(point.interreflected_lx), light(point.uncertainty_lx)));
+                     light(point.direct_lx), light(point.interreflected_lx), light(point.uncertainty_lx),
+                     probability));
   }
 }
 

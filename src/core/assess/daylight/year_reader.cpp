@@ -7,7 +7,9 @@
 #include <cmath>
 #include <numeric>
 
+#include "core/assess/daylight/sun_glare.hpp"
 #include "core/daylight/weather.hpp"
+#include "core/glare/daylight_glare.hpp"
 #include "core/standards/daylight_rules.hpp"
 
 namespace glow::assess {
@@ -25,8 +27,9 @@ constexpr std::array<std::pair<YearMetric, const char*>, 10> kMetrics = {
      {YearMetric::sun_hours, "hours of sun"},
      {YearMetric::half_of_daylight, "half of daylight"}}};
 
-/// Of the sky's division into patches of 3 degrees, against twice as fine (bench/year_bench).
-constexpr double kOfSkyDivision = 0.003;
+/// Of the sky's division into patches, against its own luminance in every direction: the root of the mean square
+/// is half of it (bench/year_bench).
+constexpr double kOfSkyDivision = 0.0025;
 /// Hours of sun are counted by their middles: the edge of a shadow passes in the midst of some.
 constexpr double kOfSunHours = 0.02;
 
@@ -169,7 +172,8 @@ class Reader {
   /// The points of receivers, and the sums of their illuminances by the plan's hours.
   std::vector<PointYear> points_of(const std::vector<std::size_t>& receivers, double of_all,
                                    Eigen::VectorXd& sums, const Watch& watch,
-                                   std::size_t grid = ReadingPlan::kNone) const {
+                                   std::size_t grid = ReadingPlan::kNone,
+                                   const std::function<void(const lighting::YearLight::Hours&)>& look = {}) const {
     std::vector<PointYear> points(receivers.size());
     sums = Eigen::VectorXd::Zero(Eigen::Index(plan_.hours.size()));
     for (std::size_t first = 0; first < receivers.size(); first += lighting::YearLight::kTogether) {
@@ -177,6 +181,7 @@ class Reader {
       const std::vector<std::size_t> some(receivers.begin() + std::ptrdiff_t(first),
                                           receivers.begin() + std::ptrdiff_t(first + count));
       const lighting::YearLight::Hours hours = light_.at(some, watch);
+      if (look) look(hours);
       if (sink_ && grid != ReadingPlan::kNone) sink_(grid, first, hours.as_used());
       parallel_for(count, watch, "metrics of the year", [&](std::size_t i) {
         const Eigen::Index row = Eigen::Index(i);
@@ -259,14 +264,37 @@ class Reader {
     for (std::size_t m = 0; m < 12; ++m) own.by_month_lx[m] /= std::max(1.0, share * used[m]);
   }
 
+  /// Where blinds are down no sun is seen, and by hours of use.
+  std::array<double, 3> glare_of(const readings::Receiver& eye, const lighting::YearLight::Hours& hours) const {
+    std::array<double, 3> shares{};
+    for (std::size_t h = 0; h < plan_.hours.size(); ++h) {
+      if (!plan_.hours[h].is_used) continue;
+      const Eigen::Index column = Eigen::Index(h);
+      const double ev = double(hours.as_used()(0, column));
+      const bool open = hours.used.size() == 0 || hours.used(0, column) == hours.open(0, column);
+      const double sun =
+          open ? glare_of_sun(eye, plan_.hours[h].sun, double(hours.sun(0, column))) : 0.0;
+      const double probability = sun > 0 ? glare::daylight_glare_probability(ev, sun)
+                                         : glare::simple_daylight_glare_probability(ev);
+      for (std::size_t k = 0; k < shares.size(); ++k)
+        if (probability > glare::kDaylightGlareSteps[k]) shares[k] += 100.0 / plan_.used_hours;
+    }
+    return shares;
+  }
+
   void add_points(YearReading& year, const Watch& watch) const {
     const space::Space& space = setting_.space();
     for (std::size_t i = 0; i < space.points.size(); ++i) {
       const std::size_t receiver = setting_.plan().points[i];
       if (setting_.misplaced(receiver)) continue;
       Eigen::VectorXd sums;
-      const double doubt = year.relative_doubt;
-      year.points.push_back({space.points[i].name, maps_of(points_of({receiver}, doubt, sums, watch))});
+      YearAtPoint& point = year.points.emplace_back();
+      point.name = space.points[i].name;
+      point.maps = maps_of(points_of({receiver}, year.relative_doubt, sums, watch, ReadingPlan::kNone,
+                                     [&](const lighting::YearLight::Hours& hours) {
+                                       if (space.points[i].is_eye)
+                                         point.glare = glare_of(space.points[i].receiver, hours);
+                                     }));
     }
   }
 

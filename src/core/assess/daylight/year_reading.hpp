@@ -59,6 +59,9 @@ struct YearOnGrid {
 struct YearAtPoint {
   std::string name;
   std::vector<YearMap> maps;  ///< with one value each
+  /// Of an eye: share of the hours of use with a daylight glare probability above 0.35, 0.40 and 0.45, %; by
+  /// the light on the eye, and the sun's disc where it is in sight (glare::daylight_glare_probability).
+  std::optional<std::array<double, 3>> glare = {};
 };
 
 /// What a year of daylight comes to.

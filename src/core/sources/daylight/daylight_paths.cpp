@@ -94,7 +94,7 @@ void DaylightPaths::sample_receiver(std::size_t r) {
     const int rays = std::max(8, 2 * room_->effort().rays_per_receiver / share);
     for (const DaylightOpening& piece : pieces)
       sample_opening(receiver, transport::mixed(r, seeded(++number)), piece, rays,
-                     [&](const Sample& sample) { of_receivers_[r].push_back(sample); });
+                     [&](const Sample& sample, const Vec3&, double) { of_receivers_[r].push_back(sample); });
   }
   of_receivers_[r].shrink_to_fit();
 }
@@ -115,7 +115,7 @@ void DaylightPaths::sample_opening(const readings::Receiver& receiver, std::uint
       const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
       if (passed <= 0) continue;
       const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
-      if (target >= 0) visit(Sample{float(weight * passed * each), target, set});
+      if (target >= 0) visit(Sample{float(weight * passed * each), target, set}, way, each);
     }
   }
 }
@@ -127,10 +127,24 @@ void DaylightPaths::add_sky(const readings::Receiver& place, const std::vector<M
   for (const DaylightOpening& whole : openings_) {
     if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;
     for (const DaylightOpening& piece : cut_at_horizon(whole, eye))
-      sample_opening(place, seeded(++number), piece, rays, [&](const Sample& sample) {
+      sample_opening(place, seeded(++number), piece, rays, [&](const Sample& sample, const Vec3&, double) {
         for (std::size_t m = 0; m < moments.size(); ++m)
           lux[m] += double(sample.share) * (*moments[m].luminance)[std::size_t(sample.target)];
       });
+  }
+}
+
+void DaylightPaths::look_out(const readings::Receiver& place, int rays, const SeenOutside& visit) const {
+  const Vec3 eye = place.ray_start();
+  std::uint64_t number = 0;
+  for (const DaylightOpening& whole : openings_) {
+    if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;
+    for (const DaylightOpening& piece : cut_at_horizon(whole, eye))
+      sample_opening(place, seeded(++number), piece, rays,
+                     [&](const Sample& sample, const Vec3& way, double solid_angle) {
+                       const double weight = place.weight(way);
+                       visit(way, solid_angle, double(sample.share) / (weight * solid_angle), sample.target);
+                     });
   }
 }
 

@@ -279,7 +279,7 @@ std::vector<Point> points_at(const std::vector<EyeSet>& eyes) {
     for (std::size_t v = 0; !set.cell_m && v < set.size(); ++v) {
       const std::string& looking = set.looking[v % set.directions()];
       points.push_back(
-          {fmt::format(FMT_STRING("eye {}, {}"), set.name, looking), {set.position(v), set.sight(v)}});
+          {fmt::format(FMT_STRING("eye {}, {}"), set.name, looking), {set.position(v), set.sight(v)}, true});
     }
   return points;
 }
