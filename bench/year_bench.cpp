@@ -11,6 +11,7 @@
 #include "core/assess/daylight/year_reader.hpp"
 #include "core/daylight/sky_patches.hpp"
 #include "core/run/room_pass.hpp"
+#include "core/studies/energy/room_energy.hpp"
 
 namespace {
 
@@ -33,7 +34,8 @@ std::vector<readings::Receiver> points_in(const space::PlannedRoom& room, std::s
   const geometry::Box2 box = geometry::bounding_box(room.space.outline);
   std::vector<readings::Receiver> points;
   for (std::size_t k = 0; points.size() < count; ++k) {
-    const Vec2 share(std::fmod(0.5 + 0.7548776662 * double(k), 1.0), std::fmod(0.5 + 0.5698402910 * double(k), 1.0));
+    const Vec2 share(std::fmod(0.5 + 0.7548776662 * double(k), 1.0),
+                     std::fmod(0.5 + 0.5698402910 * double(k), 1.0));
     const Vec2 at = box.low + share.cwiseProduct(box.size());
     if (!geometry::contains(room.space.outline, at)) continue;
     readings::Receiver point;
@@ -71,7 +73,8 @@ Eigen::MatrixXf product(const Eigen::MatrixXf& a, const Eigen::MatrixXf& b) {
 
 void against_dense_product(const space::PlannedRoom& room) {
   constexpr std::size_t kPoints = 1000;
-  const transport::Transport transport(room.space.geometry, points_in(room, kPoints), transport::Effort::normal(), {});
+  const transport::Transport transport(room.space.geometry, points_in(room, kPoints),
+                                       transport::Effort::normal(), {});
   space::YearPlan plan = full_year(*year_in(room)->year);
   plan.blinds.states.clear();
   const lighting::YearLight year(room.space, transport, plan, {}, {});
@@ -80,9 +83,32 @@ void against_dense_product(const space::PlannedRoom& room) {
   const Eigen::MatrixXf a = Eigen::MatrixXf::Random(kPoints, 2294), b = Eigen::MatrixXf::Random(2294, 8760);
   const double dense = bench::seconds(3, [&] { product(a, b); });
   const double alone = bench::seconds(1, [&] { Eigen::MatrixXf c = a * b; });
-  fmt::print(FMT_STRING("{}: 8760 hours x 1000 points, coefficients and sun with them {:.2f} s; the dense product on "
-                        "all threads {:.2f} s, ratio {:.2f}; on one {:.2f} s\n"),
-             room.space.name, hours, dense, hours / dense, alone);
+  fmt::print(
+      FMT_STRING(
+          "{}: 8760 hours x 1000 points, coefficients and sun with them {:.2f} s; the dense product on "
+          "all threads {:.2f} s, ratio {:.2f}; on one {:.2f} s\n"),
+      room.space.name, hours, dense, hours / dense, alone);
+}
+
+/// The room's energy beside the year of daylight that it is made from.
+void energy(const space::PlannedRoom& room) {
+  const transport::Transport transport(room.space.geometry, points_in(room, 240), transport::Effort::normal(),
+                                       {});
+  const space::YearPlan& plan = *year_in(room)->year;
+  studies::DayHours day;
+  const double daylight = bench::seconds(1, [&] {
+    const lighting::YearLight year(room.space, transport, plan, {}, {});
+    day.plane = year.at(all_of(240), {}).as_used();
+  });
+  for (const space::YearHour& hour : plan.hours) day.hours.push_back(hour.number);
+  for (const readings::Receiver& point : transport.receivers()) day.plane_points.push_back(point.position);
+  day.points.resize(room.space.points.size());
+  const std::vector<std::optional<double>> watts(room.space.groups.size(), 100.0);
+  const std::vector<double> means(room.space.groups.size(), 150.0);
+  const double seconds =
+      bench::seconds(3, [&] { studies::room_energy(*room.energy, room.space, watts, means, &day); });
+  fmt::print(FMT_STRING("{}: energy {:.1f} ms, {:.2f} % of its year of daylight\n"), room.space.name,
+             1e3 * seconds, 100 * seconds / daylight);
 }
 
 void of_demo(const cli::OpenProject& open) {
@@ -91,9 +117,9 @@ void of_demo(const cli::OpenProject& open) {
     const space::PlannedRoom plan = open.plan(room);
     const space::PlannedScene* scene = year_in(plan);
     if (!scene) continue;
-    const run::Pass pass = run::pass_over(plan.space, scene->brief, lighting::Weights(plan.space.groups.size()),
-                                          assess::ReadingPlan::whole(plan.space, plan.brief), transport::Effort{},
-                                          nullptr, {});
+    const run::Pass pass =
+        run::pass_over(plan.space, scene->brief, lighting::Weights(plan.space.groups.size()),
+                       assess::ReadingPlan::whole(plan.space, plan.brief), transport::Effort{}, nullptr, {});
     const double seconds = bench::seconds(1, [&] {
       const lighting::YearLight year(plan.space, *pass.transport, *scene->year,
                                      assess::blind_rule_points(*pass.setting), {});
@@ -109,21 +135,24 @@ void of_demo(const cli::OpenProject& open) {
 
 void memory(const space::PlannedRoom& room) {
   for (const std::size_t count : {500u, 2000u, 8000u}) {
-    const transport::Transport transport(room.space.geometry, points_in(room, count), transport::Effort::draft(), {});
+    const transport::Transport transport(room.space.geometry, points_in(room, count),
+                                         transport::Effort::draft(), {});
     space::YearPlan plan = *year_in(room)->year;
     plan.blinds.states.clear();
     const lighting::YearLight year(room.space, transport, plan, {}, {});
     const std::vector<std::size_t> all = all_of(count);
     for (std::size_t first = 0; first < count; first += lighting::YearLight::kTogether)
       year.at({all.begin() + std::ptrdiff_t(first),
-               all.begin() + std::ptrdiff_t(std::min(count, first + lighting::YearLight::kTogether))}, {});
+               all.begin() + std::ptrdiff_t(std::min(count, first + lighting::YearLight::kTogether))},
+              {});
     fmt::print(FMT_STRING("{} points: most {:.0f} MB\n"), count, megabytes());
   }
 }
 
 /// Sky light straight at points by patches, against the sky's own luminance in every direction.
 void sky_division(const space::PlannedRoom& room) {
-  const transport::Transport transport(room.space.geometry, points_in(room, 40), transport::Effort::draft(), {});
+  const transport::Transport transport(room.space.geometry, points_in(room, 40), transport::Effort::draft(),
+                                       {});
   const lighting::Daylight day(room.space, transport, {}, {});
   const daylight::SkyPatches patches;
   double worst = 0, square = 0;
@@ -147,9 +176,10 @@ void sky_division(const space::PlannedRoom& room) {
       ++count;
     }
   }
-  fmt::print(FMT_STRING("sky division into {} patches: {:.2f} % off (root of the mean square of {} values), at most "
-                        "{:.1f} %\n"),
-             patches.size(), 100 * std::sqrt(square / count), count, 100 * worst);
+  fmt::print(
+      FMT_STRING("sky division into {} patches: {:.2f} % off (root of the mean square of {} values), at most "
+                 "{:.1f} %\n"),
+      patches.size(), 100 * std::sqrt(square / count), count, 100 * worst);
 }
 
 }  // namespace
@@ -162,6 +192,7 @@ int main() {
     memory(plan);
     against_dense_product(plan);
     sky_division(plan);
+    energy(plan);
     break;
   }
   of_demo(*open);

@@ -41,6 +41,7 @@ for pair in throwing-room--work-plane:plan \
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 montage drawn/the-year/throwing-room--work-plane--daylight-autonomy-300-lx.png drawn/the-year/throwing-room--year.png -tile 1x -geometry +0+0 "$here/screenshots/year.png"
+cp drawn/throwing-room--energy.png "$here/screenshots/energy.png"
 "$program" weather millrace-demo/weather/millrace.csv -o weather >/dev/null
 cp weather/millrace--weather.png "$here/screenshots/weather.png"
 "$program" run millrace-demo/millrace.toml -q --no-views --keep "as built" >/dev/null
@@ -100,9 +101,7 @@ kill -INT $watching
 chromium --headless --no-sandbox --disable-gpu --hide-scrollbars --window-size=1280,960 --virtual-time-budget=4000 \
   --screenshot="$here/screenshots/watch.png" "file://$PWD/watched-results/watch/page.html" >/dev/null 2>&1
 
-# The report: cover, summary and a room; a page of the short kind.
+# The report: cover, summary and a room.
 "$program" report millrace.toml -q --format pdf -o report >/dev/null
-"$program" report millrace.toml -q --form room-page --room Showroom --format pdf -o room >/dev/null
 pdftoppm -r 58 -png -f 1 -l 1 report.pdf page && pdftoppm -r 58 -png -f 3 -l 5 report.pdf page
 montage page-*.png -tile 4x -geometry +6+6 -background '#b9b6ae' "$here/screenshots/report.png"
-pdftoppm -r 90 -png -singlefile room.pdf "$here/screenshots/report-room"

@@ -97,10 +97,11 @@ bool ProjectRun::hours_fit() const {
       say(fmt::format(FMT_STRING("hours of {} points: about {:.0f} MB\n"), points, bytes / 1e6));
     return true;
   }
-  say(years == 0 ? std::string("--hours: no chosen room has a year of daylight; give the project [year]\n")
-                 : fmt::format(FMT_STRING("--hours: {} points would take {:.1f} GB; choose rooms with --room, or "
-                                          "binary\n"),
-                               points, bytes / 1e9));
+  say(years == 0
+          ? std::string("--hours: no chosen room has a year of daylight; give the project [year]\n")
+          : fmt::format(FMT_STRING("--hours: {} points would take {:.1f} GB; choose rooms with --room, or "
+                                   "binary\n"),
+                        points, bytes / 1e9));
   return false;
 }
 

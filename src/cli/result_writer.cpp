@@ -96,6 +96,9 @@ void ResultWriter::add_pictures(const std::vector<views::Picture>& pictures, Pro
 void ResultWriter::add_hours(const record::RoomRecord& room, const std::vector<run::YearHours>& hours,
                              files::HoursFormat format) {
   const bool csv = format == files::HoursFormat::csv;
+  if (room.energy && room.energy->hourly)
+    folder_.write(model::grid_file("hours", room.name, "energy", "csv"),
+                  files::power_csv(room.energy->hourly->power_w));
   for (const run::YearHours& own : hours)
     folder_.write(model::grid_file("hours", room.name, own.grid, csv ? "csv" : "bin"),
                   csv ? files::hours_csv(own) : files::hours_binary(own));

@@ -5,13 +5,13 @@
 #include <functional>
 #include <string>
 
-#include "files/results/hours_files.hpp"
 #include "cli/open_project.hpp"
 #include "cli/room_choice.hpp"
 #include "core/run/accuracy.hpp"
 #include "core/run/day_memory.hpp"
 #include "core/transport/transport_store.hpp"
 #include "core/units/shown_units.hpp"
+#include "files/results/hours_files.hpp"
 
 namespace glow::cli {
 
@@ -30,8 +30,8 @@ struct RunOptions {
   bool use_cache = true;            ///< of traced light beside the project
   bool pictures = true;             ///< small ones of each view
   std::optional<files::HoursFormat> hours = {};  ///< of years: all of them are written
-  std::string variant;              ///< the only one that is computed; empty: the project and all of them
-  bool figures = true;              ///< drawn as the rooms are done
+  std::string variant;  ///< the only one that is computed; empty: the project and all of them
+  bool figures = true;  ///< drawn as the rooms are done
   /// Rooms that were computed before, taken instead of those that lie in `kept_from`; null: those.
   const record::RunRecord* known = nullptr;
   std::function<void(const record::RoomRecord&)> on_room;  ///< told each room that is computed, whole

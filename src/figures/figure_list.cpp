@@ -7,6 +7,7 @@
 #include "core/model/file_names.hpp"
 #include "figures/columns_figure.hpp"
 #include "figures/daylight/day_figure.hpp"
+#include "figures/daylight/energy_figure.hpp"
 #include "figures/daylight/sun_path_figure.hpp"
 #include "figures/daylight/year_figure.hpp"
 #include "figures/flat/plan_figure.hpp"
@@ -103,6 +104,13 @@ class RoomFigures {
                             true,
                             [input, &outlook = *outlook, &sun] { return sun_path_svg(*input, outlook, sun); },
                             {}});
+    if (room.scene.empty() && room.energy && room.energy->hourly)
+      figures_.push_back({first + "energy",
+                          fmt::format(FMT_STRING("{}: the year of electric light"), room.name),
+                          false,
+                          true,
+                          [input, &energy = *room.energy] { return energy_svg(*input, energy); },
+                          {}});
     if (const auto& year = room.assessment.year) add_year(room, first, input, *year);
     if (room.series && !room.series->steps.empty())
       figures_.push_back({first + "day",
@@ -127,15 +135,15 @@ class RoomFigures {
       const assess::GridReading& grid = room.assessment.grids[own.grid];
       for (const assess::YearMap& map : own.maps) {
         const bool usual = &own == &year.grids.front() && &map == &own.maps.front();
-        figures_.push_back({first + model::file_name_part(grid.name) + "--" + model::file_name_part(map.name()),
-                            fmt::format(FMT_STRING("{}: {}, {}"), room.name, grid.name, map.name()),
-                            usual,
-                            usual,
-                            [&room, &grid, &map, &year, style = style_, units = units_] {
-                              return other_values_svg(room, year_map_of(grid, map, year.hours_words), style,
-                                                      units);
-                            },
-                            {}});
+        figures_.push_back(
+            {first + model::file_name_part(grid.name) + "--" + model::file_name_part(map.name()),
+             fmt::format(FMT_STRING("{}: {}, {}"), room.name, grid.name, map.name()),
+             usual,
+             usual,
+             [&room, &grid, &map, &year, style = style_, units = units_] {
+               return other_values_svg(room, year_map_of(grid, map, year.hours_words), style, units);
+             },
+             {}});
       }
     }
   }

@@ -61,7 +61,8 @@ std::string moment_words(const assess::GridReading& grid, const Values& values) 
 std::string year_words(const record::RoomRecord& room, const Values& values) {
   const assess::YearOnGrid& own = room.assessment.year->grids.front();
   const assess::YearMap& autonomy = *own.find(assess::YearMetric::autonomy);
-  return fmt::format(FMT_STRING("{} by day in {:.0f} % of use"), values.light(autonomy.level_lx), autonomy.mean);
+  return fmt::format(FMT_STRING("{} by day in {:.0f} % of use"), values.light(autonomy.level_lx),
+                     autonomy.mean);
 }
 
 /// What of a met room is nearest to its limit; of a room without a target what light there is.

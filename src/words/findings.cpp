@@ -89,7 +89,8 @@ class CauseWords {
     std::string alone, turned, free;
     for (const auto& each : otherwise.cases) {
       if (each.what == If::only_opening)
-        alone += fmt::format(FMT_STRING("{}{} {}"), alone.empty() ? "" : ", ", each.opening, shown(each.value));
+        alone +=
+            fmt::format(FMT_STRING("{}{} {}"), alone.empty() ? "" : ", ", each.opening, shown(each.value));
       if (each.what == If::turned)
         turned += fmt::format(FMT_STRING("{}by {:.0f} deg {}"), turned.empty() ? "" : ", ", each.deg,
                               shown(each.value));

@@ -67,6 +67,12 @@ std::string symbol(Quantity quantity) {
       return "half-year 50 %";
     case Quantity::year_over_most:
       return "half-year 95 %";
+    case Quantity::energy_use:
+      return "energy";
+    case Quantity::power_density:
+      return "power";
+    case Quantity::power_per_100lx:
+      return "power/100 lx";
   }
   return "";
 }
@@ -91,10 +97,13 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::daylight_autonomy:
     case Quantity::spatial_autonomy:
     case Quantity::sun_exposure:
+    case Quantity::energy_use:
+    case Quantity::power_density:
       return fmt::format(FMT_STRING("{:.1f}"), value);
     case Quantity::daylight_over_half:
     case Quantity::daylight_over_most:
     case Quantity::sunlight_hours:
+    case Quantity::power_per_100lx:
       return fmt::format(FMT_STRING("{:.2f}"), value);
     case Quantity::colour_rendering:
     case Quantity::luminaire_luminance:

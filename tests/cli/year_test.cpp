@@ -29,26 +29,29 @@ std::string project_of(const json& of, const std::string& weather) {
   };
   std::string table;
   for (int angle = 0; angle <= 90; ++angle)
-    table += (angle ? ", [" : "[") + std::to_string(angle) + ", " + std::to_string(share(std::cos(angle * kDegree))) + "]";
+    table += (angle ? ", [" : "[") + std::to_string(angle) + ", " +
+             std::to_string(share(std::cos(angle * kDegree))) + "]";
   double even = 0;  // of the glass behind the blind
   for (int k = 0; k < 2000; ++k) even += 2 * (k + 0.5) / 2000 * share((k + 0.5) / 2000) / 2000;
   const double blind = of.at("tau_blind_scattered").get<double>() / (at_normal * even);
-  std::string text = "format = 1\n[project]\nname = \"Y\"\nstandard = \"EN 12464-1:2021\"\n[site]\nnorth = " +
-                     number(of.at("y_axis_azimuth_deg")) +
-                     "\nground_reflectance = 0.2\n[year]\nweather = \"" + weather +
-                     "\"\nblinds = { states = [\"down\"] }\n[defaults]\nmaintenance_factor = 1\n"
-                     "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n[[rooms]]\nname = \"A\"\nsize = [" +
-                     number(room.at("size")[0]) + ", " + number(room.at("size")[1]) +
-                     "]\nheight = " + number(room.at("size")[2]) +
-                     "\nsurfaces = false\nwork_plane = { height = 0.76, inset = 0, spacing = 0.9 }\n";
+  std::string text =
+      "format = 1\n[project]\nname = \"Y\"\nstandard = \"EN 12464-1:2021\"\n[site]\nnorth = " +
+      number(of.at("y_axis_azimuth_deg")) + "\nground_reflectance = 0.2\n[year]\nweather = \"" + weather +
+      "\"\nblinds = { states = [\"down\"] }\n[defaults]\nmaintenance_factor = 1\n"
+      "reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n[[rooms]]\nname = \"A\"\nsize = [" +
+      number(room.at("size")[0]) + ", " + number(room.at("size")[1]) +
+      "]\nheight = " + number(room.at("size")[2]) +
+      "\nsurfaces = false\nwork_plane = { height = 0.76, inset = 0, spacing = 0.9 }\n";
   for (const json& opening : of.at("scene").at("openings")) {
     const json &low = opening.at("min"), &high = opening.at("max");
     text += "[[rooms.openings]]\nname = " + opening.at("name").dump() +
             "\nkind = \"window\"\nwall = 1\nframe = 0\nreflectance = 0\nfrom = " + number(low[0]) +
-            "\nwidth = " + std::to_string(high[0].get<double>() - low[0].get<double>()) + "\nsill = " + number(low[2]) +
+            "\nwidth = " + std::to_string(high[0].get<double>() - low[0].get<double>()) +
+            "\nsill = " + number(low[2]) +
             "\nheight = " + std::to_string(high[2].get<double>() - low[2].get<double>()) +
             "\ntransmittance = " + std::to_string(at_normal) + "\nglazing = [" + table +
-            "]\nscreen = { transmittance = " + std::to_string(blind) + ", scattered = 1, state = \"down\" }\n";
+            "]\nscreen = { transmittance = " + std::to_string(blind) +
+            ", scattered = 1, state = \"down\" }\n";
   }
   return text;
 }
@@ -111,7 +114,8 @@ TEST_P(YearCase, OfTheReferenceByProjectFile) {
   for (const auto& [name, metric] : kMetrics)
     for (const json& map : grid.at("maps")) {
       if (map.at("metric") != metric.first || map.at("blinds") != metric.second) continue;
-      const json &values = of.at("points").at(name).at("value"), &allowed = of.at("points").at(name).at("tol");
+      const json &values = of.at("points").at(name).at("value"),
+                 &allowed = of.at("points").at(name).at("tol");
       ASSERT_EQ(map.at("values").size(), values.size());
       for (std::size_t p = 0; p < values.size(); ++p, ++compared)
         EXPECT_NEAR(map.at("values")[p].get<double>(), values[p].get<double>(), allowed[p].get<double>())
@@ -133,7 +137,8 @@ TEST_P(YearCase, OfTheReferenceByProjectFile) {
   int met = 0;
   for (const json& hour : of.at("hours").at("list")) {
     const int day = kBefore[hour.at("month").get<int>() - 1] + hour.at("day").get<int>() - 1;
-    const auto at = std::find(hours.numbers.begin(), hours.numbers.end(), day * 24 + hour.at("hour").get<int>() - 1);
+    const auto at =
+        std::find(hours.numbers.begin(), hours.numbers.end(), day * 24 + hour.at("hour").get<int>() - 1);
     ASSERT_NE(at, hours.numbers.end());
     for (std::size_t k = 0; k < of.at("hours").at("receivers").size(); ++k) {
       const json& expected = hour.at("with_blind_rule")[k];
@@ -148,6 +153,56 @@ TEST_P(YearCase, OfTheReferenceByProjectFile) {
   EXPECT_GT(met, 80);
 }
 
+/// The energy cases of the reference: the room of a year with a group of luminaires of so many watts.
+TEST_P(YearCase, EnergyOfTheReferenceByProjectFile) {
+  const std::string id = std::string(GetParam()) == "Y01" ? "E01-dimming" : "E02-dimming-south";
+  const json of = case_of(GetParam()), energy = case_of(id);
+  const std::string file = of.at("weather").get<std::string>().substr(8);
+  const TemporaryFolder folder;
+  folder.write(file, content_of(test_data("validation/weather/" + file)));
+  std::string ies = "IESNA:LM-63-2002\nTILT=NONE\n1 3000 1 3 1 1 2 0 0 0\n1 1 " +
+                    number(energy.at("power_W")) + "\n0 45 90\n0\n1000 700 0\n";
+  folder.write("lamp.ies", ies);
+  std::size_t p = 0;
+  while (of.at("receivers")[p].at("id") != energy.at("sensor")) ++p;
+  const std::string sensor =
+      "[[rooms.points]]\nname = \"sensor\"\nat = " + of.at("receivers")[p].at("p").dump() + "\n";
+  std::map<std::string, json> expected;
+  for (const json& reference : energy.at("reference")) expected[reference.at("quantity")] = reference;
+  int compared = 0;
+  for (const char* kind : {"dimmed", "switched"})
+    for (const bool blinds : {false, true}) {
+      std::string text = project_of(of, file);
+      if (!blinds) text.erase(text.find("blinds = "), text.find("[defaults]") - text.find("blinds = "));
+      const std::string hours =
+          "[energy]\nhours = { days = \"Monday to Friday\", from = \"8:00\", to = \"18:00\" }\n";
+      text.insert(text.find("[[rooms]]"), hours + "[luminaires.L]\nfile = \"lamp.ies\"\n");
+      text +=
+          "[[rooms.luminaires]]\nmark = \"L\"\nat = [2.7, 3.6]\n" + sensor +
+          "[[rooms.control]]\nname = \"all\"\nkind = \"" + kind +
+          "\"\nsensor = \"sensor\"\ntarget = 500\nleast_power = " + number(energy.at("standby_fraction")) +
+          "\n";
+      folder.write("e.toml", text);
+      ASSERT_EQ(run(folder, "run e.toml -q --accuracy fine").code, 0);
+      const json found =
+          json_in(folder.path() / "e-results/results.json").at("rooms").at(0).at("energy").at("hourly");
+      const std::string of_year =
+          std::string(kind) + (blinds ? ", blind rule" : ", no blinds") + ": kWh in the year";
+      for (const auto& [name, value] : {std::pair(of_year, found.at("kwh").get<double>()),
+                                        std::pair(std::string("uncontrolled, no blinds: kWh in the year"),
+                                                  found.at("uncontrolled_kwh").get<double>())}) {
+        if (!expected.count(name)) continue;
+        const json& reference = expected.at(name);
+        const double wanted = reference.at("value");
+        EXPECT_NEAR(value, wanted,
+                    reference.at("rel_tol").get<double>() * wanted + reference.at("abs_tol").get<double>())
+            << name;
+        ++compared;
+      }
+    }
+  EXPECT_GE(compared, 7);
+}
+
 INSTANTIATE_TEST_SUITE_P(Reference, YearCase, testing::Values("Y01", "Y02"));
 
 /// A small office in the south of Brackmere.
@@ -156,7 +211,8 @@ std::string office(const std::string& year, const std::string& of_room = "", con
          "[year]\nweather = \"w.epw\"\n" + year +
          "[defaults]\nmaintenance_factor = 0.8\nreflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }\n"
          "[[rooms]]\nname = \"Office\"\nsize = [4, 5]\nheight = 2.8\nsurfaces = false\n"
-         "[[rooms.openings]]\nname = \"window\"\nkind = \"window\"\nwall = 1\nfrom = 1\nwidth = 2\nsill = 0.9\n"
+         "[[rooms.openings]]\nname = \"window\"\nkind = \"window\"\nwall = 1\nfrom = 1\nwidth = 2\nsill = "
+         "0.9\n"
          "height = 1.5\nglazing = \"clear double\"\nscreen = { transmittance = 0.1, state = \"down\" }\n" +
          of_room;
 }
@@ -169,9 +225,11 @@ TemporaryFolder& with_weather(TemporaryFolder& folder) {
 TEST(Year, IsVerifiedExplainedAndShown) {
   TemporaryFolder folder;
   with_weather(folder).write(
-      "o.toml", office("hours = { days = \"Monday to Friday\", from = \"8:00\", to = \"17:00\" }\nlevels = [300, 500]\n",
-                       "[rooms.year]\nautonomy = \"95 %\"\nsun_exposure = \"5 %\"\nspatial_autonomy = \"1 %\"\n"
-                       "exposure = 1e8\nprovision = \"minimum\"\n"));
+      "o.toml",
+      office(
+          "hours = { days = \"Monday to Friday\", from = \"8:00\", to = \"17:00\" }\nlevels = [300, 500]\n",
+          "[rooms.year]\nautonomy = \"95 %\"\nsun_exposure = \"5 %\"\nspatial_autonomy = \"1 %\"\n"
+          "exposure = 1e8\nprovision = \"minimum\"\n"));
   const Ran ran = run(folder, "run o.toml -q --accuracy draft");
   ASSERT_EQ(ran.code, 0) << ran.err;
   EXPECT_TRUE(says(ran.out, "the year")) << ran.out;
@@ -202,8 +260,13 @@ TEST(Year, AMendThatIsToldIsWhatARunGives) {
   const std::string wish = "[rooms.year]\nsun_exposure = \"1 %\"\n";
   with_weather(folder).write("o.toml", office("", wish));
   ASSERT_EQ(run(folder, "run o.toml -q").code, 0);
-  const json told =
-      json_in(folder.path() / "o-results/results.json").at("rooms").at(0).at("scenes").at(0).at("checks").at(0);
+  const json told = json_in(folder.path() / "o-results/results.json")
+                        .at("rooms")
+                        .at(0)
+                        .at("scenes")
+                        .at(0)
+                        .at("checks")
+                        .at(0);
   double with_overhang = NAN;
   for (const json& mend : told.at("mends"))
     if (mend.at("change").at("what") == "overhangs" && mend.at("change").at("amount") == 1.0)
@@ -213,8 +276,13 @@ TEST(Year, AMendThatIsToldIsWhatARunGives) {
   text.insert(text.find(at), "overhang = { depth = 1, beyond = 0.5 }\n");
   folder.write("m.toml", text);
   ASSERT_EQ(run(folder, "run m.toml -q").code, 0);
-  const json check =
-      json_in(folder.path() / "m-results/results.json").at("rooms").at(0).at("scenes").at(0).at("checks").at(0);
+  const json check = json_in(folder.path() / "m-results/results.json")
+                         .at("rooms")
+                         .at(0)
+                         .at("scenes")
+                         .at(0)
+                         .at("checks")
+                         .at(0);
   EXPECT_NEAR(check.at("actual").get<double>(), with_overhang, 6);
 }
 
@@ -228,12 +296,14 @@ TEST(Year, FaultsAreToldOnceWithTheirMend) {
       {office("hours = { from = \"18:00\", to = \"8:00\" }\n"), "end before they begin"},
       {office("hours = { from = \"8:70\", to = \"9:00\" }\n"), "expected a time of the day"},
       {office("levels = [300, -1]\n"), "1 to 6 numbers"},
-      {office("blinds = { states = [\"dwn\"] }\n"), "in which nothing stands or hangs outside; there are: down"},
+      {office("blinds = { states = [\"dwn\"] }\n"),
+       "in which nothing stands or hangs outside; there are: down"},
       {office("blinds = { share = 0.1 }\n"), "names no states"},
       {office("weather_file = 1\n"), "weather_file"},
       {office("", "[rooms.year]\nautonomy = 70\n"), "autonomy"},
       {office("", "[rooms.year]\nprovision = \"some\"\n"), "expected a level of EN 17037"},
-      {office("", "", "latitude = -52.3\nlongitude = -7.6\ntime_zone = 0\n"), "are not of one place: latitude -52.3 here"}};
+      {office("", "", "latitude = -52.3\nlongitude = -7.6\ntime_zone = 0\n"),
+       "are not of one place: latitude -52.3 here"}};
   TemporaryFolder folder;
   with_weather(folder);
   for (const Fault& fault : faults) {
@@ -250,6 +320,75 @@ TEST(Year, FaultsAreToldOnceWithTheirMend) {
   folder.write("f.toml", no_year);
   EXPECT_TRUE(says(run(folder, "check f.toml").err, "nothing says the weather"));
   EXPECT_TRUE(says(run(folder, "run f.toml --hours xml").err, "expected csv or binary"));
+}
+
+/// The office with two groups of luminaires.
+std::string lit_office(const std::string& control, const std::string& top = "") {
+  std::string text = office("") +
+                     "[[rooms.luminaires]]\nmark = \"L\"\nname = \"front\"\nat = [2, 1.5]\n"
+                     "[[rooms.luminaires]]\nmark = \"L\"\nname = \"back\"\nat = [2, 3.5]\n" +
+                     control;
+  text.insert(text.find("[[rooms]]"), top + "[luminaires.L]\nfile = \"lamp.ies\"\n");
+  return text;
+}
+
+constexpr const char* kLamp =
+    "IESNA:LM-63-2002\nTILT=NONE\n1 3000 1 3 1 1 2 0 0 0\n1 1 40\n0 45 90\n0\n1000 700 0\n";
+
+TEST(Energy, IsToldByZonesAndVerified) {
+  TemporaryFolder folder;
+  with_weather(folder).write("lamp.ies", kLamp);
+  folder.write("e.toml",
+               lit_office("[[rooms.control]]\nname = \"front row\"\ngroups = [\"front\"]\nkind = \"dimmed\"\n"
+                          "target = 200\n[rooms.energy]\nkwh_m2 = 1\nw_m2 = 100\n",
+                          "[energy]\nprice = 0.3\ncurrency = \"EUR\"\n"));
+  const Ran ran = run(folder, "run e.toml -q --accuracy draft --hours csv");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const json room = json_in(folder.path() / "e-results/results.json").at("rooms").at(0);
+  const json& hourly = room.at("energy").at("hourly");
+  ASSERT_EQ(hourly.at("zones").size(), 2u);
+  EXPECT_NEAR(hourly.at("uncontrolled_kwh").get<double>(), 0.080 * 3650, 0.5);
+  EXPECT_LT(hourly.at("zones")[0].at("kwh").get<double>(),
+            hourly.at("zones")[0].at("uncontrolled_kwh").get<double>());
+  std::map<std::string, json> checks;
+  for (const json& check : room.at("checks")) checks[check.at("quantity")] = check;
+  EXPECT_EQ(checks.at("energy of the year").at("verdict"), "not met");
+  EXPECT_EQ(checks.at("power density").at("verdict"), "met");
+  const Ran shown = run(folder, "show e-results energy");
+  EXPECT_TRUE(says(shown.out, "front row") && says(shown.out, "hour by hour") &&
+              says(shown.out, "keeps 200 lx"))
+      << shown.out;
+  EXPECT_TRUE(says(content_of(folder.path() / "e-results/hours/office--energy.csv"),
+                   "month,day,hour,power_w\n1,1,1,0\n"));
+  EXPECT_TRUE(
+      says(content_of(folder.path() / "e-results/figures/office--energy.svg"), "daylight at the sensor"));
+}
+
+TEST(Energy, FaultsAreToldOnceWithTheirMend) {
+  struct Fault {
+    std::string text;
+    const char* says;
+  };
+  const std::string zone = "[[rooms.control]]\n";
+  const Fault faults[] = {
+      {lit_office(zone + "groups = [\"frnt\"]\n"), "did you mean \"front\"?"},
+      {lit_office(zone + "groups = [\"front\"]\n" + zone + "groups = [\"L\"]\n"), "is in two zones"},
+      {lit_office(zone + "kind = \"dimmed\"\ntarget = 300\nsensor = \"ceiling\"\n"), "is no point of"},
+      {lit_office(zone + "kind = \"dimmed\"\n"), "nothing says what level the zone"},
+      {lit_office(zone + "kind = \"dims\"\n"), "expected one of \"none\", \"switched\", \"dimmed\""},
+      {lit_office(zone + zone), "only one can take all that is left"},
+      {lit_office(zone + "name = \"a\"\n" + zone + "name = \"a\"\ngroups = [\"back\"]\n"),
+       "two zones are called"},
+      {lit_office(zone + "standby = -1\n"), "standby"},
+      {lit_office("", "[energy]\nprice = -0.3\n"), "price"},
+      {lit_office("", "[energy]\nhours = { from = \"9:00\", to = \"8:00\" }\n"), "end before they begin"}};
+  TemporaryFolder folder;
+  with_weather(folder).write("lamp.ies", kLamp);
+  for (const Fault& fault : faults) {
+    folder.write("f.toml", fault.text);
+    const Ran ran = run(folder, "check f.toml");
+    EXPECT_TRUE(says(ran.err + ran.out, fault.says)) << fault.says << "\n" << ran.err;
+  }
 }
 
 TEST(Weather, IsShownWithItsSheetAndRefusedPlainly) {

@@ -75,8 +75,12 @@ YearPlan some_year(int hours, unsigned seed) {
     const double beam = chance(dice) < 0.4 ? 0 : 850 * std::sqrt(sine) * chance(dice);
     const auto sky =
         daylight::all_weather(sun.altitude_deg, beam, (0.08 + 0.25 * chance(dice)) * 1367 * sine, 1367, 8);
-    YearHour own{day * 24 + hour, true, daylight::direction_of(sun.altitude_deg, sun.azimuth_deg),
-                 sky->direct_normal_lx, sky->diffuse_lx, sky->shape};
+    YearHour own{day * 24 + hour,
+                 true,
+                 daylight::direction_of(sun.altitude_deg, sun.azimuth_deg),
+                 sky->direct_normal_lx,
+                 sky->diffuse_lx,
+                 sky->shape};
     plan.hours.push_back(own);
     ++plan.used_hours;
   }
@@ -109,14 +113,16 @@ TEST(YearLight, HoursEqualMomentsWithinTheStatedUncertainty) {
     const MomentLight moment = day.at(moment_of(plan.hours[h]), {});
     const transport::LightError error(room, moment.light);
     for (std::size_t r = 0; r < room.receivers().size(); ++r) {
-      const double lux = moment.light.total_lx(r), other = double(hours.open(Eigen::Index(r), Eigen::Index(h)));
+      const double lux = moment.light.total_lx(r),
+                   other = double(hours.open(Eigen::Index(r), Eigen::Index(h)));
       std::vector<double> weights(room.receivers().size(), 0.0);
       weights[r] = 1;
       const transport::Deviations d = error.deviations(weights);
       const double doubt = readings::half_width_95(d.of_sets) + 1.5 * std::abs(d.of_coarse_patches) +
                            moment.light.direct_error_lx[r];
       // The edge of a sun patch is sharp in a year and the sun's disc wide in a moment.
-      const bool at_an_edge = std::abs(double(hours.sun(Eigen::Index(r), Eigen::Index(h))) - moment.parts[r].sun) > 1;
+      const bool at_an_edge =
+          std::abs(double(hours.sun(Eigen::Index(r), Eigen::Index(h))) - moment.parts[r].sun) > 1;
       if (at_an_edge) continue;
       ++compared;
       outside += std::abs(lux - other) > std::sqrt(2.0) * doubt + 0.003 * lux;
@@ -194,9 +200,8 @@ TEST(PatchResponse, AnswersAsTheBalanceDoesWithPanesThatScatter) {
     for (Eigen::Index c = 0; c < 3; ++c) {
       double residual = 0;
       const Eigen::VectorXd direct = onto.col(c).cast<double>(), lux = balance.solve(direct, residual);
-      const Eigen::VectorXd expected =
-          corrected ? balance.leaving(direct, lux, room.exchange().reflectance)
-                    : transport::exitance(room.exchange(), room.patches(), lux);
+      const Eigen::VectorXd expected = corrected ? balance.leaving(direct, lux, room.exchange().reflectance)
+                                                 : transport::exitance(room.exchange(), room.patches(), lux);
       // The balance leaves nothing darker than none.
       EXPECT_LT((found.col(c).cwiseMax(0.0f).cast<double>() - expected).norm(), 3e-3 * expected.norm())
           << corrected << c;

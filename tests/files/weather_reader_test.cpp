@@ -77,8 +77,7 @@ std::string edited(const json& of) {
       fields[edit.at("field").get<std::size_t>() - 1] = edit.at("value");
       lines[0] = joined(fields, ",");
     } else if (op == "swap_fields") {
-      each_row(0, lines.size() - kHead - 1,
-               [](auto& fields) { std::swap(fields[14], fields[15]); });
+      each_row(0, lines.size() - kHead - 1, [](auto& fields) { std::swap(fields[14], fields[15]); });
     } else if (op == "cut_bytes") {
       most = edit.at("at");
     } else if (op == "hour_minus_one") {
@@ -175,7 +174,8 @@ INSTANTIATE_TEST_SUITE_P(Broken, WeatherCase,
 class WeatherNumbers : public testing::TestWithParam<const char*> {};
 
 /// What the reference calls it, by what the program finds.
-double found(const std::string& quantity, const daylight::Weather& weather, const daylight::Climate& climate) {
+double found(const std::string& quantity, const daylight::Weather& weather,
+             const daylight::Climate& climate) {
   const std::pair<const char*, double> kAll[] = {
       {"latitude", weather.latitude_deg},
       {"longitude_east", weather.longitude_deg},
@@ -231,7 +231,8 @@ TEST_P(WeatherNumbers, AreThoseOfTheReference) {
   for (const json& reference : of.at("reference")) {
     const std::string quantity = reference.at("quantity");
     if (!reference.at("value").is_number()) continue;
-    const double value = quantity.rfind("row ", 0) == 0 ? of_row(quantity, hours) : found(quantity, *weather, climate);
+    const double value =
+        quantity.rfind("row ", 0) == 0 ? of_row(quantity, hours) : found(quantity, *weather, climate);
     if (!std::isfinite(value)) continue;
     const double expected = reference.at("value");
     EXPECT_NEAR(value, expected,

@@ -31,9 +31,8 @@ CommandLine run_line() {
       "draft, normal (means to about 1 %, minima to 3 %), fine, or per cent for means, such as 0.5")(
       "no-cache", "trace everything anew, and keep nothing in PROJECT-cache")(
       "spread", "also tell how surely built rooms meet each check, given the deviations in [spread]")(
-      "no-views", "make no pictures of rooms")(
-      "hours", po::value<std::string>()->value_name("csv|binary"),
-      "also write all hours of the year of daylight at every point")(
+      "no-views", "make no pictures of rooms")("hours", po::value<std::string>()->value_name("csv|binary"),
+                                               "also write all hours of the year of daylight at every point")(
       "variant", po::value<std::string>()->value_name("NAME"),
       "compute this variant only; without it the project and all of them")(
       "keep", po::value<std::string>()->value_name("NAME"),

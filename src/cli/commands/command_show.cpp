@@ -12,6 +12,7 @@
 #include "files/results/data_files.hpp"
 #include "words/answer.hpp"
 #include "words/data/run_data.hpp"
+#include "words/energy_words.hpp"
 #include "words/tables/building_table.hpp"
 #include "words/tables/luminaire_table.hpp"
 #include "words/tables/room_table.hpp"
@@ -31,6 +32,7 @@ CommandLine show_line() {
       "  luminaires  the schedule: where each hangs and is aimed, flux, watts, in all\n"
       "  floors      storeys and the building\n"
       "  year        daylight of the year: autonomy, useful daylight, sun, exposure; glare at eyes\n"
+      "  energy      kWh in the year: estimate, EN 15193-1, hour by hour, zone by zone; what is missing\n"
       "  all         everything\n"
       "  rooms, scenes, moments, points: one plain table, as the others are with --csv, --json or --grid;\n"
       "              with the lines of all scenes unless one is chosen",
@@ -78,6 +80,7 @@ std::vector<words::DataTable> data_of(const record::RunRecord& run, const std::s
   if (section == "luminaires") return {words::luminaires_data(run)};
   if (section == "scenes") return {words::scenes_data(run, false)};
   if (section == "moments") return {words::scenes_data(run, true)};
+  if (section == "energy") return {words::energy_data(run)};
   if (section == "year") return {words::year_data(run), words::year_points_data(run)};
   if (section == "all") return words::all_data(run);
   std::vector<words::DataTable> points;
@@ -106,6 +109,7 @@ bool show_data(const Arguments& arguments, const record::RunRecord& run, const s
   }
   for (std::size_t k = 0; k < tables.size(); ++k)
     tell(arguments.flag("csv") ? files::data_csv(tables[k], k == 0) : words::data_text(tables[k]));
+  if (section == "energy" && !arguments.flag("csv")) tell(words::energy_remarks(run));
   return true;
 }
 
@@ -129,8 +133,8 @@ int command_show(const std::vector<std::string>& words) {
                                                       : "";
   const std::optional<words::Section> section = words::section_of(word);
   const bool as_data = flagged || arguments.flag("points") || arguments.has("grid") || !section;
-  constexpr const char* kSections[] = {"rooms",  "checks",  "grids",  "glare",  "luminaires",
-                                       "scenes", "moments", "year", "points", "floors", "all"};
+  constexpr const char* kSections[] = {"rooms",   "checks", "grids",  "glare",  "luminaires", "scenes",
+                                       "moments", "year",   "energy", "points", "floors",     "all"};
   if (!word.empty() && (std::find(std::begin(kSections), std::end(kSections), word) == std::end(kSections) ||
                         (as_data && word == "floors"))) {
     say(fmt::format(FMT_STRING("glowgrid show: there is no section \"{}\"{}; expected {}\n"), printable(word),

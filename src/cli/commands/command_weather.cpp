@@ -20,15 +20,16 @@ namespace fs = std::filesystem;
 namespace {
 
 CommandLine weather_line() {
-  CommandLine line{"glowgrid weather FILE [options]",
-                   "Shows what a weather file (EPW, or a table of hours) holds: the place, sun and sky by months,\n"
-                   "the median diffuse illuminance, and what is doubtful or wrong in it. With -o a sheet of\n"
-                   "figures: the sun's paths by its beam, diffuse light by month and hour, how clear skies are.\n"
-                   "Exits with 2 when the file is refused.",
-                   "  glowgrid weather weather/brackmere.epw -o weather-sheet",
-                   "file",
-                   true,
-                   po::options_description()};
+  CommandLine line{
+      "glowgrid weather FILE [options]",
+      "Shows what a weather file (EPW, or a table of hours) holds: the place, sun and sky by months,\n"
+      "the median diffuse illuminance, and what is doubtful or wrong in it. With -o a sheet of\n"
+      "figures: the sun's paths by its beam, diffuse light by month and hour, how clear skies are.\n"
+      "Exits with 2 when the file is refused.",
+      "  glowgrid weather weather/brackmere.epw -o weather-sheet",
+      "file",
+      true,
+      po::options_description()};
   line.wants = "which weather file?";
   line.options.add_options()("output,o", po::value<std::string>()->value_name("FOLDER"),
                              "draw the sheet into this folder (SVG and PNG)")(

@@ -16,8 +16,8 @@ double percent(int part, int all) {
 std::string weather_sheet(const std::string& file, const daylight::Weather& weather,
                           const daylight::Climate& climate) {
   std::string text = fmt::format(
-      FMT_STRING("{}: {}\n  latitude {:g}, longitude {:g} (north and east positive), UTC{:+g}, {:.0f} m\n"), file,
-      weather.place.empty() ? "no name" : weather.place, weather.latitude_deg, weather.longitude_deg,
+      FMT_STRING("{}: {}\n  latitude {:g}, longitude {:g} (north and east positive), UTC{:+g}, {:.0f} m\n"),
+      file, weather.place.empty() ? "no name" : weather.place, weather.latitude_deg, weather.longitude_deg,
       weather.time_zone_h, weather.elevation_m);
   if (!weather.period.empty()) text += fmt::format(FMT_STRING("  data: {}\n"), weather.period);
   text += fmt::format(FMT_STRING("  {} hours, {} of light, {} missing\n\n"), weather.hours.size(),
@@ -36,8 +36,8 @@ std::string weather_sheet(const std::string& file, const daylight::Weather& weat
                       "sunshine h", "median lx", "overcast", "between", "clear");
   for (std::size_t m = 0; m < 12; ++m) {
     const daylight::Climate::Month& month = climate.months[m];
-    text += fmt::format(FMT_STRING("  {:<11}{:>8.0f}{:>11}{:>10.0f}"), daylight::kMonths[m], month.global_kwh_m2,
-                        month.sunshine_h, month.median_diffuse_lx);
+    text += fmt::format(FMT_STRING("  {:<11}{:>8.0f}{:>11}{:>10.0f}"), daylight::kMonths[m],
+                        month.global_kwh_m2, month.sunshine_h, month.median_diffuse_lx);
     text += fmt::format(FMT_STRING("{:>8.0f} %{:>8.0f} %{:>6.0f} %\n"),
                         percent(month.by_sky[daylight::Climate::kOvercast], month.light_hours),
                         percent(month.by_sky[daylight::Climate::kBetween], month.light_hours),

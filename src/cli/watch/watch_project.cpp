@@ -231,6 +231,9 @@ void Watching::take_state() {
 }  // namespace
 
 int watch_project(const fs::path& path, const RunOptions& options) {
+  // A room that is not there will not come by waiting; an error of the project may go.
+  const auto open = open_project(path, options.variant);
+  if (open->usable && !chosen_rooms(options.wish, "run", known_rooms(*open))) return kBadInput;
   return Watching(path, options).run();
 }
 

@@ -143,10 +143,11 @@ struct Assessment {
   std::vector<GridReading> grids;  ///< by Space::grids; one that holds no readable point has no values
   std::vector<PointReading> points;
   RoomGlare glare;
-  std::optional<Outlook> outlook;  ///< sun and view, where they are asked for
+  std::optional<Outlook> outlook;   ///< sun and view, where they are asked for
   std::optional<YearReading> year;  ///< of the year; the grids are then the mean of its hours of use
   std::optional<Modelling> modelling;
   Power power;
+  std::optional<double> kwh_m2;  ///< in the year, where energy is found out
   std::vector<standards::Check> checks;
   std::vector<standards::NotVerified> not_verified;
   Status status = Status::no_target;

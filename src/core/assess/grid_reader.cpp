@@ -102,9 +102,8 @@ std::vector<PointReading> read_points(const Setting& setting, const LitRoom& lit
     reading.interreflected_lx = light.maintained.interreflected_lx[r];
     reading.uncertainty_lx = point_uncertainty(error, light.maintained, r);
     if (source.is_eye && reading.day && lit.paths && !lit.moment->is_night)
-      reading.day->glare =
-          glare_of_day(*lit.paths, setting.transport(), light.maintained, *lit.moment, source.receiver,
-                       reading.total_lx(), reading.day->sun_lx, {});
+      reading.day->glare = glare_of_day(*lit.paths, setting.transport(), light.maintained, *lit.moment,
+                                        source.receiver, reading.total_lx(), reading.day->sun_lx, {});
   }
   return readings;
 }

@@ -95,6 +95,20 @@ void judge_outlook(const space::DaylightBrief& brief, const Outlook& outlook, As
                                                                                  : outlook.view->layers));
 }
 
+/// What the room's light takes, against the project's limits.
+void judge_energy(const space::Brief& brief, Assessment& assessment) {
+  using standards::Quantity;
+  for (const standards::Demand& demand : brief.energy) {
+    const std::optional<double>& value = demand.quantity == Quantity::energy_use ? assessment.kwh_m2
+                                         : demand.quantity == Quantity::power_density
+                                             ? assessment.power.w_per_m2
+                                             : assessment.power.w_per_m2_100lx;
+    if (!value) continue;
+    assessment.checks.push_back(standards::judge(demand, *value));
+    assessment.checks.back().target = {Target::Kind::light, 0};
+  }
+}
+
 /// Smallest and largest value over several grids.
 Judged together(const std::vector<GridReading>& grids, const std::vector<std::size_t>& numbers,
                 const Judged& own) {
@@ -188,6 +202,7 @@ void judge(const space::Space& space, const space::Brief& brief,
   judge_light(brief, groups, weights, assessment);
   if (brief.daylight && assessment.outlook) judge_outlook(*brief.daylight, *assessment.outlook, assessment);
   judge_glare(brief.glare, groups, weights, assessment);
+  judge_energy(brief, assessment);
   assessment.modelling = modelling_of(assessment.grids);
   assessment.status = status_of(assessment.checks);
 }

@@ -55,7 +55,9 @@ Climate climate_of(const Weather& weather, const std::vector<HourOutside>& hours
     if (hour.altitude_deg > kWellUp) ++climate.by_clearness[std::size_t(hour.sky.bin - 1)];
     Climate::Month& month = climate.months[m];
     ++month.light_hours;
-    ++month.by_sky[hour.sky.bin <= 2 ? Climate::kOvercast : hour.sky.bin <= 5 ? Climate::kBetween : Climate::kClear];
+    ++month.by_sky[hour.sky.bin <= 2   ? Climate::kOvercast
+                   : hour.sky.bin <= 5 ? Climate::kBetween
+                                       : Climate::kClear];
     of_month[m].push_back(hour.sky.diffuse_lx);
     of_hour[m][std::size_t(hour.number % 24)].push_back(hour.sky.diffuse_lx);
   }

@@ -15,8 +15,8 @@ struct Climate {
   double most_global_w_m2 = 0, most_direct_w_m2 = 0, most_diffuse_w_m2 = 0;
   bool global_is_stated = false;  ///< else it is the sum of the others
   double global_klxh = 0, direct_klxh = 0, diffuse_klxh = 0;
-  double median_diffuse_lx = 0;  ///< as EN 17037 takes it
-  int light_hours = 0;           ///< with sun above the horizon and diffuse light
+  double median_diffuse_lx = 0;       ///< as EN 17037 takes it
+  int light_hours = 0;                ///< with sun above the horizon and diffuse light
   std::array<int, 8> by_clearness{};  ///< hours with the sun above 3 degrees, by bins
 
   /// Hours of light in three classes of clearness: bins 1 and 2, 3 to 5, 6 to 8.

@@ -88,7 +88,8 @@ void SkyPatches::all_weather(const SkyShape& shape, const Vec3& sun, double diff
           const float at = std::sqrt(std::max(0.0f, 0.5f * (1 - cosine))) * kSteps;
           const int step = std::min(int(at), kSteps);
           const float part = at - float(step);
-          const float turned = about_sun[std::size_t(step)] * (1 - part) + about_sun[std::size_t(step) + 1] * part;
+          const float turned =
+              about_sun[std::size_t(step)] * (1 - part) + about_sun[std::size_t(step) + 1] * part;
           const float own = float(place->share) * std::max(0.0f, by_altitude[std::size_t(a)] * turned);
           sum += own;
           horizontal += own * sine[std::size_t(a)] * own_solid;

@@ -6,8 +6,8 @@
 
 namespace glow::daylight {
 
-/// The sky cut into patches of about equal solid angle, in rings of less than 3 degrees of altitude: any sky is a list
-/// of their luminances.
+/// The sky cut into patches of about equal solid angle, in rings of less than 3 degrees of altitude: any sky
+/// is a list of their luminances.
 class SkyPatches {
  public:
   SkyPatches();

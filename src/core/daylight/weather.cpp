@@ -23,9 +23,9 @@ std::vector<HourOutside> hours_outside(const Weather& weather) {
     const SunPosition sun =
         sun_position({kSunYear, hour.month, hour.day, hour.hour - 0.5 - weather.time_zone_h},
                      weather.latitude_deg, weather.longitude_deg);
-    const auto sky = all_weather(sun.altitude_deg, hour.direct_w_m2, hour.diffuse_w_m2,
-                                 extraterrestrial_w_m2(day_of_year(kSunYear, hour.month, hour.day)),
-                                 hour.dew_point_c);
+    const auto sky =
+        all_weather(sun.altitude_deg, hour.direct_w_m2, hour.diffuse_w_m2,
+                    extraterrestrial_w_m2(day_of_year(kSunYear, hour.month, hour.day)), hour.dew_point_c);
     if (sky)
       result.push_back(
           {hour_of_year(hour.month, hour.day, hour.hour), sun.altitude_deg, sun.azimuth_deg, *sky});

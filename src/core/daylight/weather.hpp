@@ -10,7 +10,7 @@ namespace glow::daylight {
 
 /// An hour of weather, the one that ends at `hour` of local standard time.
 struct WeatherHour {
-  int month = 1, day = 1, hour = 1;  ///< hour: 1 to 24
+  int month = 1, day = 1, hour = 1;          ///< hour: 1 to 24
   double direct_w_m2 = 0, diffuse_w_m2 = 0;  ///< of the sun on a plane facing it; of the sky, horizontal
   double dew_point_c = 10;
   std::optional<double> global_w_m2 = {};  ///< horizontal, where the file states it
@@ -50,7 +50,8 @@ struct HourOutside {
 /// The sun stands as seen from the weather's own place, so that it fits the irradiances.
 std::vector<HourOutside> hours_outside(const Weather& weather);
 
-/// Diffuse horizontal illuminance that is exceeded in half of the hours of daylight, lx; as EN 17037 takes it.
+/// Diffuse horizontal illuminance that is exceeded in half of the hours of daylight, lx; as EN 17037 takes
+/// it.
 double median_diffuse_lx(const std::vector<HourOutside>& hours);
 
 }  // namespace glow::daylight

@@ -70,8 +70,8 @@ Daylight::Daylight(const space::Space& space, const transport::Transport& transp
     : transport_(&transport),
       outdoors_(std::make_unique<const sources::Outdoors>(outside_of(space, states), space.ground_reflectance,
                                                           transport.effort(), watch)),
-      paths_(std::make_unique<const sources::DaylightPaths>(transport, *outdoors_, openings_of(space, states, only),
-                                                            watch)) {}
+      paths_(std::make_unique<const sources::DaylightPaths>(transport, *outdoors_,
+                                                            openings_of(space, states, only), watch)) {}
 
 std::vector<double> Daylight::sun_over(const std::vector<readings::Receiver>& places, const Vec3& u,
                                        const Vec3& v, const space::PlannedMoment& moment,

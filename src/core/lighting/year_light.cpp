@@ -10,8 +10,8 @@
 namespace glow::lighting {
 namespace {
 
-using space::YearHour;
 using sources::DaylightPaths;
+using space::YearHour;
 
 constexpr std::size_t kHoursTogether = 64;
 
@@ -77,7 +77,8 @@ class YearLight::Part {
 
   /// Straight sun, lx: receivers by hours.
   Eigen::MatrixXf sun(const std::vector<std::size_t>& receivers, const Watch& watch) const {
-    Eigen::MatrixXf lux = Eigen::MatrixXf::Zero(Eigen::Index(receivers.size()), Eigen::Index(plan_->hours.size()));
+    Eigen::MatrixXf lux =
+        Eigen::MatrixXf::Zero(Eigen::Index(receivers.size()), Eigen::Index(plan_->hours.size()));
     by_hours(plan_->hours.size(), watch, "sun of the year", [&](Eigen::Index first, Eigen::Index count) {
       for (Eigen::Index h = first; h < first + count; ++h) {
         const YearHour& hour = plan_->hours[std::size_t(h)];
@@ -136,7 +137,8 @@ class YearLight::Part {
 
  private:
   /// lx at each receiver, a row each, for each cd/m2 of everything outside.
-  Eigen::MatrixXf coefficients(const std::vector<std::size_t>& receivers, const Eigen::MatrixXf& reach) const {
+  Eigen::MatrixXf coefficients(const std::vector<std::size_t>& receivers,
+                               const Eigen::MatrixXf& reach) const {
     Eigen::MatrixXf all = Eigen::MatrixXf::Zero(Eigen::Index(receivers.size()), onto_.cols());
     std::vector<float> own;
     for (std::size_t r = 0; r < receivers.size(); ++r) {
@@ -170,8 +172,8 @@ YearLight::YearLight(const space::Space& space, const transport::Transport& tran
                      const Watch& watch)
     : transport_(&transport),
       plan_(&plan),
-      response_(std::make_unique<const transport::PatchResponse>(transport.patches(), transport.exchange(),
-                                                                 true)) {
+      response_(
+          std::make_unique<const transport::PatchResponse>(transport.patches(), transport.exchange(), true)) {
   const auto group_of = [&](const space::Opening& opening) {
     for (std::size_t s = 0; s < plan.blinds.states.size(); ++s)
       if (hangs_at(space, opening, plan.blinds.states[s])) return s + 1;

@@ -23,9 +23,9 @@ class YearLight {
 
   /// lx of some receivers, a row each, by the hours of the plan.
   struct Hours {
-    Eigen::MatrixXf open;   ///< no blinds are down
-    Eigen::MatrixXf used;   ///< as the rule moves them; empty: there are none
-    Eigen::MatrixXf sun;    ///< straight, with no blinds down
+    Eigen::MatrixXf open;  ///< no blinds are down
+    Eigen::MatrixXf used;  ///< as the rule moves them; empty: there are none
+    Eigen::MatrixXf sun;   ///< straight, with no blinds down
     const Eigen::MatrixXf& as_used() const { return used.size() > 0 ? used : open; }
   };
   /// Of not more than kTogether receivers: memory does not grow with their number.
@@ -47,11 +47,11 @@ class YearLight {
   const transport::Transport* transport_;
   const space::YearPlan* plan_;
   std::unique_ptr<const transport::PatchResponse> response_;
-  std::vector<std::unique_ptr<const Part>> parts_;  ///< openings without blinds, then each state's
+  std::vector<std::unique_ptr<const Part>> parts_;   ///< openings without blinds, then each state's
   std::vector<std::unique_ptr<const Part>> closed_;  ///< null for the first
   std::vector<std::vector<char>> down_;              ///< by parts and hours
   std::vector<int> hours_down_;
-  Eigen::MatrixXf outside_;                          ///< cd/m2 of sky patches and ground, by hours
+  Eigen::MatrixXf outside_;  ///< cd/m2 of sky patches and ground, by hours
 };
 
 }  // namespace glow::lighting

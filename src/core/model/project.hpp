@@ -7,17 +7,18 @@
 
 #include "core/geometry/polygon.hpp"
 #include "core/model/emergency.hpp"
+#include "core/model/energy.hpp"
 #include "core/model/figure_style.hpp"
 #include "core/model/floor.hpp"
 #include "core/model/lamp_colour.hpp"
 #include "core/model/maintenance.hpp"
 #include "core/model/readings.hpp"
 #include "core/model/report_wish.hpp"
-#include "core/model/year.hpp"
 #include "core/model/room_parts.hpp"
 #include "core/model/scene.hpp"
 #include "core/model/site.hpp"
 #include "core/model/view.hpp"
+#include "core/model/year.hpp"
 #include "core/photometry/photometry.hpp"
 #include "core/problems/problems.hpp"
 #include "core/units/shown_units.hpp"
@@ -179,6 +180,8 @@ struct Room {
   std::vector<PointWish> points;
   std::optional<DaylightWish> daylight;  ///< by EN 17037
   std::optional<RoomYearWish> year;
+  std::vector<ControlWish> controls;   ///< zones of its electric light
+  std::optional<EnergyLimits> energy;  ///< what it may take
   std::vector<Scene> scenes;
   std::vector<ViewWish> views;  ///< empty: a handful of sensible ones
   std::vector<EscapeRoute> escape_routes;
@@ -220,6 +223,7 @@ struct Project {
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file
   ReportWish report;
   std::optional<YearWish> year;  ///< of daylight
+  std::optional<EnergyWish> energy;
   FigureStyle figures;
 
   /// Whether daylight is computed in rooms with openings, whatever they ask.

@@ -29,7 +29,7 @@ struct BlindRule {
 
 /// Daylight over the whole year.
 struct YearWish {
-  std::string file;                                ///< of weather, as written
+  std::string file;                                  ///< of weather, as written
   std::shared_ptr<const daylight::Weather> weather;  ///< null until it has been read
   UseHours hours;
   std::vector<double> levels_lx = {300};  ///< that autonomy is told for
@@ -40,12 +40,12 @@ struct YearWish {
 
 /// What a room asks of its year; nothing: not asked.
 struct RoomYearWish {
-  std::optional<UseHours> hours;               ///< in place of the project's
-  std::vector<double> levels_lx;               ///< likewise; empty: the project's
-  std::optional<double> spatial_autonomy;      ///< share of the plane, at least
-  std::optional<double> sun_exposure;          ///< share of the plane, at most
-  std::optional<double> autonomy;              ///< mean share of the hours of use at the first level, at least
-  std::optional<double> exposure_lxh;          ///< on no point more
+  std::optional<UseHours> hours;           ///< in place of the project's
+  std::vector<double> levels_lx;           ///< likewise; empty: the project's
+  std::optional<double> spatial_autonomy;  ///< share of the plane, at least
+  std::optional<double> sun_exposure;      ///< share of the plane, at most
+  std::optional<double> autonomy;          ///< mean share of the hours of use at the first level, at least
+  std::optional<double> exposure_lxh;      ///< on no point more
   std::optional<DaylightWish::Level> provision;  ///< of EN 17037, by the hours of the year
   Place place;
 };

@@ -38,6 +38,16 @@ Compared daylight_of(const assess::GridReading& plane) {
   return factor;
 }
 
+/// Of a room in its year, or with one among its scenes.
+Compared autonomy_of(const RoomRecord& room) {
+  const std::optional<assess::YearReading>* year = &room.assessment.year;
+  for (const SceneRecord& scene : room.scenes)
+    if (scene.assessment.year) year = &scene.assessment.year;
+  if (!*year || (*year)->grids.empty()) return {};
+  const assess::YearMap& map = *(*year)->grids.front().find(assess::YearMetric::autonomy);
+  return {map.mean, map.mean_doubt};
+}
+
 Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
   const assess::GridReading* plane = work_plane(room.assessment);
   switch (measure) {
@@ -64,6 +74,11 @@ Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
     case ComparedMeasure::watts_per_m2_100lx:
       if (const auto density = room.assessment.power.w_per_m2_100lx; density && plane)
         return {density, *density * plane->uncertainty.mean_lx / plane->statistics.mean_lx};
+      break;
+    case ComparedMeasure::autonomy:
+      return autonomy_of(room);
+    case ComparedMeasure::kwh:
+      if (room.energy && room.energy->kwh() > 0) return {room.energy->kwh()};
       break;
   }
   return {};
@@ -105,20 +120,24 @@ Change change_of(ComparedMeasure measure, const Compared& first, const Compared&
     }
     case ComparedMeasure::uniformity:
     case ComparedMeasure::daylight_factor:
+    case ComparedMeasure::autonomy:
       return more > 0 ? Change::better : Change::worse;
     case ComparedMeasure::glare:
     case ComparedMeasure::watts:
     case ComparedMeasure::watts_per_m2:
     case ComparedMeasure::watts_per_m2_100lx:
+    case ComparedMeasure::kwh:
       return more < 0 ? Change::better : Change::worse;
   }
   return Change::other;
 }
 
 constexpr ComparedMeasure kMeasures[] = {
-    ComparedMeasure::checks_met,   ComparedMeasure::mean_lx,           ComparedMeasure::uniformity,
-    ComparedMeasure::glare,        ComparedMeasure::daylight_factor,   ComparedMeasure::watts,
-    ComparedMeasure::watts_per_m2, ComparedMeasure::watts_per_m2_100lx};
+    ComparedMeasure::checks_met,      ComparedMeasure::mean_lx,
+    ComparedMeasure::uniformity,      ComparedMeasure::glare,
+    ComparedMeasure::daylight_factor, ComparedMeasure::watts,
+    ComparedMeasure::watts_per_m2,    ComparedMeasure::watts_per_m2_100lx,
+    ComparedMeasure::autonomy,        ComparedMeasure::kwh};
 
 void add_rows(ComparedRoom& room) {
   for (const ComparedMeasure measure : kMeasures) {

@@ -19,6 +19,8 @@ enum class ComparedMeasure {
   watts,            ///< drawn, all groups as they are set
   watts_per_m2,
   watts_per_m2_100lx,  ///< installed, per 100 lx of the work plane's mean
+  autonomy,            ///< of the year of daylight: mean of the first grid, per cent
+  kwh,                 ///< energy of the year, as deep as it was found
 };
 
 /// What became of a value; what lies within the numerical uncertainty of both is no change.

@@ -193,12 +193,13 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   RoomRecord seen = room;
   seen.scenes.clear();
   seen.tolerance.reset();
+  seen.energy.reset();
   seen.scene = scene.name;
   seen.direct_only = scene.emergency;
   seen.moment = scene.moment;
   seen.series = scene.series;
-  if (scene.moment && (scene.assessment.checks.empty() || scene.assessment.year ||
-                       verifies_daylight(scene.assessment)))
+  if (scene.moment &&
+      (scene.assessment.checks.empty() || scene.assessment.year || verifies_daylight(scene.assessment)))
     seen.verified_as = space::VerifiedAs::nothing;
   if (scene.emergency) seen.verified_as = space::VerifiedAs::nothing;
   seen.tasks = scene.tasks;

@@ -10,6 +10,7 @@
 #include "core/model/input_part.hpp"
 #include "core/record/shares.hpp"
 #include "core/space/build_space.hpp"
+#include "core/studies/energy/energy_findings.hpp"
 #include "core/studies/findings.hpp"
 #include "core/transport/group_light.hpp"
 
@@ -141,7 +142,8 @@ struct RoomRecord {
   std::vector<studies::Explanation> explanations;   ///< by the assessment's checks
   std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
   std::vector<SceneRecord> scenes;
-  std::optional<Thresholds> thresholds_lx;  ///< limits that shares of areas are told of
+  std::optional<studies::RoomEnergy> energy;  ///< where it is asked for
+  std::optional<Thresholds> thresholds_lx;    ///< limits that shares of areas are told of
   std::optional<Shares> kept_shares;  ///< of the work plane, where its values were dropped (drop_values)
   transport::FluxBalance balance;     ///< initial light
   EngineRecord engine;

@@ -94,6 +94,7 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
                                          [&](const GridReading& grid) { return is_rough(grid, accuracy_); });
   if (studies.only_verdicts) {
     computed_.record.explanations.resize(assessment().checks.size());  // nothing is told of them
+    find_energy(first);
     return std::move(computed_);
   }
   read_colours(first, lit);
@@ -111,6 +112,7 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
       computed_.record.scenes[s].explanations = explain_year(
           {project_, room_, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
   keep_days(day_key);
+  find_energy(first);
   return std::move(computed_);
 }
 
@@ -163,17 +165,10 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
   *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
   if (!lit.year) return;
-  const assess::HourSink sink = [&](std::size_t grid, std::size_t first, const Eigen::MatrixXf& lux) {
-    if (first == 0) {
-      YearHours& own = computed_.hours.emplace_back();
-      own.grid = space_.grids[grid].name;
-      for (const space::YearHour& hour : use.year->hours) own.numbers.push_back(hour.number);
-      own.lux.resize(Eigen::Index(lit.setting->readable()[grid].size()), lux.cols());
-    }
-    computed_.hours.back().lux.middleRows(Eigen::Index(first), lux.rows()) = lux;
-  };
   use.found->year = assess::read_year(*lit.setting, *lit.year, *use.year, lit.lit, *use.found, watch_,
-                                      gives_hours_ ? sink : assess::HourSink());
+                                      [&](std::size_t grid, std::size_t first, const Eigen::MatrixXf& lux) {
+                                        take_hours(*lit.setting, *use.year, grid, first, lux);
+                                      });
   assess::judge(space_, *use.brief, space_.groups, use.weights, *use.found);
 }
 

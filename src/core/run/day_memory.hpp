@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/record/record.hpp"
+#include "core/studies/energy/room_energy.hpp"
 
 namespace glow::run {
 
@@ -17,8 +18,9 @@ class DayMemory {
  public:
   struct Days {
     bool tells_colour = false;
-    int refinements = 0;                      ///< of the room that they were found with
-    std::vector<record::SceneRecord> scenes;  ///< whole
+    int refinements = 0;                       ///< of the room that they were found with
+    std::vector<record::SceneRecord> scenes;   ///< whole
+    std::shared_ptr<studies::DayHours> hours;  ///< of the year, where energy asked for them
   };
   /// Null: not known. `key`: all that such moments depend on.
   std::shared_ptr<const Days> find(const std::string& key) const;

@@ -15,9 +15,9 @@ constexpr double kClearest = 0.9;     // transmittance of the clearest panes
 constexpr double kLightFacade = 0.7;  // reflectance
 constexpr double kWallsBy = 0.2;      // floor and ceiling by half of that
 
-constexpr double kOverhang = 1.0;     // m, and twice that
-constexpr double kDarker = 0.5;       // times
-constexpr double kBlind = 0.15;       // of the light that falls on it
+constexpr double kOverhang = 1.0;  // m, and twice that
+constexpr double kDarker = 0.5;    // times
+constexpr double kBlind = 0.15;    // of the light that falls on it
 
 bool lets_in(const model::Opening& opening) {
   return opening.outside &&

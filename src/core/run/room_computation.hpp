@@ -10,6 +10,7 @@
 #include "core/lighting/year_light.hpp"
 #include "core/run/compute_room.hpp"
 #include "core/run/room_pass.hpp"
+#include "core/studies/energy/room_energy.hpp"
 
 namespace glow::run {
 
@@ -58,6 +59,9 @@ class RoomComputation {
   std::vector<LitUse> lit_uses(const Pass& pass);
   void add_daylight(const Pass& pass, std::vector<LitUse>& lit);
   void add_year(const Pass& pass, const space::YearPlan& plan, LitUse& use);
+  void take_hours(const assess::Setting& setting, const space::YearPlan& plan, std::size_t grid,
+                  std::size_t first, const Eigen::MatrixXf& lux);
+  void find_energy(const Pass& first);
   void read_series(const Pass& pass, std::size_t use, const lighting::Daylight& paths);
   /// Whether pictures show it: all but those on battery, of which only direct light is told, and skies that
   /// are only judged by.
@@ -98,9 +102,10 @@ class RoomComputation {
   const Memory& memory_;
   const Watch& watch_;
   std::vector<Use> uses_;
-  bool tells_colour_ = false;  ///< in any case
-  bool gives_hours_ = false;   ///< those of years are handed on
-  bool only_seen_ = false;     ///< nothing is asked for but pictures
+  bool tells_colour_ = false;                 ///< in any case
+  bool gives_hours_ = false;                  ///< those of years are handed on
+  bool only_seen_ = false;                    ///< nothing is asked for but pictures
+  std::shared_ptr<studies::DayHours> hours_;  ///< of the year; null: there is none, or nothing asks for them
   assess::TabularMemory tabular_;
   ComputedRoom computed_;
 };

@@ -24,8 +24,11 @@ void RoomComputation::remember_days(const std::string& key) {
     const auto known =
         std::find_if(days->scenes.begin(), days->scenes.end(),
                      [&](const record::SceneRecord& one) { return one.name == scenes_[s].name; });
-    if (!is_day_alone(use) || known == days->scenes.end() || (use.year && gives_hours_)) continue;
+    if (!is_day_alone(use) || known == days->scenes.end() ||
+        (use.year && (gives_hours_ || (room_.energy && !days->hours))))
+      continue;
     use.remembered = true;
+    if (use.year) hours_ = days->hours;
     record::SceneRecord& own = computed_.record.scenes[s];
     own.assessment = known->assessment;
     own.explanations = known->explanations;
@@ -47,6 +50,7 @@ void RoomComputation::keep_days(const std::string& key) {
   if (key.empty()) return;
   DayMemory::Days days;
   days.tells_colour = tells_colour();
+  days.hours = hours_;
   days.refinements = computed_.record.engine.refinements;
   for (std::size_t s = 0; s < scenes_.size(); ++s)
     if (is_day_alone(uses_[s + 1])) days.scenes.push_back(computed_.record.scenes[s]);

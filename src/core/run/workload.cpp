@@ -12,14 +12,14 @@ namespace {
 
 // What else comes with a room's rays, counted in rays that take as long: measured on rooms with one to nine
 // scenes, a hundred to two thousand points.
-constexpr double kOfLight = 2.2;    // per ray: light, readings, causes and mends
-constexpr double kOfRoom = 0.5e6;   // tables and figures
-constexpr double kOfSky = 4e6;      // a moment
-constexpr double kOfTrials = 6e6;   // what would help an opening
-constexpr double kOfStep = 0.2e6;   // of a course of a day
-constexpr double kOfYear = 9e6;     // of daylight
+constexpr double kOfLight = 2.2;        // per ray: light, readings, causes and mends
+constexpr double kOfRoom = 0.5e6;       // tables and figures
+constexpr double kOfSky = 4e6;          // a moment
+constexpr double kOfTrials = 6e6;       // what would help an opening
+constexpr double kOfStep = 0.2e6;       // of a course of a day
+constexpr double kOfYear = 9e6;         // of daylight
 constexpr double kOfYearTrials = 14e6;  // what would help it
-constexpr double kOfPicture = 1e6;  // small ones, as `run` makes them
+constexpr double kOfPicture = 1e6;      // small ones, as `run` makes them
 
 /// Seconds that one ray takes in this room, on one thread.
 double seconds_per_ray(const space::PlannedRoom& room) {
@@ -88,8 +88,10 @@ double rays_of(const Workload& work, const Accuracy& accuracy) {
 double memory_of(const Workload& work, const Accuracy& accuracy) {
   constexpr double kRest = 60e6;     // exchange between patches, and what a room itself takes
   constexpr double kRefinement = 3;  // times the first pass, of what is looked at again
-  constexpr double kYear = 250e6;    // skies and suns of its hours, coefficients of some points, both ways of blinds
-  return kRest + kYear * double(work.years) + (1 + kRefinement) * sizeof(std::int32_t) * rays_of(work, accuracy);
+  constexpr double kYear =
+      250e6;  // skies and suns of its hours, coefficients of some points, both ways of blinds
+  return kRest + kYear * double(work.years) +
+         (1 + kRefinement) * sizeof(std::int32_t) * rays_of(work, accuracy);
 }
 
 Cost expected_cost(const RunPlan& plan) {

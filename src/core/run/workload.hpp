@@ -11,12 +11,12 @@ struct Workload {
   std::size_t points = 0;  ///< of grids
   std::size_t skies = 0;   ///< moments
   std::size_t verified_skies =
-      0;                     ///< of these, those that daylight is verified by: what would help is looked for
-  std::size_t steps = 0;     ///< of courses of a day
-  std::size_t years = 0;     ///< of daylight
+      0;                  ///< of these, those that daylight is verified by: what would help is looked for
+  std::size_t steps = 0;  ///< of courses of a day
+  std::size_t years = 0;  ///< of daylight
   std::size_t year_points = 0;  ///< of grids that years are read on
   std::size_t asked_years = 0;  ///< of these, those that something is asked of
-  std::size_t pictures = 0;  ///< views in each scene that shows in them
+  std::size_t pictures = 0;     ///< views in each scene that shows in them
 };
 
 Workload workload_of(const space::PlannedRoom& room);

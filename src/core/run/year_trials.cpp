@@ -15,8 +15,8 @@ using standards::Check;
 using standards::Verdict;
 using Case = studies::YearOtherwise::Case;
 
-constexpr int kEveryDay = 5;              // that is looked at
-constexpr std::size_t kMostApart = 6;     // openings that are looked at one by one
+constexpr int kEveryDay = 5;           // that is looked at
+constexpr std::size_t kMostApart = 6;  // openings that are looked at one by one
 constexpr double kTurns[] = {90, 180, 270};
 
 bool fails(const Check& check) {
@@ -139,8 +139,8 @@ void add_costs(const DaylightCase& what, const YearTrials& trials, std::vector<s
     if (fails(what.found.checks[c]) && !costs[c].cases.empty()) all[c].causes.push_back(costs[c]);
 }
 
-void add_mends(const std::vector<Check>& checks, const YearTrials& trials, const std::vector<TriedChange>& changes,
-               bool upper, std::vector<studies::Explanation>& all) {
+void add_mends(const std::vector<Check>& checks, const YearTrials& trials,
+               const std::vector<TriedChange>& changes, bool upper, std::vector<studies::Explanation>& all) {
   for (const auto& [change, apply] : changes) {
     const std::vector<double> values = trials.values_with(apply);
     for (std::size_t c = 0; c < values.size(); ++c) {

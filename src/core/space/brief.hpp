@@ -49,10 +49,11 @@ enum class VerifiedAs {
 
 /// What is asked of a space: everything that its light is judged by.
 struct Brief {
-  Tasks tasks;                           ///< of the room as a whole, one for each standard
-  std::vector<GridBrief> grids;          ///< by Space::grids
-  std::vector<standards::Demand> light;  ///< of no grid: the light's colour, its delay
-  std::optional<double> delay_s;         ///< until half of the light is there, of emergency lighting
+  Tasks tasks;                            ///< of the room as a whole, one for each standard
+  std::vector<GridBrief> grids;           ///< by Space::grids
+  std::vector<standards::Demand> light;   ///< of no grid: the light's colour, its delay
+  std::vector<standards::Demand> energy;  ///< of what the light takes
+  std::optional<double> delay_s;          ///< until half of the light is there, of emergency lighting
   GlareBrief glare;
   std::optional<DaylightBrief> daylight;
   PlaneHeight plane_height = PlaneHeight::given;

@@ -20,6 +20,7 @@
 #include "core/space/room_geometry.hpp"
 #include "core/space/scenes.hpp"
 #include "core/space/tolerances.hpp"
+#include "core/standards/energy_rules.hpp"
 
 namespace glow::space {
 namespace {
@@ -87,7 +88,7 @@ class Builder {
     warn_of_objects_over(room_, space_, brief_, built.objects, problems_);
     warn_of_doubtful_input(project_, room_, space_, brief_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
-    return PlannedRoom{&room_, std::move(space_), std::move(brief_), {}, {}};
+    return PlannedRoom{&room_, std::move(space_), std::move(brief_), {}, {}, {}};
   }
 
  private:
@@ -407,6 +408,19 @@ void Builder::warn_of_equal_pitch() {
 
 }  // namespace
 
+namespace {
+
+/// What of the main standard's task the room's energy hangs on.
+struct TaskOfEnergy {
+  std::string area;
+  std::optional<double> lx;
+};
+TaskOfEnergy task_of_energy(const Tasks& tasks) {
+  return tasks.empty() ? TaskOfEnergy{} : TaskOfEnergy{tasks.front().row.area, tasks.front().em_lx};
+}
+
+}  // namespace
+
 std::optional<PlannedRoom> build_space(const model::Project& project, const model::Room& room,
                                        const std::vector<standards::RequirementTable>& standards,
                                        Problems& problems) {
@@ -415,6 +429,12 @@ std::optional<PlannedRoom> build_space(const model::Project& project, const mode
   const int errors_before = problems.error_count();
   planned->scenes = plan_scenes(project, *planned, standards, problems);
   planned->views = place_views(room, planned->space, problems);
+  const TaskOfEnergy task = task_of_energy(planned->brief.tasks);
+  planned->energy = plan_energy(project, room, planned->space, task.area, task.lx, problems);
+  if (room.energy) {
+    const model::EnergyLimits& limits = *room.energy;
+    planned->brief.energy = standards::energy_demands(limits.kwh_m2, limits.w_m2, limits.w_m2_100lx);
+  }
   if (problems.error_count() > errors_before) return std::nullopt;
   return planned;
 }

@@ -2,6 +2,7 @@
 
 #include "core/space/brief.hpp"
 #include "core/space/camera.hpp"
+#include "core/space/energy_plan.hpp"
 #include "core/space/moments.hpp"
 #include "core/space/space.hpp"
 #include "core/space/year_plan.hpp"
@@ -29,6 +30,7 @@ struct PlannedRoom {
   Brief brief;
   std::vector<PlannedScene> scenes;
   std::vector<PlannedView> views;
+  std::optional<EnergyPlan> energy;
 };
 
 /// Turns what was written into a room to compute. Nothing comes back exactly when an error was added;

@@ -118,9 +118,8 @@ PlannedScene year_of(const PlannedRoom& room, YearPlan year, const Brief& nothin
     }
   }
   PlannedMoment& moment = scene.moment.emplace();
-  moment.sky_words =
-      fmt::format(FMT_STRING("mean of the hours of use ({}; weather of {})"), year.hours_words,
-                  year.place.empty() ? year.file : year.place);
+  moment.sky_words = fmt::format(FMT_STRING("mean of the hours of use ({}; weather of {})"), year.hours_words,
+                                 year.place.empty() ? year.file : year.place);
   moment.sky = daylight::Sky::overcast(year.mean_open_lx());
   moment.states = year.states;
   scene.year = std::move(year);

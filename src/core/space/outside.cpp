@@ -139,7 +139,8 @@ void add_shades(const Opening& opening, const std::vector<model::Shade>& shades,
     const char* what = shade.kind == Kind::overhang ? "overhang"
                        : shade.kind == Kind::fins   ? "fins"
                                                     : "slats";
-    OutsidePart part{fmt::format(FMT_STRING("{} of {}"), what, opening.name), shade.state, {}, true, opening.name};
+    OutsidePart part{
+        fmt::format(FMT_STRING("{} of {}"), what, opening.name), shade.state, {}, true, opening.name};
     if (shade.kind == Kind::overhang)
       add_overhang(axes, shade, part);
     else if (shade.kind == Kind::fins)

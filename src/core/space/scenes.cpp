@@ -251,7 +251,8 @@ void plan_moments(const model::Project& project, const PlannedRoom& room, std::v
   const bool lit = std::any_of(room.space.openings.begin(), room.space.openings.end(),
                                [](const Opening& opening) { return opening.lets_daylight_in(); });
   const bool asked = room.room->daylight.has_value();
-  if ((!project.shows_daylight() && !asked && !room.room->year) || (!lit && room.space.roofed && !asked)) return;
+  if ((!project.shows_daylight() && !asked && !room.room->year) || (!lit && room.space.roofed && !asked))
+    return;
   if (!room.space.roofed) {
     problems.warning(
         "P096", room.room->place,

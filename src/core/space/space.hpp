@@ -115,7 +115,7 @@ struct OutsidePart {
   std::string name;
   std::string state;  ///< it is there in moments that name this state; empty: always
   geometry::Geometry geometry;
-  bool is_shade = false;  ///< it belongs to an opening
+  bool is_shade = false;     ///< it belongs to an opening
   std::string opening = {};  ///< then: that one's name
 };
 

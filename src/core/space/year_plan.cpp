@@ -104,7 +104,8 @@ std::optional<YearPlan> plan_year(const model::Project& project, const model::Ro
   for (int h = 0; h < daylight::kHoursOfYear; ++h) {
     used[std::size_t(h)] = is_used(use, project.site, weather.first_weekday, h);
     plan.used_hours += used[std::size_t(h)];
-    plan.used_by_day[std::size_t(h / 24)] = char(plan.used_by_day[std::size_t(h / 24)] + used[std::size_t(h)]);
+    plan.used_by_day[std::size_t(h / 24)] =
+        char(plan.used_by_day[std::size_t(h / 24)] + used[std::size_t(h)]);
   }
   for (const daylight::HourOutside& hour : daylight::hours_outside(weather))
     plan.hours.push_back(

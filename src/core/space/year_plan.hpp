@@ -7,8 +7,8 @@ namespace glow::space {
 
 /// An hour of daylight outside, in a room's axes.
 struct YearHour {
-  int number = 0;           ///< daylight::hour_of_year
-  bool is_used = false;     ///< somebody is in the room
+  int number = 0;            ///< daylight::hour_of_year
+  bool is_used = false;      ///< somebody is in the room
   Vec3 sun = Vec3::UnitZ();  ///< towards it, at the hour's middle
   double sun_normal_lx = 0, diffuse_lx = 0;
   daylight::SkyShape shape;
@@ -18,10 +18,10 @@ struct YearHour {
 
 /// A year of daylight, ready to compute.
 struct YearPlan {
-  std::string place, file;     ///< of the weather
-  std::string hours_words;     ///< "every day 8:00 to 18:00"
-  std::vector<YearHour> hours;  ///< of light, by number
-  int used_hours = 0;          ///< with the dark ones among them
+  std::string place, file;             ///< of the weather
+  std::string hours_words;             ///< "every day 8:00 to 18:00"
+  std::vector<YearHour> hours;         ///< of light, by number
+  int used_hours = 0;                  ///< with the dark ones among them
   std::vector<char> used_by_day = {};  ///< by days of the year: hours of use
   double latitude_deg = 0, longitude_deg = 0;
   std::vector<double> levels_lx;
@@ -44,7 +44,6 @@ bool is_used(const model::UseHours& use, const model::Site& site, int first_week
 std::string to_words(const model::UseHours& use);
 
 /// The year of a room, or nothing where none is asked for. The weather must have been read.
-std::optional<YearPlan> plan_year(const model::Project& project, const model::Room& room,
-                                  Problems& problems);
+std::optional<YearPlan> plan_year(const model::Project& project, const model::Room& room, Problems& problems);
 
 }  // namespace glow::space

@@ -47,8 +47,8 @@ std::vector<Demand> year_provision_demands(int level, bool by_roof_alone) {
 
 std::vector<Demand> year_demands(const YearWishes& wishes, double level_lx) {
   std::vector<Demand> demands;
-  const auto ask = [&](Quantity quantity, const std::optional<double>& wish, double unit, const char* standard,
-                       const std::string& what) {
+  const auto ask = [&](Quantity quantity, const std::optional<double>& wish, double unit,
+                       const char* standard, const std::string& what) {
     if (!wish) return;
     Demand& demand = demands.emplace_back();
     demand.quantity = quantity;

@@ -6,7 +6,7 @@
 namespace glow::standards {
 namespace {
 
-constexpr std::array<std::pair<Quantity, const char*>, 22> kQuantities = {
+constexpr std::array<std::pair<Quantity, const char*>, 25> kQuantities = {
     {{Quantity::mean_illuminance, "mean illuminance"},
      {Quantity::uniformity, "uniformity U0"},
      {Quantity::minimum_illuminance, "minimum illuminance"},
@@ -28,7 +28,10 @@ constexpr std::array<std::pair<Quantity, const char*>, 22> kQuantities = {
      {Quantity::sun_exposure, "annual sun exposure"},
      {Quantity::light_exposure, "light exposure"},
      {Quantity::year_over_half, "half of daylight over 50 %"},
-     {Quantity::year_over_most, "half of daylight over 95 %"}}};
+     {Quantity::year_over_most, "half of daylight over 95 %"},
+     {Quantity::energy_use, "energy of the year"},
+     {Quantity::power_density, "power density"},
+     {Quantity::power_per_100lx, "power per 100 lx"}}};
 
 constexpr double kNoRatio = 1e6;  // where it is dark, any light is more than any number of times that
 
@@ -80,6 +83,11 @@ std::string unit_of(Quantity quantity) {
       return "%";
     case Quantity::light_exposure:
       return "klx h";
+    case Quantity::energy_use:
+      return "kWh/m2";
+    case Quantity::power_density:
+    case Quantity::power_per_100lx:
+      return "W/m2";
     case Quantity::sunlight_hours:
       return "h";
     case Quantity::outside_distance:
@@ -121,7 +129,9 @@ bool is_glare(Quantity quantity) {
 bool is_upper_limit(Quantity quantity) {
   return (is_glare(quantity) && quantity != Quantity::shielding_angle) ||
          quantity == Quantity::illuminance_ratio || quantity == Quantity::delay ||
-         quantity == Quantity::sun_exposure || quantity == Quantity::light_exposure;
+         quantity == Quantity::sun_exposure || quantity == Quantity::light_exposure ||
+         quantity == Quantity::energy_use || quantity == Quantity::power_density ||
+         quantity == Quantity::power_per_100lx;
 }
 
 std::string to_string(Verdict verdict) {
@@ -168,6 +178,9 @@ Check judge(const Demand& demand, const readings::Statistics& maintained,
     case Quantity::light_exposure:
     case Quantity::year_over_half:
     case Quantity::year_over_most:
+    case Quantity::energy_use:
+    case Quantity::power_density:
+    case Quantity::power_per_100lx:
       break;
   }
   return judged(demand, 0, 0);

@@ -28,21 +28,25 @@ enum class Quantity {
   view_layers,          ///< of sky, landscape and ground, with the landscape among them
   daylight_autonomy,    ///< mean share of the hours of use in which daylight alone reaches a level
   spatial_autonomy,     ///< share of the points with 300 lx in half of the hours of use
-  sun_exposure,         ///< share of the points with strong sun in too many of them: an upper limit, as is the next
-  light_exposure,       ///< of the brightest point in the whole year
-  year_over_half,       ///< illuminance that half of a plane has in half of the hours of daylight
-  year_over_most        ///< that 95 % of it have
+  sun_exposure,  ///< share of the points with strong sun in too many of them: an upper limit, as is the next
+  light_exposure,  ///< of the brightest point in the whole year
+  year_over_half,  ///< illuminance that half of a plane has in half of the hours of daylight
+  year_over_most,  ///< that 95 % of it have
+  energy_use,      ///< of electric light in the year: an upper limit, as are the next two
+  power_density,   ///< installed
+  power_per_100lx  ///< installed, for each 100 lx on the work plane
 };
 
 /// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra", "glare UGR", "glare
 /// rating GR", "luminance of luminaires", "shielding angle", "largest to smallest",
 /// "delay", "daylight factor over 50 %", "daylight factor over 95 %", "hours of sunlight", "horizontal sight
-/// angle", "outside distance", "layers of the view", "daylight autonomy", "spatial daylight autonomy", "annual
-/// sun exposure", "light exposure", "half of daylight over 50 %", "half of daylight over 95 %".
+/// angle", "outside distance", "layers of the view", "daylight autonomy", "spatial daylight autonomy",
+/// "annual sun exposure", "light exposure", "half of daylight over 50 %", "half of daylight over 95 %",
+/// "energy of the year", "power density", "power per 100 lx".
 std::string to_string(Quantity quantity);
 /// Nothing for other words.
 std::optional<Quantity> quantity_of(const std::string& words);
-/// "lx", "cd/m2", "deg", "s", "%", "h", "m", "klx h", or "" for a ratio or an index.
+/// "lx", "cd/m2", "deg", "s", "%", "h", "m", "klx h", "kWh/m2", "W/m2", or "" for a ratio or an index.
 std::string unit_of(Quantity quantity);
 /// Whether the required value is the most that is allowed.
 bool is_upper_limit(Quantity quantity);

@@ -277,6 +277,9 @@ void Explainer::explain_failure(const Check& check) {
     case Quantity::light_exposure:
     case Quantity::year_over_half:
     case Quantity::year_over_most:
+    case Quantity::energy_use:
+    case Quantity::power_density:
+    case Quantity::power_per_100lx:
       return;
   }
 }

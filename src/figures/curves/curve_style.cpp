@@ -13,7 +13,7 @@ namespace {
 // Slate, terracotta, moss, plum, ochre, teal, rust, sky, rose, olive, ink, sand: apart in lightness as well
 // as in hue.
 constexpr const char* kCurveColours[] = {"#2f4b7c", "#c1562f", "#5c7a29", "#7b3f73", "#b98a12", "#1f7a78",
-                                    "#7a2b16", "#5b9bd0", "#d07a94", "#3d4a12", "#15151f", "#a08a6a"};
+                                         "#7a2b16", "#5b9bd0", "#d07a94", "#3d4a12", "#15151f", "#a08a6a"};
 constexpr std::size_t kColourCount = 12;
 constexpr double kLegendEnd = 780;  // px
 
@@ -41,7 +41,10 @@ std::vector<PlaneCurve> plane_curves(const std::vector<Curve>& curves,
     }
     for (std::size_t k = 0; k < planes.size(); ++k) {
       const std::size_t colour = curves.size() == 1 ? k : i;
-      lines.push_back({i, planes[k], kCurveColours[colour % kColourCount], k == 0 ? "" : k == 1 ? "8 5" : "2 4"});
+      lines.push_back({i, planes[k], kCurveColours[colour % kColourCount],
+                       k == 0   ? ""
+                       : k == 1 ? "8 5"
+                                : "2 4"});
     }
   }
   return lines;

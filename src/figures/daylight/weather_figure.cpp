@@ -60,13 +60,15 @@ class WeatherSheet {
 };
 
 void WeatherSheet::title() {
-  canvas_.text({kSheetLeft, 40}, fitted_text("Weather of " + (weather_.place.empty() ? "a place without name" : weather_.place), 660, 24, true),
+  canvas_.text({kSheetLeft, 40},
+               fitted_text("Weather of " + (weather_.place.empty() ? "a place without name" : weather_.place),
+                           660, 24, true),
                {24, "start", kSheetInk, true});
-  canvas_.text({kSheetLeft, 64},
-               fmt::format(FMT_STRING("latitude {:g}, longitude {:g}, UTC{:+g}, {:.0f} m above the sea"),
-                           weather_.latitude_deg, weather_.longitude_deg, weather_.time_zone_h,
-                           weather_.elevation_m),
-               {14, "start", kSheetGrey});
+  canvas_.text(
+      {kSheetLeft, 64},
+      fmt::format(FMT_STRING("latitude {:g}, longitude {:g}, UTC{:+g}, {:.0f} m above the sea"),
+                  weather_.latitude_deg, weather_.longitude_deg, weather_.time_zone_h, weather_.elevation_m),
+      {14, "start", kSheetGrey});
   double x = kTableLeft - 44;
   const auto number = [&](const std::string& value, const char* what) {
     canvas_.text({x, 42}, value, {22, "start", kSheetInk, true});
@@ -148,7 +150,8 @@ void WeatherSheet::diffuse() {
   for (int m = 0; m < 12; ++m)
     for (int h = 0; h < 24; ++h) {
       const double lux = climate_.months[std::size_t(m)].diffuse_by_hour[std::size_t(h)];
-      canvas_.rectangle({kTableLeft + m * kCellWide, kTableTop + (23 - h) * kCellHigh}, {kCellWide + 0.4, kCellHigh + 0.4},  // no seams
+      canvas_.rectangle({kTableLeft + m * kCellWide, kTableTop + (23 - h) * kCellHigh},
+                        {kCellWide + 0.4, kCellHigh + 0.4},  // no seams
                         lux > 0 ? scale.colours[scale.band(lux)].c_str() : "#2b2b33");
     }
   for (int h = 0; h <= 24; h += 6)
@@ -157,7 +160,8 @@ void WeatherSheet::diffuse() {
   for (int m = 1; m <= 12; ++m)
     canvas_.text({kTableLeft + (m - 0.5) * kCellWide, kTableTop + 24 * kCellHigh + 17}, month_name(m),
                  {11, "middle", kSheetGrey});
-  draw_scale(canvas_, scale, "Diffuse in lx", kTableLeft + 12 * kCellWide + 24, kTableTop - 6, 24 * kCellHigh);
+  draw_scale(canvas_, scale, "Diffuse in lx", kTableLeft + 12 * kCellWide + 24, kTableTop - 6,
+             24 * kCellHigh);
 }
 
 /// Shares of the hours of light by how clear the sky is.
@@ -182,7 +186,8 @@ void WeatherSheet::skies() {
       y -= high;
       canvas_.rectangle({kTableLeft + m * kCellWide + 5, y}, {kCellWide - 10, high}, kSkies[std::size_t(s)]);
     }
-    canvas_.text({kTableLeft + (m + 0.5) * kCellWide, base + 17}, month_name(m + 1), {11, "middle", kSheetGrey});
+    canvas_.text({kTableLeft + (m + 0.5) * kCellWide, base + 17}, month_name(m + 1),
+                 {11, "middle", kSheetGrey});
   }
 }
 

@@ -74,23 +74,27 @@ class YearFigure {
 };
 
 void YearFigure::title() {
-  canvas_.text({kSheetLeft, 40}, fitted_text(input_.room->title(), 700, 24, true), {24, "start", kSheetInk, true});
-  canvas_.text({kSheetLeft, 64},
-               fitted_text(fmt::format(FMT_STRING("daylight on {} by day and hour; weather of {} ({})"),
-                                       grid_name(), year_.place.empty() ? "its file" : year_.place, year_.file),
-                           760, 14),
-               {14, "start", kSheetGrey});
+  canvas_.text({kSheetLeft, 40}, fitted_text(input_.room->title(), 700, 24, true),
+               {24, "start", kSheetInk, true});
+  canvas_.text(
+      {kSheetLeft, 64},
+      fitted_text(fmt::format(FMT_STRING("daylight on {} by day and hour; weather of {} ({})"), grid_name(),
+                              year_.place.empty() ? "its file" : year_.place, year_.file),
+                  760, 14),
+      {14, "start", kSheetGrey});
   std::string blinds = "no blinds";
   if (!year_.blinds.empty()) {
     int down = 0;
     for (const int hours : year_.hours_down) down = std::max(down, hours);
-    blinds = fmt::format(FMT_STRING("blinds down when the sun gives {:.0f} lx on more than {:g} % of it: {} h of "
-                                    "use"),
-                         year_.rule_lx, 100 * year_.rule_share, down);
+    blinds =
+        fmt::format(FMT_STRING("blinds down when the sun gives {:.0f} lx on more than {:g} % of it: {} h of "
+                               "use"),
+                    year_.rule_lx, 100 * year_.rule_share, down);
   }
-  canvas_.text({kSheetLeft, 84},
-               fmt::format(FMT_STRING("hours of use: {}, {} h; {}"), year_.hours_words, year_.used_hours, blinds),
-               {12.5, "start", kSheetGrey});
+  canvas_.text(
+      {kSheetLeft, 84},
+      fmt::format(FMT_STRING("hours of use: {}, {} h; {}"), year_.hours_words, year_.used_hours, blinds),
+      {12.5, "start", kSheetGrey});
   draw_older(canvas_, *input_.room, {kSheetLeft, 104});
 }
 
@@ -118,7 +122,8 @@ void YearFigure::months() {
                {12.5, "start", kSheetGrey});
   for (double v = 0; v <= top + 1e-9; v += step) {
     const double y = base - kMonthsHigh * v / std::max(top, 1e-9);
-    canvas_.line({kCarpetLeft, y}, {kCarpetLeft + kCarpetWide, y}, v == 0 ? kSheetInk : kGridLine, v == 0 ? 1.4 : 0.8);
+    canvas_.line({kCarpetLeft, y}, {kCarpetLeft + kCarpetWide, y}, v == 0 ? kSheetInk : kGridLine,
+                 v == 0 ? 1.4 : 0.8);
     canvas_.text({kCarpetLeft - 10, y + 4}, fmt::format(FMT_STRING("{:g}"), v), {12, "end", kSheetGrey});
   }
   for (int month = 1; month <= 12; ++month) {
@@ -144,7 +149,8 @@ void YearFigure::numbers() {
        fmt::format(FMT_STRING("of use with {:.0f} lx by day"), autonomy.level_lx));
   tell(fmt::format(FMT_STRING("{:.0f} %"), first().find(assess::YearMetric::useful_300_to_3000)->mean),
        "of use within 300 to 3000 lx");
-  tell(fmt::format(FMT_STRING("{:.0f} %"), first().spatial_autonomy.percent), "spatial autonomy 300 lx, 50 %");
+  tell(fmt::format(FMT_STRING("{:.0f} %"), first().spatial_autonomy.percent),
+       "spatial autonomy 300 lx, 50 %");
   tell(fmt::format(FMT_STRING("{:.0f} %"), first().sun_exposure.percent), "sun exposure 1000 lx, 250 h");
 }
 
@@ -174,7 +180,8 @@ void draw_carpet(SvgCanvas& canvas, const std::vector<double>& by_hours, const C
   for (int month = 1; month <= 12; ++month) {
     const double x = low.x() + size.x() * begin_of(month);
     if (month > 1) canvas.line({x, low.y() + size.y()}, {x, low.y() + size.y() + 5}, kSheetGrey);
-    canvas.text({x + size.x() / 24, low.y() + size.y() + 18}, short_month(month), {11.5, "middle", kSheetGrey});
+    canvas.text({x + size.x() / 24, low.y() + size.y() + 18}, short_month(month),
+                {11.5, "middle", kSheetGrey});
   }
   canvas.text({low.x() + size.x(), low.y() - 8}, "standard time", {11.5, "end", kSheetGrey});
 }

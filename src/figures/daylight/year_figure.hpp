@@ -9,7 +9,8 @@ namespace glow::figures {
 std::string year_svg(const FigureInput& input, const assess::YearReading& year);
 
 /// A number by day of the year (to the right) and hour of the day (upwards), in a box of this corner and
-/// size (365 times 5 to 24 times 24), with months and hours at its sides; below 0: night. `by_hours`: 8760 of them.
+/// size (365 times 5 to 24 times 24), with months and hours at its sides; below 0: night. `by_hours`: 8760 of
+/// them.
 void draw_carpet(SvgCanvas& canvas, const std::vector<double>& by_hours, const ColourScale& scale,
                  const Vec2& low, const Vec2& size);
 

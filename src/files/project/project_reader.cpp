@@ -8,6 +8,7 @@
 #include <set>
 
 #include "core/model/file_names.hpp"
+#include "files/project/energy_reader.hpp"
 #include "files/project/floors_reader.hpp"
 #include "files/project/glare_reader.hpp"
 #include "files/project/maintenance_reader.hpp"
@@ -213,6 +214,8 @@ Room read_room(TomlTable& table, const Defaults& defaults, const std::vector<mod
   room.openings = read_openings(table, materials, room.assumed);
   room.daylight = read_daylight(table);
   room.year = read_room_year(table);
+  room.controls = read_controls(table);
+  room.energy = read_energy_limits(table);
   room.objects = read_objects(table, materials, room.assumed);
   room.ceiling = read_ceiling(table);
   room.luminaires = read_placements(table);
@@ -401,6 +404,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   project.site = read_site(root, materials);
   project.moments = read_moments(root);
   project.year = read_year(root);
+  project.energy = read_energy(root);
   project.floors = read_floors(root);
   RoomSettings settings(root);
   std::vector<TomlTable> rooms = root.tables("rooms");

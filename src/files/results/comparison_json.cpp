@@ -22,6 +22,10 @@ const char* word(record::ComparedMeasure measure) {
       return "drawn_w";
     case ComparedMeasure::watts_per_m2:
       return "drawn_w_per_m2";
+    case ComparedMeasure::autonomy:
+      return "daylight_autonomy_percent";
+    case ComparedMeasure::kwh:
+      return "energy_kwh";
     case ComparedMeasure::watts_per_m2_100lx:
       break;
   }

@@ -22,7 +22,7 @@ struct EnumNames<standards::NotVerified::Why> {
 };
 template <>
 struct EnumNames<standards::Quantity> {
-  static constexpr std::array<const char*, 22> list = {"mean illuminance",
+  static constexpr std::array<const char*, 25> list = {"mean illuminance",
                                                        "uniformity U0",
                                                        "minimum illuminance",
                                                        "colour rendering Ra",
@@ -43,7 +43,10 @@ struct EnumNames<standards::Quantity> {
                                                        "annual sun exposure",
                                                        "light exposure",
                                                        "half of daylight over 50 %",
-                                                       "half of daylight over 95 %"};
+                                                       "half of daylight over 95 %",
+                                                       "energy of the year",
+                                                       "power density",
+                                                       "power per 100 lx"};
 };
 template <>
 struct EnumNames<standards::Verdict> {
@@ -56,9 +59,8 @@ namespace glow::files {
 
 template <>
 struct EnumNames<studies::DaylightChange::Kind> {
-  static constexpr std::array<const char*, 8> list = {"wider",           "higher",
-                                                      "clearer",         "lighter_outside",
-                                                      "brighter_inside", "overhangs",
+  static constexpr std::array<const char*, 8> list = {"wider",           "higher",          "clearer",
+                                                      "lighter_outside", "brighter_inside", "overhangs",
                                                       "darker_panes",    "blinds"};
 };
 template <>

@@ -44,6 +44,15 @@ std::string hours_csv(const run::YearHours& hours) {
   return out;
 }
 
+std::string power_csv(const std::vector<int>& power_w) {
+  std::string out = "month,day,hour,power_w\n";
+  for (std::size_t h = 0; h < power_w.size(); ++h) {
+    const auto [month, day] = daylight::date_of_day(int(h / 24));
+    out += fmt::format(FMT_STRING("{},{},{},{}\n"), month, day, h % 24 + 1, power_w[h]);
+  }
+  return out;
+}
+
 std::string hours_binary(const run::YearHours& hours) {
   std::string out = "GLOWHRS1";
   put(out, std::uint32_t(hours.lux.rows()));

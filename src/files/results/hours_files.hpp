@@ -17,5 +17,7 @@ double hours_bytes(std::size_t points, HoursFormat format);
 std::string hours_csv(const run::YearHours& hours);
 /// The same as numbers; docs/results.md describes the bytes.
 std::string hours_binary(const run::YearHours& hours);
+/// Electric power, W, in all 8760 hours.
+std::string power_csv(const std::vector<int>& power_w);
 
 }  // namespace glow::files

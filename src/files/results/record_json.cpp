@@ -1,5 +1,6 @@
 #include "files/results/record_json.hpp"
 
+#include "files/results/describe_energy.hpp"
 #include "files/results/describe_glare.hpp"
 #include "files/results/describe_grids.hpp"
 #include "files/results/describe_outlook.hpp"
@@ -381,6 +382,9 @@ void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& un
   describe_place(a, room);
   describe_readings(a, room, units);
   describe_tolerance(a, room);
+  a.present("energy", room.energy);
+  if constexpr (A::kReads)
+    if (room.energy) room.assessment.kwh_m2 = room.energy->kwh_m2();
   describe_scenes(a, room, units);
 }
 

@@ -98,8 +98,9 @@ std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, st
   if (array && values.size() == array->size() && values.size() >= least && values.size() <= most)
     return values;
   wrong_type(key, *node,
-             least == most ? fmt::format(FMT_STRING("{} numbers from {} to {}"), most, low, high)
-                           : fmt::format(FMT_STRING("{} to {} numbers from {} to {}"), least, most, low, high));
+             least == most
+                 ? fmt::format(FMT_STRING("{} numbers from {} to {}"), most, low, high)
+                 : fmt::format(FMT_STRING("{} to {} numbers from {} to {}"), least, most, low, high));
   return std::nullopt;
 }
 

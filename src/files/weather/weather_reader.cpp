@@ -39,8 +39,8 @@ std::optional<double> within(const WeatherFields& row, std::size_t field, const 
 bool read_date(const WeatherFields& row, std::size_t month, std::size_t day, std::size_t hour,
                const std::string& file, WeatherRow& own, Problems& problems) {
   const auto m = weather_count(row, month, "month", 1, 12, file, problems);
-  const auto d = m ? weather_count(row, day, "day", 1, daylight::days_in_month(2016, *m), file, problems)
-                   : std::nullopt;
+  const auto d =
+      m ? weather_count(row, day, "day", 1, daylight::days_in_month(2016, *m), file, problems) : std::nullopt;
   const auto h = d ? weather_count(row, hour, "hour", 0, 24, file, problems) : std::nullopt;
   if (!h) return false;
   if (*h == 0) {
@@ -205,11 +205,12 @@ class TableReader {
     else if (key == "elevation")
       weather_.elevation_m = within(row, 1, "elevation", -1000, 9999.9, name_, problems_).value_or(0);
     else
-      problems_.error("header", {name_, row.line, 1},
-                      fmt::format(FMT_STRING("\"{}\" is not known before the hours; expected place, latitude, "
-                                             "longitude, time_zone, elevation or the header row, which "
-                                             "begins with month"),
-                                  key.substr(0, 40)));
+      problems_.error(
+          "header", {name_, row.line, 1},
+          fmt::format(FMT_STRING("\"{}\" is not known before the hours; expected place, latitude, "
+                                 "longitude, time_zone, elevation or the header row, which "
+                                 "begins with month"),
+                      key.substr(0, 40)));
   }
 
   void read_columns(const WeatherFields& row) {
@@ -230,9 +231,9 @@ class TableReader {
 
   void read_row(const WeatherFields& row, std::vector<WeatherRow>& rows) {
     if (row.fields.size() != count_) {
-      problems_.error("cut", {name_, row.line, 1},
-                      fmt::format(FMT_STRING("this row has {} fields, the header row {}"), row.fields.size(),
-                                  count_));
+      problems_.error(
+          "cut", {name_, row.line, 1},
+          fmt::format(FMT_STRING("this row has {} fields, the header row {}"), row.fields.size(), count_));
       return;
     }
     if (rows.size() == kMostRows) {

@@ -80,9 +80,9 @@ class Doubts {
                                  "diffuse + direct times the sine of the sun's altitude; {}{}. Columns may "
                                  "have changed places; direct and diffuse are taken as they stand"),
                       sums_.rows, hours(sums_.rows), first_of(sums_),
-                      diffuse_.rows == 0 ? std::string()
-                                         : fmt::format(FMT_STRING("; diffuse is above global in {}"),
-                                                       diffuse_.rows)));
+                      diffuse_.rows == 0
+                          ? std::string()
+                          : fmt::format(FMT_STRING("; diffuse is above global in {}"), diffuse_.rows)));
   }
 
  private:
@@ -136,16 +136,18 @@ void tell_missing(const std::vector<const WeatherRow*>& at, const std::string& f
   if (missing == 0) return;
   problems.warning(
       "hours-missing", {file, line, 0},
-      fmt::format(FMT_STRING("{} of 8760 hours {} missing, {} are there: the first is {}. The others are placed "
-                             "by their dates; what is missing counts as dark"),
-                  missing, missing == 1 ? "is" : "are", daylight::kHoursOfYear - missing, first));
+      fmt::format(
+          FMT_STRING("{} of 8760 hours {} missing, {} are there: the first is {}. The others are placed "
+                     "by their dates; what is missing counts as dark"),
+          missing, missing == 1 ? "is" : "are", daylight::kHoursOfYear - missing, first));
 }
 
 void tell_bounds(const Count& below, const Count& above, const std::string& file, Problems& problems) {
   if (below.rows > 0)
-    problems.warning("below-zero", {file, below.first.line, 0},
-                     fmt::format(FMT_STRING("{} values of irradiance are below zero; {}. They are taken as 0"),
-                                 below.rows, first_of(below)));
+    problems.warning(
+        "below-zero", {file, below.first.line, 0},
+        fmt::format(FMT_STRING("{} values of irradiance are below zero; {}. They are taken as 0"), below.rows,
+                    first_of(below)));
   if (above.rows > 0)
     problems.warning(
         "too-bright", {file, above.first.line, 0},
@@ -178,10 +180,9 @@ std::optional<double> weather_number(const WeatherFields& row, std::size_t field
   const std::string word(trimmed(row.at(field)));
   double value = 0;
   if (!word.empty() && units::parse_number(word, value)) return value;
-  problems.error(
-      "not-a-number", row.place(file, field),
-      fmt::format(FMT_STRING("field {} ({}) is \"{}\"; expected a number"), field + 1, what,
-                  printable(to_utf8(word.substr(0, std::size_t(kLongestWord))))));
+  problems.error("not-a-number", row.place(file, field),
+                 fmt::format(FMT_STRING("field {} ({}) is \"{}\"; expected a number"), field + 1, what,
+                             printable(to_utf8(word.substr(0, std::size_t(kLongestWord))))));
   return std::nullopt;
 }
 
@@ -218,9 +219,9 @@ bool take_rows(std::vector<WeatherRow> rows, const std::string& file, daylight::
       dark.add(*known);
       continue;
     }
-    const daylight::SunPosition sun = daylight::sun_position(
-        {daylight::kSunYear, row.month, row.day, row.hour - 0.5 - weather.time_zone_h}, weather.latitude_deg,
-        weather.longitude_deg);
+    const daylight::SunPosition sun =
+        daylight::sun_position({daylight::kSunYear, row.month, row.day, row.hour - 0.5 - weather.time_zone_h},
+                               weather.latitude_deg, weather.longitude_deg);
     doubts.look(row, sun.altitude_deg);
     weather.hours.push_back(
         {row.month, row.day, row.hour, *row.direct, *row.diffuse, row.dew_point.value_or(10), row.global});

@@ -1,5 +1,5 @@
-// Draws a grid of values flat, in metres, with what stands and hangs there; tells the value under the pointer, or where
-// the arrow keys have gone. Colours are the figures' own: `colours`, dark to light.
+// Draws a grid of values flat, in metres, with what stands and hangs there, and tells the value of the cell that is gone to
+// (cells.js). Colours are the figures' own: `colours`, dark to light.
 'use strict';
 const svgNode = (name, attributes, parent) => {
   const node = document.createElementNS('http://www.w3.org/2000/svg', name);
@@ -9,8 +9,6 @@ const svgNode = (name, attributes, parent) => {
 };
 const pathOf = (points) => 'M' + points.map((p) => p.join(' ')).join('L') + 'Z';
 const kWhiteBelow = 0.5;  // of the colours, white letters read better on the darker ones
-const lightWords = (value) => (value < 10 ? value.toFixed(1) : value.toFixed(0));
-
 
 // Where a value stands between the ends of a scale, 0 to 1.
 function shareOf(value, [low, high], logarithmic) {
@@ -21,10 +19,8 @@ function shareOf(value, [low, high], logarithmic) {
 class GridPlan {
   // `svg` is drawn into; `tell(words)` takes what is under the pointer.
   constructor(svg, colours, light, length, tell) {
-    Object.assign(this, { svg, colours, light, length, tell, at: -1 });
-    svg.addEventListener('pointermove', (event) => this.point(event));
-    svg.addEventListener('pointerleave', () => this.choose(-1));
-    svg.addEventListener('keydown', (event) => this.key(event));
+    Object.assign(this, { svg, colours, light, length, tell });
+    this.follow = followCells(svg, () => this.grid, (place) => [place.x, -place.y], (k) => this.choose(k));
   }
 
   // `range`: [low, high] of the scale; `logarithmic`: even steps are even ratios.
@@ -53,8 +49,7 @@ class GridPlan {
     svgNode('path', { ...line, d: pathOf(grid.outline), stroke: '#1c1c1c', 'stroke-width': 2 }, flip);
     this.numbers(box);
     this.mark = svgNode('rect', { ...line, stroke: '#a3243b', 'stroke-width': 2.5, visibility: 'hidden' }, flip);
-    if (this.at >= values.total.length) this.at = -1;
-    this.choose(this.at);
+    this.follow(values.total.length);
   }
 
   title(words) {
@@ -85,30 +80,10 @@ class GridPlan {
     });
   }
 
-  point(event) {
-    const place = new DOMPoint(event.clientX, event.clientY).matrixTransform(this.svg.getScreenCTM().inverse());
-    const { start, cell, cells } = this.grid;
-    const column = Math.floor((place.x - start[0]) / cell[0]), row = Math.floor((-place.y - start[1]) / cell[1]);
-    this.choose(cells.findIndex((each) => each[0] === column && each[1] === row));
-  }
-
-  key(event) {
-    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    if (!step) return;
-    event.preventDefault();
-    const { cells } = this.grid, from = cells[Math.max(0, this.at)];
-    const to = cells.findIndex((each) => each[0] === from[0] + step[0] && each[1] === from[1] + step[1]);
-    this.choose(this.at < 0 ? 0 : to < 0 ? this.at : to);
-  }
-
   choose(k) {
-    this.at = k;
     this.mark.setAttribute('visibility', k < 0 ? 'hidden' : 'visible');
     if (k < 0) return this.tell('');
     for (const [key, value] of Object.entries(this.cell(k))) this.mark.setAttribute(key, value);
-    const place = this.grid.points[k].map((value) => value.toFixed(2)).join(', ');
-    const { total, direct } = this.values;
-    this.tell(`${lightWords(total[k])} ${this.light} at (${place}) ${this.length}: direct ${lightWords(direct[k])}, reflected ` +
-              lightWords(total[k] - direct[k]));
+    this.tell(pointWords(this.grid, this.values, k, this.light, this.length));
   }
 }

@@ -1,4 +1,4 @@
-// What moves in a report: tables sorted by a column, the value under the pointer on plans, or where the arrow keys go.
+// What moves in a report: tables sorted by a column, values on plans (cells.js).
 'use strict';
 for (const table of document.querySelectorAll('table')) {
   const body = table.tBodies[0];
@@ -23,7 +23,6 @@ for (const table of document.querySelectorAll('table')) {
   });
 }
 
-const told = (value) => (value < 10 ? value.toFixed(1) : value.toFixed(0));
 for (const figure of document.querySelectorAll('figure.plan')) {
   const svg = figure.querySelector('svg'), output = figure.querySelector('output');
   const grid = JSON.parse(figure.querySelector('script').textContent), values = grid.uses[''];
@@ -32,30 +31,12 @@ for (const figure of document.querySelectorAll('figure.plan')) {
   for (const [key, value] of Object.entries({ fill: 'none', stroke: '#a3243b', 'stroke-width': 3, visibility: 'hidden' })) mark.setAttribute(key, value);
   svg.append(mark);
   svg.setAttribute('tabindex', '0');
-  let at = -1;
-  const choose = (k) => {
-    at = k;
+  followCells(svg, () => grid, (place) => [(place.x - x0) / scale, (y0 - place.y) / scale], (k) => {
     mark.setAttribute('visibility', k < 0 ? 'hidden' : 'visible');
-    output.textContent = '';
+    output.textContent = k < 0 ? '' : pointWords(grid, values, k, grid.light, grid.length);
     if (k < 0) return;
     const low = [0, 1].map((axis) => grid.start[axis] + grid.cells[k][axis] * grid.cell[axis]);
     const box = { x: x0 + low[0] * scale, y: y0 - (low[1] + grid.cell[1]) * scale, width: grid.cell[0] * scale, height: grid.cell[1] * scale };
     for (const [key, value] of Object.entries(box)) mark.setAttribute(key, value);
-    const place = grid.points[k].map((value) => value.toFixed(2)).join(', ');
-    output.textContent = `${told(values.total[k])} ${grid.light} at (${place}) ${grid.length}: direct ${told(values.direct[k])}, reflected ` +
-        told(values.total[k] - values.direct[k]);
-  };
-  const cellAt = (column, row) => grid.cells.findIndex((each) => each[0] === column && each[1] === row);
-  svg.addEventListener('pointermove', (event) => {
-    const place = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-    choose(cellAt(Math.floor(((place.x - x0) / scale - grid.start[0]) / grid.cell[0]), Math.floor(((y0 - place.y) / scale - grid.start[1]) / grid.cell[1])));
-  });
-  svg.addEventListener('pointerleave', () => choose(-1));
-  svg.addEventListener('keydown', (event) => {
-    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    if (!step) return;
-    event.preventDefault();
-    const from = grid.cells[Math.max(0, at)], to = cellAt(from[0] + step[0], from[1] + step[1]);
-    choose(at < 0 ? 0 : to < 0 ? at : to);
   });
 }

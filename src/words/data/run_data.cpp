@@ -305,6 +305,68 @@ DataTable year_points_data(const record::RunRecord& run) {
   return table;
 }
 
+DataTable energy_data(const record::RunRecord& run) {
+  DataTable table("energies", "energy", "Energy of the year",
+                  {{"room", "Room", kText, 22},
+                   {"zone", "Zone", kText, 16},
+                   {"method", "Method", kText, 24},
+                   {"power_w", "W", 0},
+                   {"low_kwh", "from kWh", 0},
+                   {"kwh", "kWh", 0},
+                   {"uncontrolled_kwh", "uncontrolled", 0},
+                   {"saving_percent", "saves %", 0},
+                   {"kwh_m2", "kWh/m2", 1},
+                   {"cost", "Cost", 0},
+                   {"co2_kg", "CO2 kg", 0},
+                   {"missed_h", "missed h", 0},
+                   {"missed_by_lx", "by lx", 0}});
+  studies::RoomEnergy all;  // of rooms that are known hour by hour
+  std::size_t known = 0, asked = 0;
+  for (const RoomRecord& room : run.rooms) {
+    if (!room.energy) continue;
+    ++asked;
+    if (!room.energy->hourly) continue;
+    ++known;
+    studies::RoomEnergy::Hourly& sum = all.hourly ? *all.hourly : all.hourly.emplace();
+    sum.kwh += room.energy->hourly->kwh;
+    sum.uncontrolled_kwh += room.energy->hourly->uncontrolled_kwh;
+    all.area_m2 += room.energy->area_m2;
+    all.price = room.energy->price;
+    all.co2_kg = room.energy->co2_kg;
+  }
+  const auto add = [&](const std::string& name, const studies::RoomEnergy& energy) {
+    const auto times = [](const std::optional<double>& factor, double kwh) {
+      return factor ? std::optional(*factor * kwh) : std::nullopt;
+    };
+    const auto row = [&](const std::string& zone, const std::string& method, std::optional<double> watts,
+                         std::optional<double> low, double kwh, std::optional<double> uncontrolled,
+                         const studies::ZoneEnergy* own) {
+      table.text(name).text(zone).text(method).number(watts).number(low).number(kwh).number(uncontrolled);
+      table.number(uncontrolled && *uncontrolled > 0 ? std::optional(100 * (1 - kwh / *uncontrolled))
+                                                     : std::nullopt);
+      table.number(energy.area_m2 > 0 ? std::optional(kwh / energy.area_m2) : std::nullopt);
+      table.number(times(energy.price, kwh)).number(times(energy.co2_kg, kwh));
+      table.number(own && own->target_lx > 0 ? std::optional(double(own->missed_h)) : std::nullopt);
+      table.number(own && own->missed_h > 0 ? std::optional(own->missed_by_lx) : std::nullopt).end_row();
+    };
+    if (energy.estimate)
+      row("", "estimate, usual hours", std::nullopt, energy.estimate->low_kwh, energy.estimate->high_kwh,
+          std::nullopt, nullptr);
+    if (energy.factors)
+      row("", "EN 15193-1, factors", std::nullopt, std::nullopt,
+          energy.factors->light_kwh + energy.factors->parasitic_kwh, std::nullopt, nullptr);
+    if (!energy.hourly) return;
+    row("", "hour by hour", std::nullopt, std::nullopt, energy.hourly->kwh, energy.hourly->uncontrolled_kwh,
+        nullptr);
+    for (const studies::ZoneEnergy& zone : energy.hourly->zones)
+      row(zone.name, zone.control, zone.watts, std::nullopt, zone.kwh, zone.uncontrolled_kwh, &zone);
+  };
+  for (const RoomRecord& room : run.rooms)
+    if (room.energy) add(room.name, *room.energy);
+  if (known > 1 && known == asked) add("all rooms", all);
+  return table;
+}
+
 DataTable points_data(const RoomRecord& of, const units::ShownUnits& units) {
   const Shown shown{units};
   DataTable table("points", "point", "Points",
@@ -341,10 +403,10 @@ DataTable points_data(const RoomRecord& of, const units::ShownUnits& units) {
 }
 
 std::vector<DataTable> all_data(const record::RunRecord& run) {
-  std::vector<DataTable> all = {rooms_data(run),       checks_data(run),     grids_data(run),
-                                glare_data(run),       luminaires_data(run), scenes_data(run, false),
-                                scenes_data(run, true), year_data(run),
-                                year_points_data(run)};
+  std::vector<DataTable> all = {rooms_data(run),        checks_data(run),     grids_data(run),
+                                glare_data(run),        luminaires_data(run), scenes_data(run, false),
+                                scenes_data(run, true), year_data(run),       year_points_data(run),
+                                energy_data(run)};
   std::vector<DataTable> filled;
   for (DataTable& table : all)
     if (!table.rows().empty()) filled.push_back(std::move(table));

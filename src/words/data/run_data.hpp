@@ -22,6 +22,8 @@ DataTable scenes_data(const record::RunRecord& run, bool moments);
 DataTable year_data(const record::RunRecord& run);
 /// The same at points and at eyes, a line each.
 DataTable year_points_data(const record::RunRecord& run);
+/// Energy in the year, a line each room and, where it is found hour by hour, each zone.
+DataTable energy_data(const record::RunRecord& run);
 /// Every point of every grid and the designer's points, of one room: long.
 DataTable points_data(const record::RoomRecord& room, const units::ShownUnits& units);
 

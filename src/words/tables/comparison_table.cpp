@@ -88,10 +88,12 @@ std::string measure_value(ComparedMeasure measure, const Compared& value, const 
     case ComparedMeasure::watts_per_m2_100lx:
       return fmt::format(FMT_STRING("{:.2f}"), *value.value);
     case ComparedMeasure::watts:
+    case ComparedMeasure::kwh:
       return fmt::format(FMT_STRING("{:.0f}"), *value.value);
     case ComparedMeasure::glare:
     case ComparedMeasure::daylight_factor:
     case ComparedMeasure::watts_per_m2:
+    case ComparedMeasure::autonomy:
       break;
   }
   return fmt::format(FMT_STRING("{:.1f}"), *value.value);
@@ -136,6 +138,10 @@ std::string measure_word(ComparedMeasure measure) {
       return "power";
     case ComparedMeasure::watts_per_m2:
       return "power density";
+    case ComparedMeasure::autonomy:
+      return "daylight autonomy";
+    case ComparedMeasure::kwh:
+      return "energy of the year";
     case ComparedMeasure::watts_per_m2_100lx:
       break;
   }
@@ -147,7 +153,10 @@ std::string measure_unit(ComparedMeasure measure, const units::ShownUnits& units
     case ComparedMeasure::mean_lx:
       return units.light_unit();
     case ComparedMeasure::daylight_factor:
+    case ComparedMeasure::autonomy:
       return "%";
+    case ComparedMeasure::kwh:
+      return "kWh";
     case ComparedMeasure::watts:
       return "W";
     case ComparedMeasure::watts_per_m2:

@@ -238,8 +238,9 @@ void GridTable::write_points() {
                        "unreadable"));
       continue;
     }
-    const std::string probability =
-        point.day && point.day->glare ? fmt::format(FMT_STRING("  {:.2f}"), *point.day->glare) : std::string();
+    const std::string probability = point.day && point.day->glare
+                                        ? fmt::format(FMT_STRING("  {:.2f}"), *point.day->glare)
+                                        : std::string();
     line(fmt::format(FMT_STRING("  {:<{}} {:>9.1f} {:>9.1f} {:>9.1f} {:>9.2g}{}"),
                      fitted(point.name, kGridWidth), kGridWidth, light(point.total_lx()),
                      light(point.direct_lx), light(point.interreflected_lx), light(point.uncertainty_lx),

@@ -52,9 +52,10 @@ double glare_of_day(const lighting::Daylight& day, const transport::Transport& t
                     const readings::Receiver& eye, double ev_lx, double sun_lx, const Watch& watch) {
   const std::vector<double> outside = day.luminances_outside(moment, watch);
   double sum = glare_of_sun(eye, moment.sun, sun_lx) + of_surfaces(transport, light, eye);
-  day.paths().look_out(eye, kRays, [&](const Vec3& way, double solid_angle, double passed, std::int32_t seen) {
-    sum += source_of(eye, way, passed * outside[std::size_t(seen)], solid_angle);
-  });
+  day.paths().look_out(eye, kRays,
+                       [&](const Vec3& way, double solid_angle, double passed, std::int32_t seen) {
+                         sum += source_of(eye, way, passed * outside[std::size_t(seen)], solid_angle);
+                       });
   return glare::daylight_glare_probability(ev_lx, sum);
 }
 

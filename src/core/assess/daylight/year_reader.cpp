@@ -27,8 +27,8 @@ constexpr std::array<std::pair<YearMetric, const char*>, 10> kMetrics = {
      {YearMetric::sun_hours, "hours of sun"},
      {YearMetric::half_of_daylight, "half of daylight"}}};
 
-/// Of the sky's division into patches, against its own luminance in every direction: the root of the mean square
-/// is half of it (bench/year_bench).
+/// Of the sky's division into patches, against its own luminance in every direction: the root of the mean
+/// square is half of it (bench/year_bench).
 constexpr double kOfSkyDivision = 0.0025;
 /// Hours of sun are counted by their middles: the edge of a shadow passes in the midst of some.
 constexpr double kOfSunHours = 0.02;
@@ -58,9 +58,9 @@ class Reader {
     };
     for (const double level : plan.levels_lx) both(YearMetric::autonomy, level);
     for (const double level : plan.levels_lx) both(YearMetric::continuous_autonomy, level);
-    for (const YearMetric metric : {YearMetric::useful_below_100, YearMetric::useful_100_to_300,
-                                    YearMetric::useful_300_to_3000, YearMetric::useful_above_3000,
-                                    YearMetric::exposure})
+    for (const YearMetric metric :
+         {YearMetric::useful_below_100, YearMetric::useful_100_to_300, YearMetric::useful_300_to_3000,
+          YearMetric::useful_above_3000, YearMetric::exposure})
       both(metric, 0);
     for (const YearMetric metric :
          {YearMetric::strong_sun, YearMetric::sun_hours, YearMetric::half_of_daylight})
@@ -170,10 +170,10 @@ class Reader {
   }
 
   /// The points of receivers, and the sums of their illuminances by the plan's hours.
-  std::vector<PointYear> points_of(const std::vector<std::size_t>& receivers, double of_all,
-                                   Eigen::VectorXd& sums, const Watch& watch,
-                                   std::size_t grid = ReadingPlan::kNone,
-                                   const std::function<void(const lighting::YearLight::Hours&)>& look = {}) const {
+  std::vector<PointYear> points_of(
+      const std::vector<std::size_t>& receivers, double of_all, Eigen::VectorXd& sums, const Watch& watch,
+      std::size_t grid = ReadingPlan::kNone,
+      const std::function<void(const lighting::YearLight::Hours&)>& look = {}) const {
     std::vector<PointYear> points(receivers.size());
     sums = Eigen::VectorXd::Zero(Eigen::Index(plan_.hours.size()));
     for (std::size_t first = 0; first < receivers.size(); first += lighting::YearLight::kTogether) {
@@ -185,8 +185,8 @@ class Reader {
       if (sink_ && grid != ReadingPlan::kNone) sink_(grid, first, hours.as_used());
       parallel_for(count, watch, "metrics of the year", [&](std::size_t i) {
         const Eigen::Index row = Eigen::Index(i);
-        points[first + i] = of_point(some[i], hours.open.row(row), hours.as_used().row(row),
-                                     hours.sun.row(row), of_all);
+        points[first + i] =
+            of_point(some[i], hours.open.row(row), hours.as_used().row(row), hours.sun.row(row), of_all);
       });
       sums += hours.as_used().cast<double>().colwise().sum().transpose();
     }
@@ -234,8 +234,9 @@ class Reader {
                                       own.spatial_autonomy.doubt};
     const YearMap& sun = *own.find(YearMetric::strong_sun);
     const auto above = [&](double hours) {
-      return 100.0 * double(std::count_if(sun.values.begin(), sun.values.end(),
-                                          [&](double value) { return value > hours; })) /
+      return 100.0 *
+             double(std::count_if(sun.values.begin(), sun.values.end(),
+                                  [&](double value) { return value > hours; })) /
              double(points.size());
     };
     own.sun_exposure = {above(standards::kMostSunHours),
@@ -265,17 +266,17 @@ class Reader {
   }
 
   /// Where blinds are down no sun is seen, and by hours of use.
-  std::array<double, 3> glare_of(const readings::Receiver& eye, const lighting::YearLight::Hours& hours) const {
+  std::array<double, 3> glare_of(const readings::Receiver& eye,
+                                 const lighting::YearLight::Hours& hours) const {
     std::array<double, 3> shares{};
     for (std::size_t h = 0; h < plan_.hours.size(); ++h) {
       if (!plan_.hours[h].is_used) continue;
       const Eigen::Index column = Eigen::Index(h);
       const double ev = double(hours.as_used()(0, column));
       const bool open = hours.used.size() == 0 || hours.used(0, column) == hours.open(0, column);
-      const double sun =
-          open ? glare_of_sun(eye, plan_.hours[h].sun, double(hours.sun(0, column))) : 0.0;
-      const double probability = sun > 0 ? glare::daylight_glare_probability(ev, sun)
-                                         : glare::simple_daylight_glare_probability(ev);
+      const double sun = open ? glare_of_sun(eye, plan_.hours[h].sun, double(hours.sun(0, column))) : 0.0;
+      const double probability =
+          sun > 0 ? glare::daylight_glare_probability(ev, sun) : glare::simple_daylight_glare_probability(ev);
       for (std::size_t k = 0; k < shares.size(); ++k)
         if (probability > glare::kDaylightGlareSteps[k]) shares[k] += 100.0 / plan_.used_hours;
     }
@@ -292,6 +293,7 @@ class Reader {
       point.name = space.points[i].name;
       point.maps = maps_of(points_of({receiver}, year.relative_doubt, sums, watch, ReadingPlan::kNone,
                                      [&](const lighting::YearLight::Hours& hours) {
+                                       if (sink_) sink_(ReadingPlan::kNone, i, hours.as_used());
                                        if (space.points[i].is_eye)
                                          point.glare = glare_of(space.points[i].receiver, hours);
                                      }));

@@ -29,9 +29,9 @@ std::string unit_of(YearMetric metric);
 /// One metric on a grid.
 struct YearMap {
   YearMetric metric = YearMetric::autonomy;
-  double level_lx = 0;   ///< of autonomies
-  bool blinds = false;   ///< with blinds moved by their rule; else none is ever down
-  std::vector<double> values;  ///< by the grid's readable points
+  double level_lx = 0;              ///< of autonomies
+  bool blinds = false;              ///< with blinds moved by their rule; else none is ever down
+  std::vector<double> values;       ///< by the grid's readable points
   double mean = 0, mean_doubt = 0;  ///< half width of the 95 % interval
 
   /// "daylight autonomy 300 lx, blinds by rule".
@@ -46,10 +46,10 @@ struct YearShare {
 struct YearOnGrid {
   std::size_t grid = 0;  ///< number among the assessment's
   std::vector<YearMap> maps;
-  YearShare spatial_autonomy;                   ///< of IES LM-83, with blinds by their rule where there are any
-  std::optional<YearShare> spatial_without;     ///< then: without
-  YearShare sun_exposure;                       ///< of IES LM-83: no blinds
-  std::array<double, 12> by_month_lx = {};      ///< mean of the hours of use, with blinds
+  YearShare spatial_autonomy;                ///< of IES LM-83, with blinds by their rule where there are any
+  std::optional<YearShare> spatial_without;  ///< then: without
+  YearShare sun_exposure;                    ///< of IES LM-83: no blinds
+  std::array<double, 12> by_month_lx = {};   ///< mean of the hours of use, with blinds
 
   /// Null: not told.
   const YearMap* find(YearMetric metric, double level_lx = 0) const;

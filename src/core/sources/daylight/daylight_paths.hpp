@@ -60,7 +60,8 @@ class DaylightPaths {
                double* lux) const;
   /// What is seen outside from a place: direction, solid angle (sr), the share that glass and things in the
   /// room let through, and what it is (Outdoors). `rays` as of add_sky.
-  using SeenOutside = std::function<void(const Vec3& way, double solid_angle, double passed, std::int32_t seen)>;
+  using SeenOutside =
+      std::function<void(const Vec3& way, double solid_angle, double passed, std::int32_t seen)>;
   void look_out(const readings::Receiver& place, int rays, const SeenOutside& visit) const;
   /// Whether any of the sky is seen from each place, glass or not.
   std::vector<char> sky_seen(const std::vector<readings::Receiver>& places, const Watch& watch) const;

@@ -69,7 +69,8 @@ std::vector<DaylightPaths::SunOnPatch> DaylightPaths::sun_inside(const Vec3& sun
       const Vec3 at = opening.corner + path[0] * opening.along + path[1] * opening.up;
       const double r = kSunRadius * std::sqrt(path[2]), turn = 2 * kPi * path[3];
       const Vec3 way = (sun + r * std::cos(turn) * x + r * std::sin(turn) * y).normalized();
-      if (!opening.is_clear_at(at) || !outdoors_->sees_sun(at + kBehindPane * opening.outwards, way)) continue;
+      if (!opening.is_clear_at(at) || !outdoors_->sees_sun(at + kBehindPane * opening.outwards, way))
+        continue;
       if (opening.outer_facet >= 0)
         arrives(patches.patch_at(opening.outer_facet, at), each * opening.scatter_scale);
       const double glass = opening.glazing.transmittance(way.dot(opening.outwards));
@@ -135,7 +136,8 @@ std::vector<float> Outdoors::sun_on_built(const Vec3& sun, std::uint64_t chance)
     for (std::uint32_t k = 0; k < kPlacesOutside; ++k) {
       const Vec2 place = transport::even_point(k, shift);
       lit += sees_sun(
-          built_.patches().point_on(int(i), place.x(), place.y()) + geometry::kStartOffset * facet.normal, sun);
+          built_.patches().point_on(int(i), place.x(), place.y()) + geometry::kStartOffset * facet.normal,
+          sun);
     }
     lm[i] = float(patches[i].area_m2 * falls * lit / kPlacesOutside);
   }

@@ -27,8 +27,8 @@ BrightPatches::BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exi
   for (const int patch : hot_) left_to_rays_[patch] = 0;
 }
 
-/// At Gauss's points on the patch: luminance exitance / pi, seen under the receiver's weight. Of a pane that is
-/// clear in part, exitance is that of the share that light lands on (Exchange).
+/// At Gauss's points on the patch: luminance exitance / pi, seen under the receiver's weight. Of a pane that
+/// is clear in part, exitance is that of the share that light lands on (Exchange).
 double lux_by_sight(const PatchSet& patches, const geometry::RayTracer& tracer,
                     const readings::Receiver& receiver, int patch) {
   const Patch& p = patches.patches()[std::size_t(patch)];

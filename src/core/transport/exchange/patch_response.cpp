@@ -18,7 +18,8 @@ std::vector<int> each_by_itself(std::size_t count) {
 
 }  // namespace
 
-/// The balance between groups of patches: with y = sqrt(rho) E, (A - R G R) y = R direct and R = diag(sqrt(rho)).
+/// The balance between groups of patches: with y = sqrt(rho) E, (A - R G R) y = R direct and R =
+/// diag(sqrt(rho)).
 class PatchResponse::Direct {
  public:
   Direct(const PatchSet& patches, const Exchange& exchange, std::vector<int> groups, std::size_t count)
@@ -130,9 +131,8 @@ Eigen::MatrixXf PatchResponse::leaving(const Eigen::MatrixXf& onto_lm, const Wat
                  const Eigen::VectorXd direct = onto_lm.col(first).cast<double>();
                  double residual = 0;
                  const Eigen::VectorXd lux = balance.solve(direct, residual);
-                 const Eigen::VectorXd out = corrected_
-                                                 ? balance.leaving(direct, lux, exchange_->reflectance)
-                                                 : exitance(*exchange_, *patches_, lux);
+                 const Eigen::VectorXd out = corrected_ ? balance.leaving(direct, lux, exchange_->reflectance)
+                                                        : exitance(*exchange_, *patches_, lux);
                  result.col(first) = out.cast<float>();
                });
   return result;

@@ -59,8 +59,9 @@ std::optional<double> read_clock_time(TomlTable& table, const char* key) {
   return std::nullopt;
 }
 
-/// { days = "Monday to Friday", from = "8:00", to = "18:00" }.
-std::optional<UseHours> read_hours(TomlTable& parent) {
+}  // namespace
+
+std::optional<UseHours> read_use_hours(TomlTable& parent) {
   auto table = parent.table("hours");
   if (!table) return std::nullopt;
   UseHours use;
@@ -81,6 +82,8 @@ std::optional<UseHours> read_hours(TomlTable& parent) {
                           "\"hours\" end before they begin; expected from before to, within one day");
   return std::nullopt;
 }
+
+namespace {
 
 /// One level or several, lx.
 std::vector<double> read_levels(TomlTable& table) {
@@ -115,8 +118,8 @@ void compare_places(const model::Project& project, const daylight::Weather& weat
   std::string differs;
   const auto say = [&](const char* what, const std::optional<double>& own, double other, double most) {
     if (own && std::abs(*own - other) > most)
-      differs += fmt::format(FMT_STRING("{}{} {:g} here, {:g} there"), differs.empty() ? "" : ", ", what, *own,
-                             other);
+      differs += fmt::format(FMT_STRING("{}{} {:g} here, {:g} there"), differs.empty() ? "" : ", ", what,
+                             *own, other);
   };
   say("latitude", site.latitude_deg, weather.latitude_deg, kNear);
   say("longitude", site.longitude_deg, weather.longitude_deg, kNear);
@@ -124,9 +127,10 @@ void compare_places(const model::Project& project, const daylight::Weather& weat
   if (!differs.empty())
     problems.warning(
         "P131", project.year->file_place,
-        fmt::format(FMT_STRING("[site] and the weather of {} are not of one place: {}. The year takes sun and "
-                               "sky of the weather's place"),
-                    weather.place.empty() ? project.year->file : weather.place, differs));
+        fmt::format(
+            FMT_STRING("[site] and the weather of {} are not of one place: {}. The year takes sun and "
+                       "sky of the weather's place"),
+            weather.place.empty() ? project.year->file : weather.place, differs));
 }
 
 }  // namespace
@@ -138,7 +142,7 @@ std::optional<model::YearWish> read_year(TomlTable& root) {
   wish.place = table->place();
   wish.file = table->text("weather", Need::required).value_or("");
   wish.file_place = table->place_of("weather");
-  wish.hours = read_hours(*table).value_or(UseHours{});
+  wish.hours = read_use_hours(*table).value_or(UseHours{});
   const std::vector<double> levels = read_levels(*table);
   if (!levels.empty()) wish.levels_lx = levels;
   wish.blinds = read_blinds(*table, wish.blinds_place);
@@ -153,7 +157,7 @@ std::optional<model::RoomYearWish> read_room_year(TomlTable& room) {
   if (!table) return std::nullopt;
   model::RoomYearWish wish;
   wish.place = table->place();
-  wish.hours = read_hours(*table);
+  wish.hours = read_use_hours(*table);
   wish.levels_lx = read_levels(*table);
   wish.autonomy = table->quantity("autonomy", Dimension::ratio, range::kShare);
   wish.spatial_autonomy = table->quantity("spatial_autonomy", Dimension::ratio, range::kShare);

@@ -7,6 +7,9 @@
 
 namespace glow::files {
 
+/// `hours = { days = "Monday to Friday", from = "8:00", to = "18:00" }`; nothing where there is none.
+std::optional<model::UseHours> read_use_hours(TomlTable& parent);
+
 /// [year]: weather, hours of use, blinds.
 std::optional<model::YearWish> read_year(TomlTable& root);
 

@@ -1,0 +1,36 @@
+#pragma once
+
+#include "core/model/project.hpp"
+#include "core/space/space.hpp"
+
+namespace glow::space {
+
+/// One zone as it is controlled.
+struct PlannedZone {
+  const model::ControlWish* wish = nullptr;  ///< null: groups that nobody names, without control
+  std::string name;
+  std::vector<std::size_t> groups;
+  double target_lx = 0;
+  std::optional<std::size_t> sensor;  ///< number of the space's point
+};
+
+/// What a room's energy is computed from.
+struct EnergyPlan {
+  std::vector<PlannedZone> zones;
+  std::vector<char> used;         ///< by hours of the year; empty: nobody says when the room is used
+  double day_h = 0, night_h = 0;  ///< usual hours of the task by EN 15193-1; 0: not known
+  std::string building;
+  double area_m2 = 0, maintenance = 1;
+  bool has_windows = false;
+  bool has_weather = false;
+  std::optional<double> price, co2_kg;
+  std::string currency;
+};
+
+/// Nothing where neither project nor room asks for energy. Faults: a zone that names no group, or one that
+/// another names; a sensor that is no point of the room.
+std::optional<EnergyPlan> plan_energy(const model::Project& project, const model::Room& room,
+                                      const Space& space, const std::string& task_area,
+                                      const std::optional<double>& task_lx, Problems& problems);
+
+}  // namespace glow::space

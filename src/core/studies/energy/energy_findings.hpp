@@ -1,0 +1,67 @@
+#pragma once
+
+#include <array>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/geometry/vec.hpp"
+
+namespace glow::studies {
+
+/// A zone's year, hour by hour.
+struct ZoneEnergy {
+  std::string name, control;  ///< "dimmed by daylight", ...
+  double watts = 0, target_lx = 0;
+  std::string sensor;  ///< name of its point; empty: placed by the program
+  Vec3 sensor_at = Vec3::Zero();
+  double sensor_mean_lx = 0;  ///< daylight there, mean of the hours of use
+  double kwh = 0, uncontrolled_kwh = 0;
+  std::array<double, 12> by_month_kwh = {};
+  int missed_h = 0;  ///< hours of use in which the plane's mean is below the target while the control dims
+  double missed_by_lx = 0;  ///< mean of what is missing then
+  /// A better place for the sensor: the least energy with hardly an hour missed.
+  struct Better {
+    Vec3 at = Vec3::Zero();
+    double kwh = 0;
+    int missed_h = 0;
+  };
+  std::optional<Better> better;
+};
+
+/// What a room's lighting takes in a year, in up to three depths that are never mixed up.
+struct RoomEnergy {
+  /// From watts, usual hours of the task and whether there are windows: a range.
+  struct Estimate {
+    double low_kwh = 0, high_kwh = 0, hours = 0;
+    std::string building;  ///< whose hours
+  };
+  /// EN 15193-1 by its factors.
+  struct Factors {
+    double light_kwh = 0, parasitic_kwh = 0, leni = 0;
+    double constancy = 1, occupancy = 1, daylight = 1;  ///< of all zones, weighted by their watts
+    double day_h = 0, night_h = 0;
+  };
+  /// Hour by hour, daylight at the sensors.
+  struct Hourly {
+    double kwh = 0, uncontrolled_kwh = 0, used_h = 0;
+    std::array<double, 12> by_month_kwh = {};
+    std::vector<double> by_day_kwh, daylight_by_day_lx;  ///< by days of the year; at the first sensor, in use
+    std::vector<int> power_w;                            ///< by hours of the year
+    std::vector<ZoneEnergy> zones;
+    double saving() const { return uncontrolled_kwh > 0 ? 1 - kwh / uncontrolled_kwh : 0; }
+  };
+  double area_m2 = 0;
+  std::optional<Estimate> estimate;
+  std::optional<Factors> factors;
+  std::optional<Hourly> hourly;
+  std::vector<std::string> missing;  ///< what a deeper calculation wants, in words
+  std::optional<double> price, co2_kg;
+  std::string currency;
+
+  /// The deepest that there is: kWh in the year; of an estimate its middle.
+  double kwh() const;
+  double kwh_m2() const { return area_m2 > 0 ? kwh() / area_m2 : 0; }
+};
+
+}  // namespace glow::studies
