@@ -391,6 +391,27 @@ TEST(Energy, FaultsAreToldOnceWithTheirMend) {
   }
 }
 
+TEST(Year, ABuildingOppositeIsComparedAsAVariant) {
+  TemporaryFolder folder;
+  with_weather(folder).write("o.toml",
+                             office("", "",
+                                    "[[site.obstructions]]\nname = \"opposite\"\nstate = \"built\"\n"
+                                    "block = [[-10, -9], [14, -9], [14, -6], [-10, -6]]\ntop = 12\n") +
+                                 "[variants.built]\nyear = { states = [\"built\"] }\n");
+  const Ran ran = run(folder, "run o.toml -q --accuracy draft");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const Ran compared = run(folder, "compare o.toml \"o.toml@built\" --json");
+  double before = 0, after = 0;
+  const json told = json_of(compared.out);
+  for (const json& row : told.at("rooms").at(0).at("measures"))
+    if (row.at("measure") == "daylight_autonomy_percent") {
+      before = row.at("values")[0].at("value");
+      after = row.at("values")[1].at("value");
+    }
+  EXPECT_GT(before, 30) << compared.out;
+  EXPECT_LT(after, 0.7 * before) << "a high building near by takes daylight";
+}
+
 TEST(Weather, IsShownWithItsSheetAndRefusedPlainly) {
   TemporaryFolder folder;
   with_weather(folder);

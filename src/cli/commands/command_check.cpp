@@ -10,6 +10,7 @@
 #include "words/glare_words.hpp"
 #include "words/room_words.hpp"
 #include "words/text_layout.hpp"
+#include "words/values.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -125,6 +126,28 @@ void describe_daylight(const space::PlannedRoom& planned) {
   list("daylight comes in by", names);
 }
 
+/// "pendants (P1, dimmed by daylight at the point that needs it most, keeps 300 lx)".
+void describe_energy(const space::PlannedRoom& planned, const units::ShownUnits& units) {
+  if (!planned.energy) return;
+  const words::Values values{units};
+  std::vector<std::string> zones;
+  for (const space::PlannedZone& zone : planned.energy->zones) {
+    std::string told;
+    for (const std::size_t g : zone.groups) told += planned.space.groups[g].name + ", ";
+    const bool by_day = zone.wish && zone.wish->kind != model::ControlKind::none;
+    if (!by_day)
+      told += "on in all hours of use";
+    else
+      told +=
+          fmt::format(FMT_STRING("{} by daylight at {}, keeps {}"),
+                      zone.wish->kind == model::ControlKind::dimmed ? "dimmed" : "switched",
+                      zone.sensor ? "\"" + zone.wish->sensor + "\"" : "the point of the plane that has least",
+                      values.light(zone.target_lx));
+    zones.push_back(fmt::format(FMT_STRING("{} ({})"), zone.name, told));
+  }
+  list("energy", zones);
+}
+
 /// What limits glare, and what verifies it.
 void describe_glare(const space::GlareBrief& glare, std::string& text) {
   using model::GlareMethod;
@@ -191,6 +214,7 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   describe_eyes(planned, units);
   describe_scenes(planned);
   describe_daylight(planned);
+  describe_energy(planned, units);
   if (brief.verified_as == space::VerifiedAs::nothing) {
     tell(fmt::format(FMT_STRING("  no task: nothing will be held against a requirement\n")));
     return;

@@ -34,7 +34,10 @@ std::vector<std::string> rooms_that_differ(const OpenProject& variant, const Ope
 
 /// What a comparison looks at of a room.
 record::RoomRecord compared_part(record::RoomRecord room) {
-  room.scenes.clear();
+  const auto is_year = [](const record::SceneRecord& scene) { return scene.assessment.year.has_value(); };
+  const auto rest = std::remove_if(room.scenes.begin(), room.scenes.end(),
+                                   [&](const auto& scene) { return !is_year(scene); });
+  room.scenes.erase(rest, room.scenes.end());
   return room;
 }
 
