@@ -212,6 +212,7 @@ ArrangeChoice choose_array(const Arguments& arguments, const OpenProject& open,
   const std::vector<bool> stay = stays(arguments, open, room, mark);
   choice.kept = written;
   choice.kept.luminaires.clear();
+  choice.kept.scenes.clear();  // they may name what is taken out
   for (std::size_t p = 0; p < written.luminaires.size(); ++p) {
     if (stay[p]) {
       choice.kept.luminaires.push_back(written.luminaires[p]);
@@ -270,6 +271,8 @@ ArrangeChoice choose_kept(const Arguments& arguments, const OpenProject& open,
   apply_limits(arguments, open.project.units, choice.wish);
   choice.kept = written;
   choice.kept.luminaires.clear();
+  choice.kept.scenes.clear();  // they may name what is taken out
+  choice.kept.controls.clear();
   choice.wish.base.array.emplace();
   const auto first = std::find_if(written.luminaires.begin(), written.luminaires.end(),
                                   [](const auto& placement) { return placement.array || placement.arrange; });

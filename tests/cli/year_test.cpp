@@ -364,6 +364,19 @@ TEST(Energy, IsToldByZonesAndVerified) {
       says(content_of(folder.path() / "e-results/figures/office--energy.svg"), "daylight at the sensor"));
 }
 
+TEST(Energy, ZonesAndScenesMayNameWhatAnArrangementTakesOut) {
+  TemporaryFolder folder;
+  with_weather(folder).write("lamp.ies", kLamp);
+  std::string text =
+      lit_office("[[rooms.control]]\ngroups = [\"front\"]\n[rooms.scenes.front]\nfront = 1\nrest = 0\n");
+  text.insert(text.find("size = [4, 5]"), "task = \"office.writing\"\n");
+  folder.write("e.toml", text);
+  ASSERT_EQ(run(folder, "check e.toml").code, 0);
+  const Ran ran = run(folder, "arrange e.toml --room Office --mark L");
+  EXPECT_TRUE(says(ran.out, "Office: ")) << ran.err;
+  EXPECT_FALSE(says(ran.err, "internal failure")) << ran.err;
+}
+
 TEST(Energy, FaultsAreToldOnceWithTheirMend) {
   struct Fault {
     std::string text;

@@ -15,23 +15,15 @@ void error(Problems& problems, const Place& place, const std::string& text) {
   problems.error("P132", place, text);
 }
 
-std::vector<std::string> names_in(const Space& space) {
-  std::vector<std::string> names;
-  for (const LuminaireGroup& group : space.groups) {
-    names.push_back(group.name);
-    names.push_back(group.mark);
-  }
-  return names;
-}
-
-/// Groups of a zone by the names that it gives; each group is in one zone only.
+/// Groups of a zone by the names that it gives; each group is in one zone only. Names of what is not there
+/// are passed over: the project's reader knows them all, and rooms are tried without some of their
+/// luminaires.
 void take_groups(const model::ControlWish& wish, const Space& space, std::set<std::size_t>& taken,
                  PlannedZone& zone, Problems& problems) {
-  for (const std::string& name : wish.of) {
-    bool any = false;
+  for (const std::string& name : wish.of)
     for (std::size_t g = 0; g < space.groups.size(); ++g) {
-      if (space.groups[g].name != name && space.groups[g].mark != name) continue;
-      any = true;
+      if (space.groups[g].name != name && space.groups[g].mark != name && space.groups[g].fitting != name)
+        continue;
       if (taken.insert(g).second)
         zone.groups.push_back(g);
       else
@@ -39,12 +31,6 @@ void take_groups(const model::ControlWish& wish, const Space& space, std::set<st
               fmt::format(FMT_STRING("group \"{}\" is in two zones of \"{}\"; name it in one"),
                           space.groups[g].name, space.name));
     }
-    const std::string near = any ? std::string() : nearest_word(name, names_in(space));
-    if (!any)
-      error(problems, wish.of_place,
-            fmt::format(FMT_STRING("\"{}\" is no group and no mark in \"{}\"; {}"), name, space.name,
-                        near.empty() ? "name one of its luminaires" : "did you mean \"" + near + "\"?"));
-  }
 }
 
 void find_sensor(const model::ControlWish& wish, const Space& space, PlannedZone& zone, Problems& problems) {

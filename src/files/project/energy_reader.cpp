@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "files/project/outside/year_reader.hpp"
 #include "files/project/ranges.hpp"
 
@@ -83,6 +85,31 @@ std::vector<model::ControlWish> read_controls(TomlTable& room) {
     zones.push_back(std::move(zone));
   }
   return zones;
+}
+
+void check_controls(const model::Project& project, Problems& problems) {
+  for (const model::Room& room : project.rooms) {
+    std::vector<std::string> names;
+    for (const model::LuminairePlacement& placement : room.luminaires) {
+      names.push_back(placement.mark);
+      if (!placement.name.empty()) names.push_back(placement.name);
+      for (const std::string& part : project.marks_of(placement.mark)) names.push_back(part);
+    }
+    const auto is_known = [&](const std::string& name) {
+      return std::any_of(names.begin(), names.end(), [&](const std::string& known) {
+        return name == known || name.rfind(known + " ", 0) == 0;  // "P1 2": the second group of a mark
+      });
+    };
+    for (const model::ControlWish& zone : room.controls)
+      for (const std::string& name : zone.of) {
+        if (is_known(name)) continue;
+        const std::string near = nearest_word(name, names);
+        problems.error(
+            "P132", zone.of_place,
+            fmt::format(FMT_STRING("\"{}\" is no group and no mark in \"{}\"; {}"), name, room.name,
+                        near.empty() ? "name one of its luminaires" : "did you mean \"" + near + "\"?"));
+      }
+  }
 }
 
 std::optional<model::EnergyLimits> read_energy_limits(TomlTable& room) {

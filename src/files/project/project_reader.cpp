@@ -420,6 +420,7 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   check_maintenance(project, problems);
   check_names(project, problems);
   check_scenes(project, problems);
+  check_controls(project, problems);
   return project;
 }
 
