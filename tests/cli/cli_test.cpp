@@ -14,7 +14,7 @@ TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
   EXPECT_TRUE(first.err.empty() || (first.err.rfind("5 rooms, ", 0) == 0 &&
                                     std::count(first.err.begin(), first.err.end(), '\n') == 1))
       << first.err;
-  for (const char* words : {"Throwing room          met       9 of 9",
+  for (const char* words : {"Throwing room          met       10 of 10",
                             "- work plane, U0 0.25 of 0.40: the lowest", "+ one more D2 above",
                             "figures/showroom--work-plane.svg", "glowgrid run millrace-demo/millrace.toml"})
     EXPECT_TRUE(says(first.out, words)) << words << "\n" << first.out;

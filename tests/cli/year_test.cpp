@@ -183,7 +183,7 @@ TEST_P(YearCase, EnergyOfTheReferenceByProjectFile) {
           "\"\nsensor = \"sensor\"\ntarget = 500\nleast_power = " + number(energy.at("standby_fraction")) +
           "\n";
       folder.write("e.toml", text);
-      ASSERT_EQ(run(folder, "run e.toml -q --accuracy fine").code, 0);
+      ASSERT_EQ(run(folder, "run e.toml -q").code, 0);
       const json found =
           json_in(folder.path() / "e-results/results.json").at("rooms").at(0).at("energy").at("hourly");
       const std::string of_year =

@@ -143,11 +143,11 @@ TEST_P(WeatherCase, HasTheOutcomeThatTheTruthAsksFor) {
   }
 }
 
-TEST_P(WeatherCase, KeepsTheSunOfEveryHourThatIsThere) {
+class SameWeather : public testing::TestWithParam<const char*> {};
+
+TEST_P(SameWeather, KeepsTheSunOfEveryHourThatIsThere) {
   const json& of = case_of(GetParam());
   const std::string id = of.at("id");
-  const bool same = of.contains("same_as") || id == "X10-leap-year" || id == "X01-hour-missing";
-  if (!same) GTEST_SKIP() << "another weather";
   Problems problems, none;
   const auto weather = read_weather(edited(of), "w.epw", problems);
   const auto whole = read_weather(base(of.at("base")), "b.epw", none);
@@ -169,6 +169,10 @@ INSTANTIATE_TEST_SUITE_P(Broken, WeatherCase,
                          testing::Values("X01-hour-missing", "X02-missing-codes", "X03-minute-60", "X04-crlf",
                                          "X05-latitude-sign", "X06-columns-swapped", "X07-cut", "X08-word",
                                          "X09-hours-0-to-23", "X10-leap-year"),
+                         [](const auto& of) { return std::string(of.param).substr(0, 3); });
+
+INSTANTIATE_TEST_SUITE_P(Broken, SameWeather,
+                         testing::Values("X01-hour-missing", "X03-minute-60", "X04-crlf", "X10-leap-year"),
                          [](const auto& of) { return std::string(of.param).substr(0, 3); });
 
 class WeatherNumbers : public testing::TestWithParam<const char*> {};
