@@ -367,8 +367,8 @@ TEST(Energy, IsToldByZonesAndVerified) {
 TEST(Energy, ZonesAndScenesMayNameWhatAnArrangementTakesOut) {
   TemporaryFolder folder;
   with_weather(folder).write("lamp.ies", kLamp);
-  std::string text =
-      lit_office("[[rooms.control]]\ngroups = [\"front\"]\n[rooms.scenes.front]\nfront = 1\nrest = 0\n");
+  std::string text = lit_office(
+      "[[rooms.control]]\ngroups = [\"front\"]\n[rooms.scenes.half]\ngroups = { front = 1 }\nrest = 0\n");
   text.insert(text.find("size = [4, 5]"), "task = \"office.writing\"\n");
   folder.write("e.toml", text);
   ASSERT_EQ(run(folder, "check e.toml").code, 0);
