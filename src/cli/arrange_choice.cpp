@@ -272,7 +272,6 @@ ArrangeChoice choose_kept(const Arguments& arguments, const OpenProject& open,
   choice.kept = written;
   choice.kept.luminaires.clear();
   choice.kept.scenes.clear();  // they may name what is taken out
-  choice.kept.controls.clear();
   choice.wish.base.array.emplace();
   const auto first = std::find_if(written.luminaires.begin(), written.luminaires.end(),
                                   [](const auto& placement) { return placement.array || placement.arrange; });

@@ -64,7 +64,7 @@ std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, con
   const auto inputs = files::room_inputs(open.text->text(), open.project, path.parent_path(), variant);
   open.standards = files::requirement_tables(open.project, path.parent_path(), open.problems);
   if (!open.standards.empty()) plan_rooms(open, inputs);
-  if (!open.project.moments.empty() || open.project.site.latitude_deg) {
+  if (open.project.shows_daylight() || open.project.site.latitude_deg) {
     const auto keys = files::day_keys(open.text->text(), open.project, path.parent_path(), variant);
     for (OpenProject::Room& room : open.rooms)
       room.day_key = keys[std::size_t(room.written - open.project.rooms.data())];

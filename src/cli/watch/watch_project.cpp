@@ -132,9 +132,11 @@ void Watching::light(const OpenProject& open, const std::vector<const OpenProjec
   plan.accuracy = asked_.accuracy;
   plan.studies.only_verdicts = true;
   plan.store = &held_;
+  plan.days = &days_;  // the hours of a year, for energy
   for (const OpenProject::Room* room : rooms)
     plan.rooms.push_back(
-        {room->name(), room->work, [&, number = room->written - open.project.rooms.data()] {
+        {room->name(), room->work,
+         [&, number = room->written - open.project.rooms.data()] {
            Problems told;  // when the project was opened
            auto planned =
                space::build_space(electric, electric.rooms[std::size_t(number)], open.standards, told);
@@ -144,7 +146,8 @@ void Watching::light(const OpenProject& open, const std::vector<const OpenProjec
                                        [](const auto& scene) { return scene.moment.has_value(); }),
                         scenes.end());
            return std::move(*planned);
-         }});
+         },
+         room->day_key});
   Progress progress(asked_.quiet, &files_.changed());
   std::vector<std::string> names;
   run::run_rooms(

@@ -16,6 +16,9 @@ inline constexpr std::array<const char*, 12> kMonths = {"January",   "February",
                                                         "May",       "June",     "July",     "August",
                                                         "September", "October",  "November", "December"};
 
+inline constexpr std::array<const char*, 7> kWeekdays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
+                                                         "Thursday", "Friday", "Saturday"};
+
 /// Days since noon of 1 January 4713 BC; Gregorian calendar.
 double julian_day(const UniversalTime& time);
 /// 1 on 1 January.

@@ -92,9 +92,11 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
   }
   engine.accuracy_reached = std::none_of(assessment().grids.begin(), assessment().grids.end(),
                                          [&](const GridReading& grid) { return is_rough(grid, accuracy_); });
+  // Energy of a year that is not looked at waits until it is.
+  const bool waits = studies.only_verdicts && room_.energy && room_.energy->waits_for_daylight() && !hours_;
+  if (!waits) find_energy(first);
   if (studies.only_verdicts) {
     computed_.record.explanations.resize(assessment().checks.size());  // nothing is told of them
-    find_energy(first);
     return std::move(computed_);
   }
   read_colours(first, lit);
@@ -112,7 +114,6 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
       computed_.record.scenes[s].explanations = explain_year(
           {project_, room_, scenes_[s], computed_.record.scenes[s].assessment}, accuracy_.effort, watch_);
   keep_days(day_key);
-  find_energy(first);
   return std::move(computed_);
 }
 
@@ -165,6 +166,7 @@ void RoomComputation::read_all(const Pass& pass, const LitUse& lit, const assess
   *use.found = assess::assess(*lit.setting, eyes, lit.lit, error, scope, watch_);
   *use.balance = lit.lit.light.initial_balance;
   if (!lit.year) return;
+  hours_.reset();  // what is known of other luminaires' rooms is found anew
   use.found->year = assess::read_year(*lit.setting, *lit.year, *use.year, lit.lit, *use.found, watch_,
                                       [&](std::size_t grid, std::size_t first, const Eigen::MatrixXf& lux) {
                                         take_hours(*lit.setting, *use.year, grid, first, lux);

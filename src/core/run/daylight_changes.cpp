@@ -159,6 +159,21 @@ model::Room bare(const model::Room& room) {
   return other;
 }
 
+std::optional<space::PlannedRoom> planned_as_changed(const model::Project& project, const model::Room& room) {
+  const std::vector<standards::RequirementTable> no_tasks = {
+      standards::RequirementTable(std::vector<standards::Requirement>{})};
+  Problems unheard;
+  return space::build_space(project, room, no_tasks, unheard);
+}
+
+transport::Effort effort_of_trials(const transport::Effort& effort) {
+  transport::Effort half = effort;
+  half.patches /= 2;
+  half.rays_per_patch /= 2;
+  half.rays_per_receiver /= 2;
+  return half;
+}
+
 void put_best_first(const std::vector<standards::Check>& checks,
                     std::vector<studies::Explanation>& explanations) {
   for (std::size_t c = 0; c < checks.size(); ++c) {

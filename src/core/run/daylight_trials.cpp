@@ -8,7 +8,6 @@
 #include "core/run/daylight_changes.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/space/daylight_brief.hpp"
-#include "core/space/scenes.hpp"
 
 namespace glow::run {
 namespace {
@@ -20,11 +19,7 @@ class Trials {
  public:
   /// What is tried need not be as sure as what is verified.
   Trials(const DaylightCase& what, const transport::Effort& effort, const Watch& watch)
-      : what_(what), effort_(effort), watch_(watch) {
-    effort_.patches /= 2;
-    effort_.rays_per_patch /= 2;
-    effort_.rays_per_receiver /= 2;
-  }
+      : what_(what), effort_(effort_of_trials(effort)), watch_(watch) {}
 
   /// The checks of the scene in the changed room; empty where it cannot be built so.
   std::vector<Check> checks_with(const RoomChange& change) const;
@@ -45,16 +40,12 @@ class Trials {
 bool Trials::with_light(
     const model::Project& project, const model::Room& room,
     const std::function<void(const Pass&, const assess::LitRoom&, const space::Brief&)>& read) const {
-  const std::vector<standards::RequirementTable> no_tasks = {
-      standards::RequirementTable(std::vector<standards::Requirement>{})};
-  Problems unheard;  // of a room that nobody wrote
-  const auto planned = space::build_space(project, room, no_tasks, unheard);
+  const auto planned = planned_as_changed(project, room);
   if (!planned) return false;
-  const auto scenes = space::plan_scenes(project, *planned, no_tasks, unheard);
-  const auto scene = std::find_if(scenes.begin(), scenes.end(), [&](const space::PlannedScene& each) {
-    return each.name == what_.scene.name;
-  });
-  if (scene == scenes.end()) return false;
+  const auto scene =
+      std::find_if(planned->scenes.begin(), planned->scenes.end(),
+                   [&](const space::PlannedScene& each) { return each.name == what_.scene.name; });
+  if (scene == planned->scenes.end()) return false;
   std::vector<std::size_t> grids;
   for (std::size_t g = 0; g < planned->space.grids.size(); ++g)
     if (planned->space.grids[g].role == space::GridRole::daylight_plane) grids.push_back(g);

@@ -18,6 +18,7 @@ std::string RoomComputation::key_of_days(const Pass& first) const {
 /// refined by would have been read again for all, so then nothing is taken.
 void RoomComputation::remember_days(const std::string& key) {
   const auto days = key.empty() ? nullptr : memory_.days->find(key);
+  if (days) hours_ = days->hours;
   if (!days || days->refinements > 0 || days->tells_colour != tells_colour()) return;
   for (std::size_t s = 0; s < scenes_.size(); ++s) {
     Use& use = uses_[s + 1];
@@ -28,7 +29,6 @@ void RoomComputation::remember_days(const std::string& key) {
         (use.year && (gives_hours_ || (room_.energy && !days->hours))))
       continue;
     use.remembered = true;
-    if (use.year) hours_ = days->hours;
     record::SceneRecord& own = computed_.record.scenes[s];
     own.assessment = known->assessment;
     own.explanations = known->explanations;

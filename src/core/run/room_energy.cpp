@@ -65,7 +65,6 @@ void RoomComputation::find_energy(const Pass& first) {
   found.kwh_m2 = computed_.record.energy->kwh_m2();
   if (brief_.energy.empty()) return;
   assess::judge(space_, brief_, space_.groups, uses_.front().weights, found);
-  computed_.record.explanations.resize(found.checks.size());
 }
 
 }  // namespace glow::run

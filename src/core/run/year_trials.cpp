@@ -6,7 +6,6 @@
 #include "core/assess/daylight/year_reader.hpp"
 #include "core/run/daylight_changes.hpp"
 #include "core/run/room_pass.hpp"
-#include "core/space/scenes.hpp"
 
 namespace glow::run {
 namespace {
@@ -27,10 +26,7 @@ bool fails(const Check& check) {
 class YearTrials {
  public:
   YearTrials(const DaylightCase& what, const transport::Effort& effort, const Watch& watch)
-      : what_(what), effort_(effort), watch_(watch) {
-    effort_.patches /= 2;
-    effort_.rays_per_patch /= 2;
-    effort_.rays_per_receiver /= 2;
+      : what_(what), effort_(effort_of_trials(effort)), watch_(watch) {
     unchanged_ = checks_with([](model::Project&, model::Room&) { return true; });
   }
 
@@ -65,20 +61,16 @@ model::Room readable(const DaylightCase& what) {
 }
 
 std::vector<Check> YearTrials::checks_with(const RoomChange& change) const {
-  const std::vector<standards::RequirementTable> no_tasks = {
-      standards::RequirementTable(std::vector<standards::Requirement>{})};
   model::Project project = what_.project;
   project.scenes.clear();
   project.moments.clear();
   model::Room room = readable(what_);
   if (!change(project, room)) return {};
-  Problems unheard;  // of a room that nobody wrote
-  const auto planned = space::build_space(project, room, no_tasks, unheard);
+  const auto planned = planned_as_changed(project, room);
   if (!planned) return {};
-  const auto scenes = space::plan_scenes(project, *planned, no_tasks, unheard);
-  const auto scene =
-      std::find_if(scenes.begin(), scenes.end(), [](const space::PlannedScene& each) { return each.year; });
-  if (scene == scenes.end()) return {};
+  const auto scene = std::find_if(planned->scenes.begin(), planned->scenes.end(),
+                                  [](const space::PlannedScene& each) { return each.year; });
+  if (scene == planned->scenes.end()) return {};
   const space::YearPlan plan = space::thinned(*scene->year, kEveryDay);
   std::vector<std::size_t> grids;
   for (std::size_t g = 0; g < planned->space.grids.size(); ++g)

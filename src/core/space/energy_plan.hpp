@@ -23,6 +23,8 @@ struct EnergyPlan {
   double area_m2 = 0, maintenance = 1;
   bool has_windows = false;
   bool has_weather = false;
+  /// Whether hours of a year of daylight move its zones.
+  bool waits_for_daylight() const { return has_windows && has_weather; }
   std::optional<double> price, co2_kg;
   std::string currency;
 };

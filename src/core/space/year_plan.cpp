@@ -11,9 +11,6 @@
 namespace glow::space {
 namespace {
 
-constexpr std::array<const char*, 7> kDays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
-                                              "Thursday", "Friday", "Saturday"};
-
 /// States that nothing outside has.
 void check_states(const std::vector<std::string>& states, const Place& place, const char* what,
                   const std::set<std::string>& known, Problems& problems) {
@@ -66,8 +63,8 @@ std::string to_words(const model::UseHours& use) {
   if (count < 7) {
     std::size_t first = 0;
     while (!use.days[first] || use.days[(first + 6) % 7]) ++first;
-    days = kDays[first];
-    if (count > 1) days += std::string(" to ") + kDays[(first + std::size_t(count) - 1) % 7];
+    days = daylight::kWeekdays[first];
+    if (count > 1) days += std::string(" to ") + daylight::kWeekdays[(first + std::size_t(count) - 1) % 7];
   }
   return fmt::format(FMT_STRING("{} {} to {}"), days, units::clock_words(use.from_h),
                      units::clock_words(use.to_h));

@@ -15,8 +15,6 @@ namespace {
 constexpr std::size_t kMostRows = 8784;
 constexpr int kMostFaults = 20;
 constexpr std::size_t kHeaderLines = 8;
-constexpr std::array<const char*, 7> kWeekdays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
-                                                  "Thursday", "Friday", "Saturday"};
 /// Fields of an EPW row, from 0.
 enum EpwField { kMonth = 1, kDay = 2, kHour = 3, kDewPoint = 7, kGlobal = 13, kDirect = 14, kDiffuse = 15 };
 constexpr std::size_t kEpwFields = 22;  // that an EPW row has at least
@@ -114,8 +112,8 @@ class EpwReader {
     const auto periods = weather_count(row, 1, "number of data periods", 1, 1, name_, problems_);
     if (periods) weather_count(row, 2, "records per hour", 1, 1, name_, problems_);
     const std::string weekday = text_of(row.at(4));
-    for (std::size_t d = 0; d < kWeekdays.size(); ++d)
-      if (weekday == kWeekdays[d]) weather_.first_weekday = int(d);
+    for (std::size_t d = 0; d < daylight::kWeekdays.size(); ++d)
+      if (weekday == daylight::kWeekdays[d]) weather_.first_weekday = int(d);
     weather_.period =
         fmt::format(FMT_STRING("{}, {} to {}"), text_of(row.at(3)), text_of(row.at(5)), text_of(row.at(6)));
   }

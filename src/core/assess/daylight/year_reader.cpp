@@ -255,15 +255,14 @@ class Reader {
 
   void by_month(const Eigen::VectorXd& means, YearOnGrid& own) const {
     std::array<double, 12> used{};
-    for (int h = 0; h < daylight::kHoursOfYear; ++h)
-      used[std::size_t(daylight::date_of_day(h / 24).first - 1)] += 1;
-    const double share = double(plan_.used_hours) / daylight::kHoursOfYear;  // of each month, nearly
+    for (std::size_t day = 0; day < plan_.used_by_day.size(); ++day)
+      used[month_of(int(day))] += plan_.used_by_day[day];
     for (std::size_t h = 0; h < plan_.hours.size(); ++h)
       if (plan_.hours[h].is_used)
-        own.by_month_lx[std::size_t(daylight::date_of_day(plan_.hours[h].number / 24).first - 1)] +=
-            means[Eigen::Index(h)];
-    for (std::size_t m = 0; m < 12; ++m) own.by_month_lx[m] /= std::max(1.0, share * used[m]);
+        own.by_month_lx[month_of(plan_.hours[h].number / 24)] += plan_.every_day * means[Eigen::Index(h)];
+    for (std::size_t m = 0; m < 12; ++m) own.by_month_lx[m] /= std::max(1.0, used[m]);
   }
+  static std::size_t month_of(int day) { return std::size_t(daylight::date_of_day(day).first - 1); }
 
   /// Where blinds are down no sun is seen, and by hours of use.
   std::array<double, 3> glare_of(const readings::Receiver& eye,

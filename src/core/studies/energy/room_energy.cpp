@@ -119,7 +119,7 @@ class EnergyStudy {
       const PlannedZone& zone = plan_.zones[z];
       standards::EnergyArea& area = areas.emplace_back();
       area.watts = watts_[z];
-      area.area_m2 = z == 0 ? plan_.area_m2 : 0;
+      area.area_m2 = z == 0 ? plan_.area_m2 : 0;  // of all zones together
       area.occupancy = occupancy_of(zone);
       area.day_h = plan_.day_h;
       area.night_h = plan_.night_h;

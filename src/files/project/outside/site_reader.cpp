@@ -19,8 +19,6 @@ using units::Dimension;
 
 constexpr Range kLatitude{-90, 90}, kLongitude{-180, 180}, kZone{-12, 14}, kBearing{-360, 360};
 constexpr Range kElevation{-500, 9000}, kMedian{1000, 60000}, kPlane{0, 5}, kLowSun{0, 30};
-constexpr std::array<const char*, 7> kDays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
-                                              "Thursday", "Friday", "Saturday"};
 constexpr std::array<const char*, 5> kWeeks = {"first", "second", "third", "fourth", "last"};
 
 /// Place of a word in a list, from 0; -1: it is not there.
@@ -42,7 +40,7 @@ std::optional<ClockChange> read_change(TomlTable& table, const char* key) {
                   &used) == 5 &&
       std::size_t(used) == words->size()) {
     change.week = number_of(kWeeks, week) + 1;
-    change.weekday = number_of(kDays, day);
+    change.weekday = number_of(daylight::kWeekdays, day);
     change.month = number_of(daylight::kMonths, month) + 1;
     change.hour = hour + minute / 60.0;
     if (change.week > 0 && change.weekday >= 0 && change.month > 0 && hour >= 0 && hour < 24 && minute >= 0 &&

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <cstdio>
 
+#include "core/daylight/sun.hpp"
 #include "files/project/outside/site_reader.hpp"
 #include "files/project/ranges.hpp"
 #include "files/text/input_file.hpp"
@@ -20,13 +21,11 @@ using units::Dimension;
 
 constexpr Range kLevel{1, 100000}, kExposure{1, 1e9};
 constexpr std::size_t kMostLevels = 6;
-constexpr std::array<const char*, 7> kDays = {"Sunday",   "Monday", "Tuesday", "Wednesday",
-                                              "Thursday", "Friday", "Saturday"};
 constexpr double kNear = 1.0;  // degrees between a site and its weather
 
 int day_number(std::string_view word) {
-  for (std::size_t d = 0; d < kDays.size(); ++d)
-    if (trimmed(word) == kDays[d]) return int(d);
+  for (std::size_t d = 0; d < daylight::kWeekdays.size(); ++d)
+    if (trimmed(word) == daylight::kWeekdays[d]) return int(d);
   return -1;
 }
 
