@@ -94,7 +94,7 @@ std::string sheet_svg(const FigureInput& input, const std::string& subject,
     const double width = std::max(width_of(grid, pixels_per_m) + kRoomGap - 4, 40.0);
     canvas.text(corner + Vec2(0, 12), fitted_text(grid.name, width, 13, true),
                 {13, "start", kSheetInk, true});
-    const auto words = [&](double lux) { return light_label(input.units.light(lux)); };
+    const auto words = [&](double lux) { return value_label(input.units.light(lux)); };
     const std::string numbers =
         fmt::format(FMT_STRING("mean {}, min {}, max {} {}"), words(grid.statistics.mean_lx),
                     words(grid.statistics.min_lx), words(grid.statistics.max_lx), input.units.light_unit());

@@ -310,6 +310,15 @@ INSTANTIATE_TEST_SUITE_P(
         Doubt{"task = \"ceramics.glazing\"", "task = \"ceramics.glazing\"\nverify = \"all\"", "P005",
               "expected room"}));
 
+/// A factor that nobody gave is one fault, not also a doubt about a factor of 1.
+TEST(Doubts, AMissingMaintenanceFactorIsSaidOnce) {
+  const TemporaryFolder folder;
+  write_project(folder, "maintenance_factor = 0.80\n", "");
+  const Ran ran = run(folder, "check millrace.toml");
+  EXPECT_TRUE(says(ran.err, "has no maintenance_factor")) << ran.err;
+  EXPECT_FALSE(says(ran.err, "[P065]")) << ran.err;
+}
+
 struct TaskCall {
   const char* words;
   int code;

@@ -195,7 +195,9 @@ void DoubtfulInput::coarse_grids() {
 
 void DoubtfulInput::maintenance() {
   for (const LuminaireGroup& group : space_.groups) {
-    if (model::maintenance_factor(*project_.find(group.mark), room_) < 1) continue;
+    const model::ScheduledLuminaire& entry = *project_.find(group.mark);
+    const bool stated = room_.maintenance_factor || entry.maintenance;  // a missing one is said already
+    if (!stated || model::maintenance_factor(entry, room_) < 1) continue;
     problems_.warning(
         "P065", room_.maintenance_place.file.empty() ? room_.place : room_.maintenance_place,
         fmt::format(FMT_STRING("\"{}\": a maintenance factor of 1 means that nothing ages or gets dirty; "

@@ -112,7 +112,7 @@ void DayFigure::labels() {
     const auto most = std::max_element(line.lux.begin(), line.lux.end());
     canvas_.text({x + 46, y + 21},
                  fmt::format(FMT_STRING("{}, most {} {} at {}"), line.is_point ? "point" : "mean",
-                             light_label(input_.units.light(*most)), input_.units.light_unit(),
+                             value_label(input_.units.light(*most)), input_.units.light_unit(),
                              units::clock_words(series_.steps[std::size_t(most - line.lux.begin())].time_h)),
                  {12, "start", kSheetGrey});
     y += 46;

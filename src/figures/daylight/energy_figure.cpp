@@ -33,6 +33,7 @@ class EnergyFigure {
 
  private:
   void title();
+  std::string zones() const;
   void power();
   void days();
   void months();
@@ -48,15 +49,24 @@ class EnergyFigure {
 void EnergyFigure::title() {
   canvas_.text({kSheetLeft, 40}, fitted_text(input_.room->title(), 700, 24, true),
                {24, "start", kSheetInk, true});
-  std::string zones;
-  for (const studies::ZoneEnergy& zone : year_.zones)
-    zones += fmt::format(FMT_STRING("{}{}: {:.0f} W, {}"), zones.empty() ? "" : "; ", zone.name, zone.watts,
-                         zone.control);
-  canvas_.text({kSheetLeft, 64}, fitted_text("electric power by day and hour; " + zones, 1000, 14),
+  canvas_.text({kSheetLeft, 64}, fitted_text("electric power by day and hour; " + zones(), 1000, 14),
                {14, "start", kSheetGrey});
   canvas_.text({kSheetLeft, 84}, fmt::format(FMT_STRING("{:.0f} hours of use"), year_.used_h),
                {12.5, "start", kSheetGrey});
   draw_older(canvas_, *input_.room, {kSheetLeft, 104});
+}
+
+/// Two zones by name and control; more of them by number and power.
+std::string EnergyFigure::zones() const {
+  std::string words;
+  double watts = 0;
+  for (const studies::ZoneEnergy& zone : year_.zones) {
+    words += fmt::format(FMT_STRING("{}{}: {:.0f} W, {}"), words.empty() ? "" : "; ", zone.name, zone.watts,
+                         zone.control);
+    watts += zone.watts;
+  }
+  if (year_.zones.size() <= 2) return words;
+  return fmt::format(FMT_STRING("{} zones of {:.0f} W in all"), year_.zones.size(), watts);
 }
 
 void EnergyFigure::power() {
@@ -114,17 +124,19 @@ void EnergyFigure::months() {
     canvas_.line({kFieldLeft, y}, {kFieldLeft + kFieldWide, y}, v == 0 ? kSheetInk : kGridLine);
     canvas_.text({kFieldLeft - 9, y + 4}, fmt::format(FMT_STRING("{:g}"), v), {11.5, "end", kSheetGrey});
   }
-  const double wide = kFieldWide / 12;
+  const double wide = kFieldWide / 12, mean = base - kEnergyHigh * without / top;
+  const auto bar = [&](int m) { return kEnergyHigh * year_.by_month_kwh[std::size_t(m)] / top; };
+  for (int m = 0; m < 12; ++m)
+    canvas_.rectangle({kFieldLeft + (m + 0.18) * wide, base - bar(m)}, {wide * 0.64, bar(m)}, kFilled);
+  canvas_.line({kFieldLeft, mean}, {kFieldLeft + kFieldWide, mean}, kEnergyInk, 1.6);
   for (int m = 0; m < 12; ++m) {
-    const double kwh = year_.by_month_kwh[std::size_t(m)], high = kEnergyHigh * kwh / top;
-    canvas_.rectangle({kFieldLeft + (m + 0.18) * wide, base - high}, {wide * 0.64, high}, kFilled);
-    canvas_.text({kFieldLeft + (m + 0.5) * wide, base - high - 5}, fmt::format(FMT_STRING("{:.0f}"), kwh),
+    double y = base - bar(m) - 5;
+    if (mean > y - 12 && mean < y + 3) y = mean - 5;  // not through the number
+    canvas_.text({kFieldLeft + (m + 0.5) * wide, y}, value_label(year_.by_month_kwh[std::size_t(m)]),
                  {11.5, "middle", kSheetInk, false, "#ffffff"});
     canvas_.text({kFieldLeft + (m + 0.5) * wide, base + 17},
                  std::string(daylight::kMonths[std::size_t(m)]).substr(0, 3), {11.5, "middle", kSheetGrey});
   }
-  const double y = base - kEnergyHigh * without / top;
-  canvas_.line({kFieldLeft, y}, {kFieldLeft + kFieldWide, y}, kEnergyInk, 1.6);
 }
 
 void EnergyFigure::numbers() {
@@ -134,13 +146,12 @@ void EnergyFigure::numbers() {
     canvas_.text({x, y + 17}, what, {12, "start", kSheetGrey});
     y += 46;
   };
-  tell(fmt::format(FMT_STRING("{:.0f} kWh"), year_.kwh), "in the year");
-  tell(fmt::format(FMT_STRING("{:.0f} kWh"), year_.uncontrolled_kwh),
+  tell(value_label(year_.kwh) + " kWh", "in the year");
+  tell(value_label(year_.uncontrolled_kwh) + " kWh",
        fmt::format(FMT_STRING("without control: saves {:.0f} %"), 100 * year_.saving()));
   tell(fmt::format(FMT_STRING("{:.1f} kWh/m2"), energy_.kwh_m2()), "in the year");
-  if (energy_.price)
-    tell(fmt::format(FMT_STRING("{:.0f} {}"), *energy_.price * year_.kwh, energy_.currency), "a year");
-  if (energy_.co2_kg) tell(fmt::format(FMT_STRING("{:.0f} kg"), *energy_.co2_kg * year_.kwh), "CO2 a year");
+  if (energy_.price) tell(value_label(*energy_.price * year_.kwh) + " " + energy_.currency, "a year");
+  if (energy_.co2_kg) tell(value_label(*energy_.co2_kg * year_.kwh) + " kg", "CO2 a year");
 }
 
 }  // namespace

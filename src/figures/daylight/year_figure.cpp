@@ -131,7 +131,7 @@ void YearFigure::months() {
     const double high = kMonthsHigh * value / std::max(top, 1e-9);
     const double wide = kCarpetWide / 12, x = kCarpetLeft + (month - 1) * wide;
     canvas_.rectangle({x + wide * 0.18, base - high}, {wide * 0.64, high}, kBar);
-    canvas_.text({x + wide / 2, base - high - 6}, light_label(value), {12, "middle", kSheetInk});
+    canvas_.text({x + wide / 2, base - high - 6}, value_label(value), {12, "middle", kSheetInk});
     canvas_.text({x + wide / 2, base + 18}, short_month(month), {12, "middle", kSheetGrey});
   }
 }

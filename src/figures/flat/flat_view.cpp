@@ -25,7 +25,7 @@ void draw_older(SvgCanvas& canvas, const record::RoomRecord& room, const Vec2& a
   if (!words.empty()) canvas.text(at, fitted_text(words, 600, 12.5, true), {12.5, "start", kFail, true});
 }
 
-std::string light_label(double shown) {
+std::string value_label(double shown) {
   return shown < 10 ? fmt::format(FMT_STRING("{:.1f}"), shown) : fmt::format(FMT_STRING("{:.0f}"), shown);
 }
 
@@ -226,7 +226,7 @@ void FlatView::lines() {
 void FlatView::line_labels() {
   if (limit_)
     label_lines(isolines(lattice_, *limit_),
-                fmt::format(FMT_STRING("U0 limit {} {}"), light_label(*limit_), input_.units.light_unit()),
+                fmt::format(FMT_STRING("U0 limit {} {}"), value_label(*limit_), input_.units.light_unit()),
                 true);
   if (!small_) label_lines(no_sky_, "no-sky line", false);
   if (small_ || !input_.style.lines) return;
@@ -293,7 +293,7 @@ double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const std::string
     y += 22;
   };
   if (scale.high_limit)
-    beyond(canvas.stripes("above", kAbove, kStripes), "above " + light_label(*scale.high_limit));
+    beyond(canvas.stripes("above", kAbove, kStripes), "above " + value_label(*scale.high_limit));
   const bool smooth = scale.levels != scale.marks;
   const double step = std::min(smooth ? 6.0 : 30.0, height / double(scale.colours.size()));
   double last_label = -INFINITY;
@@ -313,7 +313,7 @@ double draw_scale(SvgCanvas& canvas, const ColourScale& scale, const std::string
   }
   if (scale.low_limit) {
     y += 4;
-    beyond(canvas.stripes("below", kBelow, "#c9c9c9"), "below " + light_label(*scale.low_limit));
+    beyond(canvas.stripes("below", kBelow, "#c9c9c9"), "below " + value_label(*scale.low_limit));
   }
   return y;
 }

@@ -35,8 +35,8 @@ ColourScale scale_of(const FigureInput& input, const std::vector<const assess::G
 /// current.
 void draw_older(SvgCanvas& canvas, const record::RoomRecord& room, const Vec2& at);
 
-/// "123" or "4.5", without the unit.
-std::string light_label(double shown);
+/// "123" or "4.5": a value as figures write it, without its unit.
+std::string value_label(double shown);
 
 /// A grid drawn flat at a place on a sheet: false colours, lines, values, outlines, luminaires.
 class FlatView {

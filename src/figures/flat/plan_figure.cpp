@@ -62,7 +62,7 @@ class PlanFigure {
     return std::nullopt;
   }
   std::string with_unit(double lux) const {
-    return fmt::format(FMT_STRING("{} {}"), light_label(input_.units.light(lux)), input_.units.light_unit());
+    return fmt::format(FMT_STRING("{} {}"), value_label(input_.units.light(lux)), input_.units.light_unit());
   }
   void draw_area(FlatView& view);
   std::string around(const FlatView& view) const;

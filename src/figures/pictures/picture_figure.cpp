@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "figures/colour_scale.hpp"
+#include "figures/flat/flat_view.hpp"
 #include "figures/raster/png_bytes.hpp"
 #include "figures/svg_canvas.hpp"
 
@@ -136,10 +137,6 @@ void draw_number(SvgCanvas& canvas, const Vec2& at, const std::string& words) {
   canvas.text(at + Vec2(0, 4), words, style);
 }
 
-std::string rounded(double value) {
-  return value < 10 ? fmt::format(FMT_STRING("{:.1f}"), value) : fmt::format(FMT_STRING("{:.0f}"), value);
-}
-
 void draw_raster(SvgCanvas& canvas, const views::Picture& picture, const Shown& shown, const Vec2& corner,
                  int scale) {
   const int step = kRaster / scale;
@@ -147,7 +144,7 @@ void draw_raster(SvgCanvas& canvas, const views::Picture& picture, const Shown& 
     for (int x = step / 2; x < picture.camera.columns; x += step) {
       const double value =
           shown.values[std::size_t(y) * std::size_t(picture.camera.columns) + std::size_t(x)];
-      if (value >= 0) draw_number(canvas, corner + scale * Vec2(x + 0.5, y + 0.5), rounded(value));
+      if (value >= 0) draw_number(canvas, corner + scale * Vec2(x + 0.5, y + 0.5), value_label(value));
     }
 }
 
@@ -168,7 +165,7 @@ void draw_points(SvgCanvas& canvas, const views::Picture& picture, const Picture
                                 ? way.dot(picture.camera.forward)
                                 : way.norm();
     if (double(picture.depth_m[i]) < distance * (1 - kHidden) - kHidden) continue;
-    const std::string words = rounded(style.units.light(grid.total_lx[p]));
+    const std::string words = value_label(style.units.light(grid.total_lx[p]));
     const double width = text_width(words, kLabel) + 6;
     if (std::any_of(placed.begin(), placed.end(), [&](const Vec2& other) {
           return scale * std::abs(other.x() - at.x()) < width &&
