@@ -103,10 +103,12 @@ void energy(const space::PlannedRoom& room) {
   for (const space::YearHour& hour : plan.hours) day.hours.push_back(hour.number);
   for (const readings::Receiver& point : transport.receivers()) day.plane_points.push_back(point.position);
   day.points.resize(room.space.points.size());
-  const std::vector<std::optional<double>> watts(room.space.groups.size(), 100.0);
-  const std::vector<double> means(room.space.groups.size(), 150.0);
+  const std::size_t count = room.space.groups.size();
+  const studies::GroupsInYear groups{
+      std::vector<std::optional<double>>(count, 100.0), std::vector<double>(count, 150.0),
+      std::vector<std::vector<double>>(room.scenes.size(), std::vector<double>(count, 0.5))};
   const double seconds =
-      bench::seconds(3, [&] { studies::room_energy(*room.energy, room.space, watts, means, &day); });
+      bench::seconds(3, [&] { studies::room_energy(*room.energy, room.space, groups, &day); });
   fmt::print(FMT_STRING("{}: energy {:.1f} ms, {:.2f} % of its year of daylight\n"), room.space.name,
              1e3 * seconds, 100 * seconds / daylight);
 }

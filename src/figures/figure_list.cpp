@@ -7,6 +7,7 @@
 #include "core/model/file_names.hpp"
 #include "figures/columns_figure.hpp"
 #include "figures/daylight/day_figure.hpp"
+#include "figures/daylight/energy_days_figure.hpp"
 #include "figures/daylight/energy_figure.hpp"
 #include "figures/daylight/sun_path_figure.hpp"
 #include "figures/daylight/year_figure.hpp"
@@ -23,14 +24,6 @@ namespace {
 using Grids = std::vector<const assess::GridReading*>;
 
 constexpr const char* kAsPlaced = "as placed";
-
-/// A plan of values that are no illuminances.
-std::string other_values_svg(const record::RoomRecord& room, const std::optional<OtherValues>& other,
-                             const model::FigureStyle& style, const units::ShownUnits& units) {
-  if (!other) throw std::runtime_error("there is no light whose colour could be drawn");
-  FigureInput input{&room, style, units, {}, other->measure};
-  return plan_svg(input, other->grid);
-}
 
 /// Whether something is asked of the grid.
 bool is_verified(const record::RoomRecord& room, const assess::GridReading& grid) {
@@ -104,13 +97,7 @@ class RoomFigures {
                             true,
                             [input, &outlook = *outlook, &sun] { return sun_path_svg(*input, outlook, sun); },
                             {}});
-    if (room.scene.empty() && room.energy && room.energy->hourly)
-      figures_.push_back({first + "energy",
-                          fmt::format(FMT_STRING("{}: the year of electric light"), room.name),
-                          false,
-                          true,
-                          [input, &energy = *room.energy] { return energy_svg(*input, energy); },
-                          {}});
+    if (room.scene.empty() && room.energy && room.energy->hourly) add_energy(room, first, input);
     if (const auto& year = room.assessment.year) add_year(room, first, input, *year);
     if (room.series && !room.series->steps.empty())
       figures_.push_back({first + "day",
@@ -119,6 +106,26 @@ class RoomFigures {
                           true,
                           [input, &series = *room.series] { return day_svg(*input, series); },
                           {}});
+  }
+
+  void add_energy(const record::RoomRecord& room, const std::string& first,
+                  const std::shared_ptr<const FigureInput>& input) {
+    const studies::RoomEnergy& energy = *room.energy;
+    figures_.push_back({first + "energy",
+                        fmt::format(FMT_STRING("{}: the year of electric light"), room.name),
+                        false,
+                        true,
+                        [input, &energy] { return energy_svg(*input, energy); },
+                        {}});
+    if (energy.hourly->days.empty()) return;
+    const auto& lux = energy.hourly->daylight_by_day_lx;
+    const bool has_daylight = std::any_of(lux.begin(), lux.end(), [](double each) { return each > 0; });
+    figures_.push_back({first + "energy--days",
+                        fmt::format(FMT_STRING("{}: chosen days hour by hour"), room.name),
+                        false,
+                        has_daylight,
+                        [input, &energy] { return energy_days_svg(*input, energy); },
+                        {}});
   }
 
   /// A map of each metric on each grid, and the year at a glance.
@@ -131,6 +138,14 @@ class RoomFigures {
                         true,
                         [input, &year] { return year_svg(*input, year); },
                         {}});
+    for (const assess::YearAtPoint& point : year.points)
+      if (!point.by_hour_lx.empty())
+        figures_.push_back({first + "year--" + model::file_name_part(point.name),
+                            fmt::format(FMT_STRING("{}: the year at {}"), room.name, point.name),
+                            false,
+                            false,
+                            [input, &year, &point] { return year_svg(*input, year, &point); },
+                            {}});
     for (const assess::YearOnGrid& own : year.grids) {
       const assess::GridReading& grid = room.assessment.grids[own.grid];
       for (const assess::YearMap& map : own.maps) {
@@ -219,6 +234,19 @@ class RoomFigures {
 
 }  // namespace
 
+std::string other_values_svg(const record::RoomRecord& room, const std::optional<OtherValues>& other,
+                             const model::FigureStyle& style, const units::ShownUnits& units) {
+  if (!other) throw std::runtime_error("there is no light whose colour could be drawn");
+  FigureInput input{&room, style, units, {}, other->measure};
+  return plan_svg(input, other->grid);
+}
+
+bool is_shown_in_scenes(const assess::GridReading& grid) {
+  return !grid.total_lx.empty() &&
+         (grid.role == space::GridRole::work_plane || grid.role == space::GridRole::task_area ||
+          grid.role == space::GridRole::requested);
+}
+
 CommonScale common_scale_of(const std::vector<record::RoomRecord>& rooms) {
   CommonScale common;
   for (const record::RoomRecord& room : rooms)
@@ -294,12 +322,6 @@ std::optional<Figure> side_by_side(const record::RoomRecord& room, std::size_t g
                 {}};
 }
 
-bool is_shown_in_scenes(const assess::GridReading& grid) {
-  return !grid.total_lx.empty() &&
-         (grid.role == space::GridRole::work_plane || grid.role == space::GridRole::task_area ||
-          grid.role == space::GridRole::requested);
-}
-
 /// The grids of a room in one of its scenes, or as placed; null: it has no such scene.
 const std::vector<assess::GridReading>* grids_in(const record::RoomRecord& room, const std::string& scene) {
   if (scene == kAsPlaced) return &room.assessment.grids;
@@ -329,51 +351,6 @@ std::vector<Figure> differences_of(const record::RoomRecord& room, const std::st
                      return other_values_svg(room, difference_of(a, b, subject), style, units);
                    },
                    {}});
-  }
-  return all;
-}
-
-std::vector<Figure> comparisons_of(const std::vector<ComparedIn>& rooms, const model::FigureStyle& style,
-                                   const units::ShownUnits& units) {
-  std::vector<Figure> all;
-  if (rooms.size() < 2) return all;
-  const record::RoomRecord& first = *rooms.front().room;
-  const std::string room = model::file_name_part(first.name);
-  for (const assess::GridReading& grid : first.assessment.grids) {
-    if (!is_shown_in_scenes(grid)) continue;
-    const auto sides = std::make_shared<std::vector<assess::GridReading>>();
-    for (const ComparedIn& side : rooms)
-      if (const assess::GridReading* own = side.room->find_grid(grid.name); own && !own->total_lx.empty()) {
-        sides->push_back(*own);
-        sides->back().name = side.run;
-      }
-    if (sides->size() < 2) continue;
-    const std::string base = room + "--" + model::file_name_part(grid.name);
-    const std::string subject = grid.name + ", side by side";
-    const auto input = std::make_shared<const FigureInput>(FigureInput{&first, style, units, std::nullopt});
-    all.push_back({base + "--compared",
-                   fmt::format(FMT_STRING("{}: {}"), first.name, subject),
-                   true,
-                   true,
-                   [sides, input, subject] {
-                     Grids list;
-                     for (const assess::GridReading& each : *sides) list.push_back(&each);
-                     return sheet_svg(*input, subject, list);
-                   },
-                   {}});
-    for (std::size_t k = 1; k < rooms.size(); ++k) {
-      const assess::GridReading* own = rooms[k].room->find_grid(grid.name);
-      if (!own || own->total_lx.size() != grid.total_lx.size()) continue;
-      const std::string what = fmt::format(FMT_STRING("{}, less {}"), rooms[k].run, rooms.front().run);
-      all.push_back({base + "--difference-" + std::string(1, char('a' + int(k))),
-                     fmt::format(FMT_STRING("{}: {}, {}"), first.name, grid.name, what),
-                     false,
-                     false,
-                     [own, &grid, other = rooms[k].room, what, style, units] {
-                       return other_values_svg(*other, difference_of(*own, grid, what), style, units);
-                     },
-                     {}});
-    }
   }
   return all;
 }

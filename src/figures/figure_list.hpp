@@ -42,18 +42,15 @@ std::vector<Figure> differences_of(const record::RoomRecord& room, const std::st
                                    const std::string& other, const model::FigureStyle& style,
                                    const units::ShownUnits& units);
 
-/// A room as it is in one of several runs.
-struct ComparedIn {
-  std::string run;
-  const record::RoomRecord* room = nullptr;
-};
-/// Each grid that people look at in all of them side by side on one scale, and what each run has more than
-/// the first, where the grids have the same points. `rooms` are of one room; they must outlive the figures.
-std::vector<Figure> comparisons_of(const std::vector<ComparedIn>& rooms, const model::FigureStyle& style,
-                                   const units::ShownUnits& units);
-
 /// All figures of a run: the status of the project, then, in the order of its rooms, the plan of each grid,
 /// floor, ceiling, walls unrolled, all surfaces on one sheet, and columns. `run` must outlive them.
 std::vector<Figure> figures_of(const record::RunRecord& run);
+
+/// Whether people look at the grid in every scene and in every run.
+bool is_shown_in_scenes(const assess::GridReading& grid);
+
+/// A plan of values that are no illuminances. Throws std::runtime_error where there are none.
+std::string other_values_svg(const record::RoomRecord& room, const std::optional<OtherValues>& other,
+                             const model::FigureStyle& style, const units::ShownUnits& units);
 
 }  // namespace glow::figures

@@ -13,7 +13,7 @@ namespace {
 
 constexpr double kGlareLeft = 28, kGlareTop = 96, kGlareRight = 196, kGlareBottom = 20;
 constexpr double kGlareHead = 34, kGlareGap = 26;  // px above a panel, and between panels
-constexpr double kMostPixelsPerM = 160;
+constexpr double kMostSeatPixels = 160;
 constexpr const char* kNothing = "#ffffff";                             // eyes that nothing glares at
 constexpr double kLeastForValue = 19;                                   // px of a cell that a value fits into
 constexpr double kLeastForArrow = 34;                                   // the same with an arrow under it
@@ -179,7 +179,7 @@ class GlareMap {
       const double down =
           (kSheetHeight - kGlareTop - kGlareBottom - (rows - 1) * kGlareGap - rows * kGlareHead) / rows /
           size_.y();
-      const double fits = std::min({across, down, kMostPixelsPerM});
+      const double fits = std::min({across, down, kMostSeatPixels});
       if (fits > best) columns = c;
       best = std::max(best, fits);
     }
@@ -324,7 +324,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
   const Vec2 size = geometry::bounding_box(input.room->outline).size();
   const double pixels_per_m =
       std::min({(kSheetWidth - kGlareLeft - kGlareRight) / size.x(),
-                (kSheetHeight - kGlareTop - kGlareBottom) / size.y(), kMostPixelsPerM});
+                (kSheetHeight - kGlareTop - kGlareBottom) / size.y(), kMostSeatPixels});
   canvas.text({kGlareLeft, 40}, fitted_text(input.room->title(), kSheetWidth - 2 * kGlareLeft, 24, true),
               {24, "start", kSheetInk, true});
   std::optional<double> strictest;

@@ -60,6 +60,7 @@ class RoomBlocks {
                                const std::function<bool(const figures::Figure&)>& is_meant);
   std::optional<Block> uses(const char* heading, bool moments);
   std::optional<Block> year();
+  std::optional<Block> energy();
   std::optional<Block> grids() const;
   std::optional<Block> notes() const;
   Block::Figure figure(const figures::Figure& drawn) {
@@ -257,10 +258,27 @@ std::optional<Block> RoomBlocks::year() {
       table, {"grid", "autonomy_percent", "autonomy_uncertainty_percent", "from_300_to_3000_percent",
               "above_3000_percent", "spatial_autonomy_percent", "sun_exposure_percent", "exposure_klxh"}));
   if (!points.rows().empty()) block.tables.push_back(points);
+  if (const words::DataTable times = words::year_times_data(one_); !times.rows().empty())
+    block.tables.push_back(times);
   const std::string folder = model::file_name_part(model::kYearScene) + "/";
   for (const figures::Figure& drawn :
        figures::figures_of_scenes(room_, source_.run.style, source_.run.units, {}))
     if (drawn.usual && drawn.base.rfind(folder, 0) == 0 && !ends_with(drawn.base, "--work-plane"))
+      block.figures.push_back(figure(drawn));
+  return block;
+}
+
+/// Energy by methods and zones, chosen hours, the year of electric light and chosen days.
+std::optional<Block> RoomBlocks::energy() {
+  Block block;
+  block.heading = word("Energy of the year");
+  const words::DataTable table = words::energy_data(one_);
+  if (table.rows().empty()) return std::nullopt;
+  block.tables.push_back(
+      chosen_columns(table, {"zone", "method", "power_w", "low_kwh", "kwh", "uncontrolled_kwh",
+                             "saving_percent", "kwh_m2", "cost", "co2_kg", "missed_h"}));
+  for (const figures::Figure& drawn : figures::figures_of(room_, source_.run.style, source_.run.units, {}))
+    if (ends_with(drawn.base, "--energy") || ends_with(drawn.base, "--energy--days"))
       block.figures.push_back(figure(drawn));
   return block;
 }
@@ -308,6 +326,7 @@ std::optional<Block> RoomBlocks::block(const std::string& part) {
   if (part == "glare") return figures("Glare", is_of_eyes);
   if (part == "scenes") return uses("Scenes", false);
   if (part == "year") return year();
+  if (part == "energy") return energy();
   if (part == "moments") return uses("Moments with daylight", true);
   if (part == "grids") return grids();
   return std::nullopt;

@@ -9,11 +9,16 @@ namespace glow::words {
 namespace {
 
 std::string zone_remark(const studies::ZoneEnergy& zone, const Values& values) {
-  const std::string sensor = zone.sensor.empty() ? "its sensor, placed where the plane needs light most,"
-                                                 : "its sensor \"" + zone.sensor + "\"";
-  std::string words = fmt::format(FMT_STRING("{} keeps {}; {} at {} gets {} of daylight on average"),
-                                  zone.name, values.light(zone.target_lx), sensor,
-                                  values.in_plan(zone.sensor_at), values.light(zone.sensor_mean_lx));
+  std::string sensors;
+  for (const studies::ZoneEnergy::Sensor& sensor : zone.sensors)
+    sensors += (sensors.empty() ? "" : " and ") +
+               (sensor.name.empty() ? "its sensor, placed where the plane needs light most,"
+                                    : "its sensor \"" + sensor.name + "\"") +
+               " at " + values.in_plan(sensor.at);
+  std::string words = fmt::format(FMT_STRING("{} keeps {}"), zone.name, values.light(zone.target_lx));
+  if (!sensors.empty())
+    words += fmt::format(FMT_STRING("; {} gets {} of daylight on average"), sensors,
+                         values.light(zone.sensor_mean_lx));
   if (zone.missed_h > 0)
     words += fmt::format(
         FMT_STRING(". In {} h of use the plane has less than that while the control dims, by {} on "

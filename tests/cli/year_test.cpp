@@ -300,6 +300,14 @@ TEST(Year, FaultsAreToldOnceWithTheirMend) {
        "in which nothing stands or hangs outside; there are: down"},
       {office("blinds = { share = 0.1 }\n"), "names no states"},
       {office("weather_file = 1\n"), "weather_file"},
+      {office("hours = [{ from = \"8:00\", to = \"12:00\" }, { days = \"Monday\", from = \"11:00\", to = "
+              "\"13:00\" }]\n"),
+       "overlap others of the same days"},
+      {office("hours = { from = \"8:00\", to = \"9:00\", holidays = [\"02-30\"] }\n"), "\"12-24 to 01-06\""},
+      {office("times.dawn = { months = \"Janury\", from = \"5:00\", to = \"6:00\" }\n"), "expected a month"},
+      {office("times.dawn = { within = [900, 300], from = \"5:00\", to = \"6:00\" }\n"),
+       "expects the lower limit first"},
+      {office("times.never = { from = \"5:35\", to = \"6:25\" }\n"), "\"never\" holds no hour's middle"},
       {office("", "[rooms.year]\nautonomy = 70\n"), "autonomy"},
       {office("", "[rooms.year]\nprovision = \"some\"\n"), "expected a level of EN 17037"},
       {office("", "", "latitude = -52.3\nlongitude = -7.6\ntime_zone = 0\n"),
@@ -364,6 +372,72 @@ TEST(Energy, IsToldByZonesAndVerified) {
       says(content_of(folder.path() / "e-results/figures/office--energy.svg"), "daylight at the sensor"));
 }
 
+TEST(Energy, ScenesHolidaysChosenDaysAndTimesAreComputed) {
+  TemporaryFolder folder;
+  with_weather(folder).write("lamp.ies", kLamp);
+  std::string text = lit_office(
+      "[[rooms.control]]\ngroups = [\"front\"]\nkind = \"dimmed\"\ntarget = 200\n"
+      "sensor = [\"desk\", \"shelf\"]\n[[rooms.points]]\nname = \"desk\"\nat = [2, 1, 0.8]\n"
+      "[[rooms.points]]\nname = \"shelf\"\nat = [2, 4, 0.8]\n"
+      "[rooms.scenes.cleaning]\nrest = 0.5\nhours = { days = \"Friday\", from = \"18:00\", to = "
+      "\"20:00\" }\n",
+      "[energy]\ndays = [\"12-12\", \"06-21\"]\nhours = { from = \"8:00\", to = \"18:00\", holidays = "
+      "[\"12-24 to 01-06\"] }\n");
+  text.insert(text.find("[defaults]"),
+              "[year.times.mornings]\nmonths = \"November to February\"\nfrom = \"8:00\"\nto = \"10:00\"\n");
+  folder.write("e.toml", text);
+  const Ran ran = run(folder, "run e.toml -q --accuracy draft");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const json room = json_in(folder.path() / "e-results/results.json").at("rooms").at(0);
+  const json& hourly = room.at("energy").at("hourly");
+  EXPECT_EQ(hourly.at("used_h").get<int>(), (365 - 14) * 10 + 52 * 2) << "scenes are hours of use";
+  EXPECT_NEAR(hourly.at("uncontrolled_kwh").get<double>(), 0.080 * 3510 + 0.040 * 104, 0.5);
+  EXPECT_EQ(hourly.at("zones")[0].at("sensors").size(), 2u);
+  ASSERT_EQ(hourly.at("days").size(), 2u);
+  const json& summer = hourly.at("days")[1];
+  EXPECT_EQ(summer.at("month"), 6);
+  EXPECT_GT(summer.at("daylight_lx")[12].get<double>(), 300);
+  EXPECT_LT(summer.at("power_w")[12].get<double>(), hourly.at("days")[0].at("power_w")[8].get<double>());
+  const json& mornings = room.at("times_of_year").at(0);
+  EXPECT_EQ(mornings.at("hours").get<int>(), 120 * 2);
+  const json &day = mornings.at("daylight"), &all = mornings.at("with_electric_light");
+  for (const json* light : {&day, &all})
+    EXPECT_NEAR(light->at("below_percent").get<double>() + light->at("within_percent").get<double>() +
+                    light->at("above_percent").get<double>(),
+                100, 0.1);
+  EXPECT_GT(all.at("mean_lx").get<double>(), day.at("mean_lx").get<double>() + 20);
+  EXPECT_TRUE(says(content_of(folder.path() / "e-results/figures/office--energy--days.svg"), "21 June"));
+  EXPECT_TRUE(says(run(folder, "show e-results year").out, "with electric"));
+  ASSERT_EQ(run(folder, "draw e-results --only \"the year at desk\" -f svg -o drawn").code, 0);
+  EXPECT_TRUE(says(content_of(folder.path() / "drawn/the-year/office--year--desk.svg"), "daylight at desk"));
+}
+
+TEST(Energy, WhatIsInvestedMoreIsPaidBack) {
+  TemporaryFolder folder;
+  with_weather(folder).write("lamp.ies", kLamp);
+  std::string text = lit_office("[[rooms.control]]\nname = \"all\"\nkind = \"none\"\ntarget = 200\n",
+                                "[energy]\nprice = 0.3\n");
+  text.insert(text.find("file = \"lamp.ies\""), "price = 100\n");
+  folder.write(
+      "e.toml",
+      text + "[[variants.dimmed.rooms]]\nname = \"Office\"\n[[variants.dimmed.rooms.control]]\n"
+             "name = \"all\"\nkind = \"dimmed\"\nprice = 60\n");
+  const Ran ran = run(folder, "run e.toml -q --accuracy draft");
+  ASSERT_EQ(ran.code, 0) << ran.err;
+  const json told = json_of(run(folder, "compare e.toml \"e.toml@dimmed\" --json").out);
+  std::map<std::string, std::vector<double>> values;
+  for (const json& row : told.at("rooms").at(0).at("measures"))
+    for (const json& value : row.at("values"))
+      if (value.contains("value") && value.at("value").is_number())
+        values[row.at("measure")].push_back(value.at("value"));
+  ASSERT_EQ(values["invested"].size(), 2u) << told;
+  EXPECT_EQ(values["invested"][0], 200);
+  EXPECT_EQ(values["invested"][1], 260);
+  const double saved = values["energy_cost_a_year"].at(0) - values["energy_cost_a_year"].at(1);
+  ASSERT_GT(saved, 5);
+  EXPECT_NEAR(values["payback_years"].at(0), 60 / saved, 0.01 * 60 / saved);
+}
+
 TEST(Energy, ZonesAndScenesMayNameWhatAnArrangementTakesOut) {
   TemporaryFolder folder;
   with_weather(folder).write("lamp.ies", kLamp);
@@ -394,6 +468,11 @@ TEST(Energy, FaultsAreToldOnceWithTheirMend) {
        "two zones are called"},
       {lit_office(zone + "standby = -1\n"), "standby"},
       {lit_office("", "[energy]\nprice = -0.3\n"), "price"},
+      {lit_office("", "[energy]\ndays = [\"03-21 to 03-24\"]\n"), "expected single days"},
+      {lit_office("[rooms.scenes.a]\nrest = 1\nhours = { from = \"8:00\", to = \"12:00\" }\n"
+                  "[rooms.scenes.b]\nrest = 0.5\nhours = { from = \"11:00\", to = \"13:00\" }\n",
+                  "[energy]\nprice = 0.3\n"),
+       "are set in the same hours"},
       {lit_office("", "[energy]\nhours = { from = \"9:00\", to = \"8:00\" }\n"), "end before they begin"}};
   TemporaryFolder folder;
   with_weather(folder).write("lamp.ies", kLamp);
@@ -423,6 +502,10 @@ TEST(Year, ABuildingOppositeIsComparedAsAVariant) {
     }
   EXPECT_GT(before, 30) << compared.out;
   EXPECT_LT(after, 0.7 * before) << "a high building near by takes daylight";
+  ASSERT_EQ(run(folder, "compare o.toml \"o.toml@built\" -o beside").code, 0);
+  const std::string name = "beside/office--work-plane--daylight-autonomy-300-lx";
+  EXPECT_TRUE(says(content_of(folder.path() / (name + "--compared.svg")), "Daylight autonomy in %"));
+  EXPECT_TRUE(says(content_of(folder.path() / (name + "--difference-b.svg")), "Difference in %"));
 }
 
 TEST(Weather, IsShownWithItsSheetAndRefusedPlainly) {

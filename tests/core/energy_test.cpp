@@ -120,9 +120,9 @@ struct Office {
     plan.has_windows = plan.has_weather = true;
     plan.used = zone(model::ControlKind::none).used;
     wish.kind = model::ControlKind::dimmed;
-    wish.sensor = sensor_at_window ? "window" : "";
+    if (sensor_at_window) wish.sensors = {"window"};
     plan.zones = {{&wish, "all", {0}, 500, {}}};
-    if (sensor_at_window) plan.zones[0].sensor = 0;
+    if (sensor_at_window) plan.zones[0].sensors = {0};
     space.points.push_back({"window", {{0, 1, 0.8}, Vec3::UnitZ()}});
     for (int h = 0; h < daylight::kHoursOfYear; ++h) day.hours.push_back(h);
     const std::vector<float> lux = daylight_of_year();
@@ -138,11 +138,11 @@ struct Office {
 TEST(RoomEnergy, ASensorAtTheWindowMissesTheTargetAndABetterPlaceIsFound) {
   const Office deep(false), window(true);
   const auto found = [](const Office& office) {
-    return room_energy(office.plan, office.space, {400.0}, {500.0}, &office.day);
+    return room_energy(office.plan, office.space, {{400.0}, {500.0}, {}}, &office.day).energy;
   };
   const RoomEnergy well = found(deep), badly = found(window);
   ASSERT_TRUE(well.hourly && badly.hourly);
-  EXPECT_EQ(well.hourly->zones[0].sensor_at.y(), 5) << "where the plane has least";
+  EXPECT_EQ(well.hourly->zones[0].sensors.at(0).at.y(), 5) << "where the plane has least";
   EXPECT_EQ(well.hourly->zones[0].missed_h, 0);
   EXPECT_LT(badly.hourly->kwh, well.hourly->kwh);
   EXPECT_GT(badly.hourly->zones[0].missed_h, 500);
@@ -166,16 +166,16 @@ TEST(RoomEnergy, ASensorAtTheWindowMissesTheTargetAndABetterPlaceIsFound) {
 
 TEST(RoomEnergy, WhatIsMissingIsSaidAndTheEstimateStands) {
   Office office(false);
-  const RoomEnergy no_year = room_energy(office.plan, office.space, {400.0}, {500.0}, nullptr);
+  const RoomEnergy no_year = room_energy(office.plan, office.space, {{400.0}, {500.0}, {}}, nullptr).energy;
   EXPECT_FALSE(no_year.hourly);
   ASSERT_TRUE(no_year.estimate);
   ASSERT_EQ(no_year.missing.size(), 1u);
   EXPECT_NE(no_year.missing[0].find("[year] with weather"), std::string::npos);
-  const RoomEnergy no_watts = room_energy(office.plan, office.space, {std::nullopt}, {500.0}, &office.day);
+  const RoomEnergy no_watts = room_energy(office.plan, office.space, {{std::nullopt}, {500.0}, {}}, &office.day).energy;
   EXPECT_FALSE(no_watts.estimate || no_watts.hourly);
   EXPECT_NE(no_watts.missing.at(0).find("watts"), std::string::npos);
   office.plan.has_windows = false;
-  const RoomEnergy inner = room_energy(office.plan, office.space, {400.0}, {500.0}, nullptr);
+  const RoomEnergy inner = room_energy(office.plan, office.space, {{400.0}, {500.0}, {}}, nullptr).energy;
   ASSERT_TRUE(inner.hourly);
   EXPECT_NEAR(inner.hourly->saving(), 0, 1e-9) << "no window, no daylight saving";
 }

@@ -227,7 +227,7 @@ TEST(SkyPatches, AllWeatherQuicklyIsTheSameSky) {
 
 TEST(YearPlan, HoursOfUseGoByTheClock) {
   model::UseHours use;
-  use.days = {false, true, true, true, true, true, false};
+  use.periods[0].days = {false, true, true, true, true, true, false};
   model::Site site;
   const int monday = 24, noon = 12;  // 1 January is a Sunday
   EXPECT_FALSE(space::is_used(use, site, 0, noon));
@@ -242,6 +242,18 @@ TEST(YearPlan, HoursOfUseGoByTheClock) {
   int hours = 0;
   for (int h = 0; h < daylight::kHoursOfYear; ++h) hours += space::is_used(use, site, 0, h);
   EXPECT_EQ(hours, 260 * 10);
+  // 2 January is a Monday; a holiday past New Year, and mornings of Saturdays that no holiday touches.
+  use.periods[0].holidays = {{358, 6}, {121, 121}};
+  model::UseHours::Period saturday;
+  saturday.days = {false, false, false, false, false, false, true};
+  saturday.to_h = 12;
+  use.periods.push_back(saturday);
+  EXPECT_FALSE(space::is_used(use, site, 0, monday + 9));
+  EXPECT_TRUE(space::is_used(use, site, 0, monday + 7 * 24 + 9));
+  EXPECT_TRUE(space::is_used(use, site, 0, 6 * 24 + 9)) << "a Saturday in the holiday of others";
+  EXPECT_FALSE(space::is_used(use, site, 0, 120 * 24 + 9)) << "1 May, a Monday";
+  EXPECT_EQ(space::to_words(use),
+            "Monday to Friday 08:00 to 18:00, 15 days of holiday; Saturday 08:00 to 12:00");
 }
 
 }  // namespace year_test

@@ -62,5 +62,28 @@ TEST(RoomInputs, TellWhatOfARoomHasChanged) {
   EXPECT_TRUE(changed(before, now, 1).empty());
 }
 
+TEST(RoomInputs, DaylightHangsOnWhatItComesInByNotOnElectricLight) {
+  const test::TemporaryFolder folder;
+  for (const char* file : {"a.ldt", "b.ldt"}) folder.write(file, "1");
+  const std::string lit = kProject + "[[rooms.control]]\nkind = \"switched\"\n[energy]\nprice = 0.3\n";
+  const auto key_of = [&](const std::string& text) {
+    Problems problems;
+    return day_keys(text, *read_project(text, "p.toml", problems), folder.path()).at(1);
+  };
+  struct Other {
+    const char *from, *to;
+    bool same;
+  };
+  for (const Other& other :
+       {Other{"price = 0.3", "price = 0.5", true}, Other{"\"switched\"", "\"dimmed\"", true},
+        Other{"mark = \"B\"", "mark = \"A\"", true},
+        Other{"price = 0.3", "hours = { from = \"8:00\", to = \"9:00\" }", true},
+        Other{"size = [5, 3]", "size = [5, 4]", false}, Other{"floor = 0.2", "floor = 0.3", false}}) {
+    std::string text = lit;
+    text.replace(text.find(other.from), std::string(other.from).size(), other.to);
+    EXPECT_EQ(key_of(text) == key_of(lit), other.same) << other.to;
+  }
+}
+
 }  // namespace room_inputs_test
 }  // namespace glow::files

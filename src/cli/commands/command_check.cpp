@@ -138,11 +138,12 @@ void describe_energy(const space::PlannedRoom& planned, const units::ShownUnits&
     if (!by_day)
       told += "on in all hours of use";
     else
-      told +=
-          fmt::format(FMT_STRING("{} by daylight at {}, keeps {}"),
-                      zone.wish->kind == model::ControlKind::dimmed ? "dimmed" : "switched",
-                      zone.sensor ? "\"" + zone.wish->sensor + "\"" : "the point of the plane that has least",
-                      values.light(zone.target_lx));
+      told += fmt::format(FMT_STRING("{} by daylight at {}, keeps {}"),
+                          zone.wish->kind == model::ControlKind::dimmed ? "dimmed" : "switched",
+                          zone.sensors.empty()
+                              ? "the point of the plane that has least"
+                              : fmt::format(FMT_STRING("\"{}\""), fmt::join(zone.wish->sensors, "\" and \"")),
+                          values.light(zone.target_lx));
     zones.push_back(fmt::format(FMT_STRING("{} ({})"), zone.name, told));
   }
   list("energy", zones);

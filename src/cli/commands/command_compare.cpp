@@ -13,7 +13,7 @@
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
 #include "core/record/comparison.hpp"
-#include "figures/figure_list.hpp"
+#include "figures/compared_figures.hpp"
 #include "figures/pictures/pictures_beside.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/comparison_json.hpp"

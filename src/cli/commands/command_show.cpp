@@ -81,7 +81,9 @@ std::vector<words::DataTable> data_of(const record::RunRecord& run, const std::s
   if (section == "scenes") return {words::scenes_data(run, false)};
   if (section == "moments") return {words::scenes_data(run, true)};
   if (section == "energy") return {words::energy_data(run)};
-  if (section == "year") return {words::year_data(run), words::year_points_data(run)};
+  if (section == "year")
+    return {words::year_data(run), words::year_floors_data(run), words::year_times_data(run),
+            words::year_points_data(run)};
   if (section == "all") return words::all_data(run);
   std::vector<words::DataTable> points;
   if (section == "points")
@@ -107,8 +109,13 @@ bool show_data(const Arguments& arguments, const record::RunRecord& run, const s
     tell(document.dump(1) + "\n");
     return true;
   }
-  for (std::size_t k = 0; k < tables.size(); ++k)
-    tell(arguments.flag("csv") ? files::data_csv(tables[k], k == 0) : words::data_text(tables[k]));
+  bool is_first = true;
+  for (std::size_t k = 0; k < tables.size(); ++k) {
+    const std::string text =
+        arguments.flag("csv") ? files::data_csv(tables[k], k == 0) : words::data_text(tables[k]);
+    tell(!is_first && !arguments.flag("csv") && !text.empty() ? "\n" + text : text);
+    is_first = is_first && text.empty();
+  }
   if (section == "energy" && !arguments.flag("csv")) tell(words::energy_remarks(run));
   return true;
 }

@@ -36,7 +36,7 @@ inline const std::vector<std::string>& report_parts() {
 inline const std::vector<std::string>& report_room_parts() {
   static const std::vector<std::string> parts = {"facts",   "plan",  "checks",   "mends", "views",
                                                  "notes",   "areas", "surfaces", "glare", "scenes",
-                                                 "moments", "year",  "grids"};
+                                                 "moments", "year",  "energy",   "grids"};
   return parts;
 }
 

@@ -6,6 +6,7 @@
 
 #include "core/model/emergency.hpp"
 #include "core/model/readings.hpp"
+#include "core/model/year.hpp"
 
 namespace glow::model {
 
@@ -26,6 +27,7 @@ struct Scene {
   bool asks_nothing = false;        ///< task = "none": nothing is verified
   std::optional<LevelChoice> level;
   std::optional<Emergency> emergency;  ///< on battery: read and verified as emergency lighting
+  std::optional<UseHours> hours;       ///< in which it is set, for energy over the year
   Place place, task_place;
 };
 

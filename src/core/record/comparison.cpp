@@ -80,8 +80,26 @@ Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
     case ComparedMeasure::kwh:
       if (room.energy && room.energy->kwh() > 0) return {room.energy->kwh()};
       break;
+    case ComparedMeasure::energy_cost:
+      if (room.energy) return {room.energy->cost()};
+      break;
+    case ComparedMeasure::investment:
+      if (room.energy) return {room.energy->investment};
+      break;
+    case ComparedMeasure::payback_years:  // hangs on two rooms
+      break;
   }
   return {};
+}
+
+/// Years in which less cost of energy makes good what was invested more; nothing where it never does, or
+/// where no more was invested.
+std::optional<double> payback_years(const RoomRecord& was, const RoomRecord& is) {
+  if (!was.energy || !is.energy || !was.energy->investment || !is.energy->investment) return std::nullopt;
+  const auto before = was.energy->cost(), now = is.energy->cost();
+  const double more = *is.energy->investment - *was.energy->investment;
+  if (!before || !now || more <= 0 || *now >= *before) return std::nullopt;
+  return more / (*before - *now);
 }
 
 /// Whether the work plane's mean surely misses what is asked of it, as its checks say; nothing: no check.
@@ -127,7 +145,11 @@ Change change_of(ComparedMeasure measure, const Compared& first, const Compared&
     case ComparedMeasure::watts_per_m2:
     case ComparedMeasure::watts_per_m2_100lx:
     case ComparedMeasure::kwh:
+    case ComparedMeasure::energy_cost:
+    case ComparedMeasure::investment:
       return more < 0 ? Change::better : Change::worse;
+    case ComparedMeasure::payback_years:
+      return Change::other;
   }
   return Change::other;
 }
@@ -137,7 +159,9 @@ constexpr ComparedMeasure kMeasures[] = {
     ComparedMeasure::uniformity,      ComparedMeasure::glare,
     ComparedMeasure::daylight_factor, ComparedMeasure::watts,
     ComparedMeasure::watts_per_m2,    ComparedMeasure::watts_per_m2_100lx,
-    ComparedMeasure::autonomy,        ComparedMeasure::kwh};
+    ComparedMeasure::autonomy,        ComparedMeasure::kwh,
+    ComparedMeasure::energy_cost,     ComparedMeasure::investment,
+    ComparedMeasure::payback_years};
 
 void add_rows(ComparedRoom& room) {
   for (const ComparedMeasure measure : kMeasures) {
@@ -146,6 +170,8 @@ void add_rows(ComparedRoom& room) {
     bool any = false;
     for (const RoomRecord* one : room.rooms) {
       row.values.push_back(one ? value_of(measure, *one) : Compared());
+      if (measure == ComparedMeasure::payback_years && one && room.rooms[0])
+        row.values.back().value = payback_years(*room.rooms[0], *one);
       any = any || row.values.back().value;
     }
     for (std::size_t k = 1; k < room.rooms.size(); ++k)

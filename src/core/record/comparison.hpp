@@ -21,6 +21,9 @@ enum class ComparedMeasure {
   watts_per_m2_100lx,  ///< installed, per 100 lx of the work plane's mean
   autonomy,            ///< of the year of daylight: mean of the first grid, per cent
   kwh,                 ///< energy of the year, as deep as it was found
+  energy_cost,         ///< of that
+  investment,          ///< luminaires and controls
+  payback_years        ///< of what is invested more than in the first run, by what energy costs less
 };
 
 /// What became of a value; what lies within the numerical uncertainty of both is no change.

@@ -194,6 +194,7 @@ RoomRecord in_scene(const RoomRecord& room, std::size_t number) {
   seen.scenes.clear();
   seen.tolerance.reset();
   seen.energy.reset();
+  seen.times.clear();
   seen.scene = scene.name;
   seen.direct_only = scene.emergency;
   seen.moment = scene.moment;

@@ -11,6 +11,7 @@
 #include "core/record/shares.hpp"
 #include "core/space/build_space.hpp"
 #include "core/studies/energy/energy_findings.hpp"
+#include "core/studies/energy/times_of_year.hpp"
 #include "core/studies/findings.hpp"
 #include "core/transport/group_light.hpp"
 
@@ -143,6 +144,7 @@ struct RoomRecord {
   std::optional<studies::RoomTolerance> tolerance;  ///< when it was asked for
   std::vector<SceneRecord> scenes;
   std::optional<studies::RoomEnergy> energy;  ///< where it is asked for
+  std::vector<studies::TimeOfYear> times;     ///< chosen hours of the year of daylight
   std::optional<Thresholds> thresholds_lx;    ///< limits that shares of areas are told of
   std::optional<Shares> kept_shares;  ///< of the work plane, where its values were dropped (drop_values)
   transport::FluxBalance balance;     ///< initial light

@@ -61,6 +61,8 @@ class RoomComputation {
   void add_year(const Pass& pass, const space::YearPlan& plan, LitUse& use);
   void take_hours(const assess::Setting& setting, const space::YearPlan& plan, std::size_t grid,
                   std::size_t first, const Eigen::MatrixXf& lux);
+  studies::GroupsInYear groups_in_year(const Pass& first) const;
+  Eigen::MatrixXf electric_hours(const Pass& first, const Eigen::MatrixXf& output) const;
   void find_energy(const Pass& first);
   void read_series(const Pass& pass, std::size_t use, const lighting::Daylight& paths);
   /// Whether pictures show it: all but those on battery, of which only direct light is told, and skies that

@@ -26,7 +26,7 @@ void RoomComputation::remember_days(const std::string& key) {
         std::find_if(days->scenes.begin(), days->scenes.end(),
                      [&](const record::SceneRecord& one) { return one.name == scenes_[s].name; });
     if (!is_day_alone(use) || known == days->scenes.end() ||
-        (use.year && (gives_hours_ || (room_.energy && !days->hours))))
+        (use.year && (gives_hours_ || ((room_.energy || !use.year->times.empty()) && !days->hours))))
       continue;
     use.remembered = true;
     record::SceneRecord& own = computed_.record.scenes[s];

@@ -430,7 +430,7 @@ std::optional<PlannedRoom> build_space(const model::Project& project, const mode
   planned->scenes = plan_scenes(project, *planned, standards, problems);
   planned->views = place_views(room, planned->space, problems);
   const TaskOfEnergy task = task_of_energy(planned->brief.tasks);
-  planned->energy = plan_energy(project, room, planned->space, task.area, task.lx, problems);
+  planned->energy = plan_energy(project, *planned, task.area, task.lx, problems);
   if (room.energy) {
     const model::EnergyLimits& limits = *room.energy;
     planned->brief.energy = standards::energy_demands(limits.kwh_m2, limits.w_m2, limits.w_m2_100lx);

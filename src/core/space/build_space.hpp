@@ -18,6 +18,7 @@ struct PlannedScene {
   std::optional<PlannedMoment> moment;       ///< with daylight
   std::vector<PlannedMoment> series;         ///< the course of its day
   std::optional<YearPlan> year;              ///< then the moment is the mean of its hours of use
+  std::optional<model::UseHours> hours;      ///< in which it is set
   bool emergency = false;                    ///< on battery: light that surfaces throw back does not count
   bool asks_as_room = true;                  ///< what the room asks
   Brief brief;                               ///< of the same grids and eyes

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <set>
 
+#include "core/space/build_space.hpp"
 #include "core/space/year_plan.hpp"
 #include "core/standards/usual_hours.hpp"
 
@@ -33,32 +34,74 @@ void take_groups(const model::ControlWish& wish, const Space& space, std::set<st
     }
 }
 
-void find_sensor(const model::ControlWish& wish, const Space& space, PlannedZone& zone, Problems& problems) {
-  if (wish.sensor.empty()) return;
+void find_sensors(const model::ControlWish& wish, const Space& space, PlannedZone& zone, Problems& problems) {
   std::vector<std::string> names;
-  for (std::size_t i = 0; i < space.points.size(); ++i) {
-    names.push_back(space.points[i].name);
-    if (space.points[i].name == wish.sensor) zone.sensor = i;
-  }
-  const std::string near = zone.sensor ? std::string() : nearest_word(wish.sensor, names);
-  if (!zone.sensor)
+  for (const auto& point : space.points) names.push_back(point.name);
+  for (const std::string& name : wish.sensors) {
+    const auto known = std::find(names.begin(), names.end(), name);
+    if (known != names.end()) {
+      zone.sensors.push_back(std::size_t(known - names.begin()));
+      continue;
+    }
+    const std::string near = nearest_word(name, names);
     error(problems, wish.sensor_place,
-          fmt::format(FMT_STRING("the sensor \"{}\" is no point of \"{}\"; {}"), wish.sensor, space.name,
+          fmt::format(FMT_STRING("the sensor \"{}\" is no point of \"{}\"; {}"), name, space.name,
                       near.empty() ? "give the room [[rooms.points]] with that name"
                                    : "did you mean \"" + near + "\"?"));
+  }
 }
 
-std::vector<char> used_hours(const model::UseHours& use, const model::Site& site, int first_weekday) {
-  std::vector<char> used;
-  for (int h = 0; h < daylight::kHoursOfYear; ++h) used.push_back(is_used(use, site, first_weekday, h));
-  return used;
+/// Which hours are in use, and in which scene: the first whose hours hold them. Hours of scenes are hours of
+/// use.
+void plan_hours(const std::optional<model::UseHours>& use, const PlannedRoom& room, const model::Site& site,
+                int first_weekday, EnergyPlan& plan, Problems& problems) {
+  const bool any = std::any_of(room.scenes.begin(), room.scenes.end(),
+                               [](const PlannedScene& scene) { return scene.hours.has_value(); });
+  if (!use && !any) return;
+  plan.scene_of.assign(daylight::kHoursOfYear, EnergyPlan::kAsPlaced);
+  std::set<std::pair<int, int>> both;
+  for (int h = 0; h < daylight::kHoursOfYear; ++h) {
+    int& set = plan.scene_of[std::size_t(h)];
+    for (std::size_t s = 0; s < room.scenes.size(); ++s) {
+      if (!room.scenes[s].hours || !is_used(*room.scenes[s].hours, site, first_weekday, h)) continue;
+      if (set == EnergyPlan::kAsPlaced)
+        set = int(s);
+      else if (both.insert({set, int(s)}).second)
+        error(problems, room.room->place,
+              fmt::format(FMT_STRING("scenes \"{}\" and \"{}\" of \"{}\" are set in the same hours; let each "
+                                     "hour be in one"),
+                          room.scenes[std::size_t(set)].name, room.scenes[s].name, room.space.name));
+    }
+    plan.used.push_back(set != EnergyPlan::kAsPlaced || (use && is_used(*use, site, first_weekday, h)));
+  }
+}
+
+/// What luminaires and controls cost; a fitting of several parts costs once.
+std::optional<double> investment_of(const model::Project& project, const PlannedRoom& planned) {
+  double sum = 0;
+  std::set<std::pair<std::string, std::array<double, 3>>> fittings;
+  for (const LuminaireGroup& group : planned.space.groups) {
+    const std::string& mark = group.fitting.empty() ? group.mark : group.fitting;
+    const auto entry = std::find_if(project.schedule.begin(), project.schedule.end(),
+                                    [&](const auto& known) { return known.mark == mark; });
+    if (entry == project.schedule.end() || !entry->price) return std::nullopt;
+    for (const photometry::PlacedLuminaire& one : group.luminaires) {
+      const Vec3& at = one.frame.origin;
+      if (group.fitting.empty() || fittings.insert({mark, {at.x(), at.y(), at.z()}}).second)
+        sum += *entry->price;
+    }
+  }
+  for (const model::ControlWish& zone : planned.room->controls) sum += zone.price.value_or(0);
+  return sum;
 }
 
 }  // namespace
 
-std::optional<EnergyPlan> plan_energy(const model::Project& project, const model::Room& room,
-                                      const Space& space, const std::string& task_area,
-                                      const std::optional<double>& task_lx, Problems& problems) {
+std::optional<EnergyPlan> plan_energy(const model::Project& project, const PlannedRoom& planned,
+                                      const std::string& task_area, const std::optional<double>& task_lx,
+                                      Problems& problems) {
+  const model::Room& room = *planned.room;
+  const Space& space = planned.space;
   if (!project.energy && room.controls.empty() && !room.energy) return std::nullopt;
   if (space.groups.empty()) return std::nullopt;
   EnergyPlan plan;
@@ -67,6 +110,7 @@ std::optional<EnergyPlan> plan_energy(const model::Project& project, const model
   plan.has_weather = project.year && project.year->weather;
   plan.has_windows = std::any_of(space.openings.begin(), space.openings.end(),
                                  [](const Opening& opening) { return opening.lets_daylight_in(); });
+  plan.investment = investment_of(project, planned);
   if (const auto usual = standards::usual_hours(task_area)) {
     plan.day_h = usual->day_h;
     plan.night_h = usual->night_h;
@@ -76,14 +120,15 @@ std::optional<EnergyPlan> plan_energy(const model::Project& project, const model
     plan.price = project.energy->price;
     plan.co2_kg = project.energy->co2_kg;
     plan.currency = project.energy->currency;
+    for (const model::UseHours::Holiday& day : project.energy->days) plan.days.push_back(day.first - 1);
   }
   std::optional<model::UseHours> use;
   if (project.year) use = project.year->hours;
   if (project.energy && project.energy->hours) use = project.energy->hours;
   if (room.year && room.year->hours) use = room.year->hours;
   if (room.energy && room.energy->hours) use = room.energy->hours;
-  if (use)
-    plan.used = used_hours(*use, project.site, plan.has_weather ? project.year->weather->first_weekday : 0);
+  plan_hours(use, planned, project.site, plan.has_weather ? project.year->weather->first_weekday : 0, plan,
+             problems);
   std::set<std::size_t> taken;
   const model::ControlWish* rest = nullptr;
   for (const model::ControlWish& wish : room.controls) {
@@ -95,7 +140,7 @@ std::optional<EnergyPlan> plan_energy(const model::Project& project, const model
       error(problems, wish.place, "two zones name no groups; only one can take all that is left");
     if (wish.of.empty()) rest = &wish;
     take_groups(wish, space, taken, zone, problems);
-    find_sensor(wish, space, zone, problems);
+    find_sensors(wish, space, zone, problems);
     if (wish.kind != model::ControlKind::none && zone.target_lx <= 0)
       error(
           problems, wish.place,

@@ -289,6 +289,7 @@ void plan_moments(const model::Project& project, const PlannedRoom& room, std::v
       scene = *named;
     }
     scene.name = moment.name;
+    scene.hours.reset();
     scene.moment = std::move(own);
     scene.series = std::move(series);
     planned.push_back(std::move(scene));
@@ -321,6 +322,7 @@ std::vector<PlannedScene> plan_scenes(const model::Project& project, const Plann
       if (scene->solve) one.is_free.push_back(share ? 0 : 1);
     }
     tune(*scene, room.space, one, problems);
+    one.hours = scene->hours;
     one.emergency = scene->emergency.has_value();
     if (one.emergency)
       for (double& share : one.shares) share *= scene->emergency->battery;

@@ -54,21 +54,72 @@ bool is_used(const model::UseHours& use, const model::Site& site, int first_week
       ++day;
     }
   }
-  return use.days[std::size_t((first_weekday + day) % 7)] && clock > use.from_h && clock < use.to_h;
+  const int of_year = day % (daylight::kHoursOfYear / 24) + 1;
+  return std::any_of(use.periods.begin(), use.periods.end(), [&](const model::UseHours::Period& period) {
+    return period.days[std::size_t((first_weekday + day) % 7)] && clock > period.from_h &&
+           clock < period.to_h &&
+           std::none_of(period.holidays.begin(), period.holidays.end(),
+                        [&](const model::UseHours::Holiday& holiday) { return holiday.holds(of_year); });
+  });
 }
 
-std::string to_words(const model::UseHours& use) {
-  const auto count = std::count(use.days.begin(), use.days.end(), true);
+namespace {
+
+std::string period_words(const model::UseHours::Period& period) {
+  const auto count = std::count(period.days.begin(), period.days.end(), true);
   std::string days = "every day";
   if (count < 7) {
     std::size_t first = 0;
-    while (!use.days[first] || use.days[(first + 6) % 7]) ++first;
+    while (!period.days[first] || period.days[(first + 6) % 7]) ++first;
     days = daylight::kWeekdays[first];
     if (count > 1) days += std::string(" to ") + daylight::kWeekdays[(first + std::size_t(count) - 1) % 7];
   }
-  return fmt::format(FMT_STRING("{} {} to {}"), days, units::clock_words(use.from_h),
-                     units::clock_words(use.to_h));
+  int off = 0;
+  for (int day = 1; day <= daylight::kHoursOfYear / 24; ++day)
+    off += std::any_of(period.holidays.begin(), period.holidays.end(),
+                       [&](const model::UseHours::Holiday& holiday) { return holiday.holds(day); });
+  return fmt::format(FMT_STRING("{} {} to {}{}"), days, units::clock_words(period.from_h),
+                     units::clock_words(period.to_h),
+                     off > 0 ? fmt::format(FMT_STRING(", {} days of holiday"), off) : "");
 }
+
+}  // namespace
+
+std::string to_words(const model::UseHours& use) {
+  std::string words;
+  for (const model::UseHours::Period& period : use.periods)
+    words += (words.empty() ? "" : "; ") + period_words(period);
+  return words;
+}
+
+namespace {
+
+PlannedTimes plan_times(const model::YearTimes& wish, const model::Site& site, int first_weekday,
+                        Problems& problems) {
+  PlannedTimes times{wish.name, to_words(wish.hours), {}, wish.low_lx, wish.high_lx};
+  const auto month_word = [](int month) { return std::string(daylight::kMonths[std::size_t(month - 1)]); };
+  if (wish.first_month == wish.last_month)
+    times.words = month_word(wish.first_month) + ", " + times.words;
+  else if (wish.first_month != 1 || wish.last_month != 12)
+    times.words = month_word(wish.first_month) + " to " + month_word(wish.last_month) + ", " + times.words;
+  bool any = false;
+  for (int h = 0; h < daylight::kHoursOfYear; ++h) {
+    const int month = daylight::date_of_day(h / 24).first;
+    const bool in_months = wish.first_month <= wish.last_month
+                               ? month >= wish.first_month && month <= wish.last_month
+                               : month >= wish.first_month || month <= wish.last_month;
+    times.holds.push_back(in_months && is_used(wish.hours, site, first_weekday, h));
+    any = any || times.holds.back();
+  }
+  if (!any)
+    problems.error(
+        "P130", wish.place,
+        fmt::format(FMT_STRING("\"{}\" holds no hour's middle; expected at least one hour of some day"),
+                    wish.name));
+  return times;
+}
+
+}  // namespace
 
 std::optional<YearPlan> plan_year(const model::Project& project, const model::Room& room,
                                   Problems& problems) {
@@ -109,6 +160,8 @@ std::optional<YearPlan> plan_year(const model::Project& project, const model::Ro
         {hour.number, used[std::size_t(hour.number)] != 0,
          daylight::direction_of(hour.altitude_deg, hour.azimuth_deg - project.site.north_deg.value_or(0)),
          hour.sky.direct_normal_lx, hour.sky.diffuse_lx, hour.sky.shape});
+  for (const model::YearTimes& times : wish.times)
+    plan.times.push_back(plan_times(times, project.site, weather.first_weekday, problems));
   if (plan.used_hours > 0) return plan;
   problems.error("P130", room.year ? room.year->place : wish.place,
                  "the hours of use hold no hour's middle; expected at least one hour of some day");

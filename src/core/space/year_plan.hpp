@@ -16,6 +16,13 @@ struct YearHour {
   double open_lx() const { return diffuse_lx + sun_normal_lx * std::max(0.0, sun.z()); }
 };
 
+/// Hours of a year that are looked at by themselves.
+struct PlannedTimes {
+  std::string name, words;  ///< "November to February, every day 08:00 to 10:00"
+  std::vector<char> holds;  ///< by hours of the year
+  double low_lx = 0, high_lx = 0;
+};
+
 /// A year of daylight, ready to compute.
 struct YearPlan {
   std::string place, file;             ///< of the weather
@@ -27,6 +34,7 @@ struct YearPlan {
   std::vector<double> levels_lx;
   model::BlindRule blinds;  ///< states that something in the room has
   std::vector<std::string> states;
+  std::vector<PlannedTimes> times;
   int every_day = 1;  ///< only each so many-th day is looked at, and stands for so many
 
   /// Of the hours of use, on open ground.
@@ -40,7 +48,7 @@ YearPlan thinned(const YearPlan& plan, int every_day);
 /// summer time. `first_weekday`: of 1 January; 0: Sunday.
 bool is_used(const model::UseHours& use, const model::Site& site, int first_weekday, int hour);
 
-/// "every day 8:00 to 18:00", "Monday to Friday 7:30 to 17:00".
+/// "every day 8:00 to 18:00", "Monday to Friday 7:30 to 17:00, 12 days of holiday; Saturday 8:00 to 12:00".
 std::string to_words(const model::UseHours& use);
 
 /// The year of a room, or nothing where none is asked for. The weather must have been read.

@@ -49,8 +49,8 @@ ColourScale daylight_scale(double most) {
 
 class YearFigure {
  public:
-  YearFigure(const FigureInput& input, const assess::YearReading& year)
-      : input_(input), year_(year), canvas_(kSheetWidth, kSheetHeight) {}
+  YearFigure(const FigureInput& input, const assess::YearReading& year, const assess::YearAtPoint* point)
+      : input_(input), year_(year), point_(point), canvas_(kSheetWidth, kSheetHeight) {}
 
   std::string draw() {
     title();
@@ -66,22 +66,30 @@ class YearFigure {
   void months();
   void numbers();
   const assess::YearOnGrid& first() const { return year_.grids.front(); }
-  const std::string& grid_name() const { return input_.room->assessment.grids[first().grid].name; }
+  std::string subject() const {
+    return point_ ? "at " + point_->name : "on " + input_.room->assessment.grids[first().grid].name;
+  }
+  /// The first of a metric's maps: with blinds, where there are any.
+  const assess::YearMap& map_of(assess::YearMetric metric) const {
+    const std::vector<assess::YearMap>& maps = point_ ? point_->maps : first().maps;
+    return *std::find_if(maps.begin(), maps.end(),
+                         [&](const assess::YearMap& map) { return map.metric == metric; });
+  }
 
   const FigureInput& input_;
   const assess::YearReading& year_;
+  const assess::YearAtPoint* point_;  // null: the mean of the first grid
   SvgCanvas canvas_;
 };
 
 void YearFigure::title() {
   canvas_.text({kSheetLeft, 40}, fitted_text(input_.room->title(), 700, 24, true),
                {24, "start", kSheetInk, true});
-  canvas_.text(
-      {kSheetLeft, 64},
-      fitted_text(fmt::format(FMT_STRING("daylight on {} by day and hour; weather of {} ({})"), grid_name(),
-                              year_.place.empty() ? "its file" : year_.place, year_.file),
-                  760, 14),
-      {14, "start", kSheetGrey});
+  canvas_.text({kSheetLeft, 64},
+               fitted_text(fmt::format(FMT_STRING("daylight {} by day and hour; weather of {} ({})"),
+                                       subject(), year_.place.empty() ? "its file" : year_.place, year_.file),
+                           1100, 14),
+               {14, "start", kSheetGrey});
   std::string blinds = "no blinds";
   if (!year_.blinds.empty()) {
     int down = 0;
@@ -99,20 +107,21 @@ void YearFigure::title() {
 }
 
 void YearFigure::carpet() {
-  std::vector<double> shown(year_.mean_lx.size());
+  const std::vector<int>& lux = point_ ? point_->by_hour_lx : year_.mean_lx;
+  std::vector<double> shown(lux.size());
   double most = 100;
   for (std::size_t h = 0; h < shown.size(); ++h) {
-    shown[h] = year_.mean_lx[h] > 0 ? input_.units.light(year_.mean_lx[h]) : -1;
+    shown[h] = lux[h] > 0 ? input_.units.light(lux[h]) : -1;
     most = std::max(most, shown[h]);
   }
   const ColourScale scale = daylight_scale(most);
   draw_carpet(canvas_, shown, scale, {kCarpetLeft, kCarpetTop}, {kCarpetWide, kCarpetHigh});
-  draw_scale(canvas_, scale, std::string("Mean in ") + input_.units.light_unit(),
+  draw_scale(canvas_, scale, (point_ ? "Illuminance in " : "Mean in ") + std::string(input_.units.light_unit()),
              kCarpetLeft + kCarpetWide + 30, kCarpetTop, kCarpetHigh);
 }
 
 void YearFigure::months() {
-  const auto& lux = first().by_month_lx;
+  const auto& lux = point_ ? point_->by_month_lx : first().by_month_lx;
   const double most = input_.units.light(*std::max_element(lux.begin(), lux.end()));
   const double step = round_step(std::max(most, 1.0), 4), top = std::ceil(most / step - 1e-9) * step;
   const double base = kMonthsTop + kMonthsHigh;
@@ -144,11 +153,17 @@ void YearFigure::numbers() {
     canvas_.text({x, y + 17}, what, {12, "start", kSheetGrey});
     y += 46;
   };
-  const assess::YearMap& autonomy = *first().find(assess::YearMetric::autonomy);
+  const assess::YearMap& autonomy = map_of(assess::YearMetric::autonomy);
   tell(fmt::format(FMT_STRING("{:.0f} %"), autonomy.mean),
        fmt::format(FMT_STRING("of use with {:.0f} lx by day"), autonomy.level_lx));
-  tell(fmt::format(FMT_STRING("{:.0f} %"), first().find(assess::YearMetric::useful_300_to_3000)->mean),
+  tell(fmt::format(FMT_STRING("{:.0f} %"), map_of(assess::YearMetric::useful_300_to_3000).mean),
        "of use within 300 to 3000 lx");
+  if (point_) {
+    tell(fmt::format(FMT_STRING("{:.0f} h"), map_of(assess::YearMetric::sun_hours).mean),
+         "of sun in the year");
+    tell(fmt::format(FMT_STRING("{:.0f} klx h"), map_of(assess::YearMetric::exposure).mean), "in the year");
+    return;
+  }
   tell(fmt::format(FMT_STRING("{:.0f} %"), first().spatial_autonomy.percent),
        "spatial autonomy 300 lx, 50 %");
   tell(fmt::format(FMT_STRING("{:.0f} %"), first().sun_exposure.percent), "sun exposure 1000 lx, 250 h");
@@ -186,8 +201,9 @@ void draw_carpet(SvgCanvas& canvas, const std::vector<double>& by_hours, const C
   canvas.text({low.x() + size.x(), low.y() - 8}, "standard time", {11.5, "end", kSheetGrey});
 }
 
-std::string year_svg(const FigureInput& input, const assess::YearReading& year) {
-  return YearFigure(input, year).draw();
+std::string year_svg(const FigureInput& input, const assess::YearReading& year,
+                     const assess::YearAtPoint* point) {
+  return YearFigure(input, year, point).draw();
 }
 
 }  // namespace glow::figures

@@ -14,7 +14,9 @@ namespace glow::figures {
 namespace {
 
 constexpr double kPlanLeft = 92, kPlanTop = 116, kPlanRight = 236, kPlanBottom = 76;
-constexpr double kSpread = 110;  // px, least, from one number of the title to the next
+constexpr double kSpread = 110;     // px, least, from one number of the title to the next
+constexpr double kSensorRing = 15;  // px
+constexpr const char* kSensorInk = "#1d4a7a";
 constexpr double kNumbersLeft = 620, kTitleWidth = 490;  // px: where the numbers begin, and begin at least
 
 /// A round step for axes: 1, 2 or 5 times a power of ten, at least `least`.
@@ -47,6 +49,7 @@ class PlanFigure {
     FlatView view(canvas_, input_, grid_, scale_, corner_, pixels_per_m_, false, u0_limit(), box_);
     canvas_.note_metres(view.px(Vec2::Zero()), pixels_per_m_);
     draw_area(view);
+    draw_sensors(view);
     axes(view);
     title();
     legend();
@@ -78,6 +81,9 @@ class PlanFigure {
   void title();
   void legend();
   double legend_luminaires(double x, double y);
+  std::vector<const studies::ZoneEnergy*> zones_with_sensors() const;
+  void draw_sensors(const FlatView& view);
+  double legend_sensors(double x, double y);
 
   const FigureInput& input_;
   /// Whether the grid is held against more than one standard.
@@ -274,10 +280,47 @@ double PlanFigure::legend_luminaires(double x, double y) {
   return y;
 }
 
+/// Zones that daylight moves, on the plane that their sensors are placed on.
+std::vector<const studies::ZoneEnergy*> PlanFigure::zones_with_sensors() const {
+  std::vector<const studies::ZoneEnergy*> zones;
+  if (grid_.role != space::GridRole::work_plane || !room_.energy || !room_.energy->hourly) return zones;
+  for (const studies::ZoneEnergy& zone : room_.energy->hourly->zones)
+    if (!zone.sensors.empty()) zones.push_back(&zone);
+  return zones;
+}
+
+/// Rings, so that no number is hidden.
+void PlanFigure::draw_sensors(const FlatView& view) {
+  for (const studies::ZoneEnergy* zone : zones_with_sensors())
+    for (const studies::ZoneEnergy::Sensor& sensor : zone->sensors) {
+      const Vec2 at = view.px(sensor.at.head<2>());
+      canvas_.circle(at, kSensorRing, "none", "#ffffff", 4.5);
+      canvas_.circle(at, kSensorRing, "none", kSensorInk, 2);
+    }
+}
+
+/// What each ring's zone is, and what its sensor sees.
+double PlanFigure::legend_sensors(double x, double y) {
+  const auto zones = zones_with_sensors();
+  if (zones.empty()) return y;
+  y += 34;
+  canvas_.text({x, y}, "Daylight sensors", {13, "start", kSheetInk, true});
+  for (const studies::ZoneEnergy* zone : zones) {
+    y += 20;
+    canvas_.circle({x + 6, y - 4}, 5, "none", kSensorInk, 2);
+    canvas_.text({x + 18, y}, fitted_text(zone->name, kSheetWidth - x - 28, 12.5),
+                 {12.5, "start", kSheetInk});
+    y += 16;
+    canvas_.text({x, y}, "sees " + with_unit(zone->sensor_mean_lx) + " on average",
+                 {12, "start", kSheetGrey});
+  }
+  return y;
+}
+
 void PlanFigure::legend() {
   const double x = kSheetWidth - kPlanRight + 42;
   double y = draw_scale(canvas_, scale_, input_.measure.title(input_.units), x, kPlanTop + 14, 300);
-  y = legend_luminaires(x, y + 34);
+  y = legend_sensors(x, legend_luminaires(x, y + 34));
   y += 34;
   canvas_.text({x, y}, "Grid", {13, "start", kSheetInk, true});
   const readings::PlaneGrid& grid = grid_.grid;

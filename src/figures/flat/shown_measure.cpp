@@ -36,7 +36,7 @@ std::string ShownMeasure::title(const units::ShownUnits& units) const {
     case Kind::temperature:
       return "Colour temperature in K";
     case Kind::difference:
-      return std::string("Difference in ") + units.light_unit();
+      return std::string("Difference in ") + unit(units);
     case Kind::factor:
       return "Daylight factor in %";
     case Kind::year: {
@@ -94,8 +94,8 @@ OtherValues year_map_of(const assess::GridReading& grid, const assess::YearMap& 
 }
 
 OtherValues difference_of(const assess::GridReading& first, const assess::GridReading& second,
-                          const std::string& subject) {
-  OtherValues other{without_values(first), {ShownMeasure::Kind::difference, subject, {}}};
+                          const std::string& subject, const std::optional<assess::YearMetric>& of_year) {
+  OtherValues other{without_values(first), {ShownMeasure::Kind::difference, subject, {}, of_year}};
   for (std::size_t i = 0; i < first.grid.points.size(); ++i)
     add(first, i, first.total_lx[i] - second.total_lx[i], other.grid);
   other.grid.statistics = readings::statistics(other.grid.total_lx);

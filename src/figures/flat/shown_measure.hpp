@@ -15,7 +15,7 @@ struct ShownMeasure {
 
   /// A value as people see it: lx in their unit, others as they are.
   double shown(double value, const units::ShownUnits& units) const {
-    return kind == Kind::illuminance || kind == Kind::difference || unit_of_year() == "lx"
+    return kind == Kind::illuminance || (kind == Kind::difference && !of_year) || unit_of_year() == "lx"
                ? units.light(value)
                : value;
   }
@@ -49,8 +49,10 @@ std::optional<OtherValues> factors_of(const assess::GridReading& grid, const std
 OtherValues year_map_of(const assess::GridReading& grid, const assess::YearMap& map,
                         const std::string& hours_of_use);
 
-/// What the first has more than the second, point by point. Both are the same grid.
+/// What the first has more than the second, point by point. Both are the same grid; `of_year`: the metric,
+/// where their values are one.
 OtherValues difference_of(const assess::GridReading& first, const assess::GridReading& second,
-                          const std::string& subject);
+                          const std::string& subject,
+                          const std::optional<assess::YearMetric>& of_year = std::nullopt);
 
 }  // namespace glow::figures

@@ -14,7 +14,9 @@ using model::ControlKind;
 using model::PresenceKind;
 using units::Dimension;
 
-constexpr Range kPrice{0, 1000}, kCarbon{0, 10}, kTarget{1, 100000}, kWatts{0, 100000}, kLimit{0.01, 10000};
+constexpr Range kPrice{0, 1000}, kCarbon{0, 10}, kInvestment{0, 1e9}, kTarget{1, 100000}, kWatts{0, 100000},
+    kLimit{0.01, 10000};
+constexpr std::size_t kMostDays = 4;
 constexpr std::pair<const char*, ControlKind> kKinds[] = {
     {"none", ControlKind::none}, {"switched", ControlKind::switched}, {"dimmed", ControlKind::dimmed}};
 constexpr std::pair<const char*, PresenceKind> kPresence[] = {
@@ -51,6 +53,16 @@ std::optional<model::EnergyWish> read_energy(TomlTable& root) {
   wish.currency = table->text("currency").value_or("");
   wish.co2_kg = table->quantity("co2", Dimension::number, kCarbon);
   wish.hours = read_use_hours(*table);
+  wish.days = read_dates(*table, "days");
+  if (wish.days.size() > kMostDays)
+    table->problems().error(
+        "P132", table->place_of("days"),
+        fmt::format(FMT_STRING("\"days\" names {} days; at most {} are told hour by hour"), wish.days.size(),
+                    kMostDays));
+  for (const model::UseHours::Holiday& day : wish.days)
+    if (day.first != day.last)
+      table->problems().error("P132", table->place_of("days"),
+                              "\"days\" are told hour by hour; expected single days, such as \"03-21\"");
   table->finish();
   return wish;
 }
@@ -64,7 +76,11 @@ std::vector<model::ControlWish> read_controls(TomlTable& room) {
     for (const auto& [name, place] : table.texts("groups")) zone.of.push_back(name);
     zone.of_place = table.place_of("groups");
     zone.kind = read_word(table, "kind", kKinds, ControlKind::none);
-    zone.sensor = table.text("sensor").value_or("");
+    if (table.is_list("sensor")) {
+      for (const auto& [name, place] : table.texts("sensor")) zone.sensors.push_back(name);
+    } else if (auto name = table.text("sensor")) {
+      zone.sensors.push_back(std::move(*name));
+    }
     zone.sensor_place = table.place_of("sensor");
     zone.target_lx = table.quantity("target", Dimension::illuminance, kTarget);
     zone.least_output = table.quantity("least_output", Dimension::ratio, range::kShare).value_or(0);
@@ -76,6 +92,7 @@ std::vector<model::ControlWish> read_controls(TomlTable& room) {
     zone.presence = read_word(table, "presence", kPresence, PresenceKind::manual);
     zone.constant = table.flag("constant").value_or(false);
     zone.daylight_supply = table.quantity("daylight_supply", Dimension::ratio, range::kShare);
+    zone.price = table.quantity("price", Dimension::number, kInvestment);
     zone.daylight_control = table.quantity("daylight_control", Dimension::ratio, range::kShare);
     table.finish();
     for (const model::ControlWish& other : zones)

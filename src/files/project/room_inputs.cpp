@@ -78,15 +78,16 @@ class InputParts {
     return parts;
   }
 
-  /// Of all but luminaires.
+  /// Of all that daylight depends on: not of luminaires, their control and what energy costs.
   std::string day_key(std::size_t number) {
     std::string key;
     const PartList parts = of(number);
     for (const model::InputPart& part : parts)
-      if (part.what != "the room" && part.what.rfind("luminaire ", 0) != 0) key += part.what + part.print;
+      if (part.what != "the room" && part.what != "[energy]" && part.what.rfind("luminaire ", 0) != 0)
+        key += part.what + part.print;
     if (const toml::node* node = document_.at_path("rooms")[number].node(); node && node->is_table()) {
       toml::table room = *node->as_table();
-      room.erase("luminaires");
+      for (const char* of_electric_light : {"luminaires", "control", "energy"}) room.erase(of_electric_light);
       key += text_of(room);
     }
     return print_of(key);

@@ -8,6 +8,7 @@
 
 #include "core/model/file_names.hpp"
 #include "files/project/lamp_colour_reader.hpp"
+#include "files/project/outside/year_reader.hpp"
 #include "files/project/ranges.hpp"
 #include "files/project/readings_reader.hpp"
 
@@ -121,6 +122,10 @@ std::vector<model::Scene> read_scenes(TomlTable& owner) {
     if (!scene.asks_nothing) scene.task = table.text("task");
     scene.task_place = table.place_of("task");
     scene.level = read_level(table);
+    scene.hours = read_use_hours(table);
+    if (scene.hours && scene.emergency)
+      table.problems().error("P007", table.place_of("hours"),
+                             "\"hours\" has no place in an emergency scene; take it out");
     scene.solve = read_solve(table);
     if (!table.has("groups") && !table.has("rest") && !scene.solve)
       table.problems().error(

@@ -26,6 +26,12 @@ const char* word(record::ComparedMeasure measure) {
       return "daylight_autonomy_percent";
     case ComparedMeasure::kwh:
       return "energy_kwh";
+    case ComparedMeasure::energy_cost:
+      return "energy_cost_a_year";
+    case ComparedMeasure::investment:
+      return "invested";
+    case ComparedMeasure::payback_years:
+      return "payback_years";
     case ComparedMeasure::watts_per_m2_100lx:
       break;
   }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/studies/energy/energy_findings.hpp"
+#include "core/studies/energy/times_of_year.hpp"
 #include "files/results/archive.hpp"
 
 // How a room's energy stands in results.json. Included by record_json.cpp only.
@@ -26,13 +27,45 @@ void describe(A& a, Field<A, ZoneEnergy::Better>& v) {
   a("missed_h", v.missed_h);
 }
 template <class A>
+void describe(A& a, Field<A, ZoneEnergy::Sensor>& v) {
+  a("point", v.name);
+  a("at_m", v.at);
+}
+template <class A>
+void describe(A& a, Field<A, EnergyDay>& v) {
+  a("month", v.month);
+  a("date", v.date);
+  a.brief_list("daylight_lx", v.daylight_lx);
+  a.brief_list("electric_lx", v.electric_lx);
+  a.brief_list("power_w", v.power_w);
+  if constexpr (A::kReads)
+    for (const auto* list : {&v.daylight_lx, &v.electric_lx, &v.power_w})
+      if (list->size() != 24) throw std::runtime_error("a day has 24 hours");
+}
+template <class A>
+void describe(A& a, Field<A, TimeOfYear::Light>& v) {
+  a.brief("mean_lx", v.mean_lx);
+  a.brief("below_percent", v.below_percent);
+  a.brief("within_percent", v.within_percent);
+  a.brief("above_percent", v.above_percent);
+}
+template <class A>
+void describe(A& a, Field<A, TimeOfYear>& v) {
+  a("name", v.name);
+  a("when", v.words);
+  a("hours", v.hours);
+  a("low_lx", v.low_lx);
+  a("high_lx", v.high_lx);
+  a("daylight", v.daylight);
+  a.present("with_electric_light", v.in_all);
+}
+template <class A>
 void describe(A& a, Field<A, ZoneEnergy>& v) {
   a("name", v.name);
   a("control", v.control);
   a("watts", v.watts);
   a("target_lx", v.target_lx);
-  a("sensor", v.sensor);
-  a("sensor_at_m", v.sensor_at);
+  a("sensors", v.sensors);
   a("sensor_mean_lx", v.sensor_mean_lx);
   a("kwh", v.kwh);
   a("uncontrolled_kwh", v.uncontrolled_kwh);
@@ -70,6 +103,7 @@ void describe(A& a, Field<A, RoomEnergy::Hourly>& v) {
   a.brief_list("daylight_by_day_lx", v.daylight_by_day_lx);
   a("power_by_hour_w", v.power_w);
   a("zones", v.zones);
+  a("days", v.days);
   if constexpr (A::kReads)
     if (v.by_day_kwh.size() != 365 || v.daylight_by_day_lx.size() != 365 || v.power_w.size() != 8760)
       throw std::runtime_error("a year of energy is not as it is written");
@@ -83,6 +117,7 @@ void describe(A& a, Field<A, RoomEnergy>& v) {
   a.present("by_factors", v.factors);
   a.present("hourly", v.hourly);
   a("missing", v.missing);
+  a("investment", v.investment);
   a("price", v.price);
   a("currency", v.currency);
   a("co2_kg", v.co2_kg);

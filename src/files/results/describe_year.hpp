@@ -39,28 +39,35 @@ void describe(A& a, Field<A, YearShare>& v) {
   a.brief("uncertainty", v.doubt);
 }
 template <class A>
+void describe_means(A& a, Field<A, std::array<double, 12>>& v) {
+  std::vector<double> months(v.begin(), v.end());
+  a.brief_list("mean_by_month_lx", months);
+  if constexpr (A::kReads) {
+    files::refuse_year_unless(months.size() == v.size());
+    std::copy(months.begin(), months.end(), v.begin());
+  }
+}
+template <class A>
 void describe(A& a, Field<A, YearOnGrid>& v) {
   a("grid", v.grid);
   a("spatial_autonomy", v.spatial_autonomy);
   a.present("spatial_autonomy_without_blinds", v.spatial_without);
   a("sun_exposure", v.sun_exposure);
-  std::vector<double> months(v.by_month_lx.begin(), v.by_month_lx.end());
-  a.brief_list("mean_by_month_lx", months);
-  if constexpr (A::kReads) {
-    files::refuse_year_unless(months.size() == v.by_month_lx.size());
-    std::copy(months.begin(), months.end(), v.by_month_lx.begin());
-  }
+  describe_means(a, v.by_month_lx);
   a("maps", v.maps);
 }
 template <class A>
 void describe(A& a, Field<A, YearAtPoint>& v) {
   a("name", v.name);
   a("values", v.maps);
+  describe_means(a, v.by_month_lx);
+  a("by_hour_lx", v.by_hour_lx);
   std::optional<std::vector<double>> shares;
   if (v.glare) shares.emplace(v.glare->begin(), v.glare->end());
   a.present("glare_above_035_040_045_percent", shares);
   if constexpr (A::kReads) {
-    files::refuse_year_unless(!shares || shares->size() == 3);
+    files::refuse_year_unless((!shares || shares->size() == 3) &&
+                              (v.by_hour_lx.empty() || v.by_hour_lx.size() == 8760));
     if (shares) v.glare = {(*shares)[0], (*shares)[1], (*shares)[2]};
   }
 }

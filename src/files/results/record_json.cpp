@@ -383,6 +383,7 @@ void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& un
   describe_readings(a, room, units);
   describe_tolerance(a, room);
   a.present("energy", room.energy);
+  a("times_of_year", room.times);
   if constexpr (A::kReads)
     if (room.energy) room.assessment.kwh_m2 = room.energy->kwh_m2();
   describe_scenes(a, room, units);

@@ -23,6 +23,10 @@ DataTable year_data(const record::RunRecord& run);
 /// The same at points and at eyes, a line each.
 DataTable year_points_data(const record::RunRecord& run);
 /// Energy in the year, a line each room and, where it is found hour by hour, each zone.
+/// Floors, and all rooms, by the areas of their rooms; rooms that are all there is have no line.
+DataTable year_floors_data(const record::RunRecord& run);
+/// Chosen hours of the year on the work plane: mean, and shares of points and hours by limits.
+DataTable year_times_data(const record::RunRecord& run);
 DataTable energy_data(const record::RunRecord& run);
 /// Every point of every grid and the designer's points, of one room: long.
 DataTable points_data(const record::RoomRecord& room, const units::ShownUnits& units);

@@ -1,4 +1,6 @@
 // Tables of a year: daylight and energy.
+#include <array>
+
 #include "words/data/run_data.hpp"
 #include "words/data/shown_columns.hpp"
 
@@ -49,6 +51,43 @@ DataTable year_data(const record::RunRecord& run) {
   return table;
 }
 
+DataTable year_floors_data(const record::RunRecord& run) {
+  using assess::YearMetric;
+  DataTable table("year_floors", "year_floor", "Daylight of the year by floor, by area",
+                  {{"floor", "Floor", kText, 22},
+                   {"rooms", "Rooms", 0},
+                   {"area_m2", "m2", 1},
+                   {"autonomy_percent", "Autonomy %", 1},
+                   {"continuous_autonomy_percent", "Contin. %", 1},
+                   {"from_300_to_3000_percent", "300-3000 %", 1},
+                   {"spatial_autonomy_percent", "Spatial %", 1},
+                   {"sun_exposure_percent", "Sun exp. %", 1}});
+  const auto add = [&](const std::string& name, const std::optional<std::string>& floor) {
+    std::array<double, 5> sums{};
+    double area = 0, rooms = 0;
+    each_use(run, [&](const RoomRecord& room) {
+      if (!room.assessment.year || room.assessment.year->grids.empty() || (floor && room.floor != *floor))
+        return;
+      const assess::YearOnGrid& own = room.assessment.year->grids.front();
+      const double own_values[] = {own.find(YearMetric::autonomy)->mean,
+                                   own.find(YearMetric::continuous_autonomy)->mean,
+                                   own.find(YearMetric::useful_300_to_3000)->mean,
+                                   own.spatial_autonomy.percent, own.sun_exposure.percent};
+      for (std::size_t k = 0; k < sums.size(); ++k) sums[k] += room.floor_area_m2 * own_values[k];
+      area += room.floor_area_m2;
+      ++rooms;
+    });
+    if (rooms < (floor ? 1 : 2)) return;
+    table.text(name).number(rooms).number(area);
+    for (const double sum : sums) table.number(sum / area);
+    table.end_row();
+  };
+  if (run.rooms.size() < 2) return table;
+  for (const record::FloorRecord& floor : run.floors) add(floor.name, floor.name);
+  add("all rooms with daylight", std::nullopt);
+  return table;
+}
+
 DataTable year_points_data(const record::RunRecord& run) {
   using assess::YearMetric;
   DataTable table("year_points", "year_point", "Daylight of the year at points and eyes",
@@ -78,27 +117,45 @@ DataTable year_points_data(const record::RunRecord& run) {
   return table;
 }
 
-DataTable energy_data(const record::RunRecord& run) {
-  DataTable table("energies", "energy", "Energy of the year",
+DataTable year_times_data(const record::RunRecord& run) {
+  const Shown shown{run.units};
+  DataTable table("year_times", "year_time", "Chosen hours of the year",
                   {{"room", "Room", kText, 22},
-                   {"zone", "Zone", kText, 16},
-                   {"method", "Method", kText, 24},
-                   {"power_w", "W", 0},
-                   {"low_kwh", "from kWh", 0},
-                   {"kwh", "kWh", 0},
-                   {"uncontrolled_kwh", "uncontrolled", 0},
-                   {"saving_percent", "saves %", 0},
-                   {"kwh_m2", "kWh/m2", 1},
-                   {"cost", "Cost", 0},
-                   {"co2_kg", "CO2 kg", 0},
-                   {"missed_h", "missed h", 0},
-                   {"missed_by_lx", "by lx", 0}});
-  studies::RoomEnergy all;  // of rooms that are known hour by hour
-  std::size_t known = 0, asked = 0;
-  for (const RoomRecord& room : run.rooms) {
-    if (!room.energy) continue;
+                   {"hours_name", "Hours", kText, 16},
+                   {"when", "When", kText, 40},
+                   {"hours", "h", 0},
+                   {"light", "Light", kText, 16},
+                   shown.light("mean", "Mean", 0),
+                   shown.light("low", "From", 0),
+                   shown.light("high", "To", 0),
+                   {"below_percent", "Below %", 1},
+                   {"within_percent", "Within %", 1},
+                   {"above_percent", "Above %", 1}});
+  for (const RoomRecord& room : run.rooms)
+    for (const studies::TimeOfYear& time : room.times) {
+      const auto add = [&](const char* light, const studies::TimeOfYear::Light& found) {
+        table.text(room.name).text(time.name).text(time.words).number(time.hours).text(light);
+        table.number(shown.lux(found.mean_lx)).number(shown.lux(time.low_lx)).number(shown.lux(time.high_lx));
+        table.number(found.below_percent).number(found.within_percent).number(found.above_percent).end_row();
+      };
+      add("daylight", time.daylight);
+      if (time.in_all) add("with electric", *time.in_all);
+    }
+  return table;
+}
+
+namespace {
+
+/// Rooms whose energy is known hour by hour, added up.
+struct EnergySum {
+  std::string name;
+  std::size_t asked = 0, known = 0;
+  studies::RoomEnergy all;
+
+  void add(const RoomRecord& room) {
+    if (!room.energy) return;
     ++asked;
-    if (!room.energy->hourly) continue;
+    if (!room.energy->hourly) return;
     ++known;
     studies::RoomEnergy::Hourly& sum = all.hourly ? *all.hourly : all.hourly.emplace();
     sum.kwh += room.energy->hourly->kwh;
@@ -107,6 +164,44 @@ DataTable energy_data(const record::RunRecord& run) {
     all.price = room.energy->price;
     all.co2_kg = room.energy->co2_kg;
   }
+  bool is_whole() const { return known > 0 && known == asked; }
+};
+
+/// By floor, where there are several rooms, and of all.
+std::vector<EnergySum> energy_sums(const record::RunRecord& run) {
+  std::vector<EnergySum> sums;
+  if (run.rooms.size() < 2) return sums;
+  for (const record::FloorRecord& floor : run.floors) {
+    EnergySum& sum = sums.emplace_back();
+    sum.name = floor.name;
+    for (const RoomRecord& room : run.rooms)
+      if (room.floor == floor.name) sum.add(room);
+    if (!sum.is_whole()) sums.pop_back();
+  }
+  EnergySum all;
+  all.name = "all rooms";
+  for (const RoomRecord& room : run.rooms) all.add(room);
+  if (all.is_whole() && all.known > 1) sums.push_back(std::move(all));
+  return sums;
+}
+
+}  // namespace
+
+DataTable energy_data(const record::RunRecord& run) {
+  DataTable table("energies", "energy", "Energy of the year",
+                  {{"room", "Room", kText, 22},
+                   {"zone", "Zone", kText, 16},
+                   {"method", "Method", kText, 24},
+                   {"power_w", "W", 0},
+                   {"low_kwh", "from kWh", 1},
+                   {"kwh", "kWh", 1},
+                   {"uncontrolled_kwh", "uncontrolled", 1},
+                   {"saving_percent", "saves %", 0},
+                   {"kwh_m2", "kWh/m2", 1},
+                   {"cost", "Cost", 2},
+                   {"co2_kg", "CO2 kg", 1},
+                   {"missed_h", "missed h", 0},
+                   {"missed_by_lx", "by lx", 0}});
   const auto add = [&](const std::string& name, const studies::RoomEnergy& energy) {
     const auto times = [](const std::optional<double>& factor, double kwh) {
       return factor ? std::optional(*factor * kwh) : std::nullopt;
@@ -136,7 +231,7 @@ DataTable energy_data(const record::RunRecord& run) {
   };
   for (const RoomRecord& room : run.rooms)
     if (room.energy) add(room.name, *room.energy);
-  if (known > 1 && known == asked) add("all rooms", all);
+  for (const EnergySum& sum : energy_sums(run)) add(sum.name, sum.all);
   return table;
 }
 

@@ -89,11 +89,14 @@ std::string measure_value(ComparedMeasure measure, const Compared& value, const 
       return fmt::format(FMT_STRING("{:.2f}"), *value.value);
     case ComparedMeasure::watts:
     case ComparedMeasure::kwh:
+    case ComparedMeasure::energy_cost:
+    case ComparedMeasure::investment:
       return fmt::format(FMT_STRING("{:.0f}"), *value.value);
     case ComparedMeasure::glare:
     case ComparedMeasure::daylight_factor:
     case ComparedMeasure::watts_per_m2:
     case ComparedMeasure::autonomy:
+    case ComparedMeasure::payback_years:
       break;
   }
   return fmt::format(FMT_STRING("{:.1f}"), *value.value);
@@ -142,6 +145,12 @@ std::string measure_word(ComparedMeasure measure) {
       return "daylight autonomy";
     case ComparedMeasure::kwh:
       return "energy of the year";
+    case ComparedMeasure::energy_cost:
+      return "cost of energy";
+    case ComparedMeasure::investment:
+      return "invested";
+    case ComparedMeasure::payback_years:
+      return "pay-back";
     case ComparedMeasure::watts_per_m2_100lx:
       break;
   }
@@ -157,6 +166,10 @@ std::string measure_unit(ComparedMeasure measure, const units::ShownUnits& units
       return "%";
     case ComparedMeasure::kwh:
       return "kWh";
+    case ComparedMeasure::energy_cost:
+      return "a year";
+    case ComparedMeasure::payback_years:
+      return "years";
     case ComparedMeasure::watts:
       return "W";
     case ComparedMeasure::watts_per_m2:
@@ -165,6 +178,7 @@ std::string measure_unit(ComparedMeasure measure, const units::ShownUnits& units
     case ComparedMeasure::checks_met:
     case ComparedMeasure::uniformity:
     case ComparedMeasure::glare:
+    case ComparedMeasure::investment:
       break;
   }
   return {};

@@ -33,6 +33,8 @@ constexpr double kOfSkyDivision = 0.0025;
 /// Hours of sun are counted by their middles: the edge of a shadow passes in the midst of some.
 constexpr double kOfSunHours = 0.02;
 
+constexpr std::size_t kMostCarpets = 12;  // points whose hours are kept
+
 /// One metric as a number of a point's hours.
 struct Wanted {
   YearMetric metric;
@@ -244,23 +246,28 @@ class Reader {
                          above(standards::kMostSunHours * (1 + kOfSunHours))) /
                             2};
     sums /= double(receivers.size());
-    by_month(sums, own);
-    if (mean_by_hours) {
-      mean_by_hours->assign(daylight::kHoursOfYear, 0);
-      for (std::size_t h = 0; h < plan_.hours.size(); ++h)
-        (*mean_by_hours)[std::size_t(plan_.hours[h].number)] = int(std::lround(sums[Eigen::Index(h)]));
-    }
+    own.by_month_lx = by_month(sums);
+    if (mean_by_hours) *mean_by_hours = by_hour(sums);
     return own;
   }
 
-  void by_month(const Eigen::VectorXd& means, YearOnGrid& own) const {
+  std::vector<int> by_hour(const Eigen::VectorXd& means) const {
+    std::vector<int> hours(daylight::kHoursOfYear, 0);
+    for (std::size_t h = 0; h < plan_.hours.size(); ++h)
+      hours[std::size_t(plan_.hours[h].number)] = int(std::lround(means[Eigen::Index(h)]));
+    return hours;
+  }
+
+  std::array<double, 12> by_month(const Eigen::VectorXd& means) const {
+    std::array<double, 12> own{};
     std::array<double, 12> used{};
     for (std::size_t day = 0; day < plan_.used_by_day.size(); ++day)
       used[month_of(int(day))] += plan_.used_by_day[day];
     for (std::size_t h = 0; h < plan_.hours.size(); ++h)
       if (plan_.hours[h].is_used)
-        own.by_month_lx[month_of(plan_.hours[h].number / 24)] += plan_.every_day * means[Eigen::Index(h)];
-    for (std::size_t m = 0; m < 12; ++m) own.by_month_lx[m] /= std::max(1.0, used[m]);
+        own[month_of(plan_.hours[h].number / 24)] += plan_.every_day * means[Eigen::Index(h)];
+    for (std::size_t m = 0; m < 12; ++m) own[m] /= std::max(1.0, used[m]);
+    return own;
   }
   static std::size_t month_of(int day) { return std::size_t(daylight::date_of_day(day).first - 1); }
 
@@ -296,6 +303,8 @@ class Reader {
                                        if (space.points[i].is_eye)
                                          point.glare = glare_of(space.points[i].receiver, hours);
                                      }));
+      point.by_month_lx = by_month(sums);
+      if (year.points.size() <= kMostCarpets) point.by_hour_lx = by_hour(sums);
     }
   }
 

@@ -62,6 +62,8 @@ struct YearAtPoint {
   /// Of an eye: share of the hours of use with a daylight glare probability above 0.35, 0.40 and 0.45, %; by
   /// the light on the eye, and the sun's disc where it is in sight (glare::daylight_glare_probability).
   std::optional<std::array<double, 3>> glare = {};
+  std::vector<int> by_hour_lx = {};  ///< by the hours of the year, with blinds; of the first points only
+  std::array<double, 12> by_month_lx = {};  ///< mean of the hours of use, with blinds
 };
 
 /// What a year of daylight comes to.

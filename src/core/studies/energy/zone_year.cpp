@@ -28,7 +28,8 @@ ZoneYear simulate(const EnergyZone& zone, const std::vector<float>& at_sensor) {
   ZoneYear year;
   for (std::size_t h = 0; h < zone.used.size(); ++h) {
     const double always = zone.emergency_w;
-    if (!zone.used[h]) {
+    const double wanted = zone.wanted.empty() ? 1 : double(zone.wanted[h]);
+    if (!zone.used[h] || wanted <= 0) {
       year.watts.push_back(float(always + zone.standby_w));
       year.uncontrolled_w.push_back(float(always));
       year.output.push_back(0);
@@ -36,8 +37,8 @@ ZoneYear simulate(const EnergyZone& zone, const std::vector<float>& at_sensor) {
     }
     const double share = zone.output(double(at_sensor[h]));
     const double off = share <= 0 && zone.kind == model::ControlKind::switched ? zone.standby_w : 0;
-    year.watts.push_back(float(always + off + zone.watts * zone.presence * zone.power(share)));
-    year.uncontrolled_w.push_back(float(always + zone.watts));
+    year.watts.push_back(float(always + off + wanted * zone.watts * zone.presence * zone.power(share)));
+    year.uncontrolled_w.push_back(float(always + wanted * zone.watts));
     year.output.push_back(float(share));
   }
   return year;

@@ -16,8 +16,9 @@ struct EnergyZone {
   model::ControlKind kind = model::ControlKind::none;
   double target_lx = 0;
   double least_output = 0, least_power = 0.1, standby_w = 0, emergency_w = 0;
-  double presence = 1;     ///< share of the energy that absence leaves (F_O)
-  std::vector<char> used;  ///< by hours of the year
+  double presence = 1;        ///< share of the energy that absence leaves (F_O)
+  std::vector<char> used;     ///< by hours of the year
+  std::vector<float> wanted;  ///< by hours of the year: share of the watts that the scene asks; empty: all
 
   /// Output and share of the power with this much daylight at the sensor.
   double output(double daylight_lx) const;
@@ -26,7 +27,7 @@ struct EnergyZone {
 
 /// What a zone takes in a year, by hours of the year.
 struct ZoneYear {
-  std::vector<float> watts, uncontrolled_w, output;  ///< output: of the groups as set; 0 out of use
+  std::vector<float> watts, uncontrolled_w, output;  ///< output: of what the scene asks; 0 out of use
   double kwh() const;
   double uncontrolled_kwh() const;
 };

@@ -23,6 +23,17 @@ constexpr Range kLevel{1, 100000}, kExposure{1, 1e9};
 constexpr std::size_t kMostLevels = 6;
 constexpr double kNear = 1.0;  // degrees between a site and its weather
 
+/// Of the year, 1 to 365, from "12-24"; nothing for other words.
+std::optional<int> day_of_year_in(std::string_view words) {
+  int month = 0, date = 0, used = 0;
+  const std::string text(trimmed(words));
+  if (std::sscanf(text.c_str(), "%d-%d%n", &month, &date, &used) != 2 || std::size_t(used) != text.size())
+    return std::nullopt;
+  if (month < 1 || month > 12 || date < 1) return std::nullopt;
+  const int day = daylight::day_of_year(daylight::kSunYear, month, date);
+  return daylight::date_of_day(day - 1) == std::pair(month, date) ? std::optional(day) : std::nullopt;
+}
+
 int day_number(std::string_view word) {
   for (std::size_t d = 0; d < daylight::kWeekdays.size(); ++d)
     if (trimmed(word) == daylight::kWeekdays[d]) return int(d);
@@ -30,7 +41,7 @@ int day_number(std::string_view word) {
 }
 
 /// "every day", "Monday to Friday", "Saturday".
-bool read_days(const std::string& words, UseHours& use) {
+bool read_days(const std::string& words, UseHours::Period& use) {
   if (words == "every day") return true;
   const std::size_t to = words.find(" to ");
   const int first = day_number(words.substr(0, to));
@@ -60,26 +71,68 @@ std::optional<double> read_clock_time(TomlTable& table, const char* key) {
 
 }  // namespace
 
-std::optional<UseHours> read_use_hours(TomlTable& parent) {
-  auto table = parent.table("hours");
-  if (!table) return std::nullopt;
-  UseHours use;
-  const std::string days = table->text("days").value_or("every day");
-  if (!read_days(days, use))
-    table->problems().error(
-        "P005", table->place_of("days"),
+std::vector<UseHours::Holiday> read_dates(TomlTable& table, const char* key) {
+  std::vector<UseHours::Holiday> days;
+  for (const auto& [words, place] : table.texts(key)) {
+    const std::size_t to = words.find(" to ");
+    const auto first = day_of_year_in(words.substr(0, to));
+    const auto last = to == std::string::npos ? first : day_of_year_in(words.substr(to + 4));
+    if (first && last)
+      days.push_back({*first, *last});
+    else
+      table.problems().error(
+          "P005", place,
+          fmt::format(FMT_STRING("\"{}\" holds \"{}\"; expected month and day, such as \"05-01\", or "
+                                 "\"12-24 to 01-06\""),
+                      key, words));
+  }
+  return days;
+}
+
+namespace {
+
+std::optional<UseHours::Period> read_period(TomlTable& table) {
+  UseHours::Period period;
+  const std::string days = table.text("days").value_or("every day");
+  if (!read_days(days, period))
+    table.problems().error(
+        "P005", table.place_of("days"),
         fmt::format(FMT_STRING("\"days\" is \"{}\"; expected \"every day\", a day, or days such as \"Monday "
                                "to Friday\""),
                     days));
-  const auto from = read_clock_time(*table, "from"), to = read_clock_time(*table, "to");
-  table->finish();
+  const auto from = read_clock_time(table, "from"), to = read_clock_time(table, "to");
+  period.holidays = read_dates(table, "holidays");
+  table.finish();
   if (!from || !to) return std::nullopt;
-  use.from_h = *from;
-  use.to_h = *to;
-  if (use.from_h < use.to_h) return use;
-  table->problems().error("P005", table->place(),
-                          "\"hours\" end before they begin; expected from before to, within one day");
+  period.from_h = *from;
+  period.to_h = *to;
+  if (period.from_h < period.to_h) return period;
+  table.problems().error("P005", table.place(),
+                         "\"hours\" end before they begin; expected from before to, within one day");
   return std::nullopt;
+}
+
+bool overlap(const UseHours::Period& a, const UseHours::Period& b) {
+  bool same_day = false;
+  for (std::size_t d = 0; d < a.days.size(); ++d) same_day = same_day || (a.days[d] && b.days[d]);
+  return same_day && a.from_h < b.to_h && b.from_h < a.to_h;
+}
+
+}  // namespace
+
+std::optional<UseHours> read_use_hours(TomlTable& parent) {
+  UseHours use;
+  use.periods.clear();
+  for (TomlTable& table : parent.one_or_more("hours")) {
+    auto period = read_period(table);
+    if (!period) continue;
+    if (std::any_of(use.periods.begin(), use.periods.end(),
+                    [&](const UseHours::Period& other) { return overlap(*period, other); }))
+      parent.problems().error("P005", table.place(),
+                              "these \"hours\" overlap others of the same days; let each hour be in one");
+    use.periods.push_back(std::move(*period));
+  }
+  return use.periods.empty() ? std::nullopt : std::optional(std::move(use));
 }
 
 namespace {
@@ -93,6 +146,46 @@ std::vector<double> read_levels(TomlTable& table) {
     for (const double level : *list) levels.push_back(level / table.units().light(1));
   }
   return levels;
+}
+
+int month_number(std::string_view word) {
+  for (std::size_t m = 0; m < daylight::kMonths.size(); ++m)
+    if (trimmed(word) == daylight::kMonths[m]) return int(m) + 1;
+  return 0;
+}
+
+/// [year.times.NAME]: hours that are looked at by themselves.
+std::vector<model::YearTimes> read_times(TomlTable& year) {
+  std::vector<model::YearTimes> all;
+  for (auto& [name, table] : year.named_tables("times")) {
+    model::YearTimes times;
+    times.name = name;
+    times.place = table.place();
+    if (const auto words = table.text("months")) {
+      const std::size_t to = words->find(" to ");
+      times.first_month = month_number(words->substr(0, to));
+      times.last_month = to == std::string::npos ? times.first_month : month_number(words->substr(to + 4));
+      if (times.first_month == 0 || times.last_month == 0)
+        table.problems().error(
+            "P005", table.place_of("months"),
+            fmt::format(
+                FMT_STRING(
+                    "\"months\" is \"{}\"; expected a month, or months such as \"November to February\""),
+                *words));
+    }
+    if (const auto within = table.numbers("within", 2, 2, kLevel.low, kLevel.high)) {
+      times.low_lx = (*within)[0] / table.units().light(1);
+      times.high_lx = (*within)[1] / table.units().light(1);
+      if (times.low_lx >= times.high_lx)
+        table.problems().error("P005", table.place_of("within"),
+                               "\"within\" expects the lower limit first, such as [300, 3000]");
+    }
+    const auto period = read_period(table);
+    if (!period || times.first_month == 0 || times.last_month == 0) continue;
+    times.hours.periods = {*period};
+    all.push_back(std::move(times));
+  }
+  return all;
 }
 
 model::BlindRule read_blinds(TomlTable& year, Place& place) {
@@ -147,6 +240,7 @@ std::optional<model::YearWish> read_year(TomlTable& root) {
   wish.blinds = read_blinds(*table, wish.blinds_place);
   for (const auto& [state, at] : table->texts("states")) wish.states.push_back(state);
   wish.states_place = table->place_of("states");
+  wish.times = read_times(*table);
   table->finish();
   return wish;
 }

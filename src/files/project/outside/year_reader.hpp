@@ -7,7 +7,10 @@
 
 namespace glow::files {
 
-/// `hours = { days = "Monday to Friday", from = "8:00", to = "18:00" }`; nothing where there is none.
+/// Days of the year: `["05-01", "12-24 to 01-06"]`; empty where there are none.
+std::vector<model::UseHours::Holiday> read_dates(TomlTable& table, const char* key);
+/// `hours = { days = "Monday to Friday", from = "8:00", to = "18:00", holidays = ["12-24 to 01-06"] }`, or a
+/// list of such that do not overlap; nothing where there is none.
 std::optional<model::UseHours> read_use_hours(TomlTable& parent);
 
 /// [year]: weather, hours of use, blinds.
