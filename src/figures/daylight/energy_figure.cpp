@@ -15,7 +15,8 @@ constexpr double kFieldLeft = 80, kFieldWide = 912.5;
 constexpr double kPowerTop = 128, kPowerHigh = 288;
 constexpr double kDaysTop = 470, kDaysHigh = 120, kEnergyTop = 640, kEnergyHigh = 100;
 constexpr double kStandby = 0.03;  // of the most: less is shown as off
-constexpr const char *kEnergyInk = "#8a4b2a", *kDayInk = "#1d4a7a", *kFilled = "#8a6a4a";
+constexpr const char *kEnergyInk = "#8a4b2a", *kDayInk = "#1d4a7a", *kFilled = "#8a6a4a",
+                     *kDayBar = "#dcc9b6";
 
 class EnergyFigure {
  public:
@@ -90,13 +91,13 @@ void EnergyFigure::line(const std::vector<double>& by_days, double top, double m
   canvas_.path(path_data(points), "none", ink, 1.2);
 }
 
-/// Day by day: daylight at the first sensor.
+/// Day by day: electric energy as bars, by the axis at the right, and daylight at the first sensor.
 void EnergyFigure::days() {
   const double largest = *std::max_element(year_.daylight_by_day_lx.begin(), year_.daylight_by_day_lx.end());
   const double most = std::max(1.0, input_.units.light(largest)), step = round_step(most, 3);
   const double top = std::ceil(most / step) * step;
   canvas_.text({kFieldLeft, kDaysTop - 10},
-               fmt::format(FMT_STRING("daylight at the sensor, mean of each day's hours of use, {}"),
+               fmt::format(FMT_STRING("line: daylight at the sensor, mean of each day's hours of use, {}"),
                            input_.units.light_unit()),
                {12.5, "start", kDayInk});
   for (double v = 0; v <= top + 1e-9; v += step) {
@@ -104,6 +105,19 @@ void EnergyFigure::days() {
     canvas_.line({kFieldLeft, y}, {kFieldLeft + kFieldWide, y}, v == 0 ? kSheetInk : kGridLine);
     canvas_.text({kFieldLeft - 9, y + 4}, fmt::format(FMT_STRING("{:g}"), v), {11.5, "end", kSheetGrey});
   }
+  double most_kwh = 1e-9;
+  for (const double kwh : year_.by_day_kwh) most_kwh = std::max(most_kwh, kwh);
+  const double kwh_step = round_step(most_kwh, 3), kwh_top = std::ceil(most_kwh / kwh_step) * kwh_step;
+  const double wide = kFieldWide / double(year_.by_day_kwh.size()), base = kDaysTop + kDaysHigh;
+  for (std::size_t d = 0; d < year_.by_day_kwh.size(); ++d) {
+    const double high = kDaysHigh * year_.by_day_kwh[d] / kwh_top;
+    canvas_.rectangle({kFieldLeft + double(d) * wide, base - high}, {wide, high}, kDayBar);
+  }
+  canvas_.text({kFieldLeft + kFieldWide, kDaysTop - 10}, "bars: electric energy of each day, kWh",
+               {12.5, "end", kEnergyInk});
+  for (double v = 0; v <= kwh_top + 1e-9; v += kwh_step)
+    canvas_.text({kFieldLeft + kFieldWide + 5, base - kDaysHigh * v / kwh_top + 4},
+                 fmt::format(FMT_STRING("{:g}"), v), {10.5, "start", kEnergyInk});
   std::vector<double> shown;
   for (const double lux : year_.daylight_by_day_lx) shown.push_back(input_.units.light(lux));
   line(shown, kDaysTop, top, kDaysHigh, kDayInk);
