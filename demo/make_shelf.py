@@ -36,6 +36,20 @@ def batwing(side_c0, side_c90):
     return curve
 
 
+def flood(lean_deg, width_deg, cut_deg):
+    """Thrown to one side, C0, and cut off towards the horizontal: flat glass, lying level."""
+
+    def curve(c_deg, gamma_deg):
+        if gamma_deg >= cut_deg:
+            return 0
+        g, c, lean = (math.radians(v) for v in (gamma_deg, c_deg, lean_deg))
+        along = math.cos(g) * math.cos(lean) + math.sin(g) * math.cos(c) * math.sin(lean)
+        off = math.degrees(math.acos(max(-1, min(1, along))))
+        return math.exp(-((off / width_deg) ** 2)) * min(1, (cut_deg - gamma_deg) / 12)
+
+    return curve
+
+
 def both(down, up, up_share):
     return lambda c, g: down(c, g) if g <= 90 else up_share * up(c, g)
 
@@ -124,9 +138,15 @@ def ies(name, file, curve, lumens, watts, size, kelvin, ra):
     return "\r\n".join(head + body) + "\r\n"
 
 
+# Of the yard, beside the demo's own luminaires.
+FLOOD = ("tarnfell-f5.ldt", "Fieldfare yard flood", flood(42, 34, 84), 5200, 43, (270, 330), 3000, 80)
+
+
 def main():
     folder = pathlib.Path(__file__).parent / "shelf"
     folder.mkdir(exist_ok=True)
+    file, name, curve, *numbers = FLOOD
+    (folder.parent / "photometry" / file).write_bytes(eulumdat(name, file, curve, *numbers).encode())
     for file, name, curve, *numbers in LUMINAIRES:
         write = eulumdat if file.endswith(".ldt") else ies
         (folder / file).write_bytes(write(name, file, curve, *numbers).encode())

@@ -145,7 +145,7 @@ record::RunRecord ProjectRun::head() const {
   record::RunRecord run;
   run.project = open_.project.name;
   for (const standards::RequirementTable& table : open_.standards)
-    if (run.standards.empty() || !table.is_of_emergency()) run.standards.push_back(table.name());
+    if (run.standards.empty() || !table.is_special()) run.standards.push_back(table.name());
   run.units = options_.units.value_or(open_.project.units);
   run.style = open_.project.figures;
   for (const model::Floor& floor : open_.project.floors) {

@@ -14,6 +14,7 @@
 #include "figures/flat/plan_figure.hpp"
 #include "figures/floor_figure.hpp"
 #include "figures/glare_figure.hpp"
+#include "figures/neighbours_figure.hpp"
 #include "figures/room_sheet.hpp"
 #include "figures/shares_figure.hpp"
 #include "figures/status_figure.hpp"
@@ -55,7 +56,9 @@ class RoomFigures {
       if (grid.total_lx.empty()) continue;
       if (grid.role == space::GridRole::floor) surfaces.push_back(&grid);
       if (grid.role == space::GridRole::ceiling) ceiling.push_back(&grid);
-      if (grid.role == space::GridRole::wall || grid.role == space::GridRole::eye_level) continue;
+      if (grid.role == space::GridRole::wall || grid.role == space::GridRole::eye_level ||
+          grid.role == space::GridRole::neighbour)
+        continue;
       if (grid.role == space::GridRole::daylight_plane || of_daylight) {
         if (of_daylight && is_verified(room, grid))
           add_factors(first + model::file_name_part(grid.name), room, grid);
@@ -75,6 +78,8 @@ class RoomFigures {
       if (grid.day && grid.day->has_factor) add_factors(base, room, grid);
     }
     add_daylight(room, first, input);
+    if (room.assessment.spill && !room.assessment.spill->neighbours.empty())
+      add_neighbours(room, first, input, *room.assessment.spill);
     if (of_daylight) return;
     add_eyes(room, first, input);
     const Grids walls = walls_in_order(room);
@@ -106,6 +111,32 @@ class RoomFigures {
                           true,
                           [input, &series = *room.series] { return day_svg(*input, series); },
                           {}});
+  }
+
+  /// The neighbours of an outdoor area in plan and section, and maps of facades.
+  void add_neighbours(const record::RoomRecord& room, const std::string& first,
+                      const std::shared_ptr<const FigureInput>& input, const assess::SpillReading& spill) {
+    figures_.push_back({first + "neighbours",
+                        fmt::format(FMT_STRING("{}: neighbours"), room.title()),
+                        true,
+                        true,
+                        [input] { return neighbours_svg(*input); },
+                        {}});
+    for (const assess::NeighbourReading& own : spill.neighbours) {
+      if (own.k_by_point.empty()) continue;
+      const assess::GridReading& grid = room.assessment.grids[own.grid];
+      const std::string base = first + model::file_name_part(grid.name);
+      add(base, fmt::format(FMT_STRING("{}: light on {}"), room.title(), grid.name), input, {&grid}, false,
+          [input, &grid] { return plan_svg(*input, grid); });
+      figures_.push_back({base + "--glare",
+                          fmt::format(FMT_STRING("{}: glare at {}"), room.title(), grid.name),
+                          false,
+                          true,
+                          [&room, &grid, &own, style = style_, units = units_] {
+                            return other_values_svg(room, glare_values_of(grid, own), style, units);
+                          },
+                          {}});
+    }
   }
 
   void add_energy(const record::RoomRecord& room, const std::string& first,

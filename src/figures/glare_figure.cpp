@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "figures/curves/curve_style.hpp"
+#include "figures/flat/bare_plan.hpp"
 
 namespace glow::figures {
 namespace {
@@ -17,7 +18,6 @@ constexpr double kMostSeatPixels = 160;
 constexpr const char* kNothing = "#ffffff";                             // eyes that nothing glares at
 constexpr double kLeastForValue = 19;                                   // px of a cell that a value fits into
 constexpr double kLeastForArrow = 34;                                   // the same with an arrow under it
-constexpr double kLuminaireOpacity = 0.5;                               // values are read through them
 constexpr double kSightLength = 54;                                     // px of a seat's line of sight
 constexpr std::array<double, 7> kSteps = {10, 13, 16, 19, 22, 25, 28};  // RUGL, EN 12464-1
 
@@ -57,70 +57,6 @@ void arrow(SvgCanvas& canvas, const Vec2& from, const Vec2& way, double length, 
       path_data({tip, tip - head * way + 0.45 * head * side, tip - head * way - 0.45 * head * side}, true),
       colour);
 }
-
-/// One plan of the room at a place on the sheet.
-class Plan {
- public:
-  Plan(SvgCanvas& canvas, const FigureInput& input, const Vec2& corner, double pixels_per_m)
-      : canvas_(canvas),
-        room_(*input.room),
-        box_(geometry::bounding_box(input.room->outline)),
-        corner_(corner),
-        scale_(pixels_per_m) {}
-
-  Vec2 px(const Vec2& m) const {
-    return {corner_.x() + (m.x() - box_.low.x()) * scale_, corner_.y() - (m.y() - box_.low.y()) * scale_};
-  }
-  void ground() { canvas_.path(path(room_.outline, true), kBlank); }
-  /// Objects, luminaires and walls, over what was drawn.
-  void overlay(bool names) {
-    for (const space::PlanShape& object : room_.objects)
-      canvas_.path(path(object.extent.plan, object.extent.plan.size() > 2), "none", kSheetInk, 1, "4 3");
-    for (const space::Opening& opening : room_.openings)
-      if (!opening.in_roof) canvas_.path(path(opening.plan(), false), "none", "#ffffff", 7);
-    for (const record::LuminaireRecord& luminaire : room_.luminaires()) draw(luminaire);
-    canvas_.path(path(room_.outline, true), "none", kSheetInk, 2.5);
-    for (const space::Opening& opening : room_.openings)
-      if (!opening.in_roof) canvas_.path(path(opening.plan(), false), "none", "#8fb0b8", 4);
-    if (!names) return;
-    for (const space::PlanShape& object : room_.objects) {
-      const geometry::Box2 extent = geometry::bounding_box(object.extent.plan);
-      const Vec2 size = extent.size() * scale_;
-      if (size.x() > text_width(object.name, 11) && size.y() > 12)
-        canvas_.text(px(extent.low) + Vec2(5, -5), object.name, {11, "start", kSheetGrey});
-    }
-  }
-
- private:
-  std::string path(const std::vector<Vec2>& points, bool closed) const {
-    std::vector<Vec2> drawn;
-    for (const Vec2& p : points) drawn.push_back(px(p));
-    return path_data(drawn, closed);
-  }
-  void draw(const record::LuminaireRecord& luminaire) {
-    if (!luminaire.is_upright()) {
-      std::vector<Vec2> corners;
-      for (const Vec3& corner : luminaire.corners()) corners.push_back(corner.head<2>());
-      canvas_.path(path(corners, true), "none", kSheetInk, 1);
-      canvas_.opacity_of_last(kLuminaireOpacity);
-      return;
-    }
-    const Vec2 size = (luminaire.size_m * scale_).cwiseMax(4.0);
-    canvas_.begin_group(px(luminaire.position.head<2>()), -luminaire.rotation_deg);
-    if (luminaire.round)
-      canvas_.circle({0, 0}, size.x() / 2, "none", kSheetInk, 1);
-    else
-      canvas_.rectangle(-size / 2, size, "none", kSheetInk, 1);
-    canvas_.opacity_of_last(kLuminaireOpacity);
-    canvas_.end_group();
-  }
-
-  SvgCanvas& canvas_;
-  const record::RoomRecord& room_;
-  geometry::Box2 box_;
-  Vec2 corner_;
-  double scale_;
-};
 
 /// The bands, what is outlined, and what is blank.
 void draw_key(SvgCanvas& canvas, const ColourScale& scale, const std::optional<double>& limit, bool map) {
@@ -194,9 +130,9 @@ class GlareMap {
  private:
   void title();
   void panel(std::size_t direction, const Vec2& corner, double pixels_per_m);
-  void cell(const Plan& plan, std::size_t view, const Vec2& size);
-  void value(const Plan& plan, std::size_t view, const Vec2& size, bool with_arrow);
-  void sight(const Plan& plan, std::size_t view, const Vec2& size);
+  void cell(const BarePlan& plan, std::size_t view, const Vec2& size);
+  void value(const BarePlan& plan, std::size_t view, const Vec2& size, bool with_arrow);
+  void sight(const BarePlan& plan, std::size_t view, const Vec2& size);
 
   const FigureInput& input_;
   const assess::EyeSetGlare& eyes_;
@@ -235,7 +171,7 @@ void GlareMap::title() {
   canvas_.text({900, 64}, "views above the limit", {12.5, "start", kSheetGrey});
 }
 
-void GlareMap::cell(const Plan& plan, std::size_t view, const Vec2& size) {
+void GlareMap::cell(const BarePlan& plan, std::size_t view, const Vec2& size) {
   const std::size_t place = view / eyes_.set.looking.size();
   const Vec2 middle = plan.px(eyes_.set.positions[place].head<2>());
   if (!eyes_.views[view].ugr) {
@@ -251,7 +187,7 @@ void GlareMap::cell(const Plan& plan, std::size_t view, const Vec2& size) {
     canvas_.rectangle(centre - size / 2 + Vec2(1.5, 1.5), size - Vec2(3, 3), "none", kFail, 2.2);
 }
 
-void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size, bool with_arrow) {
+void GlareMap::value(const BarePlan& plan, std::size_t view, const Vec2& size, bool with_arrow) {
   if (view == worst_) return;
   if (!eyes_.views[view].ugr) {
     const std::size_t place = view / eyes_.set.looking.size();
@@ -271,7 +207,7 @@ void GlareMap::value(const Plan& plan, std::size_t view, const Vec2& size, bool 
 }
 
 /// The line of sight of the worst view; of others under their value, where there is room for it.
-void GlareMap::sight(const Plan& plan, std::size_t view, const Vec2& size) {
+void GlareMap::sight(const BarePlan& plan, std::size_t view, const Vec2& size) {
   const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
   const Vec2 way = on_paper(eyes_.set.azimuths_deg[view]);
   if (view == worst_) {
@@ -298,7 +234,8 @@ void GlareMap::panel(std::size_t direction, const Vec2& corner, double pixels_pe
                fmt::format(FMT_STRING("looking {}{}"), eyes_.set.looking[direction],
                            most ? fmt::format(FMT_STRING(", worst {:.1f}"), *most) : std::string()),
                {13, "start", kSheetInk, true});
-  Plan plan(canvas_, input_, corner + Vec2(0, size_.y() * pixels_per_m), pixels_per_m);
+  BarePlan plan(canvas_, *input_.room, geometry::bounding_box(input_.room->outline),
+                corner + Vec2(0, size_.y() * pixels_per_m), pixels_per_m);
   plan.ground();
   for (std::size_t p = 0; p < eyes_.set.positions.size(); ++p)
     cell(plan, p * directions + direction, *eyes_.set.cell_m * pixels_per_m);
@@ -338,7 +275,8 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
   draw_older(canvas, *input.room, {kGlareLeft, 86});
   draw_key(canvas, scale, std::nullopt, false);
   const double left = kGlareLeft + (kSheetWidth - kGlareLeft - kGlareRight - size.x() * pixels_per_m) / 2;
-  Plan plan(canvas, input, {left, kGlareTop + size.y() * pixels_per_m}, pixels_per_m);
+  BarePlan plan(canvas, *input.room, geometry::bounding_box(input.room->outline),
+                {left, kGlareTop + size.y() * pixels_per_m}, pixels_per_m);
   plan.ground();
   plan.overlay(true);
   for (const assess::EyeSetGlare* seat : seats) {

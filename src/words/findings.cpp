@@ -7,6 +7,7 @@
 
 #include "words/daylight_words.hpp"
 #include "words/glare_words.hpp"
+#include "words/spill_words.hpp"
 
 namespace glow::words {
 namespace {
@@ -101,6 +102,9 @@ class CauseWords {
     if (!free.empty()) list.push_back("if nothing stood outside: " + free);
     if (!turned.empty()) list.push_back("if the building were turned: " + turned);
     return list;
+  }
+  Sentences operator()(const studies::SpillCauses& causes) const {
+    return spill_cause_words(causes, check_, values_);
   }
   Sentences operator()(const studies::SeeOutlook&) const {
     if (!room_.assessment.outlook) return {};
@@ -297,6 +301,9 @@ class ChangeWords {
                            change.amount);
     }
     return "";
+  }
+  std::string operator()(const studies::SpillChange& change) const {
+    return spill_change_words(change, values_);
   }
   std::string operator()(const studies::DimmedOrShielded& change) const {
     return fmt::format(FMT_STRING("dimmed to {:.0f} %, or an optic that shields above {:g} deg"),

@@ -73,6 +73,20 @@ std::string symbol(Quantity quantity) {
       return "power";
     case Quantity::power_per_100lx:
       return "power/100 lx";
+    case Quantity::window_illuminance:
+      return "mean Ev";
+    case Quantity::property_illuminance:
+      return "highest Ev";
+    case Quantity::glare_value:
+      return "k";
+    case Quantity::spill_intensity:
+      return "intensity";
+    case Quantity::upward_light:
+      return "upward light";
+    case Quantity::upward_flux_ratio:
+      return "upward flux ratio";
+    case Quantity::threshold_increment:
+      return "TI";
   }
   return "";
 }
@@ -85,6 +99,8 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::minimum_illuminance:
     case Quantity::year_over_half:
     case Quantity::year_over_most:
+    case Quantity::window_illuminance:
+    case Quantity::property_illuminance:
       return table ? fmt::format(FMT_STRING("{:.1f}"), units.light(value)) : units::light_words(units, value);
     case Quantity::uniformity:
       return fmt::format(FMT_STRING("{:.{}f}"), value, table ? 3 : 2);
@@ -99,12 +115,18 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::sun_exposure:
     case Quantity::energy_use:
     case Quantity::power_density:
+    case Quantity::upward_light:
+    case Quantity::threshold_increment:
       return fmt::format(FMT_STRING("{:.1f}"), value);
     case Quantity::daylight_over_half:
     case Quantity::daylight_over_most:
     case Quantity::sunlight_hours:
     case Quantity::power_per_100lx:
+    case Quantity::upward_flux_ratio:
       return fmt::format(FMT_STRING("{:.2f}"), value);
+    case Quantity::glare_value:
+      return fmt::format(FMT_STRING("{:.{}f}"), value, value < 10 ? 1 : 0);
+    case Quantity::spill_intensity:
     case Quantity::colour_rendering:
     case Quantity::luminaire_luminance:
     case Quantity::sight_angle:
@@ -145,6 +167,8 @@ std::string name_of(const Target& target, const record::RoomRecord& room) {
       return room.groups[target.id].mark;
     case Target::Kind::light:
       return "luminaires";
+    case Target::Kind::road_user:
+      return room.assessment.spill->road_users[target.id].name;
     case Target::Kind::openings:
       return "openings";
   }
@@ -161,6 +185,8 @@ std::string kind_of(const Target& target, const record::RoomRecord& room) {
       return "tabular method";
     case Target::Kind::luminaire_type:
       return "luminaire";
+    case Target::Kind::road_user:
+      return "road user";
     case Target::Kind::light:
     case Target::Kind::openings:
       break;

@@ -107,7 +107,8 @@ int Arranging::arrange(const OpenProject::Room& room, const ArrangeChoice& choic
   if (!arguments_.flag("write")) {
     if (!arguments_.flag("json") && !several_)
       tell(fmt::format(FMT_STRING("\n  To paste into the project, or --write:\n\n{}"),
-                       files::placement_text(*arranged.placement, open_.project.units)));
+                       files::placement_text(*arranged.placement, open_.project.units,
+                                             open_.project.rooms[choice.room].outdoors)));
     return kDone;
   }
   auto text = files::with_placement(text_, choice.room, *arranged.placement, choice.instead, choice.taken_out,
@@ -120,7 +121,9 @@ int Arranging::arrange(const OpenProject::Room& room, const ArrangeChoice& choic
     say(fmt::format(
         FMT_STRING("glowgrid arrange: the luminaires of \"{}\" are not written as [[rooms.luminaires]] "
                    "tables; paste the lines yourself\n{}"),
-        room.name(), files::placement_text(*arranged.placement, open_.project.units)));
+        room.name(),
+        files::placement_text(*arranged.placement, open_.project.units,
+                              open_.project.rooms[choice.room].outdoors)));
     return kBadInput;
   }
   text_ = *text;

@@ -65,7 +65,9 @@ void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& 
   }
   list("grids", wanted);
   if (points > 0)
-    tell(fmt::format(FMT_STRING("  also read: floor, ceiling and {} walls, {} points\n"), walls, points));
+    tell(room.outdoors ? fmt::format(FMT_STRING("  also read: ground, {} points\n"), points)
+                       : fmt::format(FMT_STRING("  also read: floor, ceiling and {} walls, {} points\n"),
+                                     walls, points));
   std::vector<std::string> points_by_name;
   for (const space::Point& point : room.points) points_by_name.push_back(point.name);
   list("points", points_by_name);
@@ -199,8 +201,11 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   for (const model::LuminairePlacement& placement : planned.room->luminaires)
     if (placement.arrange)
       tell(fmt::format(FMT_STRING("  {}: run finds how many and where\n"), placement.mark));
-  tell(fmt::format(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
-                   room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor));
+  if (planned.space.outdoors)
+    tell(fmt::format(FMT_STRING("  reflectance: ground {:.2f}\n"), planned.space.reflectances.floor));
+  else
+    tell(fmt::format(FMT_STRING("  reflectance: ceiling {:.2f}, walls {:.2f}, floor {:.2f}\n"),
+                     room.reflectances.ceiling, room.reflectances.walls, room.reflectances.floor));
   std::vector<std::string> names;
   for (const space::PlanShape& object : room.objects) names.push_back(object.name);
   list("objects", names);

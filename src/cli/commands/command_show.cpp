@@ -13,6 +13,7 @@
 #include "words/answer.hpp"
 #include "words/data/run_data.hpp"
 #include "words/energy_words.hpp"
+#include "words/spill_words.hpp"
 #include "words/tables/building_table.hpp"
 #include "words/tables/luminaire_table.hpp"
 #include "words/tables/room_table.hpp"
@@ -32,6 +33,7 @@ CommandLine show_line() {
       "  luminaires  the schedule: where each hangs and is aimed, flux, watts, in all\n"
       "  floors      storeys and the building\n"
       "  year        daylight of the year: autonomy, useful daylight, sun, exposure; glare at eyes\n"
+      "  neighbours  light on neighbours of outdoor areas: Ev, k, intensities; the luminaires they see\n"
       "  energy      kWh in the year: estimate, EN 15193-1, hour by hour, zone by zone; what is missing\n"
       "  all         everything\n"
       "  rooms, scenes, moments, points: one plain table, as the others are with --csv, --json or --grid;\n"
@@ -81,6 +83,7 @@ std::vector<words::DataTable> data_of(const record::RunRecord& run, const std::s
   if (section == "scenes") return {words::scenes_data(run, false)};
   if (section == "moments") return {words::scenes_data(run, true)};
   if (section == "energy") return {words::energy_data(run)};
+  if (section == "neighbours") return {words::neighbours_data(run), words::neighbour_luminaires_data(run)};
   if (section == "year")
     return {words::year_data(run), words::year_floors_data(run), words::year_times_data(run),
             words::year_points_data(run)};
@@ -99,6 +102,7 @@ bool show_data(const Arguments& arguments, const record::RunRecord& run, const s
   }
   std::vector<words::DataTable> tables = data_of(run, section);
   if (arguments.flag("csv") && section == "year") tables.erase(tables.begin() + 1, tables.end());  // of grids
+  if (arguments.flag("csv") && section == "neighbours") tables.erase(tables.begin());  // by luminaires
   if (arguments.flag("json")) {
     files::json document = files::json::object();
     for (const words::DataTable& table : tables) {
@@ -117,6 +121,7 @@ bool show_data(const Arguments& arguments, const record::RunRecord& run, const s
     is_first = is_first && text.empty();
   }
   if (section == "energy" && !arguments.flag("csv")) tell(words::energy_remarks(run));
+  if (section == "neighbours" && !arguments.flag("csv")) tell(words::spill_remarks(run));
   return true;
 }
 
@@ -140,8 +145,9 @@ int command_show(const std::vector<std::string>& words) {
                                                       : "";
   const std::optional<words::Section> section = words::section_of(word);
   const bool as_data = flagged || arguments.flag("points") || arguments.has("grid") || !section;
-  constexpr const char* kSections[] = {"rooms",   "checks", "grids",  "glare",  "luminaires", "scenes",
-                                       "moments", "year",   "energy", "points", "floors",     "all"};
+  constexpr const char* kSections[] = {"rooms",  "checks",  "grids", "glare",  "luminaires",
+                                       "scenes", "moments", "year",  "energy", "neighbours",
+                                       "points", "floors",  "all"};
   if (!word.empty() && (std::find(std::begin(kSections), std::end(kSections), word) == std::end(kSections) ||
                         (as_data && word == "floors"))) {
     say(fmt::format(FMT_STRING("glowgrid show: there is no section \"{}\"{}; expected {}\n"), printable(word),

@@ -217,7 +217,7 @@ void Watching::take_state() {
   run_.style = open->project.figures;
   run_.standards.clear();
   for (const auto& table : open->standards)
-    if (run_.standards.empty() || !table.is_of_emergency()) run_.standards.push_back(table.name());
+    if (run_.standards.empty() || !table.is_special()) run_.standards.push_back(table.name());
   if (rooms.empty() && !any_gone && !first_) {
     tell("  saved: nothing that counts for the light has changed\n");
     return show("Saved; nothing that counts for the light has changed.", nullptr);

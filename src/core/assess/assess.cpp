@@ -1,6 +1,7 @@
 #include "core/assess/assess.hpp"
 
 #include "core/assess/grid_reader.hpp"
+#include "core/assess/spill_reader.hpp"
 #include "core/assess/table_glare.hpp"
 
 namespace glow::assess {
@@ -42,6 +43,7 @@ Assessment assess(const Setting& setting, const SeenFromEyes& eyes, const LitRoo
     if (brief.rates_ugr)
       assessment.glare.table = table_glare(setting.space(), brief, *lit.groups, lit.weights, scope.tabular);
   }
+  if (scope.spill) assessment.spill = read_spill(setting, eyes, lit, assessment.grids, watch);
   if (error) tell_uncertainties(setting, lit.light, *error, assessment);
   if (lit.outlook) assessment.outlook = *lit.outlook;
   judge(setting.space(), setting.brief(), *lit.groups, lit.weights, assessment);

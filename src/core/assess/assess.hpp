@@ -11,6 +11,7 @@ namespace glow::assess {
 struct Scope {
   bool judged_only = false;  ///< of grids only the values that demands are held against; no points
   bool glare = true;         ///< eyes are read, and the tabular value
+  bool spill = true;         ///< light that goes astray outdoors
   Views views;               ///< of UGR: only these
   bool ratings = true;       ///< GR of eyes, where it is rated
   const TabularMemory* tabular = nullptr;  ///< what is known of the tabular method; null: nothing

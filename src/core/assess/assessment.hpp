@@ -8,6 +8,7 @@
 #include "core/assess/daylight/year_reading.hpp"
 #include "core/assess/light_colour.hpp"
 #include "core/assess/room_glare.hpp"
+#include "core/assess/spill_reading.hpp"
 #include "core/readings/statistics.hpp"
 #include "core/space/space.hpp"
 #include "core/standards/verdict.hpp"
@@ -143,8 +144,9 @@ struct Assessment {
   std::vector<GridReading> grids;  ///< by Space::grids; one that holds no readable point has no values
   std::vector<PointReading> points;
   RoomGlare glare;
-  std::optional<Outlook> outlook;   ///< sun and view, where they are asked for
-  std::optional<YearReading> year;  ///< of the year; the grids are then the mean of its hours of use
+  std::optional<Outlook> outlook;     ///< sun and view, where they are asked for
+  std::optional<SpillReading> spill;  ///< of outdoor areas, where somebody lives beside or it is judged
+  std::optional<YearReading> year;    ///< of the year; the grids are then the mean of its hours of use
   std::optional<Modelling> modelling;
   Power power;
   std::optional<double> kwh_m2;  ///< in the year, where energy is found out

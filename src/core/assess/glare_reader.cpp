@@ -149,33 +149,59 @@ std::vector<double> RoomGlare::all_ugr() const {
 }
 
 SeenFromEyes::SeenFromEyes(const Setting& setting, const Watch& watch)
-    : setting_(&setting),
-      own_(setting.space().groups, lighting::Weights(setting.space().groups.size())),
-      known_(setting.space().eyes.size()) {
+    : setting_(&setting), own_(setting.space().groups, lighting::Weights(setting.space().groups.size())) {
+  const space::Space& space = setting.space();
+  std::size_t kept = 0;
+  eyes_.resize(space.eyes.size());
+  for (std::size_t s = 0; s < eyes_.size(); ++s) look(space.eyes[s].positions, eyes_[s], kept, watch);
+  neighbours_.resize(space.neighbours.size());
+  for (std::size_t n = 0; n < neighbours_.size(); ++n)
+    look(space.neighbours[n].eyes, neighbours_[n], kept, watch);
+  std::vector<Vec3> users;
+  for (const space::RoadUserPlace& user : space.road_users) users.push_back(user.eye);
+  look(users, road_users_, kept, watch);
+}
+
+void SeenFromEyes::look(const std::vector<Vec3>& places, Known& known, std::size_t& kept,
+                        const Watch& watch) const {
   const std::size_t sources = own_.sources().sources().size();
-  std::size_t positions = 0;
-  for (const space::EyeSet& set : setting.space().eyes) positions += set.positions.size();
-  if (positions * sources > kMostKept) return;
-  const transport::Transport& transport = setting.transport();
-  for (std::size_t s = 0; s < known_.size(); ++s) {
-    const space::EyeSet& set = setting.space().eyes[s];
-    known_[s].assign(set.positions.size(), std::vector<glare::Visibility>(sources));
-    parallel_for(set.positions.size(), watch, "glare", [&](std::size_t p) {
-      own_.sources().seen_from(set.positions[p], &transport.tracer(), &transport.occluders(), &known_[s][p]);
-    });
-  }
+  kept += places.size() * sources;
+  if (kept > kMostKept) return;
+  const transport::Transport& transport = setting_->transport();
+  known.assign(places.size(), std::vector<glare::Visibility>(sources));
+  parallel_for(places.size(), watch, "glare", [&](std::size_t p) {
+    own_.sources().seen_from(places[p], &transport.tracer(), &transport.occluders(), &known[p]);
+  });
+}
+
+std::vector<glare::SeenSource> SeenFromEyes::seen(const GlareOrigins& origins,
+                                                  const std::vector<int>& in_place, const Vec3& place,
+                                                  const Known& known, std::size_t number) const {
+  const transport::Transport& transport = setting_->transport();
+  std::vector<glare::Visibility> own(origins.sources().sources().size());
+  if (!known.empty())
+    for (std::size_t s = 0; s < own.size(); ++s)
+      if (in_place[s] >= 0) own[s] = known[number][std::size_t(in_place[s])];
+  return origins.sources().seen_from(place, &transport.tracer(), &transport.occluders(), &own);
 }
 
 std::vector<glare::SeenSource> SeenFromEyes::seen(const GlareOrigins& origins,
                                                   const std::vector<int>& in_place, std::size_t set,
                                                   std::size_t position) const {
-  const transport::Transport& transport = setting_->transport();
-  std::vector<glare::Visibility> known(origins.sources().sources().size());
-  if (!known_[set].empty())
-    for (std::size_t s = 0; s < known.size(); ++s)
-      if (in_place[s] >= 0) known[s] = known_[set][position][std::size_t(in_place[s])];
-  return origins.sources().seen_from(setting_->space().eyes[set].positions[position], &transport.tracer(),
-                                     &transport.occluders(), &known);
+  return seen(origins, in_place, setting_->space().eyes[set].positions[position], eyes_[set], position);
+}
+
+std::vector<glare::SeenSource> SeenFromEyes::seen_by_neighbour(const GlareOrigins& origins,
+                                                               const std::vector<int>& in_place,
+                                                               std::size_t neighbour, std::size_t eye) const {
+  return seen(origins, in_place, setting_->space().neighbours[neighbour].eyes[eye], neighbours_[neighbour],
+              eye);
+}
+
+std::vector<glare::SeenSource> SeenFromEyes::seen_by_road_user(const GlareOrigins& origins,
+                                                               const std::vector<int>& in_place,
+                                                               std::size_t user) const {
+  return seen(origins, in_place, setting_->space().road_users[user].eye, road_users_, user);
 }
 
 RoomGlare read_glare(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit,

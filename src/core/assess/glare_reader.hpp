@@ -8,27 +8,40 @@
 
 namespace glow::assess {
 
-/// What the eyes of a setting see of its luminaires past walls and objects. Looked at once: other weights of
-/// the same luminaires, and others in some of the places, then cost no sight lines for what has stayed.
-/// Immutable and shared between threads. Forgets, and looks anew each time, where there is too much to keep
-/// (kMostKept).
+/// What the eyes of a setting, and the neighbours and road users of its area, see of its luminaires past
+/// walls and objects. Looked at once: other weights of the same luminaires, and others in some of the places,
+/// then cost no sight lines for what has stayed. Immutable and shared between threads. Forgets, and looks
+/// anew each time, where there is too much to keep (kMostKept).
 class SeenFromEyes {
  public:
   static constexpr std::size_t kMostKept = 2000000;  ///< positions times sources
 
-  /// Looks from all eyes of the sets at the space's own luminaires.
+  /// Looks from all of them at the space's own luminaires.
   SeenFromEyes(const Setting& setting, const Watch& watch);
 
   /// What an eye sees of these luminaires. `in_place`: see GlareOrigins::in_places_of(own()).
   std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const std::vector<int>& in_place,
                                       std::size_t set, std::size_t position) const;
+  /// The same of a neighbour of an outdoor area, from one of its eyes, and of a road user.
+  std::vector<glare::SeenSource> seen_by_neighbour(const GlareOrigins& origins,
+                                                   const std::vector<int>& in_place, std::size_t neighbour,
+                                                   std::size_t eye) const;
+  std::vector<glare::SeenSource> seen_by_road_user(const GlareOrigins& origins,
+                                                   const std::vector<int>& in_place, std::size_t user) const;
   /// The space's own luminaires.
   const GlareOrigins& own() const { return own_; }
 
  private:
+  /// What is known to be seen from places, by places and sources; empty: too much to keep.
+  using Known = std::vector<std::vector<glare::Visibility>>;
+  void look(const std::vector<Vec3>& places, Known& known, std::size_t& kept, const Watch& watch) const;
+  std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const std::vector<int>& in_place,
+                                      const Vec3& place, const Known& known, std::size_t number) const;
+
   const Setting* setting_;
   GlareOrigins own_;
-  std::vector<std::vector<std::vector<glare::Visibility>>> known_;  ///< [set][position][source]
+  std::vector<Known> eyes_, neighbours_;  ///< by sets; by neighbours
+  Known road_users_;
 };
 
 /// Views whose UGR is read; nothing: all.

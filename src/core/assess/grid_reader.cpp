@@ -9,6 +9,16 @@
 namespace glow::assess {
 namespace {
 
+/// Maintained; on neighbours' windows, whom light troubles most when it is new, as new.
+std::vector<double> judged_lux(const space::Grid& grid, const lighting::RoomLight& light,
+                               const std::vector<std::size_t>& receivers) {
+  const bool as_new = grid.role == space::GridRole::neighbour;
+  std::vector<double> lux;
+  for (const std::size_t r : receivers)
+    lux.push_back(as_new ? light.initial_lx[r] : light.maintained.total_lx(r));
+  return lux;
+}
+
 std::vector<double> totals(const lighting::RoomLight& light, const std::vector<std::size_t>& receivers) {
   std::vector<double> lux;
   for (const std::size_t r : receivers) lux.push_back(light.maintained.total_lx(r));
@@ -39,8 +49,10 @@ GridReading read_judged(const Setting& setting, std::size_t g, const lighting::R
   GridReading reading;
   const Setting::JudgedPoints& judged = setting.judged()[g];
   if (judged.receivers.empty()) return reading;
-  reading.judged = {
-      readings::statistics(totals(light, judged.receivers)), {}, judged.receivers.size(), judged.border_m};
+  reading.judged = {readings::statistics(judged_lux(setting.space().grids[g], light, judged.receivers)),
+                    {},
+                    judged.receivers.size(),
+                    judged.border_m};
   return reading;
 }
 
@@ -80,6 +92,8 @@ GridReading read_grid(const Setting& setting, std::size_t g, const LitRoom& lit,
     reading.judged.uncertainty = judged.border_m > 0
                                      ? grid_uncertainty(*error, light.maintained, judged.receivers)
                                      : reading.uncertainty;
+  if (source.role == space::GridRole::neighbour && reading.statistics.mean_lx > 0)
+    reading.judged.uncertainty.mean_lx *= reading.initial.mean_lx / reading.statistics.mean_lx;
   return reading;
 }
 

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <functional>
 
+#include "core/assess/spill_reader.hpp"
+
 namespace glow::assess {
 namespace {
 
@@ -202,6 +204,7 @@ void judge(const space::Space& space, const space::Brief& brief,
   judge_light(brief, groups, weights, assessment);
   if (brief.daylight && assessment.outlook) judge_outlook(*brief.daylight, *assessment.outlook, assessment);
   judge_glare(brief.glare, groups, weights, assessment);
+  if (brief.spill) judge_spill(space, *brief.spill, assessment);
   judge_energy(brief, assessment);
   assessment.modelling = modelling_of(assessment.grids);
   assessment.status = status_of(assessment.checks);

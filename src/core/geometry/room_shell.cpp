@@ -230,6 +230,7 @@ std::vector<Vec3> opening_corners(const RoomShell& shell, const CeilingOpening& 
 }
 
 void add_room_outside(Geometry& geometry, const RoomShell& shell) {
+  if (!shell.walled) return;
   const int surface = geometry.add_surface("the room from outside", {}, SurfaceRole::wall);
   for (std::size_t wall = 0; wall < shell.outline.size(); ++wall)
     if (shell.steps.empty()) {
@@ -270,7 +271,7 @@ void add_room(Geometry& geometry, const RoomShell& shell) {
   for (const Vec2& p : shell.outline) floor.push_back(raised(p, 0));
   geometry.add_polygon(geometry.add_surface("floor", shell.floor_material, SurfaceRole::floor), floor);
   if (shell.roofed) add_ceiling(geometry, shell);
-  for (std::size_t i = 0; i < shell.outline.size(); ++i) add_wall(geometry, shell, i);
+  for (std::size_t i = 0; shell.walled && i < shell.outline.size(); ++i) add_wall(geometry, shell, i);
   // Ceilings that are the lowest of planes are convex over a convex plan.
   const bool sealed = shell.roofed && shell.roof_openings.empty() &&
                       std::all_of(shell.openings.begin(), shell.openings.end(), [](const WallOpening& o) {

@@ -49,6 +49,7 @@ struct RoomShell {
   std::vector<CeilingPlane> ceiling;
   std::vector<LowerCeiling> steps;
   bool roofed = true;  ///< false: open above; `ceiling` is then where the walls end
+  bool walled = true;  ///< false: nothing but the floor: ground outdoors
   Material floor_material, ceiling_material;
   std::vector<Material> walls;  ///< one, or one for each wall
   std::vector<WallOpening> openings;

@@ -12,6 +12,7 @@
 #include "core/model/floor.hpp"
 #include "core/model/lamp_colour.hpp"
 #include "core/model/maintenance.hpp"
+#include "core/model/neighbour.hpp"
 #include "core/model/readings.hpp"
 #include "core/model/report_wish.hpp"
 #include "core/model/room_parts.hpp"
@@ -157,7 +158,8 @@ struct Room {
   std::string drawn;          ///< what it was taken from in the floor's drawing; empty: not taken from one
   geometry::Polygon outline;  ///< as written; either winding
   double height_m = 0;
-  bool roofed = true;  ///< false: open above, as a yard is
+  bool roofed = true;     ///< false: open above, as a court is
+  bool outdoors = false;  ///< ground alone, without walls and roof
   Reflectances reflectances;
   std::optional<double> maintenance_factor;  ///< in one number, for luminaires without parts of their own
   std::optional<SurfaceMaintenance> room_surfaces;
@@ -185,9 +187,11 @@ struct Room {
   std::vector<Scene> scenes;
   std::vector<ViewWish> views;  ///< empty: a handful of sensible ones
   std::vector<EscapeRoute> escape_routes;
-  bool open_area = false;            ///< for emergency lighting
-  bool surfaces = true;              ///< light on walls, ceiling and floor is read
-  std::vector<std::string> assumed;  ///< what the file does not state, in words
+  std::optional<UseHours> lit_hours;  ///< outdoors: when light is on as placed; nothing: all night
+  std::vector<RoadUser> road_users;   ///< beside an outdoor area
+  bool open_area = false;             ///< for emergency lighting
+  bool surfaces = true;               ///< light on walls, ceiling and floor is read
+  std::vector<std::string> assumed;   ///< what the file does not state, in words
   Place place, outline_place, task_place, maintenance_place, reflectance_place;
 };
 
@@ -219,7 +223,9 @@ struct Project {
   std::vector<Moment> moments;  ///< of all rooms that have an opening
   std::vector<ScheduledLuminaire> schedule;
   std::vector<Floor> floors;
-  std::vector<Room> rooms;
+  std::vector<Room> rooms;  ///< and, after them, outdoor areas
+  std::vector<Neighbour> neighbours;
+  SpillWish spill;
   units::ShownUnits units;  ///< what people see; also the unit of bare numbers in the file
   ReportWish report;
   std::optional<YearWish> year;  ///< of daylight

@@ -61,6 +61,14 @@ Compared value_of(ComparedMeasure measure, const RoomRecord& room) {
       break;
     case ComparedMeasure::glare:
       return glare_of(room);
+    case ComparedMeasure::neighbour_glare:
+      if (room.assessment.spill && !room.assessment.spill->neighbours.empty()) {
+        Compared highest{0.0};
+        for (const assess::NeighbourReading& own : room.assessment.spill->neighbours)
+          if (own.k() > *highest.value) highest = {own.k(), own.k() * own.relative_doubt};
+        return highest;
+      }
+      break;
     case ComparedMeasure::daylight_factor:
       if (plane) return daylight_of(*plane);
       break;
@@ -141,6 +149,7 @@ Change change_of(ComparedMeasure measure, const Compared& first, const Compared&
     case ComparedMeasure::autonomy:
       return more > 0 ? Change::better : Change::worse;
     case ComparedMeasure::glare:
+    case ComparedMeasure::neighbour_glare:
     case ComparedMeasure::watts:
     case ComparedMeasure::watts_per_m2:
     case ComparedMeasure::watts_per_m2_100lx:
@@ -154,14 +163,20 @@ Change change_of(ComparedMeasure measure, const Compared& first, const Compared&
   return Change::other;
 }
 
-constexpr ComparedMeasure kMeasures[] = {
-    ComparedMeasure::checks_met,      ComparedMeasure::mean_lx,
-    ComparedMeasure::uniformity,      ComparedMeasure::glare,
-    ComparedMeasure::daylight_factor, ComparedMeasure::watts,
-    ComparedMeasure::watts_per_m2,    ComparedMeasure::watts_per_m2_100lx,
-    ComparedMeasure::autonomy,        ComparedMeasure::kwh,
-    ComparedMeasure::energy_cost,     ComparedMeasure::investment,
-    ComparedMeasure::payback_years};
+constexpr ComparedMeasure kMeasures[] = {ComparedMeasure::checks_met,
+                                         ComparedMeasure::mean_lx,
+                                         ComparedMeasure::uniformity,
+                                         ComparedMeasure::glare,
+                                         ComparedMeasure::neighbour_glare,
+                                         ComparedMeasure::daylight_factor,
+                                         ComparedMeasure::watts,
+                                         ComparedMeasure::watts_per_m2,
+                                         ComparedMeasure::watts_per_m2_100lx,
+                                         ComparedMeasure::autonomy,
+                                         ComparedMeasure::kwh,
+                                         ComparedMeasure::energy_cost,
+                                         ComparedMeasure::investment,
+                                         ComparedMeasure::payback_years};
 
 void add_rows(ComparedRoom& room) {
   for (const ComparedMeasure measure : kMeasures) {

@@ -15,6 +15,7 @@ enum class ComparedMeasure {
   mean_lx,          ///< of the work plane
   uniformity,       ///< U0 of it
   glare,            ///< the highest UGR at eyes
+  neighbour_glare,  ///< the highest k at neighbours of an outdoor area
   daylight_factor,  ///< its mean over the work plane, per cent
   watts,            ///< drawn, all groups as they are set
   watts_per_m2,

@@ -231,6 +231,7 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   record.floor_area_m2 = space.floor_area_m2;
   record.height_m = space.height_m;
   record.roofed = space.roofed;
+  record.outdoors = space.outdoors;
   record.reflectances = space.reflectances;
   record.maintenance_factor =
       lighting::mean_maintenance(space, weights, room.room->maintenance_factor.value_or(1));

@@ -126,7 +126,8 @@ struct RoomRecord {
   std::vector<TaskRecord> tasks;            ///< of the room as a whole, one for each standard
   space::VerifiedAs verified_as = space::VerifiedAs::nothing;
   double floor_area_m2 = 0, height_m = 0;
-  bool roofed = true;  ///< false: open above
+  bool roofed = true;     ///< false: open above
+  bool outdoors = false;  ///< ground without walls
   model::Reflectances reflectances;
   double maintenance_factor = 1;  ///< of the groups together, weighted by their flux
   space::PlaneHeight plane_height = space::PlaneHeight::given;

@@ -7,6 +7,7 @@
 #include "core/daylight/sun_hours.hpp"
 #include "core/model/readings.hpp"
 #include "core/space/room_tasks.hpp"
+#include "core/standards/spill_rules.hpp"
 #include "core/standards/verdict.hpp"
 
 namespace glow::space {
@@ -35,6 +36,22 @@ struct DaylightBrief {
   double open_lx = 0;                   ///< that daylight factors are shares of
 };
 
+/// What light that goes astray is held against. What is asked of the illuminance on neighbours is asked of
+/// their grids.
+struct SpillBrief {
+  std::vector<std::vector<standards::Demand>> glare_values;  ///< by Space::neighbours
+  std::vector<standards::Demand> installation;               ///< of all luminaires: light upwards
+  std::vector<standards::Demand> road_users;                 ///< of each
+  /// By zone: the standards that limit intensities, when light is on; those of one hang on distance and area.
+  std::vector<standards::ZoneStandard> of_intensity;
+  standards::LitTimes lit;
+  int zone = 1;
+  standards::SmallAngles small_angles = standards::SmallAngles::at_least_1e6;
+  double surround_reflectance = 0.1;  ///< of what lies about the area that is lit
+  double required_lx = 0;             ///< mean that is asked of the work plane; 0: nothing is
+  int worst = 5;                      ///< luminaires that are told of each neighbour
+};
+
 /// Where the height of the work plane comes from.
 enum class PlaneHeight { given, by_task, assumed };
 
@@ -56,6 +73,7 @@ struct Brief {
   std::optional<double> delay_s;          ///< until half of the light is there, of emergency lighting
   GlareBrief glare;
   std::optional<DaylightBrief> daylight;
+  std::optional<SpillBrief> spill;
   PlaneHeight plane_height = PlaneHeight::given;
   VerifiedAs verified_as = VerifiedAs::nothing;
   std::vector<standards::NotVerified> not_verified;

@@ -10,6 +10,7 @@
 #include "core/space/daylight_brief.hpp"
 #include "core/space/doubtful_input.hpp"
 #include "core/space/grid_checks.hpp"
+#include "core/space/neighbours.hpp"
 #include "core/space/outside.hpp"
 #include "core/space/placing/area_placing.hpp"
 #include "core/space/placing/emergency_placing.hpp"
@@ -48,6 +49,7 @@ class Builder {
     space_.height_m = room_.height_m;
     space_.floor_area_m2 = geometry::signed_area(space_.outline);
     space_.roofed = room_.roofed;
+    space_.outdoors = room_.outdoors;
     space_.flat_ceiling = room_.roofed && room_.ceiling.empty();
     space_.flat_outside = std::all_of(room_.ceiling.begin(), room_.ceiling.end(),
                                       [](const auto& part) { return part.over.empty(); });
@@ -65,6 +67,7 @@ class Builder {
     lay_faces();
     if (room_.daylight || (room_.year && room_.year->provision))
       if (auto grid = daylight_plane(room_, space_, problems_)) add(std::move(*grid), {});
+    place_neighbours(project_, room_, space_, brief_, problems_);
     check_grid_names(room_, space_, problems_);
     if (space_.grids.empty() && problems_.error_count() == errors_before)
       problems_.error(
@@ -183,7 +186,7 @@ void Builder::describe(const RoomGeometry& built) {
   };
   shell("floor", built.shell.floor_material);
   if (room_.roofed) shell("ceiling", built.shell.ceiling_material);
-  for (std::size_t i = 0; i < space_.wall_names.size(); ++i)
+  for (std::size_t i = 0; !room_.outdoors && i < space_.wall_names.size(); ++i)
     shell(space_.wall_names[i], built.shell.wall_material(i));
   for (const model::Opening& opening : room_.openings)
     if (opening.pane) space_.finishes.push_back({opening.name, *opening.pane});
@@ -320,7 +323,7 @@ void Builder::lay_work_plane(const RoomGeometry& built) {
   }
   // EN 12464-1 leaves no border out in health care.
   const bool whole = !brief_.tasks.empty() && brief_.tasks.front().row.area.rfind("health", 0) == 0;
-  const double inset = plane.inset_m.value_or(whole ? 0 : kDefaultInset);
+  const double inset = plane.inset_m.value_or(whole || room_.outdoors ? 0 : kDefaultInset);
   const auto box = geometry::inset_bounding_box(space_.outline, inset);
   if (!box || box->size().minCoeff() < kNarrowestPlane) {
     problems_.error(
@@ -419,11 +422,23 @@ TaskOfEnergy task_of_energy(const Tasks& tasks) {
   return tasks.empty() ? TaskOfEnergy{} : TaskOfEnergy{tasks.front().row.area, tasks.front().em_lx};
 }
 
+/// Rooms and outdoor areas have standards of their own, where both are there.
+std::vector<standards::RequirementTable> tables_for(const model::Room& room,
+                                                    const std::vector<standards::RequirementTable>& all) {
+  std::vector<standards::RequirementTable> own;
+  const bool any =
+      std::any_of(all.begin(), all.end(), [](const auto& table) { return table.is_of_outdoors(); });
+  for (const standards::RequirementTable& table : all)
+    if (!any || table.is_of_emergency() || table.is_of_outdoors() == room.outdoors) own.push_back(table);
+  return own.empty() ? all : own;
+}
+
 }  // namespace
 
 std::optional<PlannedRoom> build_space(const model::Project& project, const model::Room& room,
-                                       const std::vector<standards::RequirementTable>& standards,
+                                       const std::vector<standards::RequirementTable>& all_standards,
                                        Problems& problems) {
+  const std::vector<standards::RequirementTable> standards = tables_for(room, all_standards);
   auto planned = Builder(project, room, standards, problems).build();
   if (!planned) return planned;
   const int errors_before = problems.error_count();

@@ -28,6 +28,7 @@ class DoubtfulInput {
     maintenance();
     dimensions();
     plane_height();
+    neighbours();
   }
 
  private:
@@ -40,6 +41,7 @@ class DoubtfulInput {
   void maintenance();
   void dimensions();
   void plane_height();
+  void neighbours();
 
   const model::Project& project_;
   const model::Room& room_;
@@ -55,7 +57,7 @@ void DoubtfulInput::reflectances() {
     const double value = range.surface == "ceiling" ? space_.reflectances.ceiling
                          : range.surface == "walls" ? space_.reflectances.walls
                                                     : space_.reflectances.floor;
-    if (range.surface == "ceiling" && !space_.roofed) continue;
+    if ((range.surface == "ceiling" && !space_.roofed) || space_.outdoors) continue;
     if (value >= range.low && value <= range.high) continue;
     problems_.warning(
         "P060", room_.reflectance_place,
@@ -180,7 +182,7 @@ void DoubtfulInput::buried_eyes() {
 void DoubtfulInput::coarse_grids() {
   for (std::size_t g = 0; g < space_.grids.size(); ++g) {
     const Grid& grid = space_.grids[g];
-    if (brief_.grids[g].demands.empty() || grid.grid.by_rule) continue;
+    if (brief_.grids[g].demands.empty() || grid.grid.by_rule || grid.role == GridRole::neighbour) continue;
     const Vec2 side = grid.grid.cell.cwiseProduct(Vec2(grid.grid.count.nx, grid.grid.count.ny));
     const readings::GridCount rule = readings::grid_count(side.x(), side.y());
     if (grid.grid.cell.maxCoeff() <= kCoarser * rule.p_m) continue;
@@ -231,6 +233,25 @@ void DoubtfulInput::plane_height() {
                              "height out, and the task brings it"),
                   room_.name, problems_.length(*room_.work_plane.height_m), row.key,
                   problems_.length(*row.plane_height_m), row.plane_note));
+}
+
+/// A window that looks away from all luminaires gets nothing, most often since its azimuth is the other way
+/// round.
+void DoubtfulInput::neighbours() {
+  for (const NeighbourPlace& neighbour : space_.neighbours) {
+    bool any = space_.groups.empty();
+    for (const LuminaireGroup& group : space_.groups)
+      for (const photometry::PlacedLuminaire& luminaire : group.luminaires)
+        any = any || (luminaire.frame.origin - neighbour.eyes.front()).dot(neighbour.facing) > 0;
+    if (any) continue;
+    for (const model::Neighbour& written : project_.neighbours)
+      if (written.name == neighbour.name)
+        problems_.warning("P133", written.place,
+                          fmt::format(FMT_STRING("neighbour \"{}\" looks away from all luminaires of \"{}\"; "
+                                                 "azimuth is where it looks outwards, and a facade's outside "
+                                                 "lies to the right of the way from \"from\" to \"to\""),
+                                      neighbour.name, room_.name));
+  }
 }
 
 }  // namespace

@@ -5,7 +5,7 @@
 namespace glow::space {
 namespace {
 
-constexpr std::array<std::pair<GridRole, const char*>, 14> kRoles = {
+constexpr std::array<std::pair<GridRole, const char*>, 15> kRoles = {
     {{GridRole::work_plane, "work plane"},
      {GridRole::floor, "floor"},
      {GridRole::ceiling, "ceiling"},
@@ -19,7 +19,8 @@ constexpr std::array<std::pair<GridRole, const char*>, 14> kRoles = {
      {GridRole::escape_route, "escape route"},
      {GridRole::escape_band, "escape route band"},
      {GridRole::open_area, "open area"},
-     {GridRole::daylight_plane, "daylight plane"}}};
+     {GridRole::daylight_plane, "daylight plane"},
+     {GridRole::neighbour, "neighbour"}}};
 
 }  // namespace
 

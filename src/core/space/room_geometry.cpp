@@ -53,6 +53,7 @@ class Builder {
     for (const model::CeilingPart& part : room_.ceiling)
       if (part.over.empty()) shell.ceiling.push_back(plane_of(part));
     shell.roofed = room_.roofed;
+    shell.walled = !room_.outdoors;
     if (!room_.roofed && !room_.ceiling.empty())
       problems_.error(
           "P039", room_.ceiling.front().place,

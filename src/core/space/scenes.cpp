@@ -7,6 +7,7 @@
 
 #include "core/geometry/polygon_bands.hpp"
 #include "core/space/daylight_brief.hpp"
+#include "core/space/neighbours.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
 
 namespace glow::space {
@@ -114,6 +115,7 @@ Brief nothing_asked(Brief brief) {
   brief.glare.screens.reset();
   brief.verified_as = VerifiedAs::nothing;
   brief.not_verified.clear();
+  ask_nothing_of_spill(brief);
   return brief;
 }
 
@@ -329,6 +331,10 @@ std::vector<PlannedScene> plan_scenes(const model::Project& project, const Plann
     one.asks_as_room = !scene->task && !scene->level && !scene->asks_nothing && !one.emergency;
     one.brief = one.emergency ? emergency_brief(*scene, room, standards, problems)
                               : brief_of(*scene, project, room, standards, problems);
+    if (scene->hours && !one.emergency && one.brief.spill && !scene->asks_nothing) {
+      ask_of_spill(project, room.space, scene->hours, one.brief);
+      one.asks_as_room = false;
+    }
     if (scene->solve) check_solvable(*scene, one, room.space, problems);
   }
   plan_moments(project, room, planned, problems);

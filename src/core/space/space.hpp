@@ -71,19 +71,20 @@ enum class GridRole {
   wall,
   requested,  ///< by the designer
   task_area,
-  surrounding,    ///< the immediate surrounding area of a task area
-  background,     ///< the background area beyond it
-  faces,          ///< cylinders at the height of people's eyes
-  eye_level,      ///< level planes at the very same points: for the modelling ratio
-  escape_route,   ///< of emergency lighting: along the centre line, on the floor
-  escape_band,    ///< half of the route's width about it
-  open_area,      ///< the floor but for 0.5 m along the walls
-  daylight_plane  ///< that daylight is held against
+  surrounding,     ///< the immediate surrounding area of a task area
+  background,      ///< the background area beyond it
+  faces,           ///< cylinders at the height of people's eyes
+  eye_level,       ///< level planes at the very same points: for the modelling ratio
+  escape_route,    ///< of emergency lighting: along the centre line, on the floor
+  escape_band,     ///< half of the route's width about it
+  open_area,       ///< the floor but for 0.5 m along the walls
+  daylight_plane,  ///< that daylight is held against
+  neighbour        ///< a window or facade beside an outdoor area, read as new
 };
 
 /// "work plane", "floor", "ceiling", "wall", "wanted", "task area", "surrounding area", "background area",
 /// "faces", "eye level", "escape route", "escape route band", "open area",
-/// "daylight plane".
+/// "daylight plane", "neighbour".
 std::string to_string(GridRole role);
 std::optional<GridRole> grid_role(const std::string& words);
 
@@ -119,6 +120,25 @@ struct OutsidePart {
   std::string opening = {};  ///< then: that one's name
 };
 
+/// A window, point or facade of somebody beside an outdoor area.
+struct NeighbourPlace {
+  std::string name;
+  std::size_t grid = 0;         ///< number of the space's
+  std::vector<Vec3> eyes;       ///< that luminaires glare into: the window's middle, or a facade's points
+  Vec3 facing = Vec3::UnitX();  ///< outwards, unit length
+  std::optional<standards::AreaUse> use;
+  double background_cd_m2 = 0;    ///< luminance of its surroundings
+  bool finds_background = false;  ///< it is computed
+};
+
+/// Somebody on a road beside an outdoor area.
+struct RoadUserPlace {
+  std::string name;
+  Vec3 eye = Vec3::Zero(), sight = Vec3::UnitX();  ///< unit length, level
+  double road_cd_m2 = 1;
+  std::optional<double> age;
+};
+
 /// A surface of the room and what it is made of.
 struct SurfaceFinish {
   std::string surface;
@@ -138,6 +158,7 @@ struct Space {
   geometry::Polygon outline;  ///< tidied, counter-clockwise
   double height_m = 0;        ///< of walls, and of the ceiling where there is one
   bool roofed = true;         ///< false: open above
+  bool outdoors = false;      ///< ground without walls
   bool flat_ceiling = true;
   bool flat_outside = true;  ///< no part of the roof lies lower than another beside it
   double floor_area_m2 = 0;
@@ -153,6 +174,8 @@ struct Space {
   std::vector<Grid> grids;  ///< the work plane first, if there is one; at least one
   std::vector<Point> points;
   std::vector<EyeSet> eyes;
+  std::vector<NeighbourPlace> neighbours;  ///< outdoors
+  std::vector<RoadUserPlace> road_users;
   std::vector<SurfaceFinish> finishes;
   std::vector<Meeting> meetings;
 

@@ -11,7 +11,7 @@ WrittenWalls::WrittenWalls(const model::Room& room, const geometry::Polygon& tid
     : room_(room), outline_(tidied), names_(tidied.size()) {
   for (int number = int(room.outline.size()); number >= 1; --number)
     if (const auto place = find_number(number))
-      names_[place->wall] = fmt::format(FMT_STRING("wall {}"), number);
+      names_[place->wall] = fmt::format(FMT_STRING("{} {}"), room.outdoors ? "edge" : "wall", number);
   for (const model::Wall& wall : room.walls)
     if (const auto place = find_number(wall.number); place && !wall.name.empty())
       names_[place->wall] = wall.name;
@@ -36,6 +36,7 @@ std::optional<WrittenWalls::Place> WrittenWalls::find_number(int number) const {
 }
 
 std::optional<WrittenWalls::Place> WrittenWalls::find(int number, const std::string& name) const {
+  if (room_.outdoors) return std::nullopt;
   if (name.empty()) return find_number(number);
   for (const model::Wall& wall : room_.walls)
     if (wall.name == name) return find_number(wall.number);

@@ -24,7 +24,8 @@ class WrittenWalls {
   };
   /// Nothing when there is no such wall.
   std::optional<Place> find(int number, const std::string& name) const;
-  /// Name of a wall of the tidied outline: given, or "wall 3" by its first number as written.
+  /// Name of a wall of the tidied outline: given, or "wall 3" by its first number as written; outdoors, where
+  /// edges carry nothing, "edge 3".
   const std::string& name_of(std::size_t wall) const { return names_[wall]; }
   const std::vector<std::string>& names() const { return names_; }
   /// What a wall can be called, in words, for messages.

@@ -49,6 +49,10 @@ class RequirementTable {
   std::string name() const { return rows_.empty() ? std::string() : rows_.front().standard_name(); }
   /// Whether it asks for emergency lighting and for nothing else.
   bool is_of_emergency() const { return !rows_.empty() && rows_.front().standard == "EN 1838"; }
+  /// Whether it asks for work places outdoors.
+  bool is_of_outdoors() const { return !rows_.empty() && rows_.front().standard == "EN 12464-2"; }
+  /// Whether it is about what others leave out.
+  bool is_special() const { return is_of_emergency() || is_of_outdoors(); }
   /// Null when the key is not in the table.
   const Requirement* find(const std::string& key) const;
   std::vector<std::string> keys() const;

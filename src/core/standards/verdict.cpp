@@ -6,7 +6,7 @@
 namespace glow::standards {
 namespace {
 
-constexpr std::array<std::pair<Quantity, const char*>, 25> kQuantities = {
+constexpr std::array<std::pair<Quantity, const char*>, 32> kQuantities = {
     {{Quantity::mean_illuminance, "mean illuminance"},
      {Quantity::uniformity, "uniformity U0"},
      {Quantity::minimum_illuminance, "minimum illuminance"},
@@ -31,7 +31,14 @@ constexpr std::array<std::pair<Quantity, const char*>, 25> kQuantities = {
      {Quantity::year_over_most, "half of daylight over 95 %"},
      {Quantity::energy_use, "energy of the year"},
      {Quantity::power_density, "power density"},
-     {Quantity::power_per_100lx, "power per 100 lx"}}};
+     {Quantity::power_per_100lx, "power per 100 lx"},
+     {Quantity::window_illuminance, "illuminance on the window"},
+     {Quantity::property_illuminance, "illuminance on the property"},
+     {Quantity::glare_value, "glare value k"},
+     {Quantity::spill_intensity, "intensity towards the property"},
+     {Quantity::upward_light, "upward light ratio"},
+     {Quantity::upward_flux_ratio, "upward flux ratio"},
+     {Quantity::threshold_increment, "threshold increment"}}};
 
 constexpr double kNoRatio = 1e6;  // where it is dark, any light is more than any number of times that
 
@@ -67,7 +74,11 @@ std::string unit_of(Quantity quantity) {
     case Quantity::minimum_illuminance:
     case Quantity::year_over_half:
     case Quantity::year_over_most:
+    case Quantity::window_illuminance:
+    case Quantity::property_illuminance:
       return "lx";
+    case Quantity::spill_intensity:
+      return "cd";
     case Quantity::luminaire_luminance:
       return "cd/m2";
     case Quantity::shielding_angle:
@@ -80,6 +91,8 @@ std::string unit_of(Quantity quantity) {
     case Quantity::daylight_autonomy:
     case Quantity::spatial_autonomy:
     case Quantity::sun_exposure:
+    case Quantity::upward_light:
+    case Quantity::threshold_increment:
       return "%";
     case Quantity::light_exposure:
       return "klx h";
@@ -121,6 +134,21 @@ bool is_of_year(Quantity quantity) {
   }
 }
 
+bool is_spill(Quantity quantity) {
+  switch (quantity) {
+    case Quantity::window_illuminance:
+    case Quantity::property_illuminance:
+    case Quantity::glare_value:
+    case Quantity::spill_intensity:
+    case Quantity::upward_light:
+    case Quantity::upward_flux_ratio:
+    case Quantity::threshold_increment:
+      return true;
+    default:
+      return false;
+  }
+}
+
 bool is_glare(Quantity quantity) {
   return quantity == Quantity::unified_glare || quantity == Quantity::glare_rating ||
          quantity == Quantity::luminaire_luminance || quantity == Quantity::shielding_angle;
@@ -131,7 +159,7 @@ bool is_upper_limit(Quantity quantity) {
          quantity == Quantity::illuminance_ratio || quantity == Quantity::delay ||
          quantity == Quantity::sun_exposure || quantity == Quantity::light_exposure ||
          quantity == Quantity::energy_use || quantity == Quantity::power_density ||
-         quantity == Quantity::power_per_100lx;
+         quantity == Quantity::power_per_100lx || is_spill(quantity);
 }
 
 std::string to_string(Verdict verdict) {
@@ -160,6 +188,12 @@ Check judge(const Demand& demand, const readings::Statistics& maintained,
       const double ratio = maintained.max_lx / maintained.min_lx;
       return judged(demand, ratio, ratio * uncertainty.min_lx / maintained.min_lx);
     }
+    case Quantity::window_illuminance:
+      return judged(demand, maintained.mean_lx, uncertainty.mean_lx);
+    case Quantity::property_illuminance:
+      return judged(
+          demand, maintained.max_lx,
+          maintained.mean_lx > 0 ? uncertainty.mean_lx * maintained.max_lx / maintained.mean_lx : 0);
     case Quantity::colour_rendering:
     case Quantity::unified_glare:
     case Quantity::glare_rating:
@@ -181,6 +215,11 @@ Check judge(const Demand& demand, const readings::Statistics& maintained,
     case Quantity::energy_use:
     case Quantity::power_density:
     case Quantity::power_per_100lx:
+    case Quantity::glare_value:
+    case Quantity::spill_intensity:
+    case Quantity::upward_light:
+    case Quantity::upward_flux_ratio:
+    case Quantity::threshold_increment:
       break;
   }
   return judged(demand, 0, 0);

@@ -29,12 +29,19 @@ enum class Quantity {
   daylight_autonomy,    ///< mean share of the hours of use in which daylight alone reaches a level
   spatial_autonomy,     ///< share of the points with 300 lx in half of the hours of use
   sun_exposure,  ///< share of the points with strong sun in too many of them: an upper limit, as is the next
-  light_exposure,  ///< of the brightest point in the whole year
-  year_over_half,  ///< illuminance that half of a plane has in half of the hours of daylight
-  year_over_most,  ///< that 95 % of it have
-  energy_use,      ///< of electric light in the year: an upper limit, as are the next two
-  power_density,   ///< installed
-  power_per_100lx  ///< installed, for each 100 lx on the work plane
+  light_exposure,        ///< of the brightest point in the whole year
+  year_over_half,        ///< illuminance that half of a plane has in half of the hours of daylight
+  year_over_most,        ///< that 95 % of it have
+  energy_use,            ///< of electric light in the year: an upper limit, as are the next two
+  power_density,         ///< installed
+  power_per_100lx,       ///< installed, for each 100 lx on the work plane
+  window_illuminance,    ///< mean on a neighbour's window, as new: an upper limit, as are all below
+  property_illuminance,  ///< largest on a neighbour's window or facade, as new
+  glare_value,           ///< k of one luminaire at a neighbour's window
+  spill_intensity,       ///< of one luminaire towards a neighbour
+  upward_light,          ///< share of all luminaires' light above the horizontal
+  upward_flux_ratio,     ///< CIE 150
+  threshold_increment    ///< of road users
 };
 
 /// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra", "glare UGR", "glare
@@ -42,11 +49,13 @@ enum class Quantity {
 /// "delay", "daylight factor over 50 %", "daylight factor over 95 %", "hours of sunlight", "horizontal sight
 /// angle", "outside distance", "layers of the view", "daylight autonomy", "spatial daylight autonomy",
 /// "annual sun exposure", "light exposure", "half of daylight over 50 %", "half of daylight over 95 %",
-/// "energy of the year", "power density", "power per 100 lx".
+/// "energy of the year", "power density", "power per 100 lx", "illuminance on the window", "illuminance on
+/// the property", "glare value k", "intensity towards the property", "upward light ratio", "upward flux
+/// ratio", "threshold increment".
 std::string to_string(Quantity quantity);
 /// Nothing for other words.
 std::optional<Quantity> quantity_of(const std::string& words);
-/// "lx", "cd/m2", "deg", "s", "%", "h", "m", "klx h", "kWh/m2", "W/m2", or "" for a ratio or an index.
+/// "lx", "cd/m2", "deg", "s", "%", "h", "m", "klx h", "kWh/m2", "W/m2", "cd", or "" for a ratio or an index.
 std::string unit_of(Quantity quantity);
 /// Whether the required value is the most that is allowed.
 bool is_upper_limit(Quantity quantity);
@@ -56,6 +65,8 @@ bool is_daylight_factor(Quantity quantity);
 bool is_of_daylight(Quantity quantity);
 /// Whether it is asked of a year of daylight.
 bool is_of_year(Quantity quantity);
+/// Whether it is light that goes astray outdoors.
+bool is_spill(Quantity quantity);
 /// Whether it is said of eyes or luminaires, not of the points of a grid.
 bool is_glare(Quantity quantity);
 
@@ -77,10 +88,11 @@ struct Target {
     eyes,            ///< of its sets of eyes
     tabular,         ///< the tabular method
     luminaire_type,  ///< the first of the groups of one mark
-    openings         ///< of the room, what comes in by them and what is seen through them
+    openings,        ///< of the room, what comes in by them and what is seen through them
+    road_user        ///< of those beside an outdoor area; neighbours are the grids on their windows
   };
   Kind kind = Kind::light;
-  std::size_t id = 0;  ///< of grids, eyes and luminaire types
+  std::size_t id = 0;  ///< of grids, eyes, luminaire types and road users
 };
 inline bool operator==(const Target& a, const Target& b) {
   return a.kind == b.kind && a.id == b.id;

@@ -280,6 +280,15 @@ void Explainer::explain_failure(const Check& check) {
     case Quantity::energy_use:
     case Quantity::power_density:
     case Quantity::power_per_100lx:
+    case Quantity::upward_flux_ratio:
+    case Quantity::threshold_increment:
+      return;
+    case Quantity::window_illuminance:
+    case Quantity::property_illuminance:
+    case Quantity::glare_value:
+    case Quantity::spill_intensity:
+    case Quantity::upward_light:
+      *explanation_ = explain_spill(room_, trials_, check);
       return;
   }
 }

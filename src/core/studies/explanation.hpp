@@ -18,6 +18,8 @@ void try_sources(const StudiedRoom& room, assess::RoomGlare& glare);
 
 /// Why limits of glare are not kept, and what would help: for one check of `room`.
 Explanation explain_glare(const StudiedRoom& room, const Trials& trials, const standards::Check& check);
+/// Of light that goes astray outdoors.
+Explanation explain_spill(const StudiedRoom& room, const Trials& trials, const standards::Check& check);
 
 /// Puts first what meets the check without anything else and breaks no other.
 void put_first_what_does_alone(std::vector<Mend>& mends);

@@ -148,10 +148,23 @@ struct YearOtherwise {
 /// When the sun comes and what is seen outside: see assess::Assessment::outlook.
 struct SeeOutlook {};
 
-using Cause =
-    std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried, LowColourRendering,
-                 MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses, SeeRemarks, TableKeepsLimit, SeeTable,
-                 BrightPlanes, NoShieldingStated, TooClose, DaylightByOpening, SeeOutlook, YearOtherwise>;
+/// Luminaires that a neighbour outdoors sees.
+struct SpillCauses {
+  struct Part {
+    LuminaireAt source;
+    double k = 0, intensity_cd = 0, lux = 0;  ///< lux: straight on the window
+    double distance_m = 0, gamma_deg = 0;     ///< off its axis
+    bool outside_range = false;               ///< of what k was made for
+  };
+  std::vector<Part> parts;           ///< the first few, most first
+  std::size_t seen = 0, beyond = 0;  ///< luminaires; those that have to change
+  double background_cd_m2 = 0;
+};
+
+using Cause = std::variant<LowestPoints, LuminairesThere, DirectShare, WithDarkerWalls, NotTried,
+                           LowColourRendering, MoreThanAsked, CouldBeDimmed, WorstView, GlareCauses,
+                           SeeRemarks, TableKeepsLimit, SeeTable, BrightPlanes, NoShieldingStated, TooClose,
+                           DaylightByOpening, SeeOutlook, YearOtherwise, SpillCauses>;
 
 // ---- changes that may mend it ----
 
@@ -232,8 +245,24 @@ struct DaylightChange {
   double amount = 0;
 };
 
+/// Some luminaires that trouble a neighbour, or the sky.
+struct SpillChange {
+  enum class Kind {
+    dimmed,    ///< to this share
+    tilted,    ///< nearer to straight down, degrees
+    turned,    ///< about the vertical, degrees counter-clockwise
+    shielded,  ///< without light from so many degrees off their axes on
+    moved,     ///< away from the neighbour, m
+    off        ///< not lit in the hours of the limit
+  };
+  Kind kind = Kind::dimmed;
+  LuminaireAt first;           ///< that troubles most
+  std::size_t luminaires = 1;  ///< changed together
+  double amount = 0;
+};
+
 using Change = std::variant<TimesFlux, OtherArray, WiderBeam, OneMore, Brighter, BetterColour, SourceChanged,
-                            AllDimmed, AllTurned, DimmedOrShielded, DaylightChange>;
+                            AllDimmed, AllTurned, DimmedOrShielded, DaylightChange, SpillChange>;
 
 /// A change that was tried in this very room, and what it comes to.
 struct Mend {

@@ -162,7 +162,8 @@ Trial Trials::with_source(const assess::GlareSourceName& source,
     const Weight& weight = trial.lit.weights[g];
     const transport::GroupLight was = sources::relight(transport, {before}, room_.watch, choice_, quick);
     const bool stays = before.frame.origin == placed[i].frame.origin &&
-                       before.frame.c0 == placed[i].frame.c0 && before.frame.g0 == placed[i].frame.g0;
+                       before.frame.c0 == placed[i].frame.c0 && before.frame.g0 == placed[i].frame.g0 &&
+                       before.table == placed[i].table;
     if (stays) {
       trial.lit.light.add(was, {(share - 1) * weight.output, weight.maintenance});
       continue;

@@ -274,8 +274,12 @@ void FlatView::shapes(bool covering) {
 }
 
 void FlatView::outline() {
+  const bool is_ground = input_.room->outdoors && is_in_plan(grid_);  // that ends without a wall
   canvas_.path(path_of(grid_.grid.outline, true), "none", kInk,
-               small_ || box_.size() != window_.size() ? 1.6 : 3);
+               is_ground                                 ? 1
+               : small_ || box_.size() != window_.size() ? 1.6
+                                                         : 3,
+               is_ground ? "2 3" : nullptr);
   for (const FlatShape& shape : shapes_) {
     if (!shape.opening || shape.outline.size() != 2) continue;
     canvas_.line(px(shape.outline[0]), px(shape.outline[1]), "#ffffff", small_ ? 3 : 5);

@@ -54,6 +54,7 @@ void draw_room_around(SvgCanvas& canvas, const record::RoomRecord& room, const F
 
 void draw_wall_names(SvgCanvas& canvas, const record::RoomRecord& room, const FlatView& view,
                      const geometry::Box2& window, bool inside) {
+  if (room.outdoors) return;
   const double turn = geometry::signed_area(room.outline) < 0 ? -1 : 1;
   for (std::size_t i = 0; i < std::min(room.outline.size(), room.wall_names.size()); ++i) {
     const Vec2 &a = room.outline[i], &b = room.outline[(i + 1) % room.outline.size()];

@@ -39,6 +39,8 @@ std::string ShownMeasure::title(const units::ShownUnits& units) const {
       return std::string("Difference in ") + unit(units);
     case Kind::factor:
       return "Daylight factor in %";
+    case Kind::glare_value:
+      return "Glare value k";
     case Kind::year: {
       std::string words = assess::to_string(*of_year) + " in " + unit(units);
       words[0] = char(std::toupper(static_cast<unsigned char>(words[0])));
@@ -80,6 +82,18 @@ std::optional<OtherValues> factors_of(const assess::GridReading& grid, const std
   if (!grid.day || !grid.day->has_factor || grid.day->day_lx.empty()) return std::nullopt;
   OtherValues other{without_values(grid), {ShownMeasure::Kind::factor, when, {}}};
   for (std::size_t i = 0; i < grid.grid.points.size(); ++i) add(grid, i, grid.day->factor(i), other.grid);
+  other.grid.statistics = readings::statistics(other.grid.total_lx);
+  return other;
+}
+
+std::optional<OtherValues> glare_values_of(const assess::GridReading& grid,
+                                           const assess::NeighbourReading& neighbour) {
+  if (neighbour.k_by_point.empty() || neighbour.k_by_point.size() != grid.grid.points.size())
+    return std::nullopt;
+  OtherValues other{without_values(grid), {ShownMeasure::Kind::glare_value, {}, {}}};
+  other.measure.subject = fmt::format(FMT_STRING("highest glare value k of a luminaire, before {:.2g} cd/m2"),
+                                      neighbour.background_cd_m2);
+  for (std::size_t i = 0; i < grid.grid.points.size(); ++i) add(grid, i, neighbour.k_by_point[i], other.grid);
   other.grid.statistics = readings::statistics(other.grid.total_lx);
   return other;
 }

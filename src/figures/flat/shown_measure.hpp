@@ -7,7 +7,7 @@ namespace glow::figures {
 
 /// What the values of a grid are in a figure.
 struct ShownMeasure {
-  enum class Kind { illuminance, temperature, difference, factor, year };
+  enum class Kind { illuminance, temperature, difference, factor, year, glare_value };
   Kind kind = Kind::illuminance;
   std::string subject;             ///< of others than illuminance: what it is, under the room's name
   std::vector<std::string> tints;  ///< "#rrggbb" of each point, instead of the scale's colours
@@ -22,6 +22,7 @@ struct ShownMeasure {
   std::string unit(const units::ShownUnits& units) const {
     if (kind == Kind::temperature) return "K";
     if (kind == Kind::factor) return "%";
+    if (kind == Kind::glare_value) return "";
     return of_year && unit_of_year() != "lx" ? unit_of_year() : units.light_unit();
   }
   /// Of a year: of its metric, lx being shown in people's unit; else "".
@@ -48,6 +49,10 @@ std::optional<OtherValues> factors_of(const assess::GridReading& grid, const std
 /// A metric of a year at each point.
 OtherValues year_map_of(const assess::GridReading& grid, const assess::YearMap& map,
                         const std::string& hours_of_use);
+
+/// The glare value k at each point of a neighbour's facade; nothing where there is none.
+std::optional<OtherValues> glare_values_of(const assess::GridReading& grid,
+                                           const assess::NeighbourReading& neighbour);
 
 /// What the first has more than the second, point by point. Both are the same grid; `of_year`: the metric,
 /// where their values are one.

@@ -217,7 +217,7 @@ void read_place_in_building(TomlTable& table, const std::vector<model::Floor>& f
   }
   const bool from_floor = floor != floors.end() && floor->height_m && !table.has("height");
   const auto height = table.quantity("height", Dimension::length, range::kRoomHeight,
-                                     from_floor ? Need::optional : Need::required);
+                                     from_floor || room.outdoors ? Need::optional : Need::required);
   room.height_m = from_floor ? *floor->height_m : height.value_or(0);
 }
 

@@ -14,6 +14,7 @@
 #include "files/project/maintenance_reader.hpp"
 #include "files/project/objects_reader.hpp"
 #include "files/project/outside/moments_reader.hpp"
+#include "files/project/outside/neighbours_reader.hpp"
 #include "files/project/outside/site_reader.hpp"
 #include "files/project/outside/year_reader.hpp"
 #include "files/project/placement_reader.hpp"
@@ -37,6 +38,7 @@ using units::Dimension;
 
 constexpr int kFormat = 1;
 constexpr double kLongestRoom = 2000;  // m
+constexpr double kGround = 0.15;       // reflectance of paved ground, where nothing is said
 
 /// Settings that rooms fall back on; nothing where the file is silent.
 struct Defaults {
@@ -169,28 +171,72 @@ std::string written_task(TomlTable& room) {
   return room.table("task")->peek("proposed");
 }
 
+/// What is as high as light is looked at outdoors, where nothing ends it: above all that stands there.
+double height_outdoors(const Room& room) {
+  constexpr double kLeast = 4, kAbove = 1.25;  // m; times the highest thing
+  double highest = 0;
+  for (const model::LuminairePlacement& placement : room.luminaires)
+    highest = std::max(highest, placement.mounting_height_m.value_or(0));
+  for (const model::Object& object : room.objects)
+    highest = std::max(highest, object.bottom_m + object.top_m + object.at.z() + object.size.z());
+  return std::max(kLeast, kAbove * highest);
+}
+
+/// Surfaces of a room, or the ground outdoors.
+void read_finishes(TomlTable& table, const Defaults& defaults, Room& room) {
+  room.reflectance_place = table.place_of(room.outdoors ? "ground" : "reflectance");
+  bool assumed = false;
+  std::string words;
+  if (room.outdoors) {
+    const auto ground = table.quantity("ground", Dimension::ratio, range::kReflectance);
+    assumed = !ground;
+    room.reflectances = {0, 0, ground.value_or(kGround)};
+    words = fmt::format(FMT_STRING("ground {}"), room.reflectances.floor);
+  } else {
+    settle_reflectances(table, defaults, room, assumed);
+    words = fmt::format(FMT_STRING("ceiling {}, walls {}, floor {}"), room.reflectances.ceiling,
+                        room.reflectances.walls, room.reflectances.floor);
+  }
+  if (!assumed) return;
+  table.problems().warning("P023", room.place,
+                           fmt::format(FMT_STRING("{} \"{}\": reflectance not stated everywhere; assumed {}"),
+                                       room.outdoors ? "outdoor area" : "room", room.name, words));
+  room.assumed.push_back("reflectance: " + words);
+}
+
+/// What only rooms have.
+void read_shell(TomlTable& table, const Materials& materials, Room& room) {
+  room.roofed = table.flag("roof").value_or(true);
+  room.walls = read_walls(table, materials);
+  room.openings = read_openings(table, materials, room.assumed);
+  room.ceiling = read_ceiling(table);
+  room.daylight = read_daylight(table);
+  room.year = read_room_year(table);
+  room.escape_routes = read_escape_routes(table);
+  room.open_area = table.flag("open_area").value_or(false);
+}
+
+/// What only outdoor areas have.
+void read_open(TomlTable& table, Room& area) {
+  area.roofed = false;
+  area.lit_hours = read_use_hours(table);
+  area.road_users = read_road_users(table);
+}
+
 Room read_room(TomlTable& table, const Defaults& defaults, const std::vector<model::Floor>& floors,
-               const Materials& materials) {
+               const Materials& materials, bool outdoors) {
   Room room;
+  room.outdoors = outdoors;
   room.place = table.place();
   room.name = table.text("name", Need::required).value_or("");
   table.problems().set_subject(room.name);
   read_outline(table, room);
   read_place_in_building(table, floors, room);
-  room.roofed = table.flag("roof").value_or(true);
-  room.reflectance_place = table.place_of("reflectance");
-  bool assumed = false;
-  settle_reflectances(table, defaults, room, assumed);
-  if (assumed) {
-    const std::string words =
-        fmt::format(FMT_STRING("ceiling {}, walls {}, floor {}"), room.reflectances.ceiling,
-                    room.reflectances.walls, room.reflectances.floor);
-    table.problems().warning("P023", room.place,
-                             fmt::format(FMT_STRING("room \"{}\": reflectance not stated everywhere; assumed "
-                                                    "{}"),
-                                         room.name, words));
-    room.assumed.push_back("reflectance: " + words);
-  }
+  read_finishes(table, defaults, room);
+  if (outdoors)
+    read_open(table, room);
+  else
+    read_shell(table, materials, room);
   room.maintenance_place = table.place_of("maintenance_factor");
   room.maintenance_factor = table.quantity("maintenance_factor", Dimension::ratio, range::kFactor);
   const bool stated = defaults.states_maintenance || table.has("maintenance_factor");
@@ -210,22 +256,16 @@ Room read_room(TomlTable& table, const Defaults& defaults, const std::vector<mod
   room.work_plane.is_read =
       room.work_plane.is_read && (table.has("work_plane") || defaults.work_plane.is_read);
   if (!room.work_plane.leave_out) room.work_plane.leave_out = defaults.work_plane.leave_out;
-  room.walls = read_walls(table, materials);
-  room.openings = read_openings(table, materials, room.assumed);
-  room.daylight = read_daylight(table);
-  room.year = read_room_year(table);
   room.controls = read_controls(table);
   room.energy = read_energy_limits(table);
   room.objects = read_objects(table, materials, room.assumed);
-  room.ceiling = read_ceiling(table);
   room.luminaires = read_placements(table);
   room.surfaces = table.flag("surfaces").value_or(defaults.surfaces);
   room.areas = read_areas(table);
   room.grids = read_grids(table);
   room.points = read_points(table);
   room.scenes = read_scenes(table);
-  room.escape_routes = read_escape_routes(table);
-  room.open_area = table.flag("open_area").value_or(false);
+  if (outdoors && room.height_m == 0) room.height_m = height_outdoors(room);
   table.finish();
   return room;
 }
@@ -410,13 +450,19 @@ std::optional<Project> read_project(std::string_view bytes, const std::string& n
   std::vector<TomlTable> rooms = root.tables("rooms");
   for (TomlTable& room : rooms) {
     settings.lend(room, {room.peek("name"), room.peek("floor"), written_task(room)});
-    project.rooms.push_back(read_room(room, defaults, project.floors, materials));
+    project.rooms.push_back(read_room(room, defaults, project.floors, materials, false));
   }
+  for (TomlTable& area : root.tables("outdoors"))
+    project.rooms.push_back(read_room(area, defaults, project.floors, materials, true));
   settings.finish(rooms.empty() ? nullptr : &rooms.front());
   problems.set_subject({});
-  if (project.rooms.empty() && !root.has("rooms"))
-    problems.error("P004", {name, 0, 0}, "the project has no [[rooms]]; expected at least one");
+  project.neighbours = read_neighbours(root);
+  project.spill = read_spill_light(root);
+  if (project.rooms.empty() && !root.has("rooms") && !root.has("outdoors"))
+    problems.error("P004", {name, 0, 0},
+                   "the project has no [[rooms]] and no [[outdoors]]; expected at least one");
   root.finish();
+  check_neighbours(project, problems);
   check_maintenance(project, problems);
   check_names(project, problems);
   check_scenes(project, problems);

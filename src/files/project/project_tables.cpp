@@ -87,6 +87,11 @@ std::vector<standards::RequirementTable> requirement_tables(const model::Project
   const auto is_there = [&](const standards::RequirementTable& table) { return table.is_of_emergency(); };
   if (has_emergency_scene(project) && std::none_of(tables.begin(), tables.end(), is_there))
     tables.push_back(*built_in_table("EN 1838:2013"));
+  const bool outdoors = std::any_of(project.rooms.begin(), project.rooms.end(),
+                                    [](const model::Room& room) { return room.outdoors; });
+  if (outdoors &&
+      std::none_of(tables.begin(), tables.end(), [](const auto& table) { return table.is_of_outdoors(); }))
+    tables.push_back(*built_in_table("EN 12464-2:2014"));
   return tables;
 }
 

@@ -47,7 +47,8 @@ class InputParts {
     shared_.push_back({"the program", print_of(kVersion)});
     for (const auto& [key, node] : document_) {
       const std::string name(key.str());
-      if (name == "rooms" || name == "luminaires" || name == "figures" || name == "runs" || name == "report")
+      if (name == "rooms" || name == "outdoors" || name == "neighbours" || name == "luminaires" ||
+          name == "figures" || name == "runs" || name == "report")
         continue;
       shared_.push_back({"[" + name + "]", print_of(text_of(node))});
     }
@@ -62,8 +63,9 @@ class InputParts {
   PartList of(std::size_t number) {
     const model::Room& room = project_.rooms[number];
     PartList parts;
-    if (const toml::node* node = document_.at_path("rooms")[number].node())
-      parts.push_back({"the room", print_of(text_of(*node))});
+    if (const toml::node* node = node_of(number)) parts.push_back({"the room", print_of(text_of(*node))});
+    if (const toml::node* node = document_["neighbours"].node(); node && room.outdoors)
+      parts.push_back({"the neighbours", print_of(text_of(*node))});
     std::set<std::string> marks, meshes;
     for (const model::LuminairePlacement& placement : room.luminaires) {
       marks.insert(placement.mark);
@@ -85,7 +87,7 @@ class InputParts {
     for (const model::InputPart& part : parts)
       if (part.what != "the room" && part.what != "[energy]" && part.what.rfind("luminaire ", 0) != 0)
         key += part.what + part.print;
-    if (const toml::node* node = document_.at_path("rooms")[number].node(); node && node->is_table()) {
+    if (const toml::node* node = node_of(number); node && node->is_table()) {
       toml::table room = *node->as_table();
       for (const char* of_electric_light : {"luminaires", "control", "energy"}) room.erase(of_electric_light);
       key += text_of(room);
@@ -94,6 +96,12 @@ class InputParts {
   }
 
  private:
+  /// As it was written; areas outdoors come after the rooms. Null: there is none.
+  const toml::node* node_of(std::size_t number) const {
+    const toml::array* rooms = document_["rooms"].as_array();
+    const std::size_t count = rooms ? rooms->size() : 0;
+    return number < count ? document_["rooms"][number].node() : document_["outdoors"][number - count].node();
+  }
   std::string print_of_luminaire(const model::ScheduledLuminaire& entry) {
     std::string own = entry.file.empty() ? std::string() : print_of_file(entry.file);
     if (const toml::node* node = document_["luminaires"][entry.mark].node()) own += text_of(*node);

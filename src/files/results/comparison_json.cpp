@@ -16,6 +16,8 @@ const char* word(record::ComparedMeasure measure) {
       return "uniformity";
     case ComparedMeasure::glare:
       return "highest_ugr";
+    case ComparedMeasure::neighbour_glare:
+      return "highest_k_at_neighbours";
     case ComparedMeasure::daylight_factor:
       return "daylight_factor";
     case ComparedMeasure::watts:

@@ -8,8 +8,8 @@ namespace glow::files {
 
 template <>
 struct EnumNames<standards::Target::Kind> {
-  static constexpr std::array<const char*, 6> list = {"light",   "grid",           "eyes",
-                                                      "tabular", "luminaire_type", "openings"};
+  static constexpr std::array<const char*, 7> list = {"light",          "grid",     "eyes",     "tabular",
+                                                      "luminaire_type", "openings", "road_user"};
 };
 template <>
 struct EnumNames<standards::NotVerified::Why> {
@@ -22,7 +22,7 @@ struct EnumNames<standards::NotVerified::Why> {
 };
 template <>
 struct EnumNames<standards::Quantity> {
-  static constexpr std::array<const char*, 25> list = {"mean illuminance",
+  static constexpr std::array<const char*, 32> list = {"mean illuminance",
                                                        "uniformity U0",
                                                        "minimum illuminance",
                                                        "colour rendering Ra",
@@ -46,7 +46,14 @@ struct EnumNames<standards::Quantity> {
                                                        "half of daylight over 95 %",
                                                        "energy of the year",
                                                        "power density",
-                                                       "power per 100 lx"};
+                                                       "power per 100 lx",
+                                                       "illuminance on the window",
+                                                       "illuminance on the property",
+                                                       "glare value k",
+                                                       "intensity towards the property",
+                                                       "upward light ratio",
+                                                       "upward flux ratio",
+                                                       "threshold increment"};
 };
 template <>
 struct EnumNames<standards::Verdict> {
@@ -64,6 +71,11 @@ struct EnumNames<studies::DaylightChange::Kind> {
                                                       "darker_panes",    "blinds"};
 };
 template <>
+struct EnumNames<studies::SpillChange::Kind> {
+  static constexpr std::array<const char*, 6> list = {"dimmed",   "tilted", "turned",
+                                                      "shielded", "moved",  "off"};
+};
+template <>
 struct EnumNames<studies::YearOtherwise::Case::If> {
   static constexpr std::array<const char*, 3> list = {"only_opening", "nothing_outside", "turned"};
 };
@@ -74,17 +86,17 @@ namespace glow::files::archive_detail {
 
 template <>
 struct KindNames<studies::Cause> {
-  static constexpr std::array<const char*, 19> list = {
+  static constexpr std::array<const char*, 20> list = {
       "lowest_points", "luminaires_there",  "direct_share",    "with_darker_walls", "not_tried",
       "low_colour",    "more_than_asked",   "could_be_dimmed", "worst_view",        "glare_causes",
       "see_remarks",   "table_keeps_limit", "see_table",       "bright_planes",     "no_shielding_stated",
-      "too_close",     "by_opening",        "see_outlook",     "year_otherwise"};
+      "too_close",     "by_opening",        "see_outlook",     "year_otherwise",    "spill_causes"};
 };
 template <>
 struct KindNames<studies::Change> {
-  static constexpr std::array<const char*, 11> list = {
+  static constexpr std::array<const char*, 12> list = {
       "times_flux",     "other_array", "wider_beam", "one_more",           "brighter", "better_colour",
-      "source_changed", "all_dimmed",  "all_turned", "dimmed_or_shielded", "daylight"};
+      "source_changed", "all_dimmed",  "all_turned", "dimmed_or_shielded", "daylight", "spill"};
 };
 
 }  // namespace glow::files::archive_detail
@@ -257,6 +269,30 @@ void describe(A&, Field<A, SeeOutlook>&) {}
 template <class A>
 void describe(A& a, Field<A, DaylightChange>& v) {
   a("what", v.kind);
+  a("amount", v.amount);
+}
+template <class A>
+void describe(A& a, Field<A, SpillCauses::Part>& v) {
+  a("source", v.source);
+  a("k", v.k);
+  a("intensity_cd", v.intensity_cd);
+  a("lux", v.lux);
+  a("distance_m", v.distance_m);
+  a("gamma_deg", v.gamma_deg);
+  a("outside_range", v.outside_range);
+}
+template <class A>
+void describe(A& a, Field<A, SpillCauses>& v) {
+  a("luminaires", v.parts);
+  a("seen", v.seen);
+  a("beyond", v.beyond);
+  a("background_cd_m2", v.background_cd_m2);
+}
+template <class A>
+void describe(A& a, Field<A, SpillChange>& v) {
+  a("what", v.kind);
+  a("first", v.first);
+  a("luminaires", v.luminaires);
   a("amount", v.amount);
 }
 template <class A>

@@ -21,7 +21,9 @@ void check_target(const standards::Target& target, const RoomRecord& room) {
   const std::size_t count = target.kind == Kind::grid             ? room.assessment.grids.size()
                             : target.kind == Kind::eyes           ? room.assessment.glare.sets.size()
                             : target.kind == Kind::luminaire_type ? room.groups.size()
-                                                                  : 1;
+                            : target.kind == Kind::road_user
+                                ? (room.assessment.spill ? room.assessment.spill->road_users.size() : 0)
+                                : 1;
   refuse_unless(target.id < count, "a check is about something that is not there");
 }
 
@@ -85,6 +87,22 @@ void check_glare(const RoomRecord& room) {
   }
 }
 
+void check_spill(const RoomRecord& room) {
+  if (!room.assessment.spill) return;
+  const assess::SpillReading& spill = *room.assessment.spill;
+  const auto known = [&](int source, int least) {
+    refuse_unless(source >= least && source < int(spill.sources.size()), "a luminaire outdoors is not there");
+  };
+  for (const assess::NeighbourReading& own : spill.neighbours) {
+    refuse_unless(own.grid < room.assessment.grids.size(), "a neighbour has no grid");
+    refuse_unless(
+        own.k_by_point.empty() || own.k_by_point.size() == room.assessment.grids[own.grid].total_lx.size(),
+        "a facade has other points than its grid");
+    for (const assess::SpillSource& source : own.sources) known(source.source, 0);
+  }
+  for (const assess::RoadUserReading& own : spill.road_users) known(own.worst_source, -1);
+}
+
 }  // namespace
 
 void check_record(const RoomRecord& room) {
@@ -98,6 +116,7 @@ void check_record(const RoomRecord& room) {
   }
   check_findings(room);
   check_glare(room);
+  check_spill(room);
   check_year(room);
 }
 

@@ -4,6 +4,7 @@
 #include "files/results/describe_glare.hpp"
 #include "files/results/describe_grids.hpp"
 #include "files/results/describe_outlook.hpp"
+#include "files/results/describe_spill.hpp"
 #include "files/results/describe_year.hpp"
 #include "files/results/grid_csv.hpp"
 #include "files/results/record_checks.hpp"
@@ -257,6 +258,7 @@ void describe_readings(A& a, Field<A, RoomRecord>& room, const units::ShownUnits
   describe_checks(a, room, units);
   a.present("modelling", room.assessment.modelling);
   a.present("outlook", room.assessment.outlook);
+  a.present("spill_light", room.assessment.spill);
   a.present("year", room.assessment.year);
   a("rates_ugr", room.rates_ugr);
   a.object("glare", [&](auto& own) {
@@ -300,6 +302,7 @@ void describe_head(A& a, Field<A, RoomRecord>& room) {
   a("floor_area_m2", room.floor_area_m2);
   a("height_m", room.height_m);
   a("roofed", room.roofed);
+  a("outdoors", room.outdoors);
   a.object("reflectances", [&](auto& own) {
     own("ceiling", room.reflectances.ceiling);
     own("walls", room.reflectances.walls);

@@ -104,7 +104,8 @@ class Writer {
     for (const words::DataTable& table :
          {words::checks_data(run_), words::luminaires_data(run_), words::scenes_data(run_, false),
           words::scenes_data(run_, true), words::year_data(run_), words::year_floors_data(run_),
-          words::year_points_data(run_), words::year_times_data(run_), words::energy_data(run_)})
+          words::year_points_data(run_), words::year_times_data(run_), words::energy_data(run_),
+          words::neighbours_data(run_), words::neighbour_luminaires_data(run_)})
       if (!table.rows().empty() || table.key() == "checks") write(table, book_.sheet(table.title()), 0);
     for (const RoomRecord& room : run_.rooms) sheet_of(room);
   }

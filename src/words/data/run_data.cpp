@@ -252,10 +252,13 @@ DataTable points_data(const RoomRecord& of, const units::ShownUnits& units) {
 }
 
 std::vector<DataTable> all_data(const record::RunRecord& run) {
-  std::vector<DataTable> all = {rooms_data(run),        checks_data(run),     grids_data(run),
-                                glare_data(run),        luminaires_data(run), scenes_data(run, false),
-                                scenes_data(run, true), year_data(run),       year_floors_data(run),
-                                year_points_data(run),  year_times_data(run), energy_data(run)};
+  std::vector<DataTable> all = {rooms_data(run),        checks_data(run),
+                                grids_data(run),        glare_data(run),
+                                luminaires_data(run),   scenes_data(run, false),
+                                scenes_data(run, true), year_data(run),
+                                year_floors_data(run),  year_points_data(run),
+                                year_times_data(run),   energy_data(run),
+                                neighbours_data(run),   neighbour_luminaires_data(run)};
   std::vector<DataTable> filled;
   for (DataTable& table : all)
     if (!table.rows().empty()) filled.push_back(std::move(table));

@@ -27,6 +27,9 @@ DataTable year_points_data(const record::RunRecord& run);
 DataTable year_floors_data(const record::RunRecord& run);
 /// Chosen hours of the year on the work plane: mean, and shares of points and hours by limits.
 DataTable year_times_data(const record::RunRecord& run);
+/// Neighbours of outdoor areas, the worst first; and the luminaires that each sees, as many as are told.
+DataTable neighbours_data(const record::RunRecord& run);
+DataTable neighbour_luminaires_data(const record::RunRecord& run);
 DataTable energy_data(const record::RunRecord& run);
 /// Every point of every grid and the designer's points, of one room: long.
 DataTable points_data(const record::RoomRecord& room, const units::ShownUnits& units);

@@ -87,6 +87,7 @@ std::string measure_value(ComparedMeasure measure, const Compared& value, const 
     case ComparedMeasure::uniformity:
     case ComparedMeasure::watts_per_m2_100lx:
       return fmt::format(FMT_STRING("{:.2f}"), *value.value);
+    case ComparedMeasure::neighbour_glare:
     case ComparedMeasure::watts:
     case ComparedMeasure::kwh:
     case ComparedMeasure::energy_cost:
@@ -135,6 +136,8 @@ std::string measure_word(ComparedMeasure measure) {
       return "U0";
     case ComparedMeasure::glare:
       return "highest UGR";
+    case ComparedMeasure::neighbour_glare:
+      return "highest k at neighbours";
     case ComparedMeasure::daylight_factor:
       return "daylight factor";
     case ComparedMeasure::watts:
@@ -178,6 +181,7 @@ std::string measure_unit(ComparedMeasure measure, const units::ShownUnits& units
     case ComparedMeasure::checks_met:
     case ComparedMeasure::uniformity:
     case ComparedMeasure::glare:
+    case ComparedMeasure::neighbour_glare:
     case ComparedMeasure::investment:
       break;
   }

@@ -166,7 +166,7 @@ std::optional<EyeSet> EyePlacer::place(const model::EyesWish& wish) {
   if (!settle_height(wish, set)) return std::nullopt;
   if (wish.at) {
     set.positions = {{wish.at->x(), wish.at->y(), set.height_m}};
-    if (!geometry::contains(space_.outline, wish.at->head<2>())) {
+    if (!space_.outdoors && !geometry::contains(space_.outline, wish.at->head<2>())) {
       problems_.error("P068", wish.place,
                       fmt::format(FMT_STRING("\"{}\" at {} lie outside room \"{}\""), wish.name,
                                   problems_.position(set.positions[0]), room_.name));

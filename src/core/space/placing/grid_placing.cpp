@@ -35,9 +35,9 @@ class GridPlacer {
   std::vector<Grid> place_all() {
     if (room_.surfaces) {
       GridWish usual;
-      place_floor(usual, "floor");
+      place_floor(usual, room_.outdoors ? "ground" : "floor");
       if (room_.roofed) place_ceiling(usual, "ceiling");
-      for (std::size_t wall = 0; wall < built_.shell.outline.size(); ++wall)
+      for (std::size_t wall = 0; built_.shell.walled && wall < built_.shell.outline.size(); ++wall)
         place_wall(usual, wall, walls_.name_of(wall));
     }
     for (const GridWish& wish : room_.grids) place(wish);
@@ -206,7 +206,7 @@ void GridPlacer::warn_of_wall(const GridWish& wish, const PlacedObject& placed, 
   Vec2 middle = Vec2::Zero();
   for (const Vec2& p : flat.outline) middle += p / double(flat.outline.size());
   const Vec3 before = flat.plane.at(middle) + (wish.turned ? -kBefore : kBefore) * flat.plane.normal;
-  if (geometry::contains(built_.shell.outline, before.head<2>())) return;
+  if (!built_.shell.walled || geometry::contains(built_.shell.outline, before.head<2>())) return;
   problems_.warning(
       "P077", wish.on_place,
       fmt::format(FMT_STRING("face \"{}\" of \"{}\" stands against a wall of \"{}\": it will be dark. "
@@ -217,7 +217,7 @@ void GridPlacer::warn_of_wall(const GridWish& wish, const PlacedObject& placed, 
 void GridPlacer::place_on(const GridWish& wish) {
   if (wish.on == "floor") return place_floor(wish, wish.name);
   if (wish.on == "ceiling" && room_.roofed) return place_ceiling(wish, wish.name);
-  if (wish.on == "walls") {
+  if (wish.on == "walls" && built_.shell.walled) {
     for (std::size_t wall = 0; wall < built_.shell.outline.size(); ++wall)
       place_wall(wish, wall, walls_.name_of(wall));
     return;

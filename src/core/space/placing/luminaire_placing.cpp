@@ -278,7 +278,7 @@ void Placing::warn_of_aim(const model::LuminairePlacement& placement) {
   constexpr double kBeyond = 0.01;  // m
   const Vec3& aim = *placement.aim;
   const Vec2 plan = aim.head<2>();
-  const bool beside = !geometry::contains(shell_.outline, plan) &&
+  const bool beside = shell_.walled && !geometry::contains(shell_.outline, plan) &&
                       geometry::distance_to_edges(shell_.outline, plan) > kBeyond;
   const bool above = !beside && aim.z() > ceiling_over(plan) + kBeyond;
   if (!beside && !above && aim.z() > -kBeyond) return;
@@ -294,6 +294,7 @@ void Placing::warn_of_aim(const model::LuminairePlacement& placement) {
 void Placing::warn_of_wall(const model::LuminairePlacement& placement,
                            const photometry::PlacedLuminaire& luminaire) {
   const geometry::Frame& f = luminaire.frame;
+  if (!shell_.walled) return;
   for (const double s : {-0.5, 0.5})
     for (const double t : {-0.5, 0.5}) {
       const Vec3 corner =

@@ -75,6 +75,7 @@ bool LuminairePositions::all_inside(const model::LuminairePlacement& placement,
                                     const std::vector<LuminairePosition>& positions,
                                     const geometry::Polygon& outline) {
   const bool in_plan = &outline == &built_.shell.outline;
+  if (in_plan && !built_.shell.walled) return true;  // poles may stand beside the area that they light
   for (const LuminairePosition& each : positions) {
     if (geometry::contains(outline, each.at)) continue;
     const geometry::Box2 box = geometry::bounding_box(outline);
@@ -175,7 +176,7 @@ void LuminairePositions::on_flat(const model::LuminairePlacement& placement, con
   for (LuminairePosition& each : laid(placement, flat.outline)) {
     each.on = flat.plane;
     const Vec2 plan = (each.place() + 2 * kOffWall * flat.plane.normal).head<2>();
-    if (!geometry::contains(built_.shell.outline, plan)) {
+    if (built_.shell.walled && !geometry::contains(built_.shell.outline, plan)) {
       problems_.error("P014", placement.at_place,
                       fmt::format(FMT_STRING("luminaire {} on \"{}\" would lie outside \"{}\" at {}; is that "
                                              "face turned to a wall?"),

@@ -139,7 +139,7 @@ std::optional<PlannedView> ViewPlacer::elevation(const model::ViewWish& wish, Pl
 }
 
 bool ViewPlacer::is_in_the_way(const Vec3& eye, std::string& what) const {
-  if (!geometry::contains(space_.outline, eye.head<2>()) || eye.z() <= 0 ||
+  if ((!space_.outdoors && !geometry::contains(space_.outline, eye.head<2>())) || eye.z() <= 0 ||
       (space_.roofed && eye.z() >= space_.height_m)) {
     what.clear();
     return true;

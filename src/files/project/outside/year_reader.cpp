@@ -54,9 +54,10 @@ bool read_days(const std::string& words, UseHours::Period& use) {
   }
 }
 
-/// "7:30", up to 24:00.
-std::optional<double> read_clock_time(TomlTable& table, const char* key) {
-  const auto words = table.text(key, Need::required);
+}  // namespace
+
+std::optional<double> read_clock_time(TomlTable& table, const char* key, Need need) {
+  const auto words = table.text(key, need);
   if (!words) return std::nullopt;
   int hour = 0, minute = 0, used = 0;
   if (std::sscanf(words->c_str(), "%d:%d%n", &hour, &minute, &used) == 2 &&
@@ -68,8 +69,6 @@ std::optional<double> read_clock_time(TomlTable& table, const char* key) {
       fmt::format(FMT_STRING("\"{}\" is \"{}\"; expected a time of the day, such as \"8:00\""), key, *words));
   return std::nullopt;
 }
-
-}  // namespace
 
 std::vector<UseHours::Holiday> read_dates(TomlTable& table, const char* key) {
   std::vector<UseHours::Holiday> days;
@@ -100,7 +99,8 @@ std::optional<UseHours::Period> read_period(TomlTable& table) {
         fmt::format(FMT_STRING("\"days\" is \"{}\"; expected \"every day\", a day, or days such as \"Monday "
                                "to Friday\""),
                     days));
-  const auto from = read_clock_time(table, "from"), to = read_clock_time(table, "to");
+  const auto from = read_clock_time(table, "from", Need::required);
+  const auto to = read_clock_time(table, "to", Need::required);
   period.holidays = read_dates(table, "holidays");
   table.finish();
   if (!from || !to) return std::nullopt;

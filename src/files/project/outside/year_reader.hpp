@@ -9,6 +9,8 @@ namespace glow::files {
 
 /// Days of the year: `["05-01", "12-24 to 01-06"]`; empty where there are none.
 std::vector<model::UseHours::Holiday> read_dates(TomlTable& table, const char* key);
+/// "7:30", up to 24:00; a fault where it is needed and missing, or no time.
+std::optional<double> read_clock_time(TomlTable& table, const char* key, Need need = Need::optional);
 /// `hours = { days = "Monday to Friday", from = "8:00", to = "18:00", holidays = ["12-24 to 01-06"] }`, or a
 /// list of such that do not overlap; nothing where there is none.
 std::optional<model::UseHours> read_use_hours(TomlTable& parent);

@@ -42,9 +42,10 @@ std::string array_words(const model::Array& array, const units::ShownUnits& unit
 
 }  // namespace
 
-std::string placement_text(const model::LuminairePlacement& placement, const units::ShownUnits& units) {
-  std::string text =
-      fmt::format(FMT_STRING("[[rooms.luminaires]]\nmark = {}\n"), toml_quoted(placement.mark));
+std::string placement_text(const model::LuminairePlacement& placement, const units::ShownUnits& units,
+                           bool outdoors) {
+  std::string text = fmt::format(FMT_STRING("[[{}.luminaires]]\nmark = {}\n"),
+                                 outdoors ? "outdoors" : "rooms", toml_quoted(placement.mark));
   const auto add = [&](const char* key, const std::string& value) {
     text += fmt::format(FMT_STRING("{} = {}\n"), key, value);
   };
@@ -69,7 +70,10 @@ std::optional<std::string> with_placement(const std::string& text, std::size_t r
                                           const units::ShownUnits& units) {
   TomlText file(text);
   const toml::array* rooms = file.document()["rooms"].as_array();
-  const toml::node* own = rooms && room < rooms->size() ? rooms->get(room) : nullptr;
+  const std::size_t count = rooms ? rooms->size() : 0;
+  const bool outdoors = room >= count;  // those come after the rooms
+  const toml::array* areas = file.document()["outdoors"].as_array();
+  const toml::node* own = !outdoors ? rooms->get(room) : areas ? areas->get(room - count) : nullptr;
   if (TomlText::header_of(own) == 0) return std::nullopt;
   const toml::array* list = (*own->as_table())["luminaires"].as_array();
   if (list && !list->empty() && TomlText::header_of(list->get(0)) == 0) return std::nullopt;  // within a line
@@ -78,7 +82,7 @@ std::optional<std::string> with_placement(const std::string& text, std::size_t r
     if (TomlText::header_of(table_of(number)) == 0) return std::nullopt;
     file.take_out(*table_of(number), true);
   }
-  const std::string fresh = placement_text(placement, units);
+  const std::string fresh = placement_text(placement, units, outdoors);
   if (instead) {
     const std::size_t header = TomlText::header_of(table_of(*instead));
     if (header == 0) return std::nullopt;

@@ -7,8 +7,10 @@
 
 namespace glow::files {
 
-/// A placement as a [[rooms.luminaires]] table, in bare numbers of `units`; lines end with line breaks.
-std::string placement_text(const model::LuminairePlacement& placement, const units::ShownUnits& units);
+/// A placement as a [[rooms.luminaires]] table, or [[outdoors.luminaires]], in bare numbers of `units`; lines
+/// end with line breaks.
+std::string placement_text(const model::LuminairePlacement& placement, const units::ShownUnits& units,
+                           bool outdoors = false);
 
 /// The project with a placement of a room put in: where the room's placement `instead` (by its number in
 /// model::Room::luminaires) was written, or after the room's last table; `taken_out`: further placements

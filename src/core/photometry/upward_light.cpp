@@ -1,0 +1,27 @@
+#include "core/photometry/upward_light.hpp"
+
+#include <cmath>
+
+namespace glow::photometry {
+
+HungFlux hung_flux(const PlacedLuminaire& luminaire) {
+  constexpr int kAround = 360, kDown = 360;
+  const geometry::Frame& frame = luminaire.frame;
+  HungFlux flux;
+  for (int g = 0; g < kDown; ++g) {
+    const double gamma = (g + 0.5) * kPi / kDown;
+    const double angle = 2 * kPi / kAround * (std::cos(g * kPi / kDown) - std::cos((g + 1) * kPi / kDown));
+    for (int c = 0; c < kAround; ++c) {
+      const double around = (c + 0.5) * 2 * kPi / kAround;
+      const double candela = luminaire.table->intensity(around / kDegree, gamma / kDegree);
+      if (candela <= 0) continue;
+      const Vec3 way = std::sin(gamma) * (std::cos(around) * frame.c0 + std::sin(around) * frame.c90) +
+                       std::cos(gamma) * frame.g0;
+      flux.all_lm += candela * angle;
+      if (way.z() > 0) flux.upward_lm += candela * angle;
+    }
+  }
+  return flux;
+}
+
+}  // namespace glow::photometry
