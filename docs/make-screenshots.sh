@@ -41,7 +41,8 @@ for pair in throwing-room--work-plane:plan \
   cp "drawn/${pair%%:*}.png" "$here/screenshots/${pair##*:}.png"
 done
 montage drawn/the-year/throwing-room--work-plane--daylight-autonomy-300-lx.png drawn/the-year/throwing-room--year.png -tile 1x -geometry +0+0 "$here/screenshots/year.png"
-cp drawn/throwing-room--energy.png "$here/screenshots/energy.png"
+montage drawn/throwing-room--energy.png drawn/throwing-room--energy--days.png -tile 1x -geometry +0+0 "$here/screenshots/energy.png"
+montage drawn/yard--neighbours.png drawn/yard--mill-lane-4--glare.png -tile 1x -geometry +0+0 "$here/screenshots/neighbours.png"
 "$program" weather millrace-demo/weather/millrace.csv -o weather >/dev/null
 cp weather/millrace--weather.png "$here/screenshots/weather.png"
 "$program" run millrace-demo/millrace.toml -q --no-views --keep "as built" >/dev/null
@@ -52,7 +53,7 @@ cp weather/millrace--weather.png "$here/screenshots/weather.png"
 terminal compare.png <compare.txt
 "$program" arrange millrace-demo/millrace.toml --room "Throwing room" --mark P1 -q --figure "$here/screenshots/arrangement.png" >/dev/null
 export XDG_CACHE_HOME="$folder/cache"
-"$program" shelf millrace-demo/shelf -q --figure "$here/screenshots/shelf.png" >/dev/null
+"$program" shelf millrace-demo/shelf -q --figure shelf.png >/dev/null
 "$program" rank millrace-demo/millrace.toml --room "Glaze kitchen" --shelf millrace-demo/shelf --flux 1500..7000 --kind direct,direct-indirect -q --figure "$here/screenshots/ranking.png" >/dev/null
 cd millrace-demo
 "$program" view millrace.toml --room Showroom --view "display table" -q -f png -o pictures
@@ -61,7 +62,7 @@ probe='probe millrace.toml --room Showroom --at 3.2,5.8,1.6 --facing till'
 { cat ../showroom.txt; echo; echo "$ glowgrid $probe"; "$program" $probe; } >probe.txt
 terminal verdicts.png <probe.txt
 "$program" inspect photometry/tarnfell-p1.ldt photometry/quillon-d2.ies -o curves >/dev/null
-cp curves/together--polar.png "$here/screenshots/inspect-polar.png"
+montage curves/together--polar.png ../shelf.png -tile 1x -geometry +0+0 "$here/screenshots/curves.png"
 "$program" import plans/millrace.dxf -o from-plan.toml --rooms ROOMS --texts NAMES --doors DOORS --windows WINDOWS --blocks plans/blocks.csv \
   --floor 'River floor: -3000,-2000 17000,12000' --floor 'Street floor: 29000,-2000 43000,10000' --level 0 --level 3.6 >/dev/null
 rsvg-convert -o "$here/screenshots/import.png" from-plan-import--river-floor.svg

@@ -207,6 +207,10 @@ ArrangeChoice choose_array(const Arguments& arguments, const OpenProject& open,
   if (entry && !entry->parts.empty())
     refuse(fmt::format(FMT_STRING("{} is a fitting of several luminaires; arrange one of them"), mark));
   apply_limits(arguments, open.project.units, choice.wish);
+  if (written.outdoors && choice.wish.heights_m.empty() && !choice.wish.base.mounting_height_m)
+    refuse(fmt::format(FMT_STRING("\"{}\" has no ceiling to hang from; say --height 4..8, or give {} a "
+                                  "mounting_height"),
+                       written.name, mark));
   if (choice.wish.least == model::Least::cost && entry && !entry->price)
     refuse(fmt::format(FMT_STRING("--least cost needs a price of {}; give [luminaires.{}] one"), mark, mark));
   const std::vector<bool> stay = stays(arguments, open, room, mark);

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "figures/curves/curve_style.hpp"
 #include "figures/flat/bare_plan.hpp"
@@ -149,12 +150,22 @@ void NeighboursFigure::plan() {
     }
   }
   canvas_.end_group();
+  std::set<int> marked;
+  for (const NeighbourReading& own : spill_.neighbours)
+    for (std::size_t s = 0; s < std::min(kMostRays, own.sources.size()); ++s)
+      if (const int source = own.sources[s].source; marked.insert(source).second)
+        canvas_.text(plan.px(place_of(own.sources[s]).head<2>()) + Vec2(0, -8), spill_.short_mark(source),
+                     {11.5, "middle", kSheetInk, true, "#ffffff"});
   for (std::size_t rank = 0; rank < order_.size(); ++rank) {
     const NeighbourReading& own = spill_.neighbours[order_[rank]];
     const Vec2 at = plan.px(own.at.head<2>()), out(own.facing.x(), -own.facing.y());
     const Vec2 along(-out.y(), out.x());
-    canvas_.line(at - 9 * along, at + 9 * along, ink_of_neighbour(own), 4);
-    canvas_.text(at - 15 * out + Vec2(0, 5), number(rank),
+    const bool all_round = own.facing.isZero();
+    if (all_round)
+      canvas_.circle(at, 5, ink_of_neighbour(own), ink_of_neighbour(own));
+    else
+      canvas_.line(at - 9 * along, at + 9 * along, ink_of_neighbour(own), 4);
+    canvas_.text(all_round ? Vec2(at + Vec2(14, 5)) : Vec2(at - 15 * out + Vec2(0, 5)), number(rank),
                  {13, "middle", ink_of_neighbour(own), true, "#ffffff"});
   }
   for (const assess::RoadUserReading& own : spill_.road_users) {
@@ -195,7 +206,7 @@ void NeighboursFigure::section() {
   canvas_.text(
       {kSectionX, kSectionY - 14},
       fmt::format(FMT_STRING("Section from {} to {}: {:.1f} {} away, {:.0f} deg off its axis"), name_of(own),
-                  spill_.sources[std::size_t(source.source)].mark, input_.units.length(source.distance_m),
+                  spill_.short_mark(source.source), input_.units.length(source.distance_m),
                   input_.units.length_unit(), source.gamma_deg),
       {13, "start", kSheetInk, true});
   for (int k = 0; k < kSteps; ++k) {

@@ -60,6 +60,7 @@ class RoomBlocks {
                                const std::function<bool(const figures::Figure&)>& is_meant);
   std::optional<Block> uses(const char* heading, bool moments);
   std::optional<Block> year();
+  std::optional<Block> neighbours();
   std::optional<Block> energy();
   std::optional<Block> grids() const;
   std::optional<Block> notes() const;
@@ -268,6 +269,25 @@ std::optional<Block> RoomBlocks::year() {
   return block;
 }
 
+/// Of outdoor areas: neighbours, the luminaires that they see, plan and facades.
+std::optional<Block> RoomBlocks::neighbours() {
+  Block block;
+  block.heading = word("Neighbours");
+  const words::DataTable table = words::neighbours_data(one_);
+  if (table.rows().empty()) return std::nullopt;
+  const std::string light = one_.units.light_unit();
+  block.tables.push_back(
+      chosen_columns(table, {"scene", "neighbour", "mean_" + light, "mean_limit_" + light, "k", "k_limit",
+                             "intensity_cd", "intensity_limit_cd", "verdict"}));
+  block.tables.push_back(
+      chosen_columns(words::neighbour_luminaires_data(one_),
+                     {"scene", "neighbour", "luminaire", "intensity_cd", "luminance_cd_m2", "k"}));
+  for (const figures::Figure& drawn : figures::figures_of(room_, source_.run.style, source_.run.units, {}))
+    if (ends_with(drawn.base, "--neighbours") || ends_with(drawn.base, "--glare"))
+      block.figures.push_back(figure(drawn));
+  return block;
+}
+
 /// Energy by methods and zones, chosen hours, the year of electric light and chosen days.
 std::optional<Block> RoomBlocks::energy() {
   Block block;
@@ -326,6 +346,7 @@ std::optional<Block> RoomBlocks::block(const std::string& part) {
   if (part == "glare") return figures("Glare", is_of_eyes);
   if (part == "scenes") return uses("Scenes", false);
   if (part == "year") return year();
+  if (part == "neighbours") return neighbours();
   if (part == "energy") return energy();
   if (part == "moments") return uses("Moments with daylight", true);
   if (part == "grids") return grids();

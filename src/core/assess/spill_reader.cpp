@@ -82,7 +82,8 @@ std::vector<SpillSource> SpillReader::seen_from(std::size_t n, std::size_t eye, 
   const space::NeighbourPlace& place = space_.neighbours[n];
   std::vector<SpillSource> sources;
   for (const glare::SeenSource& seen : eyes_.seen_by_neighbour(origins_, in_place_, n, eye))
-    if ((seen.middle - place.eyes[eye]).dot(place.facing) > 0 && seen.seen_share > 0)
+    if ((place.facing.isZero() || (seen.middle - place.eyes[eye]).dot(place.facing) > 0) &&
+        seen.seen_share > 0)
       sources.push_back(source_of(seen, place.eyes[eye], background));
   std::stable_sort(sources.begin(), sources.end(),
                    [](const SpillSource& a, const SpillSource& b) { return a.k > b.k; });

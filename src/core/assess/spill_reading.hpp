@@ -25,8 +25,8 @@ struct SpillSource {
 };
 
 struct NeighbourReading {
-  std::size_t grid = 0;  ///< number among the assessment's; it is named as the neighbour
-  Vec3 facing = Vec3::UnitX();
+  std::size_t grid = 0;              ///< number among the assessment's; it is named as the neighbour
+  Vec3 facing = Vec3::UnitX();       ///< zero: whichever way, on an area
   double background_cd_m2 = 0;       ///< at least what counts
   bool finds_background = false;     ///< computed
   double relative_doubt = 0;         ///< of k, half width of the 95 % interval: that of a computed background
@@ -55,6 +55,10 @@ struct SpillReading {
   std::string small_angles;                  ///< how they are taken: standards::SmallAngles in words
   int told = 5;                              ///< of each neighbour so many luminaires are told
 
+  /// Short mark of a luminaire in plans and tables: "F5/3", by its number.
+  std::string short_mark(int source) const {
+    return sources[std::size_t(source)].mark + "/" + std::to_string(source + 1);
+  }
   double upward_percent() const { return all_lm > 0 ? 100 * upward_lm / all_lm : 0; }
 };
 

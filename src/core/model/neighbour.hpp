@@ -17,12 +17,18 @@ struct Neighbour {
     Vec2 from = Vec2::Zero(), to = Vec2::Zero();  ///< in plan; outside lies to the right of the way
     double bottom_m = 0, top_m = 0, spacing_m = 1;
   };
+  /// A level raster: people anywhere on it, whichever way they look.
+  struct Area {
+    Vec2 from = Vec2::Zero(), to = Vec2::Zero();  ///< opposite corners
+    double height_m = 1.5, spacing_m = 1;
+  };
   std::string name;
   std::vector<std::string> of;  ///< outdoor areas; empty: all
   Vec3 at = Vec3::Zero();       ///< middle of the window
   double facing_deg = 0;        ///< outwards, counter-clockwise from +x
   Vec2 size_m = Vec2::Zero();   ///< width and height; 0: a point
   std::optional<Facade> facade;
+  std::optional<Area> area;
   std::optional<standards::AreaUse> use;   ///< nothing: only limits by zone
   std::optional<double> background_cd_m2;  ///< luminance of its surroundings
   bool finds_background = false;           ///< it is computed

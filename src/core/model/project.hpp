@@ -146,8 +146,9 @@ struct LuminairePlacement {
   std::optional<double> mounting_height_m;  ///< of the lower side of the luminous area, above the floor
   std::optional<double> suspension_m;       ///< of the same below the ceiling
   double tilt_deg = 0;                      ///< by which gamma 0 leans from straight down towards C0
-  std::optional<Vec3> aim;    ///< point that gamma 0 is directed at; the luminaire then turns about that axis
-  bool blocks_light = false;  ///< its body, as the photometric file states it, is part of the room
+  std::optional<Vec3> aim;  ///< point that gamma 0 is directed at; the luminaire then turns about that axis
+  std::optional<double> shield_deg;  ///< without light from so many degrees off gamma 0 on
+  bool blocks_light = false;         ///< its body, as the photometric file states it, is part of the room
   Place place, mark_place, at_place, height_place, name_place, cct_place;
 };
 

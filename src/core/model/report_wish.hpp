@@ -34,9 +34,9 @@ inline const std::vector<std::string>& report_parts() {
 }
 /// Parts of what is told of a room.
 inline const std::vector<std::string>& report_room_parts() {
-  static const std::vector<std::string> parts = {"facts",   "plan",  "checks",   "mends", "views",
-                                                 "notes",   "areas", "surfaces", "glare", "scenes",
-                                                 "moments", "year",  "energy",   "grids"};
+  static const std::vector<std::string> parts = {"facts",   "plan",  "checks",   "mends",      "views",
+                                                 "notes",   "areas", "surfaces", "glare",      "scenes",
+                                                 "moments", "year",  "energy",   "neighbours", "grids"};
   return parts;
 }
 

@@ -72,6 +72,18 @@ void turn_area(Photometry& p, double angle_deg, std::vector<std::string>& notes)
 
 }  // namespace
 
+IntensityTable shielded(const IntensityTable& table, double from_deg) {
+  std::vector<double> gammas, candela;
+  for (const double gamma : table.gamma_deg())
+    if (gamma < from_deg) gammas.push_back(gamma);
+  if (gammas.size() == table.gamma_deg().size()) return table;  // ends before
+  gammas.push_back(from_deg);
+  if (gammas.size() < 2) return table.scaled(0);  // begins beyond: nothing is left
+  for (const double c : table.c_deg())
+    for (const double gamma : gammas) candela.push_back(table.intensity(c, gamma));
+  return {table.c_deg(), gammas, candela};
+}
+
 Photometry scaled(const Photometry& photometry, double factor) {
   Photometry result = photometry;
   result.table = photometry.table.scaled(factor);

@@ -10,6 +10,9 @@ namespace glow::photometry {
 /// All light, and the lamps' flux, multiplied; watts stay.
 Photometry scaled(const Photometry& photometry, double factor);
 
+/// Without light from an angle off gamma 0 on, as a shield or louvre all round takes it; of (0, 180).
+IntensityTable shielded(const IntensityTable& table, double from_deg);
+
 /// Turned counter-clockwise seen from above. Table points come back exactly at their new C; a plane at C 0 is
 /// added by interpolation where the turn leaves none. Turns by 90 degrees swap the extents; for others
 /// `notes` says that the luminous area became the rectangle around it.

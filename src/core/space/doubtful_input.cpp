@@ -239,7 +239,7 @@ void DoubtfulInput::plane_height() {
 /// round.
 void DoubtfulInput::neighbours() {
   for (const NeighbourPlace& neighbour : space_.neighbours) {
-    bool any = space_.groups.empty();
+    bool any = space_.groups.empty() || neighbour.facing.isZero();
     for (const LuminaireGroup& group : space_.groups)
       for (const photometry::PlacedLuminaire& luminaire : group.luminaires)
         any = any || (luminaire.frame.origin - neighbour.eyes.front()).dot(neighbour.facing) > 0;

@@ -42,6 +42,13 @@ Placed placed(const model::Neighbour& neighbour) {
     own.density.spacing_m = facade.spacing_m;
     return own;
   }
+  if (neighbour.area) {
+    own.plane = readings::Plane::level(neighbour.area->height_m);
+    own.low = neighbour.area->from;
+    own.high = neighbour.area->to;
+    own.density.spacing_m = neighbour.area->spacing_m;
+    return own;
+  }
   const double a = neighbour.facing_deg * kDegree;
   const Vec3 normal(std::cos(a), std::sin(a), 0);
   const bool spot = neighbour.size_m.isZero();
@@ -82,11 +89,11 @@ void place(const model::Neighbour& neighbour, Space& space, Brief& brief, Proble
   NeighbourPlace place;
   place.name = neighbour.name;
   place.grid = space.grids.size();
-  place.facing = own.plane.normal;
+  place.facing = neighbour.area ? Vec3(Vec3::Zero()) : own.plane.normal;
   place.use = neighbour.use;
   place.finds_background = neighbour.finds_background;
   place.background_cd_m2 = neighbour.background_cd_m2.value_or(0);
-  if (neighbour.facade)
+  if (neighbour.facade || neighbour.area)
     place.eyes = grid->points;
   else
     place.eyes = {own.plane.at(own.high / 2)};
@@ -97,8 +104,9 @@ void place(const model::Neighbour& neighbour, Space& space, Brief& brief, Proble
                                "azimuth"),
                     neighbour.name, inside->name));
   space.neighbours.push_back(std::move(place));
-  space.grids.push_back(
-      {neighbour.name, GridRole::neighbour, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid)});
+  space.grids.push_back({neighbour.name, GridRole::neighbour,
+                         neighbour.area ? readings::Kernel::cylinder : readings::Kernel::plane, Vec3::UnitX(),
+                         std::move(*grid)});
   brief.grids.emplace_back();
 }
 

@@ -252,6 +252,7 @@ void plan_moments(const model::Project& project, const PlannedRoom& room, std::v
                   Problems& problems) {
   const bool lit = std::any_of(room.space.openings.begin(), room.space.openings.end(),
                                [](const Opening& opening) { return opening.lets_daylight_in(); });
+  if (room.space.outdoors) return;  // electric light only
   const bool asked = room.room->daylight.has_value();
   if ((!project.shows_daylight() && !asked && !room.room->year) || (!lit && room.space.roofed && !asked))
     return;

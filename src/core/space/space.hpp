@@ -125,7 +125,7 @@ struct NeighbourPlace {
   std::string name;
   std::size_t grid = 0;         ///< number of the space's
   std::vector<Vec3> eyes;       ///< that luminaires glare into: the window's middle, or a facade's points
-  Vec3 facing = Vec3::UnitX();  ///< outwards, unit length
+  Vec3 facing = Vec3::UnitX();  ///< outwards, unit length; zero: whichever way, on an area
   std::optional<standards::AreaUse> use;
   double background_cd_m2 = 0;    ///< luminance of its surroundings
   bool finds_background = false;  ///< it is computed

@@ -4,6 +4,7 @@
 #include <functional>
 
 #include "core/assess/spill_reader.hpp"
+#include "core/photometry/transform.hpp"
 #include "core/photometry/upward_light.hpp"
 #include "core/studies/explanation.hpp"
 
@@ -25,21 +26,6 @@ constexpr double kAway[] = {2, 5, 10};  // m
 constexpr double kShieldReserve = 2;    // degrees below the way to the neighbour
 constexpr double kLeastShield = 20;     // degrees: less would leave no light
 constexpr double kNearlyOff = 0.05;     // dimmed further it is as good as off
-
-/// The luminaire without its light from an angle off its axis on.
-PlacedLuminaire shielded(PlacedLuminaire luminaire, double from_deg) {
-  const photometry::IntensityTable& table = *luminaire.table;
-  std::vector<double> gammas;
-  for (const double gamma : table.gamma_deg())
-    if (gamma < from_deg) gammas.push_back(gamma);
-  gammas.push_back(from_deg);
-  if (gammas.size() < 2) return luminaire;
-  std::vector<double> candela;
-  for (const double c : table.c_deg())
-    for (const double gamma : gammas) candela.push_back(table.intensity(c, gamma));
-  luminaire.table = std::make_shared<const photometry::IntensityTable>(table.c_deg(), gammas, candela);
-  return luminaire;
-}
 
 PlacedLuminaire turned(PlacedLuminaire luminaire, double deg, const Vec3& axis) {
   const Eigen::AngleAxisd turn(deg * kDegree, axis);
@@ -91,7 +77,8 @@ class SpillExplainer {
   double lux_of(const SpillSource& source, const NeighbourReading& at) const {
     const Vec3 way = spill_.sources[std::size_t(source.source)].position - at.at;
     return source.intensity_cd / (source.distance_m * source.distance_m) *
-           std::max(0.0, way.normalized().dot(at.facing));
+           (at.facing.isZero() ? std::hypot(way.x(), way.y()) / way.norm()
+                               : std::max(0.0, way.normalized().dot(at.facing)));
   }
 
   void choose(const SpillSource& source) {
@@ -251,7 +238,8 @@ class SpillExplainer {
       const double from = std::floor(gammas_[i] - kShieldReserve);
       if (from < kLeastShield) return;
       lowest = std::min(lowest, from);
-      then[i] = shielded(then[i], from);
+      then[i].table =
+          std::make_shared<const photometry::IntensityTable>(photometry::shielded(*then[i].table, from));
     }
     keep(SpillChange::Kind::shielded, lowest, then, 1);
   }

@@ -13,6 +13,8 @@
 namespace glow::files {
 namespace {
 
+constexpr Range kShield{10, 90};
+
 using model::LuminairePlacement;
 using model::Mounting;
 using units::Dimension;
@@ -280,6 +282,7 @@ LuminairePlacement read_placement(TomlTable& table) {
   placement.dimming = table.quantity("dimming", Dimension::ratio, range::kShare).value_or(1);
   placement.cct_k = table.quantity("cct", Dimension::temperature, kColourTemperature);
   placement.cct_place = table.place_of("cct");
+  placement.shield_deg = table.quantity("shield", Dimension::angle, kShield);
   placement.blocks_light = table.flag("blocks_light").value_or(false);
   if (placement.aim && table.has("tilt"))
     table.problems().error("P007", table.place_of("tilt"),

@@ -115,7 +115,8 @@ DataTable neighbour_luminaires_data(const record::RunRecord& run) {
       for (std::size_t s = 0; s < std::min(own->sources.size(), std::size_t(spill.told)); ++s) {
         const assess::SpillSource& source = own->sources[s];
         const assess::GlareSourceName& name = spill.sources[std::size_t(source.source)];
-        table.text(room.name).text(room.scene).text(room.assessment.grids[own->grid].name).text(name.mark);
+        table.text(room.name).text(room.scene).text(room.assessment.grids[own->grid].name);
+        table.text(spill.short_mark(source.source));
         shown.place(table, name.position);
         table.number(run.units.length(source.distance_m)).number(source.c_deg).number(source.gamma_deg);
         table.number(source.intensity_cd).number(source.projected_area_m2);

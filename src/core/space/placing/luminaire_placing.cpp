@@ -5,6 +5,7 @@
 #include <limits>
 #include <map>
 
+#include "core/photometry/transform.hpp"
 #include "core/space/placing/array_positions.hpp"
 #include "core/space/placing/luminaire_positions.hpp"
 #include "core/space/tolerances.hpp"
@@ -213,13 +214,19 @@ void Placing::add_group(const model::LuminairePlacement& placement, const model:
                         const std::vector<geometry::Frame>& frames,
                         const std::vector<double>& rotations_deg) {
   const model::ScheduledLuminaire& entry = *project_.find(part.mark);
-  const photometry::Photometry& photometry = *entry.photometry;
+  std::shared_ptr<const photometry::Photometry> whole = entry.photometry;
+  if (placement.shield_deg) {
+    photometry::Photometry cut = *entry.photometry;
+    cut.table = photometry::shielded(cut.table, *placement.shield_deg);
+    whole = std::make_shared<const photometry::Photometry>(std::move(cut));
+  }
+  const photometry::Photometry& photometry = *whole;
   LuminaireGroup group;
   group.mark = entry.mark;
   group.name = placement.name;
   group.fitting = entry.mark == placement.mark ? std::string() : placement.mark;
   group.share = part.dimming;
-  group.photometry = entry.photometry;
+  group.photometry = whole;
   group.placement = std::size_t(&placement - room_.luminaires.data());
   group.colour = entry.colour;
   if (!group.colour.tunable && !group.colour.cct_k) group.colour.cct_k = photometry.cct_k;
@@ -236,7 +243,7 @@ void Placing::add_group(const model::LuminairePlacement& placement, const model:
     group.array->columns = array.columns;
     group.array->spacing.reset();
   }
-  const std::shared_ptr<const photometry::IntensityTable> table(entry.photometry, &photometry.table);
+  const std::shared_ptr<const photometry::IntensityTable> table(whole, &photometry.table);
   for (const geometry::Frame& frame : frames) {
     group.luminaires.push_back({table, photometry.area, frame});
     warn_of_wall(placement, group.luminaires.back());

@@ -50,6 +50,23 @@ std::optional<model::Neighbour::Facade> read_facade(TomlTable& owner) {
   return std::nullopt;
 }
 
+std::optional<model::Neighbour::Area> read_area(TomlTable& owner) {
+  auto table = owner.table("area");
+  if (!table) return std::nullopt;
+  model::Neighbour::Area area;
+  const auto from = table->point("from", Need::required), to = table->point("to", Need::required);
+  area.height_m = table->quantity("height", Dimension::length, kHeights).value_or(area.height_m);
+  area.spacing_m = table->quantity("spacing", Dimension::length, kRaster).value_or(area.spacing_m);
+  table->finish();
+  if (!from || !to) return std::nullopt;
+  area.from = from->cwiseMin(*to);
+  area.to = from->cwiseMax(*to);
+  if ((area.to - area.from).minCoeff() >= 0.1) return area;
+  owner.problems().error("P133", owner.place_of("area"),
+                         "\"area\" has no extent; expected two opposite corners, from and to");
+  return std::nullopt;
+}
+
 void read_background(TomlTable& table, model::Neighbour& own) {
   own.finds_background = table.is_word("background", "computed");
   if (!own.finds_background)
@@ -71,7 +88,8 @@ model::Neighbour read_neighbour(TomlTable& table) {
   own.use = read_known(table, "use", standards::area_use, "spa or hospital, dwelling, mixed or business");
   read_background(table, own);
   own.facade = read_facade(table);
-  if (table.has("facade")) {
+  own.area = read_area(table);
+  if (table.has("facade") || table.has("area")) {
     table.finish();
     return own;
   }

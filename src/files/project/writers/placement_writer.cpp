@@ -58,6 +58,7 @@ std::string placement_text(const model::LuminairePlacement& placement, const uni
   if (placement.mounting_height_m) add("mounting_height", number(units.length(*placement.mounting_height_m)));
   if (placement.suspension_m) add("suspension", number(units.length(*placement.suspension_m)));
   if (placement.tilt_deg != 0) add("tilt", number(placement.tilt_deg));
+  if (placement.shield_deg) add("shield", number(*placement.shield_deg));
   if (placement.dimming != 1) add("dimming", number(placement.dimming));
   if (placement.blocks_light) add("blocks_light", "true");
   return text;
