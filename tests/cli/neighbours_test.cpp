@@ -161,6 +161,19 @@ TEST(Neighbours, AMendThatIsToldIsWhatARunGives) {
   EXPECT_LT(found, check_of(before, "glare value k").at("actual").get<double>());
 }
 
+TEST(Neighbours, AnAreaWithGlareRatingsIsRefinedAsRoomsAre) {
+  const json in = reference::metric_cases("obtrusive-1").at(0).at("inputs");
+  const TemporaryFolder folder;
+  std::string text = project_of(in);
+  text.replace(text.find("ground = 0\n"), 11, "ground = 0.3\ntask = \"outdoor.crossing\"\n");
+  run_of(folder, text);
+  const Ran finer = run(folder, "run n.toml -q --accuracy 0.1");
+  EXPECT_EQ(finer.code, 0) << finer.err;
+  const json room = json_in(folder.path() / "n-results/results.json").at("rooms").at(0);
+  EXPECT_GT(room.at("engine").at("refinements").get<int>(), 0);
+  EXPECT_GT(check_of(room, "glare rating GR").at("actual").get<double>(), 10);
+}
+
 TEST(Neighbours, FacadesAreRastersWithTheirWorstPoint) {
   const json in = reference::metric_cases("obtrusive-1").at(0).at("inputs");
   const TemporaryFolder folder;

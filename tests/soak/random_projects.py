@@ -89,9 +89,91 @@ class Maker:
             out += ["[scenes.part]", "rest = " + self.number(0, 1)]
             if self.some(0.4):
                 out.append("groups = { %s = %s }" % (self.r.choice(marks), self.number(0, 1)))
+        if self.some(0.25):
+            out += self.year()
+        if self.some(0.3):
+            out += self.energy()
         for k in range(self.r.randint(1, 2)):
             out += self.room(k, marks)
+        if self.some(0.25):
+            out += self.outdoors(marks)
         return "\n".join(out) + "\n"
+
+    def hours(self):
+        start = self.r.randint(0, 20)
+        days = self.r.choice(["every day", "Monday to Friday", "Saturday"])
+        off = ', holidays = ["12-24 to 01-06", "05-01"]' if self.some(0.3) else ""
+        return f'{{ days = "{days}", from = "{start}:00", to = "{self.r.randint(start + 1, 24)}:00"{off} }}'
+
+    def year(self):
+        """A year of daylight; every file of weather is whole."""
+        out = ["[year]", f'weather = "{self.r.choice(["w.epw", "w.csv"])}"', "levels = " + self.number(100, 1000, 0)]
+        if self.some(0.6):
+            out.append("hours = " + self.hours())
+        if self.some(0.3):
+            out.append('blinds = { states = ["then"], sun = %s, share = %s }' % (self.number(100, 5000, 0), self.number(0, 0.2)))
+        if self.some(0.3):
+            out.append('times.some = { months = "November to February", from = "8:00", to = "10:00", within = [%s, %s] }' %
+                       (self.number(50, 300, 0), self.number(500, 5000, 0)))
+        return out
+
+    def energy(self):
+        out = ["[energy]", "price = " + self.number(0, 1), "co2 = " + self.number(0, 1)]
+        if self.some(0.7):
+            out.append("hours = " + (self.hours() if self.some(0.7) else 
+                                      '[{ days = "Monday", from = "6:00", to = "9:00" }, { days = "Monday", from = "9:00", to = "20:00" }]'))
+        if self.some(0.4):
+            out.append('days = ["03-21", "12-12"]')
+        return out
+
+    def outdoors(self, marks):
+        """An area with neighbours."""
+        x, y = (0, self.r.uniform(3, 40)), (0, self.r.uniform(3, 30))
+        out = ["[spill_light]"]
+        if self.some(0.7):
+            out.append(f'zone = "E{self.r.randint(1, 4)}"')
+        if self.some(0.4):
+            out.append(f'small_angles = "{self.r.choice(["as they are", "1e-6 sr", "one minute of arc"])}"')
+        if self.some(0.3):
+            out += ['standards = ["EN 12464-2", "CIE 150"]', f'installation = "{self.r.choice(["road", "amenity", "sports"])}"']
+        out += ["[[outdoors]]", 'name = "Yard"', f"size = [{x[1]:.2f}, {y[1]:.2f}]", "ground = " + self.number(0, 0.9)]
+        if self.some(0.6):
+            out.append('task = "%s"' % self.r.choice(["outdoor.crossing", "outdoor.walkway", "outdoor.vehicles"]))
+        if self.some(0.5):
+            out.append("hours = " + self.hours())
+        for _ in range(self.r.randint(1, 3)):
+            own = self.luminaires(marks, x, y, 8)
+            while self.wildness == 0 and any(line.startswith("on_wall") for line in own):
+                own = self.luminaires(marks, x, y, 8)
+            out += [line.replace("[[rooms.", "[[outdoors.") for line in own
+                    if not line.startswith(("mounting_height", "suspension"))]
+            out.append("mounting_height = " + self.number(2, 12))
+            if self.some(0.3):
+                out.append("shield = " + self.number(20, 88))
+        for i in range(self.r.randint(0, 2)):
+            out += [line.replace("[[rooms.", "[[outdoors.") for line in self.thing(i, x, y, 8)]
+        if self.some(0.4):
+            out += ["[outdoors.scenes.late]", "rest = " + self.number(0, 1), "hours = " + self.hours()]
+        if self.some(0.3):
+            out += ["[[outdoors.road_users]]", "at = " + self.point((-20, 60), (-20, 50), (1, 2)),
+                    "azimuth = " + self.number(0, 360), "road_luminance = " + self.number(0.1, 10)]
+        for k in range(self.r.randint(0, 3)):
+            out += ["[[neighbours]]", f'name = "n{k}"']
+            kind = self.r.random()
+            if kind < 0.6:
+                out += ["at = " + self.point((-30, 70), (-30, 60), (0.5, 12)), "azimuth = " + self.number(0, 360)]
+                if self.some(0.5):
+                    out.append("size = " + self.point((0.5, 2), (0.5, 2)))
+            elif kind < 0.85:
+                out.append("facade = { from = %s, to = %s, top = %s, spacing = %s }" %
+                           (self.point((-30, 70), (40, 60)), self.point((-30, 70), (40, 60)), self.number(2, 15), self.number(0.5, 3)))
+            else:
+                out.append("area = { from = %s, to = %s, spacing = 2 }" % (self.point((50, 60), (0, 9)), self.point((61, 80), (10, 30))))
+            if self.some(0.7):
+                out.append('use = "%s"' % self.r.choice(["spa or hospital", "dwelling", "mixed", "business"]))
+            if self.some(0.6):
+                out.append("background = " + ('"computed"' if self.some(0.5) else self.number(0.01, 5)))
+        return out
 
     def daylight(self):
         """A site, something outside, and moments."""
@@ -221,9 +303,15 @@ class Maker:
         if self.some(0.3):
             out += ["[[rooms.eyes]]", 'name = "eyes one"', "at = " + self.point(x, y),
                     "looking = " + self.number(0, 360)]
+        if self.some(0.25):
+            out += ["[[rooms.control]]", f'kind = "{self.r.choice(["none", "dimmed", "switched"])}"',
+                    "target = " + self.number(100, 800, 0), "least_power = " + self.number(0, 0.3),
+                    "standby = " + self.number(0, 5), "price = " + self.number(0, 500)]
         if self.some(0.3):
             out += ["[rooms.scenes.own]", "rest = " + self.number(0, 1)]
-            if self.some(0.5):
+            if self.some(0.2):
+                out.append("hours = " + self.hours())
+            elif self.some(0.5):
                 out += ["emergency = true", "battery = " + self.number(0.05, 1), "delay = " + self.number(0, 30)]
             elif self.some(0.3):
                 out.append('task = "none"')
@@ -295,6 +383,9 @@ def fault_of(code, err, folder):
             balance = room.get("flux_balance") or {}
             emitted = balance.get("emitted_lm") or 0
             rest = emitted - sum(balance.get(k) or 0 for k in ("absorbed_lm", "escaped_lm", "lost_lm"))
+            for neighbour in (room.get("spill_light") or {}).get("neighbours", []):
+                if neighbour["k"] is None or neighbour["k"] < 0:
+                    return "a glare value is below zero"
             if emitted > 0 and abs(rest) > 0.05 * emitted:
                 return f"flux balance is {100 * rest / emitted:.1f} % off"
     return ""
@@ -325,6 +416,8 @@ def main():
     for source in [*(ROOT / "demo/photometry").iterdir(), *(ROOT / "tests/photometry/valid").iterdir()]:
         if source.suffix in (".ies", ".ldt", ".tlt"):
             shutil.copy(source, folder / "photometry" / source.name)
+    shutil.copy(ROOT / "tests/validation/weather/brackmere.epw", folder / "w.epw")
+    shutil.copy(ROOT / "demo/weather/millrace.csv", folder / "w.csv")
     files = sorted(p.name for p in (folder / "photometry").iterdir() if p.suffix != ".tlt")
     end = time.monotonic() + 60 * wish.minutes
     tally = {"projects": 0, "refused": 0, "computed": 0, "faults": 0}

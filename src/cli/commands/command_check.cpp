@@ -48,7 +48,7 @@ void describe_grids(const space::PlannedRoom& planned, const units::ShownUnits& 
                             units.length(grid->plane.origin.z()), m, plane_source(planned.brief)),
                 4);
     tell(text);
-    tell(fmt::format(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the walls left out\n"),
+    tell(fmt::format(FMT_STRING("  {} points, {:.3f} x {:.3f} {}, {:.2f} {} along the edges left out\n"),
                      grid->points.size(), units.length(grid->cell.x()), units.length(grid->cell.y()), m,
                      units.length(grid->inset_m), m));
   }
@@ -151,6 +151,33 @@ void describe_energy(const space::PlannedRoom& planned, const units::ShownUnits&
   list("energy", zones);
 }
 
+/// What light that goes astray outdoors is held against, beside the illuminances on neighbours.
+void describe_spill(const space::PlannedRoom& planned) {
+  if (!planned.brief.spill) return;
+  const space::SpillBrief& spill = *planned.brief.spill;
+  std::vector<std::string> told;
+  const auto add = [&](const standards::Demand& demand, const std::string& of) {
+    told.push_back(fmt::format(
+        FMT_STRING("{}{} at most {:g}{} ({}; {})"), standards::to_string(demand.quantity),
+        of.empty() ? "" : " at " + of, demand.required,
+        standards::unit_of(demand.quantity).empty() ? "" : " " + standards::unit_of(demand.quantity),
+        demand.source, demand.certainty));
+  };
+  for (std::size_t n = 0; n < spill.glare_values.size(); ++n)
+    for (const standards::Demand& demand : spill.glare_values[n])
+      add(demand, planned.space.neighbours[n].name);
+  for (const standards::ZoneStandard standard : spill.of_intensity)
+    if (standard == standards::ZoneStandard::en12464_2) {
+      if (const auto demand = standards::intensity_demand(standard, spill.zone, spill.lit, 1, 1))
+        add(*demand, "");
+    } else {
+      told.push_back("intensities by luminous area and distance (" + standards::to_string(standard) + ")");
+    }
+  for (const standards::Demand& demand : spill.installation) add(demand, "");
+  for (const standards::Demand& demand : spill.road_users) add(demand, "");
+  list("light that goes astray", told);
+}
+
 /// What limits glare, and what verifies it.
 void describe_glare(const space::GlareBrief& glare, std::string& text) {
   using model::GlareMethod;
@@ -221,6 +248,7 @@ void describe(const OpenProject& open, const space::PlannedRoom& planned, const 
   describe_scenes(planned);
   describe_daylight(planned);
   describe_energy(planned, units);
+  describe_spill(planned);
   if (brief.verified_as == space::VerifiedAs::nothing) {
     tell(fmt::format(FMT_STRING("  no task: nothing will be held against a requirement\n")));
     return;

@@ -262,6 +262,7 @@ std::vector<std::size_t> critical_views(const EyeSetGlare& set) {
 
 void refine_views(const Setting& finer, const lighting::RoomLight& light,
                   const transport::NumericalError& error, std::size_t s, EyeSetGlare& set) {
+  if (set.views.empty()) return;  // UGR is not rated
   std::optional<std::size_t> worst;
   const std::vector<std::size_t>& receivers = finer.plan().views[s];
   for (std::size_t v = 0; v < receivers.size(); ++v) {

@@ -16,6 +16,9 @@ using standards::Target;
 std::optional<Check> judge_intensity(const space::SpillBrief& brief, standards::ZoneStandard standard,
                                      const NeighbourReading& neighbour) {
   std::optional<Check> worst;
+  if (neighbour.sources.empty())  // whatever the distance, nothing keeps every limit
+    if (const auto demand = standards::intensity_demand(standard, brief.zone, brief.lit, 1, 1))
+      worst = standards::judge(*demand, 0);
   for (const SpillSource& source : neighbour.sources) {
     const auto demand = standards::intensity_demand(standard, brief.zone, brief.lit, source.projected_area_m2,
                                                     source.distance_m);

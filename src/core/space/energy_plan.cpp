@@ -126,6 +126,7 @@ std::optional<EnergyPlan> plan_energy(const model::Project& project, const Plann
   if (project.year) use = project.year->hours;
   if (project.energy && project.energy->hours) use = project.energy->hours;
   if (room.year && room.year->hours) use = room.year->hours;
+  if (room.lit_hours) use = room.lit_hours;
   if (room.energy && room.energy->hours) use = room.energy->hours;
   plan_hours(use, planned, project.site, plan.has_weather ? project.year->weather->first_weekday : 0, plan,
              problems);

@@ -57,11 +57,11 @@ class SpillExplainer {
     else if (number_)
       choose_seen();
     if (chosen_.luminaires.empty()) return std::move(explanation_);
-    try_dimmed();
     try_tilted();
     if (number_) {
       try_turned();
       try_shielded();
+      try_dimmed();
       try_moved();
       try_off();
     }
@@ -206,7 +206,6 @@ class SpillExplainer {
   }
 
   void try_dimmed() {
-    if (check_.demand.quantity == Quantity::upward_light) return;  // a share of itself
     double share = check_.demand.required / check_.actual;
     if (check_.unit() == "lx") {
       double ours = 0;
