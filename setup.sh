@@ -15,7 +15,7 @@ packages=(
 )
 
 # Only for tests: take the plot scripts, drawings and workbooks that the program writes.
-test_packages=(gnuplot-nox python3-ezdxf python3-openpyxl libxml2-utils chromium poppler-utils)
+test_packages=(dpkg-dev gnuplot-nox python3-ezdxf python3-jsonschema python3-openpyxl libxml2-utils chromium poppler-utils)
 
 install_packages() {
   local missing=()

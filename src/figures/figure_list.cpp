@@ -7,10 +7,8 @@
 #include "core/model/file_names.hpp"
 #include "figures/columns_figure.hpp"
 #include "figures/daylight/day_figure.hpp"
-#include "figures/daylight/energy_days_figure.hpp"
-#include "figures/daylight/energy_figure.hpp"
 #include "figures/daylight/sun_path_figure.hpp"
-#include "figures/daylight/year_figure.hpp"
+#include "figures/daylight/year_figures.hpp"
 #include "figures/flat/plan_figure.hpp"
 #include "figures/floor_figure.hpp"
 #include "figures/glare_figure.hpp"
@@ -102,8 +100,7 @@ class RoomFigures {
                             true,
                             [input, &outlook = *outlook, &sun] { return sun_path_svg(*input, outlook, sun); },
                             {}});
-    if (room.scene.empty() && room.energy && room.energy->hourly) add_energy(room, first, input);
-    if (const auto& year = room.assessment.year) add_year(room, first, input, *year);
+    for (Figure& figure : figures_of_year(room, first, input)) figures_.push_back(std::move(figure));
     if (room.series && !room.series->steps.empty())
       figures_.push_back({first + "day",
                           fmt::format(FMT_STRING("{}: the course of the day"), room.title()),
@@ -136,61 +133,6 @@ class RoomFigures {
                             return other_values_svg(room, glare_values_of(grid, own), style, units);
                           },
                           {}});
-    }
-  }
-
-  void add_energy(const record::RoomRecord& room, const std::string& first,
-                  const std::shared_ptr<const FigureInput>& input) {
-    const studies::RoomEnergy& energy = *room.energy;
-    figures_.push_back({first + "energy",
-                        fmt::format(FMT_STRING("{}: the year of electric light"), room.name),
-                        false,
-                        true,
-                        [input, &energy] { return energy_svg(*input, energy); },
-                        {}});
-    if (energy.hourly->days.empty()) return;
-    const auto& lux = energy.hourly->daylight_by_day_lx;
-    const bool has_daylight = std::any_of(lux.begin(), lux.end(), [](double each) { return each > 0; });
-    figures_.push_back({first + "energy--days",
-                        fmt::format(FMT_STRING("{}: chosen days hour by hour"), room.name),
-                        false,
-                        has_daylight,
-                        [input, &energy] { return energy_days_svg(*input, energy); },
-                        {}});
-  }
-
-  /// A map of each metric on each grid, and the year at a glance.
-  void add_year(const record::RoomRecord& room, const std::string& first,
-                const std::shared_ptr<const FigureInput>& input, const assess::YearReading& year) {
-    if (year.grids.empty()) return;
-    figures_.push_back({first + "year",
-                        fmt::format(FMT_STRING("{}: the year by day and hour"), room.name),
-                        true,
-                        true,
-                        [input, &year] { return year_svg(*input, year); },
-                        {}});
-    for (const assess::YearAtPoint& point : year.points)
-      if (!point.by_hour_lx.empty())
-        figures_.push_back({first + "year--" + model::file_name_part(point.name),
-                            fmt::format(FMT_STRING("{}: the year at {}"), room.name, point.name),
-                            false,
-                            false,
-                            [input, &year, &point] { return year_svg(*input, year, &point); },
-                            {}});
-    for (const assess::YearOnGrid& own : year.grids) {
-      const assess::GridReading& grid = room.assessment.grids[own.grid];
-      for (const assess::YearMap& map : own.maps) {
-        const bool usual = &own == &year.grids.front() && &map == &own.maps.front();
-        figures_.push_back(
-            {first + model::file_name_part(grid.name) + "--" + model::file_name_part(map.name()),
-             fmt::format(FMT_STRING("{}: {}, {}"), room.name, grid.name, map.name()),
-             usual,
-             usual,
-             [&room, &grid, &map, &year, style = style_, units = units_] {
-               return other_values_svg(room, year_map_of(grid, map, year.hours_words), style, units);
-             },
-             {}});
-      }
     }
   }
 

@@ -187,15 +187,15 @@ void NeighboursFigure::section() {
   const Vec2 way = (to - from).head<2>();
   const double length = way.norm(), before = 0.06 * length;
   double high = std::max({to.z(), from.z(), 1.0});
-  constexpr int kSteps = 400;
+  constexpr int kSamples = 400;
   const auto place_at = [&](double along) -> Vec2 {
     return from.head<2>() + (along - before) / std::max(1e-9, length) * way;
   };
   const double whole = length + 2 * before;
-  std::vector<std::pair<double, double>> tops(kSteps, {0.0, 0.0});  // what stands there: from, to
-  for (int k = 0; k < kSteps; ++k)
+  std::vector<std::pair<double, double>> tops(kSamples, {0.0, 0.0});  // what stands there: from, to
+  for (int k = 0; k < kSamples; ++k)
     for (const space::PlanShape& object : room_.objects)
-      if (object.extent.is_over(place_at(whole * (k + 0.5) / kSteps)) &&
+      if (object.extent.is_over(place_at(whole * (k + 0.5) / kSamples)) &&
           object.extent.top_m > tops[std::size_t(k)].second)
         tops[std::size_t(k)] = {object.extent.bottom_m, object.extent.top_m};
   for (const auto& [bottom, top] : tops) high = std::max(high, top);
@@ -209,11 +209,11 @@ void NeighboursFigure::section() {
                   spill_.short_mark(source.source), input_.units.length(source.distance_m),
                   input_.units.length_unit(), source.gamma_deg),
       {13, "start", kSheetInk, true});
-  for (int k = 0; k < kSteps; ++k) {
+  for (int k = 0; k < kSamples; ++k) {
     const auto& [bottom, top] = tops[std::size_t(k)];
     if (top <= 0) continue;
-    const Vec2 low = px(whole * k / kSteps, top);
-    canvas_.rectangle(low, {whole * scale / kSteps + 0.4, (top - bottom) * scale}, kStanding);
+    const Vec2 low = px(whole * k / kSamples, top);
+    canvas_.rectangle(low, {whole * scale / kSamples + 0.4, (top - bottom) * scale}, kStanding);
   }
   canvas_.line(px(0, 0), px(whole, 0), kSheetInk, 1.6);
   canvas_.line(px(before + length, 0), px(before + length, to.z()), kSheetGrey, 1.2);

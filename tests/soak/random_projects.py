@@ -85,6 +85,10 @@ class Maker:
             out.append('colour = "#c09878"')
         if self.some(0.4):
             out += self.daylight()
+        if self.some(0.2):
+            out += ["[figures]", "steps = " + self.number(2, 20, 0), "isolux = [%s]" % self.number(50, 500, 0),
+                    f'limits = [{self.number(10, 100, 0)}, {self.number(200, 2000, 0)}]', 'scale = "log"',
+                    f'values = "{self.r.choice(["none", "fitting", "all"])}"', "lines = false", "tint = true", "common_scale = true"]
         if self.some(0.3):
             out += ["[scenes.part]", "rest = " + self.number(0, 1)]
             if self.some(0.4):
@@ -190,6 +194,7 @@ class Maker:
                  'sky = "clear"\ndate = "2026-06-21"\ntime = "12:00"',
                  f'sky = {self.r.randint(1, 15)}\ndiffuse = {self.number(100, 30000, 0)}\ndate = "2024-02-29"\n'
                  f'time = "{self.r.randint(7, 17):02}:30"\nsun = {self.number(0, 90000, 0)}',
+                 'sky = "clear"\nturbidity = 3\nsun_at = [%s, %s]' % (self.number(5, 60), self.number(0, 360)),
                  'sky = "uniform"\ndiffuse = ' + self.number(0, 30000, 0),
                  'irradiance = { direct = %s, diffuse = %s }\ndate = "2025-03-01"\ntime = "10:15"' %
                  (self.number(0, 900, 0), self.number(1, 400, 0))]
@@ -315,6 +320,8 @@ class Maker:
                 out += ["emergency = true", "battery = " + self.number(0.05, 1), "delay = " + self.number(0, 30)]
             elif self.some(0.3):
                 out.append('task = "none"')
+            elif self.some(0.3):
+                out[-1] = 'solve = "least watts"'
         return out
 
     def luminaires(self, marks, x, y, h):
@@ -354,6 +361,8 @@ class Maker:
         kind = self.r.random()
         if kind < 0.6:
             out += ["at = " + self.point(x, y), f'furniture = "{self.r.choice(FURNITURE)}"']
+        elif kind < 0.65:
+            out += ["at = " + self.point(x, y, (0, h)), "panel = " + self.point((0.1, 3), (0.1, h))]
         elif kind < 0.8:
             out += ["at = " + self.point(x, y, (0, h)), "box = " + self.point((0.1, 3), (0.1, 3), (0.1, h))]
         else:

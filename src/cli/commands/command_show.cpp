@@ -113,6 +113,11 @@ bool show_data(const Arguments& arguments, const record::RunRecord& run, const s
     tell(document.dump(1) + "\n");
     return true;
   }
+  if (!arguments.flag("csv") && !tables.empty()) {  // "nothing" is said once, of all of them
+    const auto empty = std::stable_partition(tables.begin(), tables.end(),
+                                             [](const auto& table) { return !table.rows().empty(); });
+    tables.erase(std::max(empty, tables.begin() + 1), tables.end());
+  }
   bool is_first = true;
   for (std::size_t k = 0; k < tables.size(); ++k) {
     const std::string text =

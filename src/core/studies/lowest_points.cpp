@@ -103,12 +103,15 @@ LowReceivers lowest_points(const StudiedRoom& room, const std::vector<std::size_
   low.receivers = std::move(cluster);
   points.together = low.receivers.size();
   std::vector<Vec3> positions;
+  std::vector<Vec3> before;  // their faces: what they are on does not stand over them
   for (const std::size_t r : low.receivers) {
     points.middle += all[r].position / double(low.receivers.size());
     positions.push_back(all[r].position);
+    constexpr double kOff = 0.01;  // m
+    before.push_back(all[r].position + kOff * Vec3(all[r].normal.x(), all[r].normal.y(), 0));
   }
   points.along = walls_along(room.space(), positions);
-  points.under = object_over(room.space(), positions);
+  points.under = object_over(room.space(), before);
   return low;
 }
 

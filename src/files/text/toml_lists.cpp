@@ -34,14 +34,14 @@ std::optional<Vec2> TomlTable::to_point(const std::string& key, const toml::node
 }
 
 std::optional<Vec3> TomlTable::position(const std::string& key, Need need) {
-  const toml::node* node = take(key, need);
+  const toml::node* node = take(key, Form::position, need);
   if (!node) return std::nullopt;
   const auto lengths = to_lengths(key, *node, 3, "three lengths, as in [4.5, 2.0, 0.8]");
   return lengths ? std::optional(Vec3((*lengths)[0], (*lengths)[1], (*lengths)[2])) : std::nullopt;
 }
 
 std::optional<Vec3> TomlTable::place_in_room(const std::string& key) {
-  const toml::node* node = take(key, Need::required);
+  const toml::node* node = take(key, Form::place, Need::required);
   if (!node) return std::nullopt;
   const toml::array* array = node->as_array();
   if (!array || array->size() != 2) return position(key);
@@ -50,13 +50,13 @@ std::optional<Vec3> TomlTable::place_in_room(const std::string& key) {
 }
 
 std::optional<Vec2> TomlTable::point(const std::string& key, Need need) {
-  const toml::node* node = take(key, need);
+  const toml::node* node = take(key, Form::point, need);
   return node ? to_point(key, *node) : std::nullopt;
 }
 
-const toml::array* TomlTable::take_corners(const std::string& key, const char* expected,
+const toml::array* TomlTable::take_corners(const std::string& key, Form form, const char* expected,
                                            const toml::node*& node) {
-  node = take(key, Need::optional);
+  node = take(key, form);
   if (!node) return nullptr;
   constexpr std::size_t kMostCorners = 2000;
   const toml::array* array = node->as_array();
@@ -67,8 +67,8 @@ const toml::array* TomlTable::take_corners(const std::string& key, const char* e
 
 std::optional<std::vector<Vec3>> TomlTable::positions(const std::string& key) {
   const toml::node* node = nullptr;
-  const toml::array* array =
-      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
+  const toml::array* array = take_corners(
+      key, Form::positions, "a list of 3 to 2000 corners, as in [[0, 0, 1], [2, 0, 1], [2, 0, 2]]", node);
   if (!array) return std::nullopt;
   std::vector<Vec3> list;
   for (const toml::node& element : *array) {
@@ -86,7 +86,8 @@ std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, st
 
 std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, std::size_t least,
                                                       std::size_t most, double low, double high) {
-  const toml::node* node = take(key, Need::optional);
+  if (asked_) note(key, Form::numbers, fmt::format(FMT_STRING("{} to {}"), low, high));
+  const toml::node* node = take(key, Form::numbers);
   if (!node) return std::nullopt;
   std::vector<double> values;
   if (const toml::array* array = node->as_array())
@@ -105,7 +106,7 @@ std::optional<std::vector<double>> TomlTable::numbers(const std::string& key, st
 }
 
 std::optional<std::string> TomlTable::words(const std::string& key) {
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::words);
   if (!node) return std::nullopt;
   const auto one = [](const toml::node& n) -> std::optional<std::string> {
     if (const auto text = n.value<std::string>(); n.is_string() && text) return text;
@@ -130,12 +131,12 @@ std::optional<std::string> TomlTable::words(const std::string& key) {
 
 std::optional<std::vector<Vec2>> TomlTable::points(const std::string& key, Need need) {
   if (need == Need::required && !has(key)) {
-    take(key, need);
+    take(key, Form::points, need);
     return std::nullopt;
   }
   const toml::node* node = nullptr;
-  const toml::array* array =
-      take_corners(key, "a list of 3 to 2000 corners, as in [[0, 0], [9.6, 0], [9.6, 6.4]]", node);
+  const toml::array* array = take_corners(
+      key, Form::points, "a list of 3 to 2000 corners, as in [[0, 0], [9.6, 0], [9.6, 6.4]]", node);
   if (!array) return std::nullopt;
   std::vector<Vec2> points;
   for (const toml::node& element : *array) {

@@ -45,10 +45,21 @@ int line_of(const toml::node& node) {
 TomlTable::TomlTable(const toml::table& table, std::string name, std::string file, Problems& problems)
     : table_(&table), name_(std::move(name)), file_(std::move(file)), problems_(&problems) {}
 
-TomlTable TomlTable::inner(const toml::table& table, std::string name) const {
-  TomlTable result(table, std::move(name), file_, *problems_);
+/// A table that stands under the key; under a name of its own there, where `name` is given.
+TomlTable TomlTable::inner(const toml::table& table, const std::string& key, const std::string& name) const {
+  TomlTable result(table, name.empty() ? key : key + "." + name, file_, *problems_);
   result.units_ = units_;
+  if (asked_) result.asked_ = name.empty() ? &asked_->key(key) : &asked_->key(key).key("*");
   return result;
+}
+
+void TomlTable::know_what(const TomlTable& other) {
+  known_ = other.known_;
+  if (asked_ && other.asked_) asked_->add(*other.asked_);
+}
+
+void TomlTable::note(const std::string& key, Form form, const std::string& allowed) const {
+  if (asked_) asked_->key(key).forms.emplace(form, allowed);
 }
 
 const toml::node* TomlTable::find(const std::string& key) const {
@@ -79,7 +90,8 @@ bool TomlTable::has(const std::string& key) const {
   return find(key) != nullptr;
 }
 
-const toml::node* TomlTable::take(const std::string& key, Need need) {
+const toml::node* TomlTable::take(const std::string& key, Form form, Need need) {
+  note(key, form);
   known_.push_back(key);
   const toml::node* node = find(key);
   if (!node && need == Need::required)
@@ -110,13 +122,13 @@ std::optional<std::string> TomlTable::text_of(const std::string& key, const toml
 }
 
 std::optional<std::string> TomlTable::text(const std::string& key, Need need) {
-  const toml::node* node = take(key, need);
+  const toml::node* node = take(key, Form::text, need);
   const auto value = text_of(key, node, 1000);
   return value && check_characters(*value, place_of(*node)) ? value : std::nullopt;
 }
 
 std::optional<std::string> TomlTable::paragraphs(const std::string& key) {
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::text);
   const auto value = text_of(key, node, 20000);
   if (!value) return std::nullopt;
   std::string lines = *value;  // of which line breaks and tabs are no fault
@@ -153,9 +165,19 @@ std::optional<double> TomlTable::to_quantity(const std::string& key, const toml:
   return std::nullopt;
 }
 
+namespace {
+
+std::string allowed_words(const Range& range, units::Dimension dimension) {
+  return fmt::format(FMT_STRING("{}{} to {}, or text with a unit ({})"), range.above_low ? "above " : "",
+                     range.low, range.high, units::unit_names(dimension));
+}
+
+}  // namespace
+
 std::optional<double> TomlTable::quantity(const std::string& key, units::Dimension dimension, Range range,
                                           Need need) {
-  const toml::node* node = take(key, need);
+  if (asked_) note(key, Form::quantity, allowed_words(range, dimension));
+  const toml::node* node = take(key, Form::quantity, need);
   if (!node) return std::nullopt;
   const auto value = to_quantity(key, *node, dimension);
   if (!value) return std::nullopt;
@@ -177,7 +199,7 @@ std::optional<double> TomlTable::quantity(const std::string& key, units::Dimensi
 
 std::vector<std::pair<std::string, Place>> TomlTable::texts(const std::string& key) {
   std::vector<std::pair<std::string, Place>> list;
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::texts);
   if (!node) return list;
   const toml::array* array = node->as_array();
   if (!array) {
@@ -193,7 +215,8 @@ std::vector<std::pair<std::string, Place>> TomlTable::texts(const std::string& k
 }
 
 std::optional<int> TomlTable::count(const std::string& key, int low, int high, Need need) {
-  const toml::node* node = take(key, need);
+  if (asked_) note(key, Form::count, fmt::format(FMT_STRING("{} to {}"), low, high));
+  const toml::node* node = take(key, Form::count, need);
   if (!node) return std::nullopt;
   const auto value = node->is_number() ? node->value<double>() : std::nullopt;
   if (!value || *value != std::floor(*value)) {
@@ -209,13 +232,14 @@ std::optional<int> TomlTable::count(const std::string& key, int low, int high, N
 }
 
 std::vector<std::string> TomlTable::keys() const {
+  if (asked_) asked_->any_key = true;
   std::vector<std::string> names;
   for (const auto& [key, node] : *table_) names.emplace_back(key.str());
   return names;
 }
 
 std::optional<bool> TomlTable::flag(const std::string& key) {
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::flag);
   if (!node) return std::nullopt;
   if (const auto* value = node->as_boolean()) return value->get();
   wrong_type(key, *node, "true or false");
@@ -228,6 +252,7 @@ bool TomlTable::is_text(const std::string& key) const {
 }
 
 bool TomlTable::is_word(const std::string& key, const std::string& word) {
+  if (asked_) asked_->key(key).words.insert(word);
   const toml::node* node = find(key);
   if (!node || !node->is_string() || node->value<std::string>() != word) return false;
   known_.push_back(key);
@@ -236,7 +261,7 @@ bool TomlTable::is_word(const std::string& key, const std::string& word) {
 
 std::vector<Vec2> TomlTable::pairs(const std::string& key) {
   std::vector<Vec2> pairs;
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::pairs);
   const toml::array* list = node ? node->as_array() : nullptr;
   for (std::size_t i = 0; list && i < list->size(); ++i) {
     const toml::array* pair = list->get(i)->as_array();
@@ -259,6 +284,7 @@ bool TomlTable::is_list(const std::string& key) const {
 }
 
 bool TomlTable::is_false(const std::string& key) {
+  if (asked_) asked_->key(key).may_be_false = true;
   const toml::node* node = find(key);
   if (!node || !node->is_boolean() || node->value<bool>() != false) return false;
   known_.push_back(key);
@@ -271,7 +297,7 @@ bool TomlTable::is_table(const std::string& key) const {
 }
 
 std::optional<TomlTable> TomlTable::table(const std::string& key) {
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::table);
   if (!node) return std::nullopt;
   if (const toml::table* inner = node->as_table()) return this->inner(*inner, key);
   wrong_type(key, *node, "a table, as in { key = value }");
@@ -280,7 +306,7 @@ std::optional<TomlTable> TomlTable::table(const std::string& key) {
 
 std::vector<TomlTable> TomlTable::tables(const std::string& key) {
   std::vector<TomlTable> result;
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::tables);
   if (!node) return result;
   const toml::array* array = node->as_array();
   if (!array) {
@@ -298,6 +324,8 @@ std::vector<TomlTable> TomlTable::tables(const std::string& key) {
 }
 
 std::vector<TomlTable> TomlTable::one_or_more(const std::string& key) {
+  note(key, Form::table);
+  note(key, Form::tables);
   if (!is_table(key)) return tables(key);
   std::vector<TomlTable> result;
   if (auto one = table(key)) result.push_back(std::move(*one));
@@ -306,7 +334,7 @@ std::vector<TomlTable> TomlTable::one_or_more(const std::string& key) {
 
 std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std::string& key) {
   std::vector<std::pair<std::string, TomlTable>> result;
-  const toml::node* node = take(key, Need::optional);
+  const toml::node* node = take(key, Form::named_tables);
   if (!node) return result;
   const toml::table* outer = node->as_table();
   if (!outer) {
@@ -317,7 +345,7 @@ std::vector<std::pair<std::string, TomlTable>> TomlTable::named_tables(const std
     const Place place{file_, int(name.source().begin.line), int(name.source().begin.column)};
     if (!check_characters(std::string(name.str()), place)) continue;
     if (const toml::table* table = inner.as_table()) {
-      result.emplace_back(std::string(name.str()), this->inner(*table, key + "." + std::string(name.str())));
+      result.emplace_back(std::string(name.str()), this->inner(*table, key, std::string(name.str())));
     } else {
       wrong_type(std::string(name.str()), inner, fmt::format(FMT_STRING("a table such as [{}.P1]"), key));
     }

@@ -10,6 +10,7 @@
 #include "core/problems/problems.hpp"
 #include "core/units/quantity.hpp"
 #include "core/units/shown_units.hpp"
+#include "files/text/asked_keys.hpp"
 
 namespace toml {
 inline namespace v3 {
@@ -50,7 +51,7 @@ class TomlTable {
   std::optional<Vec3> position(const std::string& key, Need need = Need::optional);
   /// [x, y] or [x, y, z]; z is NaN in the shorter form. Required.
   std::optional<Vec3> place_in_room(const std::string& key);
-  /// All keys of the table, in alphabetical order.
+  /// All keys of the table, in alphabetical order, where they are names of people's own.
   std::vector<std::string> keys() const;
   /// `count` numbers from low to high.
   std::optional<std::vector<double>> numbers(const std::string& key, std::size_t count, double low,
@@ -87,7 +88,7 @@ class TomlTable {
   /// Keys that are missing here are looked for in the other table, before earlier ones; it must outlive this.
   void fall_back_on(const TomlTable& other) { others_.push_back(other.table_); }
   /// Knows all keys that the other table was asked for.
-  void know_what(const TomlTable& other) { known_ = other.known_; }
+  void know_what(const TomlTable& other);
   /// The text of a key, without reading it.
   std::string peek(const std::string& key) const;
 
@@ -101,21 +102,25 @@ class TomlTable {
   /// Bare lengths and light levels are in these units from now on, also in tables taken from this one.
   void set_units(const units::ShownUnits& units) { units_ = units; }
   const units::ShownUnits& units() const { return units_; }
+  /// All that is asked of this table, and of those taken from it, is noted there; it must outlive them.
+  void note_in(AskedKeys* asked) { asked_ = asked; }
   /// Names the keys that were never asked for, with the nearest one that could have been meant.
   void finish();
 
  private:
   std::optional<std::string> text_of(const std::string& key, const toml::node* node, std::size_t most);
   bool check_characters(const std::string& text, const Place& place);
-  const toml::node* take(const std::string& key, Need need);
+  const toml::node* take(const std::string& key, Form form, Need need = Need::optional);
+  void note(const std::string& key, Form form, const std::string& allowed = {}) const;
   Place place_of(const toml::node& node) const;
   void wrong_type(const std::string& key, const toml::node& node, const std::string& expected);
   std::optional<double> to_quantity(const std::string& key, const toml::node& node,
                                     units::Dimension dimension);
   std::optional<std::vector<double>> to_lengths(const std::string& key, const toml::node& node,
                                                 std::size_t count, const char* expected);
-  TomlTable inner(const toml::table& table, std::string name) const;
-  const toml::array* take_corners(const std::string& key, const char* expected, const toml::node*& node);
+  TomlTable inner(const toml::table& table, const std::string& key, const std::string& name = {}) const;
+  const toml::array* take_corners(const std::string& key, Form form, const char* expected,
+                                  const toml::node*& node);
   std::optional<Vec2> to_point(const std::string& key, const toml::node& node);
 
   /// Here, or in what it falls back on; null: nowhere.
@@ -128,6 +133,7 @@ class TomlTable {
   Problems* problems_;
   units::ShownUnits units_;
   std::vector<std::string> known_;
+  AskedKeys* asked_ = nullptr;
 };
 
 }  // namespace glow::files

@@ -34,8 +34,12 @@ char sign_of(Change change) {
 std::string by_how_much(ComparedMeasure measure, const Compared& first, const Compared& now) {
   if (!first.value || !now.value || measure == ComparedMeasure::checks_met) return {};
   const double more = *now.value - *first.value;
-  if (measure == ComparedMeasure::uniformity) return fmt::format(FMT_STRING("{:+.2f}"), more);
-  if (measure == ComparedMeasure::glare) return fmt::format(FMT_STRING("{:+.1f}"), more);
+  const auto digits = [&](int usual) {  // one more where it would read zero
+    return fmt::format(FMT_STRING("{:+.{}f}"), more,
+                       2 * std::abs(more) < std::pow(10, -usual) ? usual + 1 : usual);
+  };
+  if (measure == ComparedMeasure::uniformity) return digits(2);
+  if (measure == ComparedMeasure::glare) return digits(1);
   return *first.value > 0 ? fmt::format(FMT_STRING("{:+.0f} %"), 100 * more / *first.value) : std::string();
 }
 
