@@ -40,6 +40,46 @@ void replace(const TemporaryFolder& folder, const std::string& file, const std::
   folder.write(file, text.replace(at, from.size(), to));
 }
 
+/// Points on the face of a board do not lie under the board.
+TEST(Verdicts, WhatIsReadOnAThingIsNotDarkenedByIt) {
+  const TemporaryFolder folder;
+  write_demo(folder);
+  folder.write("board.toml", R"(format = 1
+[project]
+standard = "EN 12464-1:2021"
+[defaults]
+reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }
+maintenance_factor = 0.8
+[luminaires.H1]
+file = "shelf/tarnfell-heron-600-prism.ldt"
+[[rooms]]
+name = "Atelier"
+size = [8.4, 6.2]
+height = 3.2
+task = "education.art-room"
+[[rooms.luminaires]]
+mark = "H1"
+array = { rows = 2, columns = 5 }
+[[rooms.objects]]
+name = "easels"
+furniture = "board"
+size = [4.0, 0.03, 1.4]
+at = [2.2, 6.17, 0.9]
+[[rooms.areas]]
+name = "on easels"
+on = "easels"
+task = "education.board"
+)");
+  const json room = run_json(folder, "board.toml").at("rooms").at(0);
+  bool failed = false;
+  for (const json& check : checks_at(room, "on easels"))
+    if (check.at("verdict") == "not met") {
+      failed = true;
+      EXPECT_EQ(check.at("why").dump().find("in or under"), std::string::npos) << check.at("why");
+    }
+  EXPECT_TRUE(failed) << "an upright plane gets too little from the ceiling";
+}
+
 /// The demo's showroom fails one check on purpose. Doing what the message says mends it.
 TEST(Verdicts, DoingWhatTheShowroomsMessageSaysMendsIt) {
   const TemporaryFolder folder;

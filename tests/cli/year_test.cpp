@@ -248,6 +248,7 @@ TEST(Year, IsVerifiedExplainedAndShown) {
   EXPECT_TRUE(says(shown.out, "if the building were turned") && says(shown.out, "openings wider by 25 %") &&
               says(shown.out, "overhangs of 1.0 m over the windows"))
       << shown.out;
+  EXPECT_FALSE(says(run(folder, "show o-results year").out, "nothing")) << "of floors, times and points";
   const Ran table = run(folder, "show o-results year --csv");
   EXPECT_TRUE(says(table.out, "autonomy_percent") && says(table.out, "Office,work plane,300,")) << table.out;
   for (const char* file : {"figures/the-year/office--year.svg",
@@ -418,10 +419,10 @@ TEST(Energy, WhatIsInvestedMoreIsPaidBack) {
   std::string text = lit_office("[[rooms.control]]\nname = \"all\"\nkind = \"none\"\ntarget = 200\n",
                                 "[energy]\nprice = 0.3\n");
   text.insert(text.find("file = \"lamp.ies\""), "price = 100\n");
-  folder.write(
-      "e.toml",
-      text + "[[variants.dimmed.rooms]]\nname = \"Office\"\n[[variants.dimmed.rooms.control]]\n"
-             "name = \"all\"\nkind = \"dimmed\"\nprice = 60\n");
+  folder.write("e.toml",
+               text +
+                   "[[variants.dimmed.rooms]]\nname = \"Office\"\n[[variants.dimmed.rooms.control]]\n"
+                   "name = \"all\"\nkind = \"dimmed\"\nprice = 60\n");
   const Ran ran = run(folder, "run e.toml -q --accuracy draft");
   ASSERT_EQ(ran.code, 0) << ran.err;
   const json told = json_of(run(folder, "compare e.toml \"e.toml@dimmed\" --json").out);
