@@ -7,6 +7,7 @@
 #include "cli/arguments.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/streams.hpp"
+#include "core/record/lit_together.hpp"
 #include "files/results/record_json.hpp"
 #include "files/results/results_reader.hpp"
 #include "files/text/input_file.hpp"
@@ -132,7 +133,11 @@ int ProjectRun::exit_code() const {
     return room.assessment.status == assess::Status::not_met ||
            room.assessment.status == assess::Status::undecided;
   });
-  return options_.strict && failed ? kNotMet : kDone;
+  const auto together = record::lit_together(writer_.run());
+  const bool too_much = std::any_of(together.begin(), together.end(), [](const auto& each) {
+    return each.check.verdict != standards::Verdict::met;
+  });
+  return options_.strict && (failed || too_much) ? kNotMet : kDone;
 }
 
 std::string ProjectRun::answer() const {

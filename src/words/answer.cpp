@@ -8,6 +8,7 @@
 #include "words/check_advice.hpp"
 #include "words/paint.hpp"
 #include "words/room_words.hpp"
+#include "words/spill_words.hpp"
 #include "words/standing.hpp"
 #include "words/text_layout.hpp"
 #include "words/values.hpp"
@@ -179,6 +180,7 @@ std::string answer_end(const record::RunRecord& run) {
     met += room.assessment.status == Status::met;
     older += !room.changed_since.empty();
   }
+  text += together_words(run, true);
   if (judged > 0)
     text += fmt::format(
         FMT_STRING("\n{}: {}{}\n"), run.project, met_words(met, judged),

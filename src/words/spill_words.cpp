@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "core/record/lit_together.hpp"
 #include "core/record/record.hpp"
 #include "words/text_layout.hpp"
 
@@ -51,6 +52,29 @@ std::string spill_change_words(const studies::SpillChange& change, const Values&
   return who;
 }
 
+std::string together_words(const record::RunRecord& run, bool failing) {
+  std::string text;
+  for (const record::LitTogether& each : record::lit_together(run)) {
+    const standards::Check& check = each.check;
+    const auto light = [&](double lux) {
+      return value(check.demand.quantity, lux, run.units, Detail::table);
+    };
+    const bool fails = check.verdict != standards::Verdict::met;
+    if (failing && !fails) continue;
+    std::string areas;
+    for (const auto& [area, lux] : each.areas)
+      areas += fmt::format(FMT_STRING("{}{} {}"), areas.empty() ? "" : ", ", area, light(lux));
+    const bool highest = check.demand.quantity == standards::Quantity::property_illuminance;
+    wrap(text, fails ? "  ! " : "  ",
+         fmt::format(FMT_STRING("{}: {}{} {} from all areas together, {} allowed: {}; {}"), each.neighbour,
+                     highest ? "at most " : "", light(check.actual),
+                     highest ? "anywhere on it" : "on its window", light(check.demand.required),
+                     to_string(check.verdict), areas),
+         4);
+  }
+  return text;
+}
+
 std::string spill_remarks(const record::RunRecord& run) {
   std::string text;
   for (const record::RoomRecord& room : run.rooms) {
@@ -83,6 +107,7 @@ std::string spill_remarks(const record::RunRecord& run) {
              4);
     }
   }
+  text += together_words(run, false);
   return text.empty() ? text : "\n" + text;
 }
 

@@ -11,6 +11,9 @@ std::vector<std::string> spill_cause_words(const studies::SpillCauses& causes, c
                                            const Values& values);
 /// "F1 at (3.0, 4.0) and 2 more tilted down by 10 deg".
 std::string spill_change_words(const studies::SpillChange& change, const Values& values);
+/// Of neighbours that get light of several areas, the sum; `failing`: only of those whose limit it does not
+/// surely keep. Each line ends with a line break.
+std::string together_words(const record::RunRecord& run, bool failing);
 /// Of a run: how k was found where, and what lies outside its range; each line ends with a line break.
 std::string spill_remarks(const record::RunRecord& run);
 

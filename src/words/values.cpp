@@ -99,9 +99,10 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
     case Quantity::minimum_illuminance:
     case Quantity::year_over_half:
     case Quantity::year_over_most:
-    case Quantity::window_illuminance:
-    case Quantity::property_illuminance:
       return table ? fmt::format(FMT_STRING("{:.1f}"), units.light(value)) : units::light_words(units, value);
+    case Quantity::window_illuminance:  // limits from 0.1 lx on
+    case Quantity::property_illuminance:
+      return table ? fmt::format(FMT_STRING("{:.2f}"), units.light(value)) : units::light_words(units, value);
     case Quantity::uniformity:
       return fmt::format(FMT_STRING("{:.{}f}"), value, table ? 3 : 2);
     case Quantity::unified_glare:

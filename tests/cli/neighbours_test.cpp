@@ -99,6 +99,41 @@ TEST_P(ObtrusiveCase, OfTheReferenceByProjectFile) {
 
 INSTANTIATE_TEST_SUITE_P(Reference, ObtrusiveCase, testing::Values("obtrusive-1", "obtrusive-2"));
 
+/// Two areas of one neighbour: each keeps its limit, both together do not, and that is said.
+TEST(Neighbours, LightOfSeveralAreasIsAddedUp) {
+  const TemporaryFolder folder;
+  folder.write("O5.ies", content_of(test::test_data("validation/luminaires/O5.ies")));
+  const auto project = [](double share) {
+    std::string text =
+        "format = 1\n[project]\nname = \"N\"\nstandard = \"EN 12464-2:2014\"\n[defaults]\nmaintenance_factor "
+        "= "
+        "0.8\n[luminaires.L]\nfile = \"O5.ies\"\n"
+        "[[neighbours]]\nname = \"window\"\nat = [40, 5, 4]\nazimuth = 180\nuse = \"dwelling\"\nbackground = "
+        "0.3\n";
+    for (const char* area : {"West yard", "East yard"})
+      text += fmt::format(
+          FMT_STRING("[[outdoors]]\nname = \"{}\"\nsize = [20, 10]\nground = 0\nsurfaces = false\n"
+                     "[[outdoors.luminaires]]\nmark = \"L\"\nat = [18, 5]\nmounting_height = 6\ntilt = 40\n"
+                     "dimming = {}\n"),
+          area, share);
+    return text;
+  };
+  const auto illuminance_of = [&](double share) {
+    folder.write("n.toml", project(share));
+    EXPECT_EQ(run(folder, "run n.toml -q").code, 0);
+    const json rooms = json_in(folder.path() / "n-results/results.json").at("rooms");
+    EXPECT_EQ(check_of(rooms.at(0), "illuminance on the window").at("actual"),
+              check_of(rooms.at(1), "illuminance on the window").at("actual"));
+    return check_of(rooms.at(0), "illuminance on the window").at("actual").get<double>();
+  };
+  const double full = illuminance_of(1), share = 0.7 / full;  // 1 lx is allowed at night
+  ASSERT_LT(share, 1) << full;
+  EXPECT_NEAR(illuminance_of(share), 0.7, 1e-6);
+  const std::string shown = run(folder, "show n-results neighbours").out;
+  EXPECT_TRUE(says(shown, "! window: 1.40 lx on its window from all areas together")) << shown;
+  EXPECT_TRUE(says(run(folder, "run n.toml -q").out, "! window: 1.40 lx")) << "the answer tells it";
+}
+
 TEST(Neighbours, WallsTakeAllAndWindowsThatLookAwayGetNothing) {
   const json in = reference::metric_cases("obtrusive-1").at(0).at("inputs");
   const TemporaryFolder folder;

@@ -1,5 +1,7 @@
 #include "core/sources/luminaire_light.hpp"
 
+#include <algorithm>
+
 #include "core/sources/received_light.hpp"
 
 namespace glow::sources {
@@ -26,10 +28,11 @@ LuminaireLight::LuminaireLight(const transport::Transport& transport,
     for (const transport::MirrorPath& path : mirrors.from(luminaire.frame.origin)) {
       images_.push_back(
           std::make_unique<const photometry::PlacedLuminaire>(image_of(luminaire, mirrors, path)));
-      mirrored_.emplace_back(*images_.back(),
-                             [&transport, path, owner = luminaire.owner](const Vec3& eye, const Vec3& image) {
-                               return transport.mirrors().passed(path, transport.tracer(), eye, image, owner);
-                             });
+      passed_.emplace_back([&transport, path, owner = luminaire.owner](const Vec3& eye, const Vec3& image) {
+        return transport.mirrors().passed(path, transport.tracer(), eye, image, owner);
+      });
+      mirrored_.emplace_back(*images_.back(), passed_.back());
+      images_open_.emplace_back(*images_.back(), nullptr);
     }
 }
 
@@ -46,51 +49,77 @@ DirectLux LuminaireLight::mirrored(const readings::Receiver& receiver, double to
   return received(sources, receiver, tolerance);
 }
 
+namespace {
+
+/// Shares of light that come through from places of a luminaire: on average, the least and the most.
+struct Seen {
+  double share = 0, least = 1, most = 0;
+};
+
 /// By sight lines to places all over what is seen of it, so many along each side.
-double LuminaireLight::seen_share(std::size_t l, const readings::Receiver& place, int along) const {
-  const photometry::PlacedLuminaire& luminaire = straight_.open(l).luminaire();
-  const geometry::Frame& frame = luminaire.frame;
+Seen seen_of(const DirectLight& light, const readings::Receiver& place, int along,
+             const DirectLight::Passed& passed) {
+  const geometry::Frame& frame = light.luminaire().frame;
   const Vec3 way = (place.position - frame.origin).normalized(), start = place.ray_start();
   const Vec3 towards(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
-  const photometry::LuminousSurface& surface = straight_.open(l).surface();
+  const photometry::LuminousSurface& surface = light.surface();
   const int aside = surface.point() ? 1 : along;
-  double passed = 0;
+  Seen seen;
   for (int k = 0; k < aside * aside; ++k) {
     const Vec3 p = surface.point()
                        ? Vec3::Zero()
                        : surface.point_seen(towards, (k % aside + 0.5) / aside, (k / aside + 0.5) / aside);
-    const Vec3 on = frame.origin + p.x() * frame.c0 + p.y() * frame.c90 + p.z() * frame.g0;
-    passed += double(tracer_->passed(start, on, luminaire.owner));
+    const double own = passed(start, frame.origin + p.x() * frame.c0 + p.y() * frame.c90 + p.z() * frame.g0);
+    seen.share += own / (aside * aside);
+    seen.least = std::min(seen.least, own);
+    seen.most = std::max(seen.most, own);
   }
-  return passed / (aside * aside);
+  return seen;
 }
+
+/// lx on a plane, as if nothing were in between.
+double open_light(const DirectLight& light, const readings::Receiver& plane) {
+  const double above = (light.luminaire().frame.origin - plane.position).dot(plane.normal);
+  return above < -light.surface().reach_m() ? 0 : light.plane_illuminance(plane.position, plane.normal);
+}
+
+}  // namespace
 
 double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance) const {
   constexpr double kOfPlane = 0.01;  // of DirectLight::plane_illuminance
   constexpr double kOfNet =
       0.02;  // what shadows by a few sight lines may be off, of all light of most places
   constexpr double kSmall = 0.35;  // of the tolerance: so little of all light is seen or not, all of it
-  const double over_mirrors = has_mirrors() ? mirrored(plane, tolerance).lux : 0;
-  if (tolerance < kOfPlane) return over_mirrors + straight(plane, tolerance).lux;
-  std::vector<double> open(straight_.size(), 0.0);
+  if (tolerance < kOfPlane)
+    return straight(plane, tolerance).lux + (has_mirrors() ? mirrored(plane, tolerance).lux : 0);
+  std::vector<double> open;
   double all = 0;
-  for (std::size_t l = 0; l < open.size(); ++l) {
-    const DirectLight& light = straight_.open(l);
-    const double above = (light.luminaire().frame.origin - plane.position).dot(plane.normal);
-    if (above < -light.surface().reach_m()) continue;
-    all += open[l] = light.plane_illuminance(plane.position, plane.normal);
+  for (std::size_t l = 0; l < straight_.size(); ++l) {
+    open.push_back(open_light(straight_.open(l), plane));
+    all += open.back();
   }
-  double lux = over_mirrors;
+  double lux = 0;
   for (std::size_t l = 0; l < open.size(); ++l) {
     if (open[l] <= 0) continue;
+    const DirectLight::Passed passed = [&](const Vec3& from, const Vec3& on) {
+      return double(tracer_->passed(from, on, straight_.open(l).luminaire().owner));
+    };
     if (!straight_.may_be_hidden(l, plane.position))
       lux += open[l];
     else if (open[l] < kSmall * tolerance * all)
-      lux += open[l] * seen_share(l, plane, 1);
+      lux += open[l] * seen_of(straight_.open(l), plane, 1, passed).share;
     else if (tolerance >= kOfNet)
-      lux += open[l] * seen_share(l, plane, 3);
+      lux += open[l] * seen_of(straight_.open(l), plane, 3, passed).share;
     else
       lux += straight_.shaded(l).illuminance(plane);
+  }
+  for (std::size_t m = 0; m < mirrored_.size(); ++m) {  // most images are seen from few places
+    const Seen seen = seen_of(images_open_[m], plane, 3, passed_[m]);
+    if (seen.share <= 0) continue;
+    const double image = open_light(images_open_[m], plane);
+    const bool whole = seen.most - seen.least < 1e-6 * seen.most;
+    const bool by_net = whole || tolerance >= kOfNet || image * seen.most < kSmall * tolerance * all;
+    lux += by_net ? image * seen.share : mirrored_[m].illuminance(plane);
   }
   return lux;
 }

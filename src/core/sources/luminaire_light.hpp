@@ -22,12 +22,12 @@ class LuminaireLight {
   double quickly(const readings::Receiver& plane, double tolerance) const;
 
  private:
-  double seen_share(std::size_t luminaire, const readings::Receiver& place, int along) const;
-
   StraightSources straight_;
   const geometry::RayTracer* tracer_;
   std::vector<std::unique_ptr<const photometry::PlacedLuminaire>> images_;
+  std::vector<DirectLight::Passed> passed_;  ///< of each image, by its way over mirrors
   std::vector<DirectLight> mirrored_;
+  std::vector<DirectLight> images_open_;  ///< as if nothing were in between
 };
 
 }  // namespace glow::sources
