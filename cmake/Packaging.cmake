@@ -2,6 +2,7 @@
 # its own help, the schema of the project file for editors, the example project.
 set(CMAKE_SKIP_INSTALL_ALL_DEPENDENCY ON)  # the program is enough
 include(GNUInstallDirs)
+set(Python3_ROOT_DIR /usr CACHE PATH "Debian's, for which setup.sh installs modules")
 find_package(Python3 COMPONENTS Interpreter)
 install(TARGETS glowgrid RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
 if(Python3_Interpreter_FOUND)

@@ -19,6 +19,7 @@ ROOT = pathlib.Path(__file__).resolve().parents[1]
 SCHEMA = ROOT / "packaging/glowgrid-project.schema.json"
 RANDOM_PROJECTS = 300
 
+sys.dont_write_bytecode = True  # not beside the sources
 sys.path.insert(0, str(ROOT / "tests/soak"))
 from random_projects import Maker  # noqa: E402
 
