@@ -5,8 +5,8 @@
 
 #include "core/model/file_names.hpp"
 #include "core/record/comparison.hpp"
-#include "figures/curves/intensity_figures.hpp"
 #include "figures/compared_figures.hpp"
+#include "figures/curves/intensity_figures.hpp"
 #include "figures/figure_list.hpp"
 #include "report/inline_figure.hpp"
 #include "report/luminaire_section.hpp"

@@ -171,7 +171,8 @@ TEST(RoomEnergy, WhatIsMissingIsSaidAndTheEstimateStands) {
   ASSERT_TRUE(no_year.estimate);
   ASSERT_EQ(no_year.missing.size(), 1u);
   EXPECT_NE(no_year.missing[0].find("[year] with weather"), std::string::npos);
-  const RoomEnergy no_watts = room_energy(office.plan, office.space, {{std::nullopt}, {500.0}, {}}, &office.day).energy;
+  const RoomEnergy no_watts =
+      room_energy(office.plan, office.space, {{std::nullopt}, {500.0}, {}}, &office.day).energy;
   EXPECT_FALSE(no_watts.estimate || no_watts.hourly);
   EXPECT_NE(no_watts.missing.at(0).find("watts"), std::string::npos);
   office.plan.has_windows = false;

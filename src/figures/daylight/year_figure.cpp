@@ -116,7 +116,8 @@ void YearFigure::carpet() {
   }
   const ColourScale scale = daylight_scale(most);
   draw_carpet(canvas_, shown, scale, {kCarpetLeft, kCarpetTop}, {kCarpetWide, kCarpetHigh});
-  draw_scale(canvas_, scale, (point_ ? "Illuminance in " : "Mean in ") + std::string(input_.units.light_unit()),
+  draw_scale(canvas_, scale,
+             (point_ ? "Illuminance in " : "Mean in ") + std::string(input_.units.light_unit()),
              kCarpetLeft + kCarpetWide + 30, kCarpetTop, kCarpetHigh);
 }
 
