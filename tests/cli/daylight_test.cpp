@@ -212,6 +212,40 @@ struct DayFault {
   const char* says;
 };
 
+/// What is tried for a room reads its daylight plane only, of which a cabinet takes some points.
+TEST(Daylight, MendsAreFoundWhereFurnitureStandsInThePlane) {
+  const TemporaryFolder folder;
+  folder.write("store.toml", R"(format = 1
+[defaults]
+maintenance_factor = 0.8
+reflectance = { ceiling = 0.7, walls = 0.5, floor = 0.2 }
+[site]
+median_diffuse = 15000
+[[rooms]]
+name = "Store"
+size = [10, 4.4]
+height = 2.6
+[[rooms.openings]]
+name = "window"
+kind = "window"
+wall = 1
+from = 1
+width = 1
+sill = 1
+height = 1
+[[rooms.objects]]
+name = "cabinet"
+furniture = "cabinet"
+at = [5.7, 2.2]
+[rooms.daylight]
+provision = "medium"
+)");
+  const Ran ran = run(folder, "run store.toml --accuracy draft --no-cache -q");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  const std::string shown = run(folder, "show store-results checks --scene \"EN 17037\"").out;
+  EXPECT_TRUE(says(shown, "What would help") && says(shown, "openings wider")) << shown;
+}
+
 TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
   const char* place = "[site]\nlatitude = 52\nlongitude = 10\ntime_zone = 1\nnorth = 0\n";
   const DayFault faults[] = {

@@ -1,6 +1,7 @@
 // From what was written to a room that can be computed: heights, positions, doubts.
 #include "core/space/build_space.hpp"
 #include "core/photometry/placed_luminaire.hpp"
+#include "core/space/outside.hpp"
 
 #include <gtest/gtest.h>
 
@@ -39,6 +40,25 @@ TEST(Space, TakesThePlaneFromTheTaskUnlessOneIsGiven) {
   EXPECT_DOUBLE_EQ(f.build()->work_plane()->plane.origin.z(), 0);
   f.room.work_plane.height_m = 1.2;
   EXPECT_DOUBLE_EQ(f.build()->work_plane()->plane.origin.z(), 1.2);
+}
+
+TEST(Space, ObstructionsKeepTheirFinish) {
+  model::Obstruction mill;
+  mill.object.name = "mill";
+  mill.object.shape = model::ObjectShape::block;
+  mill.object.outline = {{-6, -24}, {16, -24}, {16, -15}, {-6, -15}};
+  mill.object.top_m = 11;
+  mill.object.finish.material.diffuse = 0.37;
+  model::Site site;
+  site.obstructions = {mill, mill};
+  Problems problems;
+  const std::vector<OutsidePart> parts = place_obstructions(site, 0, Space(), problems);
+  ASSERT_EQ(parts.size(), 2u);
+  for (const OutsidePart& part : parts) {
+    ASSERT_FALSE(part.geometry.surfaces().empty());
+    for (const geometry::Surface& surface : part.geometry.surfaces())
+      EXPECT_EQ(surface.material.diffuse, 0.37) << surface.name;
+  }
 }
 
 TEST(Space, WarnsOfWhatWouldMakeTheResultDoubtful) {

@@ -123,7 +123,7 @@ INSTANTIATE_TEST_SUITE_P(
         Fault{"level = { steps = 9, reason = \"x\" }\n", 1, "P005", "expected -5 to 5"},
         Fault{"verify = \"area\"\n", 1, "P005", "expected room"},
         Fault{"eyes = \"lying\"\n", 1, "P005", "seated (1.2 m) or standing"},
-        Fault{"room_surfaces = { factor = 1.2 }\n", 1, "P005", "expected above 0 to 1"},
+        Fault{"room_surfaces = { factor = 1.2 }\n", 1, "P005", "expected from 0.01 to 1"},
         Fault{"room_surfaces = { cleaning_years = 2 }\n", 1, "P004", "\"factor\""},
         Fault{"[[rooms.areas]]\nname = \"x\"\n", 1, "P007", "exactly one of"},
         Fault{"[[rooms.areas]]\nrectangle = { at = [1, 1], size = [1, 1] }\n", 1, "P004", "needs a \"name\""},

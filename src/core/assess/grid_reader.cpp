@@ -67,6 +67,7 @@ GridReading read_grid(const Setting& setting, std::size_t g, const LitRoom& lit,
   reading.facing = source.facing;
   reading.task = setting.brief().grids[g].task;
   reading.grid = source.grid;
+  if (!setting.plan().reads_grid(g)) return reading;
   take_points(setting, g, reading);
   const std::vector<std::size_t>& receivers = setting.readable()[g];
   if (receivers.empty()) return reading;

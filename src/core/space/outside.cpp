@@ -156,11 +156,11 @@ std::vector<OutsidePart> place_obstructions(const model::Site& site, double leve
   constexpr double kCommon = 1e-3;  // m2
   std::vector<OutsidePart> parts;
   for (const model::Obstruction& each : site.obstructions) {
-    model::Object object = each.object;
-    object.at.z() -= level_m;
-    object.bottom_m -= level_m;
-    object.top_m -= level_m;
-    for (const PlacedObject& placed : place_objects({object}, [](const Vec2&) { return kGround; })) {
+    std::vector<model::Object> written = {each.object};  // what is placed refers to it
+    written.front().at.z() -= level_m;
+    written.front().bottom_m -= level_m;
+    written.front().top_m -= level_m;
+    for (const PlacedObject& placed : place_objects(written, [](const Vec2&) { return kGround; })) {
       OutsidePart part{placed.name, each.state, {}, false};
       add_surfaces(placed, part.geometry);
       double common = 0;

@@ -39,9 +39,12 @@ struct PlacedObject {
 };
 
 /// The objects of a room in their places. `ceiling_height` at a place is asked for by columns that reach up
-/// to it. Meshes must have been read; without one an object is passed over.
+/// to it. Meshes must have been read; without one an object is passed over. What comes back refers to
+/// `objects`, which must outlive it.
 std::vector<PlacedObject> place_objects(const std::vector<model::Object>& objects,
                                         const std::function<double(const Vec2&)>& ceiling_height);
+std::vector<PlacedObject> place_objects(std::vector<model::Object>&&,
+                                        const std::function<double(const Vec2&)>&) = delete;
 
 /// Adds an object's surfaces. Closed meshes are seen from outside; open ones from both sides, since nobody
 /// can tell which is which.

@@ -7,7 +7,7 @@
 namespace glow::files::range {
 
 inline constexpr Range kShare{0, 1};
-inline constexpr Range kFactor{0, 1, true};    ///< a share of nothing would leave nothing
+inline constexpr Range kFactor{0.01, 1};       ///< a share of nothing would leave nothing
 inline constexpr Range kReflectance{0, 0.98};  ///< a surface that takes nothing lets light go round for ever
 inline constexpr Range kHeight{0, 200};        ///< m above the floor
 inline constexpr Range kRoomHeight{0, 200, true};  ///< m
