@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 
 #include "core/glare/spill_glare.hpp"
 #include "core/photometry/upward_light.hpp"
@@ -114,7 +113,7 @@ NeighbourReading SpillReader::neighbour(std::size_t n) const {
   std::vector<std::vector<SpillSource>> by_eye(place.eyes.size());
   parallel_for(place.eyes.size(), watch_, "neighbours",
                [&](std::size_t eye) { by_eye[eye] = seen_from(n, eye, own.background_cd_m2); });
-  std::size_t worst = 0;
+  std::optional<std::size_t> worst;
   const auto highest = [](const std::vector<SpillSource>& list) {
     return list.empty() ? 0.0 : list.front().k;
   };
@@ -124,10 +123,10 @@ NeighbourReading SpillReader::neighbour(std::size_t n) const {
         first != ReadingPlan::kNone && (by_eye.size() == 1 || !setting_.misplaced(first + eye));
     if (!is_read) continue;  // inside of something
     if (by_eye.size() > 1) own.k_by_point.push_back(highest(by_eye[eye]));
-    if (highest(by_eye[eye]) > highest(by_eye[worst])) worst = eye;
+    if (!worst || highest(by_eye[eye]) > highest(by_eye[*worst])) worst = eye;
   }
-  own.at = place.eyes[worst];
-  own.sources = std::move(by_eye[worst]);
+  own.at = place.eyes[worst.value_or(0)];
+  if (worst) own.sources = std::move(by_eye[*worst]);
   return own;
 }
 
@@ -156,23 +155,14 @@ RoadUserReading SpillReader::road_user(std::size_t u) const {
   return own;
 }
 
-/// Luminaires of a group that hang the same way send the same share upwards.
 void SpillReader::add_upward(SpillReading& reading) const {
-  for (std::size_t g = 0; g < lit_.groups->size(); ++g) {
-    const space::LuminaireGroup& group = (*lit_.groups)[g];
-    std::map<std::pair<const void*, std::array<long, 3>>, photometry::HungFlux> known;
-    for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
-      // How far it sends light up hangs on how the vertical lies in its own axes.
-      const auto millionths = [](double v) { return std::lround(1e6 * v); };
-      const geometry::Frame& f = luminaire.frame;
-      const std::pair<const void*, std::array<long, 3>> key{
-          luminaire.table.get(), {millionths(f.c0.z()), millionths(f.c90.z()), millionths(f.g0.z())}};
-      const auto [found, is_new] = known.try_emplace(key);
-      if (is_new) found->second = photometry::hung_flux(luminaire);
-      reading.all_lm += lit_.weights[g].output * found->second.all_lm;
-      reading.upward_lm += lit_.weights[g].output * found->second.upward_lm;
+  photometry::HungFluxes fluxes;
+  for (std::size_t g = 0; g < lit_.groups->size(); ++g)
+    for (const photometry::PlacedLuminaire& luminaire : (*lit_.groups)[g].luminaires) {
+      const photometry::HungFlux& flux = fluxes.of(luminaire);
+      reading.all_lm += lit_.weights[g].output * flux.all_lm;
+      reading.upward_lm += lit_.weights[g].output * flux.upward_lm;
     }
-  }
   const std::vector<std::size_t>& plane = setting_.readable().front();
   if (brief_.required_lx <= 0 || plane.empty() || reading.all_lm <= 0) return;
   double mean = 0, direct = 0;

@@ -25,10 +25,6 @@ WindowGlare window_glare(double intensity_cd, double area_m2, double distance_m,
   return own;
 }
 
-double most_luminance(double k, double solid_angle_sr, double background_cd_m2) {
-  return k * std::sqrt(std::max(background_cd_m2, kLeastBackground) / solid_angle_sr);
-}
-
 double veil(double eye_lx, double theta_deg) {
   return 10 * eye_lx / (theta_deg * theta_deg);
 }

@@ -18,8 +18,6 @@ inline constexpr double kLeastBackground = 0.1;
 /// intensity.
 WindowGlare window_glare(double intensity_cd, double area_m2, double distance_m, double background_cd_m2,
                          double least_angle_sr);
-/// The most luminance that keeps k, cd/m2.
-double most_luminance(double k, double solid_angle_sr, double background_cd_m2);
 
 /// What a source adds to the veil before the eye of a road user, cd/m2: E lx on the eye, theta degrees off
 /// the line of sight.  10 E / theta^2 (CIE 31), or by age 9.86 (1 + (A / 66.4)^4) E / theta^2 (CIE 140).

@@ -24,4 +24,14 @@ HungFlux hung_flux(const PlacedLuminaire& luminaire) {
   return flux;
 }
 
+const HungFlux& HungFluxes::of(const PlacedLuminaire& luminaire) {
+  const auto millionths = [](double v) { return std::lround(1e6 * v); };
+  const geometry::Frame& frame = luminaire.frame;
+  const auto [found, is_new] = known_.try_emplace(
+      Key{luminaire.table.get(),
+          {millionths(frame.c0.z()), millionths(frame.c90.z()), millionths(frame.g0.z())}});
+  if (is_new) found->second = hung_flux(luminaire);
+  return found->second;
+}
+
 }  // namespace glow::photometry

@@ -1,5 +1,9 @@
 #pragma once
 
+#include <array>
+#include <map>
+#include <utility>
+
 #include "core/photometry/placed_luminaire.hpp"
 
 namespace glow::photometry {
@@ -10,5 +14,17 @@ struct HungFlux {
   double all_lm = 0, upward_lm = 0;
 };
 HungFlux hung_flux(const PlacedLuminaire& luminaire);
+
+/// The same of many: those of one table that hang the same way, however turned about the vertical, are summed
+/// once.
+class HungFluxes {
+ public:
+  const HungFlux& of(const PlacedLuminaire& luminaire);
+
+ private:
+  /// The table, and how the vertical lies in the luminaire's own axes, in millionths.
+  using Key = std::pair<const void*, std::array<long, 3>>;
+  std::map<Key, HungFlux> known_;
+};
 
 }  // namespace glow::photometry

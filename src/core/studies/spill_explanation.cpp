@@ -125,11 +125,11 @@ class SpillExplainer {
   /// Of light upwards: all luminaires that send some, most first.
   void choose_upward() {
     std::vector<std::pair<double, std::size_t>> by_flux;
+    photometry::HungFluxes fluxes;
     for (std::size_t s = 0; s < spill_.sources.size(); ++s) {
       double up = 0;
       for (const auto& [g, l] : spill_.sources[s].luminaires)
-        up += room_.lit.weights[g].output *
-              photometry::hung_flux(room_.space().groups[g].luminaires[l]).upward_lm;
+        up += room_.lit.weights[g].output * fluxes.of(room_.space().groups[g].luminaires[l]).upward_lm;
       if (up > 0) by_flux.emplace_back(up, s);
     }
     std::stable_sort(by_flux.begin(), by_flux.end(),
