@@ -73,6 +73,7 @@ void demo_rooms() {
     wish.base.suspension_m = 0.6;
     model::Room kept = *room.written;
     kept.luminaires.clear();
+    kept.scenes.clear();  // they may name what is taken out
     std::size_t looked = 0;
     const double search = seconds(1, [&](int) {
       const run::ArrangedRoom found =

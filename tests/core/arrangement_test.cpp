@@ -11,6 +11,7 @@
 #include "core/space/build_space.hpp"
 #include "core/space/placing/group_placer.hpp"
 #include "core/studies/arrangement/field_judge.hpp"
+#include "core/studies/arrangement/mean_bound.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace glow::studies {
@@ -171,8 +172,53 @@ struct RandomRoom {
   }
 };
 
-/// Looks at all fields without quick light and without order.
-std::optional<TriedField> brute_force(const SearchRoom& room, const ArrangementWish& wish) {
+/// What is said of all places holds at random ones, for luminaires of any size, receivers that face any way.
+TEST(MeanBound, NoPlaceGivesMore) {
+  double furthest = 0;
+  for (unsigned seed = 1; seed <= 24; ++seed) {
+    std::mt19937 random(seed);
+    const auto between = [&](double low, double high) {
+      return std::uniform_real_distribution<>(low, high)(random);
+    };
+    HangingPlaces places;
+    places.luminaire.table = rooms::lobe(1000, between(1, 20), seed % 3 ? 0.2 : 0);
+    if (seed % 5 > 0) {
+      places.luminaire.area.shape = photometry::LuminousShape::rectangle;
+      places.luminaire.area.extent_c0_m = between(0.1, 1.5);
+      places.luminaire.area.extent_c90_m = between(0.05, 0.4);
+    }
+    places.luminaire.frame = seed % 4 ? geometry::Frame::upright({0, 0, 0}, between(0, 90))
+                                      : geometry::Frame::tilted({0, 0, 0}, between(0, 360), between(0, 80));
+    places.where =
+        Eigen::AlignedBox3d(Vec3(0, 0, 2.4), Vec3(between(2, 8), between(2, 5), seed % 2 ? 2.4 : 3));
+    std::vector<readings::Receiver> receivers(20);
+    for (std::size_t r = 0; r < receivers.size(); ++r) {
+      receivers[r].position = {0.5 + double(r % 5), 0.4 + double(r / 5), seed % 3 ? 0.8 : between(0, 1.9)};
+      if (seed % 6 == 0) receivers[r].normal = Vec3(between(-1, 1), between(-1, 1), 1).normalized();
+      if (seed % 7 == 0) receivers[r].kernel = readings::Kernel::cylinder;
+    }
+    const double bound = most_straight_mean_lx(places, receivers);
+    double most = 0;
+    for (int k = 0; k < 100; ++k) {
+      photometry::PlacedLuminaire luminaire = places.luminaire;
+      luminaire.frame.origin = places.where.sample();
+      const sources::DirectLight light(luminaire, nullptr);
+      double mean = 0;
+      for (const readings::Receiver& receiver : receivers)
+        mean += light.illuminance(receiver) / double(receivers.size());
+      EXPECT_LE(mean, bound * 1.002) << seed;
+      most = std::max(most, mean);
+    }
+    // Places near points that lie close below are hardly met by chance.
+    if (seed % 3 && seed % 7) furthest = std::max(furthest, bound / most);
+  }
+  RecordProperty("furthest", std::to_string(furthest));
+  EXPECT_LT(furthest, 1.5);
+}
+
+/// Looks at all fields without quick light and without order. Of fewer than `least` none gives the mean.
+std::optional<TriedField> brute_force(const SearchRoom& room, const ArrangementWish& wish,
+                                      std::size_t least) {
   std::optional<TriedField> best;
   FieldJudge judge(room, wish.base);
   judge.fewest(sample_places(room, wish));
@@ -180,6 +226,9 @@ std::optional<TriedField> brute_force(const SearchRoom& room, const ArrangementW
     const TriedField tried = judge.calculated(field, 1);
     // What places near its own tell leaves out no field that gives enough.
     EXPECT_GT(judge.about_times_asked(field) / tried.times_asked(), 1 - MeanMap::kMargin);
+    if (field.field.luminaires < least) {
+      EXPECT_LT(tried.times_asked(), 1);
+    }
     if (!tried.meets) continue;
     const bool better =
         !best || tried.field.luminaires < best->field.luminaires ||
@@ -211,7 +260,7 @@ TEST(Arrangement, IsTheBestOfASearchThatCalculatesEveryField) {
                           [&](const auto& placement) { return placer.place(placement); },
                           watch};
     const Arrangement found = find_arrangement(room, of.wish);
-    const auto best = brute_force(room, of.wish);
+    const auto best = brute_force(room, of.wish, found.least_luminaires);
     ASSERT_EQ(found.best.has_value(), best.has_value()) << seed;
     if (!best) continue;
     ++met;

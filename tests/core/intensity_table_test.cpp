@@ -106,6 +106,29 @@ TEST(IntensityTable, CellFluxesAddUp) {
   EXPECT_NEAR(sum, table.flux(), 1e-12 * sum);
 }
 
+/// Of 200 directions within each cone none has more, and one has nearly as much.
+TEST(IntensityTable, MostWithinAConeIsNotExceeded) {
+  const IntensityTable table({0, 120, 360}, {0, 30, 60, 100}, {5, 4, 3, 2, 5, 1, 2, 3, 5, 4, 3, 2});
+  for (const double angle : {0.5, 8.0, 40.0})
+    for (const double gamma : {0.0, 3.0, 29.0, 61.0, 95.0, 100.2, 179.0})
+      for (const double c : {0.0, 119.0, 359.0}) {
+        const auto way = [&](double c_deg, double gamma_deg) {
+          const double across = std::sin(gamma_deg * kDegree);
+          return Vec3(across * std::cos(c_deg * kDegree), across * std::sin(c_deg * kDegree),
+                      std::cos(gamma_deg * kDegree));
+        };
+        const Vec3 middle = way(c, gamma);
+        const double bound = table.most_within(middle, angle);
+        double most = 0;
+        for (double g = 0; g <= 180; g += 1)
+          for (double k = 0; k < 360; k += 2)
+            if (const Vec3 w = way(k, g); w.dot(middle) >= std::cos(angle * kDegree))
+              most = std::max(most, table.intensity(k, g));
+        EXPECT_LE(most, bound * (1 + 1e-9)) << c << " " << gamma << " " << angle;
+        EXPECT_GE(bound, table.intensity(c, gamma) * (1 - 1e-9));
+      }
+}
+
 struct Spread {
   Symmetry symmetry;
   std::vector<double> listed;

@@ -420,6 +420,7 @@ def main():
     parser.add_argument("--run", action="store_true")
     wish = parser.parse_args()
     program = os.path.abspath(wish.program)
+    os.environ.setdefault("LSAN_OPTIONS", f"suppressions={ROOT / 'tests/soak/leaks.txt'}:print_suppressions=0")
     folder = pathlib.Path(wish.folder)
     (folder / "photometry").mkdir(parents=True, exist_ok=True)
     for source in [*(ROOT / "demo/photometry").iterdir(), *(ROOT / "tests/photometry/valid").iterdir()]:

@@ -118,6 +118,40 @@ BentIntensity IntensityTable::bent_intensity_along(const Vec3& along, double wid
   return {intensity(c, gamma), bend};
 }
 
+/// A bilinear piece is greatest at one of its corners: at nodes, and where the cone's bounds cut between
+/// them.
+double IntensityTable::most_within(const Vec3& along, double angle_deg) const {
+  const auto at_each = [](const std::vector<double>& nodes, double low, double high, const auto& look) {
+    look(low);
+    for (auto node = std::upper_bound(nodes.begin(), nodes.end(), low); node != nodes.end() && *node < high;
+         ++node)
+      look(*node);
+    look(high);
+  };
+  const double across = std::sqrt(along.x() * along.x() + along.y() * along.y());
+  const double gamma = std::min(atan2_deg(across, along.z()), 180.0);
+  const double low = std::max(gamma - angle_deg, gamma_deg().front());
+  const double high = std::min(gamma + angle_deg, gamma_deg().back());
+  if (low > high) return 0;
+  double most = 0;
+  const auto look_along = [&](double c) {
+    at_each(gamma_deg(), low, high, [&](double g) { most = std::max(most, intensity(c, g)); });
+  };
+  const bool holds_pole = gamma <= angle_deg || gamma + angle_deg >= 180;
+  if (rotational() || holds_pole) {
+    for (const double c : c_deg()) look_along(c);
+    return most;
+  }
+  const double half =
+      std::asin(std::min(1.0, std::sin(angle_deg * kDegree) / std::sin(gamma * kDegree))) / kDegree;
+  const double c = atan2_deg(along.y(), along.x());
+  for (const double turn : {0.0, 360.0}) {
+    const double from = std::max(0.0, c - half + turn), to = std::min(360.0, c + half + turn);
+    if (from <= to) at_each(c_deg(), from, to, look_along);
+  }
+  return most;
+}
+
 Peak IntensityTable::peak() const {
   Peak best;
   const std::size_t row = gamma_deg().size();

@@ -57,6 +57,10 @@ class IntensityTable {
   /// The same, and how sharply the table bends within about half of `width` (radian) of there.
   BentIntensity bent_intensity_along(const Vec3& along, double width) const;
 
+  /// cd; no direction within `angle_deg` of this one has more. The least such number where the table bends at
+  /// its nodes only; the whole circle is taken where the cone holds a pole.
+  double most_within(const Vec3& along, double angle_deg) const;
+
   /// lm; integral over the sphere, exact for the bilinear surface. A cosine table in 5 degree steps comes out
   /// 0.06 % low; the loss falls with the square of the step.
   double flux() const { return flux_; }

@@ -111,7 +111,11 @@ ArrangedRoom arrange_room(const model::Project& project, const model::Room& room
   while (found.best && !found.stopped) {
     model::Room whole = room;
     whole.luminaires.push_back(found.best->field.placement(wish.base));
-    ComputedRoom computed = compute_room(project, planned(project, whole, standards), accuracy, &hits, watch);
+    space::PlannedRoom plan = planned(project, whole, standards);
+    plan.scenes.clear();  // daylight and other ways to use the room have no say in it
+    Studies studies;
+    studies.only_verdicts = true;
+    ComputedRoom computed = compute_room(project, plan, accuracy, &hits, watch, studies);
     if (computed.record.assessment.status == assess::Status::met ||
         computed.record.assessment.status == assess::Status::no_target) {
       result.placement = whole.luminaires.back();

@@ -70,8 +70,7 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
   if (!studies.pictures) remember_days(day_key);  // which show the days as well
   const std::vector<LitUse> lit = lit_uses(first);
   if (studies.pictures) take_pictures(first, lit, *studies.pictures);
-  for (std::size_t u = 0; u < uses_.size(); ++u)
-    if (!uses_[u].remembered) read_all(first, lit[u], eyes, placed, uses_[u]);
+  read_uses(first, lit, eyes, placed);
   for (const Use& use : uses_)
     if (use.remembered) take_remembered(use);
   record::EngineRecord& engine = computed_.record.engine;
@@ -129,23 +128,38 @@ Pass RoomComputation::pass(assess::ReadingPlan plan, const transport::Effort& ef
 
 /// Scenes are weighted sums of the light that the pass has found.
 std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) {
-  std::vector<LitUse> lit;
-  for (const Use& use : uses_) {
-    LitUse& own = lit.emplace_back();
+  std::vector<LitUse> lit(uses_.size());
+  parallel_for(uses_.size(), Watch{{}, watch_.cancel}, "light", [&](std::size_t u) {
+    const Use& use = uses_[u];
+    LitUse& own = lit[u];
     own.setting = pass.setting.get();
     if (use.brief != &brief_) {
       own.own_setting =
           std::make_unique<const assess::Setting>(space_, *use.brief, *pass.plan, *pass.transport);
       own.setting = own.own_setting.get();
     }
-    const bool is_first = &use == &uses_.front();
-    own.lit = is_first ? pass.lit
-                       : assess::LitRoom{&space_.groups, use.weights, pass.lighting->weighted(use.weights)};
-  }
+    own.lit = u == 0 ? pass.lit
+                     : assess::LitRoom{&space_.groups, use.weights, pass.lighting->weighted(use.weights)};
+  });
   add_daylight(pass, lit);
   for (std::size_t u = 0; u < uses_.size(); ++u)
     if (uses_[u].direct_only) lit[u].lit.light.keep_direct();
   return lit;
+}
+
+/// Several scenes of electric light at once: each is little work. Daylight takes all threads by itself.
+void RoomComputation::read_uses(const Pass& first, const std::vector<LitUse>& lit,
+                                const assess::SeenFromEyes& eyes, const transport::NumericalError& placed) {
+  std::vector<std::size_t> electric;
+  for (std::size_t u = 0; u < uses_.size(); ++u) {
+    if (uses_[u].remembered) continue;
+    if (uses_[u].moment || uses_[u].year)
+      read_all(first, lit[u], eyes, placed, uses_[u]);
+    else
+      electric.push_back(u);
+  }
+  parallel_for(electric.size(), watch_, "scenes",
+               [&](std::size_t i) { read_all(first, lit[electric[i]], eyes, placed, uses_[electric[i]]); });
 }
 
 /// What scenes may be off is taken from what the room may with all groups as placed.

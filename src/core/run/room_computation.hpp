@@ -76,6 +76,8 @@ class RoomComputation {
     if (use.remembered || (use.year && !use.found->grids.empty())) return false;
     return !use.moment || accuracy_.percent || !use.found->checks.empty() || use.found->grids.empty();
   }
+  void read_uses(const Pass& first, const std::vector<LitUse>& lit, const assess::SeenFromEyes& eyes,
+                 const transport::NumericalError& placed);
   void read_all(const Pass& pass, const LitUse& lit, const assess::SeenFromEyes& eyes,
                 const transport::NumericalError& placed, const Use& use);
   void refine(const Pass& finer, const LitUse& lit, const LitUse& first, const assess::SeenFromEyes& eyes,

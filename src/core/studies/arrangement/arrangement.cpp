@@ -121,7 +121,10 @@ bool Search::lacks_by_itself() {
 }
 
 void Search::prepare() {
-  const auto [fewest, because] = judge_->fewest(sample_places(room_, wish_));
+  // One of many candidates is only weighed; what is said of an arrangement is proved.
+  const bool proves = !wish_.best_only && judge_->has_quick_light();
+  const auto [fewest, because] = proves ? judge_->surely_fewest(hanging_places(room_, wish_))
+                                        : judge_->fewest(sample_places(room_, wish_));
   found_.least_luminaires = fewest;
   found_.least_because = because;
   const double as_dense = room_.setting.space().floor_area_m2 / kAreaOfOne;
@@ -195,8 +198,10 @@ void Search::look_at_level(std::size_t begin, std::size_t end) {
   // Beyond the best's own number of luminaires runners-up are enough.
   const bool only_runners_up =
       found_.best && by_number_ && found_.best->field.luminaires < fields_[begin].field.luminaires;
-  const std::size_t most = only_runners_up ? 1 : kMostCalculated;
+  std::size_t most = only_runners_up ? 1 : open.size();
   for (std::size_t i = 0; i < std::min(open.size(), most); ++i) {
+    // Once one meets all, or where only the best of many candidates is looked for, some more are enough.
+    if (wish_.best_only || (found_.best && by_number_)) most = std::min(most, kMostCalculated);
     if (has_as_much(open[i], fields_[begin].field.luminaires) || is_out_of_reach(open[i])) break;
     ++found_.calculated;
     TriedField tried = judge_->calculated(*open[i].field, wish_.least_dimming);

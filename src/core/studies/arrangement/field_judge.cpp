@@ -15,6 +15,7 @@ using standards::Quantity;
 constexpr int kDimmingSteps = 12;          // of halving: to a four thousandth
 constexpr int kFewerRays = 4;              // of luminaires that are traced out: there are many of them
 constexpr double kDirectTolerance = 0.01;  // a share
+constexpr double kCalculatedOver = 1.02;   // what a calculation may say more than there is
 constexpr double kBetweenPlaces = 1.05;    // what one may give more between places that were looked at
 
 /// Whether more light helps it: other checks have nothing to do with dimming, or like it.
@@ -237,12 +238,52 @@ TriedField FieldJudge::brighter(const LaidField& field, double by) const {
 std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest_by_flux(double flux_lm) const {
   constexpr double kAgain = 2, kCaught = 1.5;
   std::pair<std::size_t, std::optional<Check>> most{1, {}};
-  for (const Check& check : judged(room_.kept, false).checks) {
-    if (!check.binding || !(check.target == standards::Target{standards::Target::Kind::grid, 0}) ||
-        check.demand.quantity != Quantity::mean_illuminance || flux_lm <= 0)
-      continue;
+  for (const Check& check : means_asked()) {
+    if (check.target.id != 0 || flux_lm <= 0) continue;
     const double missing_lm = (check.demand.required - check.actual) * room_.setting.space().floor_area_m2;
     const double fewest = std::ceil(missing_lm / (flux_lm * base_.dimming * maintenance_ * kAgain * kCaught));
+    if (fewest > double(most.first)) most = {std::size_t(fewest), check};
+  }
+  return most;
+}
+
+/// What binds of means on grids, with what stays.
+std::vector<Check> FieldJudge::means_asked() const {
+  std::vector<Check> asked = judged(room_.kept, false).checks;
+  const auto is_other = [](const Check& check) {
+    return !check.binding || check.target.kind != standards::Target::Kind::grid ||
+           check.demand.quantity != Quantity::mean_illuminance;
+  };
+  asked.erase(std::remove_if(asked.begin(), asked.end(), is_other), asked.end());
+  return asked;
+}
+
+std::pair<std::size_t, std::optional<Check>> FieldJudge::surely_fewest(
+    const std::vector<HangingPlaces>& places) const {
+  std::pair<std::size_t, std::optional<Check>> most{1, {}};
+  const auto& receivers = room_.setting.transport().receivers();
+  std::vector<std::size_t> number(receivers.size());
+  for (std::size_t k = 0; k < quick_->receivers().size(); ++k) number[quick_->receivers()[k]] = k;
+  for (const Check& check : means_asked()) {
+    std::vector<readings::Receiver> own;
+    std::vector<std::size_t> numbers;
+    for (const std::size_t r : room_.setting.judged()[check.target.id].receivers) {
+      own.push_back(receivers[r]);
+      numbers.push_back(number[r]);
+    }
+    // Of one luminaire, as new at full output; the check tells nothing new where that many do.
+    const double missing_lx =
+        (check.demand.required - check.actual) / (base_.dimming * maintenance_ * kCalculatedOver);
+    const double reflected_per_lm = quick_->most_reflected_mean(numbers);
+    std::vector<double> bounds(places.size());
+    parallel_for(places.size(), Watch{{}, room_.watch.cancel}, "places", [&](std::size_t i) {
+      const double reflected = places[i].luminaire.table->flux() * reflected_per_lm;
+      const double enough = missing_lx / double(most.first) - reflected;
+      bounds[i] = most_straight_mean_lx(places[i], own, enough) + reflected;
+    });
+    const double one = bounds.empty() ? 0 : *std::max_element(bounds.begin(), bounds.end());
+    if (one <= 0) continue;
+    const double fewest = std::ceil(missing_lx / one);
     if (fewest > double(most.first)) most = {std::size_t(fewest), check};
   }
   return most;
@@ -260,10 +301,7 @@ std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest(
   std::vector<MeanMap::Demand> demands;
   std::vector<MeanMap::Sample> samples;
   for (const photometry::PlacedLuminaire& place : places) samples.push_back({place, {}});
-  for (const Check& check : judged(room_.kept, false).checks) {
-    if (!check.binding || check.target.kind != standards::Target::Kind::grid ||
-        check.demand.quantity != Quantity::mean_illuminance)
-      continue;
+  for (const Check& check : means_asked()) {
     const auto& receivers = room_.setting.judged()[check.target.id].receivers;
     double one = 0;
     for (std::size_t i = 0; i < lights.size(); ++i) {

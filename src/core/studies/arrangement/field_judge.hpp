@@ -45,8 +45,13 @@ class FieldJudge {
   /// Calculated with other reflectances of walls and ceiling, changed by `by`.
   TriedField brighter(const LaidField& field, double by) const;
 
-  /// The fewest luminaires that could give all that is asked, if each gave what one gives in the best of
-  /// `places`, and the check that tells; 1 where nothing tells. Without quick light by their flux.
+  /// The fewest luminaires that could give all means that are asked, if each gave what none gives anywhere in
+  /// these places (most_straight_mean_lx, and its flux where it does most by way of surfaces), and the check
+  /// that tells; 1 where nothing tells. Wants quick light.
+  std::pair<std::size_t, std::optional<standards::Check>> surely_fewest(
+      const std::vector<HangingPlaces>& places) const;
+  /// The same, nearer and less surely: if each gave what one gives in the best of `places`, and the check
+  /// that tells; 1 where nothing tells. Without quick light by their flux.
   std::pair<std::size_t, std::optional<standards::Check>> fewest(
       const std::vector<photometry::PlacedLuminaire>& places);
   /// How much of the means that are asked for a field gives by what one luminaire gives in places near its
@@ -64,6 +69,7 @@ class FieldJudge {
   using Place = std::array<double, 6>;  // where it hangs, and the way C0 looks
 
   std::pair<std::size_t, std::optional<standards::Check>> fewest_by_flux(double flux_lm) const;
+  std::vector<standards::Check> means_asked() const;
   assess::LitRoom with(const LaidField& field, std::vector<space::LuminaireGroup>& groups) const;
   TriedField tried(const LaidField& laid, const Field& field, const assess::Assessment& assessment) const;
   assess::Assessment judged(const assess::LitRoom& lit, bool glare) const;

@@ -228,6 +228,12 @@ Eigen::VectorXf FieldLight::straight(const photometry::PlacedLuminaire& luminair
   return lux;
 }
 
+double FieldLight::most_reflected_mean(const std::vector<std::size_t>& chosen) const {
+  Eigen::RowVectorXf sum = Eigen::RowVectorXf::Zero(per_lm_.cols());
+  for (const std::size_t k : chosen) sum += per_lm_.row(Eigen::Index(k));
+  return double(sum.maxCoeff()) / double(chosen.size());
+}
+
 std::vector<FieldLight::Light> FieldLight::lights(const std::vector<photometry::PlacedLuminaire>& luminaires,
                                                   const Watch& watch) const {
   if (landings_.size() > kMostPlaces) landings_.clear();

@@ -34,6 +34,9 @@ class FieldLight {
   };
   /// Numbers of the chosen receivers.
   const std::vector<std::size_t>& receivers() const { return receivers_; }
+  /// lx per lm; no lumen that lands anywhere gives more to the mean of these receivers (numbers in
+  /// receivers()), by the balance of groups of patches.
+  double most_reflected_mean(const std::vector<std::size_t>& chosen) const;
   /// Throws Cancelled.
   std::vector<Light> lights(const std::vector<photometry::PlacedLuminaire>& luminaires,
                             const Watch& watch) const;

@@ -8,6 +8,7 @@
 namespace glow::studies {
 namespace {
 
+constexpr double kSameWay = 1e-6;
 constexpr int kSampled = 9;         // places along each side
 constexpr double kDoorWidth = 0.9;  // m, before a door, where nothing may hang in its way
 constexpr double kOverDoor = 0.05;  // m
@@ -86,14 +87,52 @@ model::LuminairePlacement Field::placement(const model::LuminairePlacement& base
   return placement;
 }
 
+namespace {
+
+/// Of one way to hang, over all of what is to be filled.
+std::vector<photometry::PlacedLuminaire> sampled(const SearchRoom& room, const ArrangementWish& wish,
+                                                 Field way) {
+  way.rows = way.columns = kSampled;
+  const auto group = room.lay(way.placement(wish.base));
+  return group ? group->luminaires : std::vector<photometry::PlacedLuminaire>();
+}
+
+}  // namespace
+
 std::vector<photometry::PlacedLuminaire> sample_places(const SearchRoom& room, const ArrangementWish& wish) {
   std::vector<photometry::PlacedLuminaire> places;
-  for (Field field : ways_to_hang(room, wish)) {
-    field.rows = field.columns = kSampled;
-    if (const auto group = room.lay(field.placement(wish.base)))
-      places.insert(places.end(), group->luminaires.begin(), group->luminaires.end());
+  for (const Field& way : ways_to_hang(room, wish)) {
+    const std::vector<photometry::PlacedLuminaire> some = sampled(room, wish, way);
+    places.insert(places.end(), some.begin(), some.end());
   }
   return places;
+}
+
+/// On plan all of the outline; by height what the samples tell, and a step more where a ceiling slopes.
+std::vector<HangingPlaces> hanging_places(const SearchRoom& room, const ArrangementWish& wish) {
+  const auto plan = geometry::bounding_box(room.setting.space().outline);
+  std::vector<HangingPlaces> all;
+  for (const Field& way : ways_to_hang(room, wish)) {
+    const std::size_t first = all.size();
+    for (const photometry::PlacedLuminaire& luminaire : sampled(room, wish, way)) {
+      const auto alike = std::find_if(all.begin() + std::ptrdiff_t(first), all.end(), [&](const auto& known) {
+        const geometry::Frame &a = known.luminaire.frame, &b = luminaire.frame;
+        return (a.c0 - b.c0).norm() + (a.g0 - b.g0).norm() < kSameWay;
+      });
+      const Vec3& at = luminaire.frame.origin;
+      if (alike == all.end())
+        all.push_back({luminaire, Eigen::AlignedBox3d(at)});
+      else
+        alike->where.extend(at);
+    }
+    for (std::size_t i = first; i < all.size(); ++i) {
+      Eigen::AlignedBox3d& box = all[i].where;
+      const double step = box.sizes().z() / (kSampled - 1);
+      box.extend(Vec3(plan.low.x(), plan.low.y(), box.min().z() - step));
+      box.extend(Vec3(plan.high.x(), plan.high.y(), box.max().z() + step));
+    }
+  }
+  return all;
 }
 
 namespace {

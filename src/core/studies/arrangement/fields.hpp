@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/studies/arrangement/arrangement.hpp"
+#include "core/studies/arrangement/mean_bound.hpp"
 
 namespace glow::studies {
 
@@ -25,5 +26,9 @@ inline constexpr double kMostOblong = 3;
 
 /// Places all over what is to be filled, in all ways that a luminaire may hang: where one of them gives most.
 std::vector<photometry::PlacedLuminaire> sample_places(const SearchRoom& room, const ArrangementWish& wish);
+
+/// The same as boxes that hold all places where a luminaire of the wish may hang, one for each way it is
+/// turned.
+std::vector<HangingPlaces> hanging_places(const SearchRoom& room, const ArrangementWish& wish);
 
 }  // namespace glow::studies
