@@ -47,6 +47,7 @@ int main() {
   for (const cli::OpenProject::Room& room : open->rooms) {
     space::PlannedRoom plan = open->plan(room);
     plan.scenes.clear();
+    plan.energy.reset();  // which may name them
     const auto compute = [&] { run::compute_room(open->project, plan, accuracy, nullptr, {}); };
     const double plain = bench::seconds(5, compute);
     plan.scenes = scenes_of(plan, kScenes);
@@ -57,7 +58,7 @@ int main() {
     const model::Room clay = with_clay(*room.written);
     Problems problems;
     auto tinted = space::build_space(open->project, clay, open->standards, problems);
-    if (tinted) tinted->scenes.clear();
+    if (tinted) tinted->scenes.clear(), tinted->energy.reset();
     const double bands =
         tinted ? bench::seconds(5, [&] { run::compute_room(open->project, *tinted, accuracy, nullptr, {}); })
                : 0;

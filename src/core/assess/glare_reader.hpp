@@ -4,6 +4,7 @@
 
 #include "core/assess/assessment.hpp"
 #include "core/assess/setting.hpp"
+#include "core/photometry/upward_light.hpp"
 #include "core/transport/numerical_error.hpp"
 
 namespace glow::assess {
@@ -30,6 +31,8 @@ class SeenFromEyes {
                                                    const std::vector<int>& in_place, std::size_t user) const;
   /// The space's own luminaires.
   const GlareOrigins& own() const { return own_; }
+  /// What leaves luminaires upwards, of all that were asked for so far.
+  const photometry::HungFluxes& fluxes() const { return fluxes_; }
 
  private:
   /// What is known to be seen from places, by places and sources; empty: too much to keep.
@@ -42,6 +45,7 @@ class SeenFromEyes {
   GlareOrigins own_;
   std::vector<Known> eyes_, neighbours_;  ///< by sets; by neighbours
   Known road_users_;
+  photometry::HungFluxes fluxes_;
 };
 
 /// Views whose UGR is read; nothing: all.

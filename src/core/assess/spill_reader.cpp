@@ -4,7 +4,6 @@
 #include <cmath>
 
 #include "core/glare/spill_glare.hpp"
-#include "core/photometry/upward_light.hpp"
 
 namespace glow::assess {
 namespace {
@@ -156,10 +155,9 @@ RoadUserReading SpillReader::road_user(std::size_t u) const {
 }
 
 void SpillReader::add_upward(SpillReading& reading) const {
-  photometry::HungFluxes fluxes;
   for (std::size_t g = 0; g < lit_.groups->size(); ++g)
     for (const photometry::PlacedLuminaire& luminaire : (*lit_.groups)[g].luminaires) {
-      const photometry::HungFlux& flux = fluxes.of(luminaire);
+      const photometry::HungFlux flux = eyes_.fluxes().of(luminaire);
       reading.all_lm += lit_.weights[g].output * flux.all_lm;
       reading.upward_lm += lit_.weights[g].output * flux.upward_lm;
     }

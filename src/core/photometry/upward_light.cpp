@@ -24,14 +24,15 @@ HungFlux hung_flux(const PlacedLuminaire& luminaire) {
   return flux;
 }
 
-const HungFlux& HungFluxes::of(const PlacedLuminaire& luminaire) {
+HungFlux HungFluxes::of(const PlacedLuminaire& luminaire) const {
   const auto millionths = [](double v) { return std::lround(1e6 * v); };
   const geometry::Frame& frame = luminaire.frame;
+  const std::lock_guard lock(mutex_);
   const auto [found, is_new] = known_.try_emplace(
       Key{luminaire.table.get(),
           {millionths(frame.c0.z()), millionths(frame.c90.z()), millionths(frame.g0.z())}});
-  if (is_new) found->second = hung_flux(luminaire);
-  return found->second;
+  if (is_new) found->second = {luminaire.table, hung_flux(luminaire)};
+  return found->second.flux;
 }
 
 }  // namespace glow::photometry

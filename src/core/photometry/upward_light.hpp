@@ -2,6 +2,8 @@
 
 #include <array>
 #include <map>
+#include <memory>
+#include <mutex>
 #include <utility>
 
 #include "core/photometry/placed_luminaire.hpp"
@@ -16,15 +18,21 @@ struct HungFlux {
 HungFlux hung_flux(const PlacedLuminaire& luminaire);
 
 /// The same of many: those of one table that hang the same way, however turned about the vertical, are summed
-/// once.
+/// once. Several threads may ask.
 class HungFluxes {
  public:
-  const HungFlux& of(const PlacedLuminaire& luminaire);
+  HungFlux of(const PlacedLuminaire& luminaire) const;
 
  private:
   /// The table, and how the vertical lies in the luminaire's own axes, in millionths.
   using Key = std::pair<const void*, std::array<long, 3>>;
-  std::map<Key, HungFlux> known_;
+  /// Keeps the table: what has an address of its own stays another one.
+  struct Known {
+    std::shared_ptr<const IntensityTable> table;
+    HungFlux flux;
+  };
+  mutable std::mutex mutex_;
+  mutable std::map<Key, Known> known_;
 };
 
 }  // namespace glow::photometry

@@ -45,6 +45,19 @@ space::PlannedRoom planned(const model::Project& project, const model::Room& roo
   throw std::runtime_error("the room cannot be planned");
 }
 
+/// Without what has no say in its verdict: other ways to use it, and daylight but where a limit of energy
+/// hangs on it.
+ComputedRoom judged_alone(space::PlannedRoom plan, const model::Project& project, const Accuracy& accuracy,
+                          OneRoomStore& hits, const Watch& watch) {
+  if (plan.brief.energy.empty()) {
+    plan.scenes.clear();
+    plan.energy.reset();
+  }
+  Studies studies;
+  studies.only_verdicts = plan.brief.energy.empty();
+  return compute_room(project, plan, accuracy, &hits, watch, studies);
+}
+
 }  // namespace
 
 model::LuminairePlacement hung(model::LuminairePlacement placement,
@@ -111,11 +124,7 @@ ArrangedRoom arrange_room(const model::Project& project, const model::Room& room
   while (found.best && !found.stopped) {
     model::Room whole = room;
     whole.luminaires.push_back(found.best->field.placement(wish.base));
-    space::PlannedRoom plan = planned(project, whole, standards);
-    plan.scenes.clear();  // daylight and other ways to use the room have no say in it
-    Studies studies;
-    studies.only_verdicts = true;
-    ComputedRoom computed = compute_room(project, plan, accuracy, &hits, watch, studies);
+    ComputedRoom computed = judged_alone(planned(project, whole, standards), project, accuracy, hits, watch);
     if (computed.record.assessment.status == assess::Status::met ||
         computed.record.assessment.status == assess::Status::no_target) {
       result.placement = whole.luminaires.back();

@@ -5,7 +5,6 @@
 
 #include "core/assess/spill_reader.hpp"
 #include "core/photometry/transform.hpp"
-#include "core/photometry/upward_light.hpp"
 #include "core/studies/explanation.hpp"
 
 namespace glow::studies {
@@ -125,11 +124,11 @@ class SpillExplainer {
   /// Of light upwards: all luminaires that send some, most first.
   void choose_upward() {
     std::vector<std::pair<double, std::size_t>> by_flux;
-    photometry::HungFluxes fluxes;
     for (std::size_t s = 0; s < spill_.sources.size(); ++s) {
       double up = 0;
       for (const auto& [g, l] : spill_.sources[s].luminaires)
-        up += room_.lit.weights[g].output * fluxes.of(room_.space().groups[g].luminaires[l]).upward_lm;
+        up += room_.lit.weights[g].output *
+              room_.eyes.fluxes().of(room_.space().groups[g].luminaires[l]).upward_lm;
       if (up > 0) by_flux.emplace_back(up, s);
     }
     std::stable_sort(by_flux.begin(), by_flux.end(),
