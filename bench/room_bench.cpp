@@ -13,13 +13,12 @@
 //   furnished  the same for an office with desks, a cupboard, shelves and a screen
 #include <benchmark/benchmark.h>
 #include <fmt/format.h>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 #include <map>
 #include <numeric>
 #include <vector>
 
+#include "bench/bare_rays.hpp"
 #include "cli/open_project.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 #include "core/lighting/lighting.hpp"
@@ -27,7 +26,6 @@
 #include "core/run/compute_room.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 #include "core/sources/remembered_places.hpp"
-#include "core/transport/tracing/patch_rays.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace {
@@ -88,38 +86,12 @@ std::vector<readings::Receiver> receivers_of(const space::Space& room) {
   return receivers;
 }
 
-struct Ray {
-  Vec3f origin, direction;
-};
-
-/// All rays that Transport traces for the room: the same generators with the same seed.
-std::vector<Ray> rays_of(const transport::Transport& transport, const transport::Effort& effort) {
-  std::vector<Ray> rays;
-  const auto keep = [&](const geometry::RayBlock& block) {
-    for (int i = 0; i < block.size; ++i) rays.push_back({block.origin(i), block.direction(i)});
-  };
-  for (std::size_t i = 0; i < transport.patches().size(); ++i)
-    for (int set = 0; set < transport::kSets; ++set)
-      transport::PatchRays(transport.patches(), effort).each(int(i), set, keep);
-  for (std::size_t r = 0; r < transport.receivers().size(); ++r)
-    for (int set = 0; set < transport::kSets; ++set)
-      transport::ReceiverRays(effort).each(transport.tracer(), transport.receivers()[r], r, set, keep);
-  return rays;
-}
-
 void trace_bare(benchmark::State& state, const geometry::Geometry& geometry,
                 const std::vector<readings::Receiver>& receivers) {
   const transport::Effort effort;
   const transport::Transport transport(geometry, receivers, effort, Watch{});
-  const std::vector<Ray> rays = rays_of(transport, effort);
-  for (auto _ : state) {
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, rays.size(), 1024), [&](const auto& range) {
-      int met = 0;
-      for (std::size_t i = range.begin(); i != range.end(); ++i)
-        met += transport.tracer().bare_nearest(rays[i].origin, rays[i].direction);
-      benchmark::DoNotOptimize(met);
-    });
-  }
+  const std::vector<bench::Ray> rays = bench::rays_of(transport, effort);
+  for (auto _ : state) bench::trace_bare(transport.tracer(), rays);
   state.counters["rays"] = double(rays.size());
 }
 

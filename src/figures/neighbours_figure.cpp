@@ -216,6 +216,17 @@ void NeighboursFigure::section() {
     canvas_.rectangle(low, {whole * scale / kSamples + 0.4, (top - bottom) * scale}, kStanding);
   }
   canvas_.line(px(0, 0), px(whole, 0), kSheetInk, 1.6);
+  if (room_.ground) {
+    const geometry::Ground ground(*room_.ground);
+    std::optional<Vec2> last;
+    for (int k = 0; k <= kSamples; ++k) {
+      const double along = whole * k / kSamples;
+      if (!geometry::contains(room_.outline, place_at(along))) continue;
+      const Vec2 here = px(along, ground.height(place_at(along)));
+      if (last) canvas_.line(*last, here, kSheetInk, 1.6);
+      last = here;
+    }
+  }
   canvas_.line(px(before + length, 0), px(before + length, to.z()), kSheetGrey, 1.2);
   canvas_.line(px(before, 0), px(before, from.z()), kSheetGrey, 1.2);
   const Check* check = check_of(own, Quantity::glare_value);

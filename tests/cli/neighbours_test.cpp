@@ -134,6 +134,66 @@ TEST(Neighbours, LightOfSeveralAreasIsAddedUp) {
   EXPECT_TRUE(says(run(folder, "run n.toml -q").out, "! window: 1.40 lx")) << "the answer tells it";
 }
 
+/// A yard under one flood that has a shed and a path, on the ground that is written.
+json yard_on(const TemporaryFolder& folder, const std::string& ground) {
+  return run_of(
+      folder,
+      "format = 1\n[project]\nname = \"N\"\nstandard = \"EN 12464-2:2014\"\n[luminaires.L]\nfile = "
+      "\"O5.ies\"\n[[outdoors]]\nname = \"Yard\"\nsize = [20, 10]\nground = " +
+          ground +
+          "\nmaintenance_factor = 0.8\n[[outdoors.objects]]\nname = \"shed\"\nbox = [3, 2, 2.5]\nat = "
+          "[15, 6, 0]\nreflectance = 0.4\n[[outdoors.luminaires]]\nmark = \"L\"\nat = [2, 5]\n"
+          "mounting_height = 5\naim = [10, 5, 0]\n[[outdoors.areas]]\nname = \"path\"\ntask = "
+          "\"outdoor.walkway\"\nrectangle = { at = [4, 3], size = [10, 3] }\n"
+          "[[outdoors.points]]\nname = \"spot\"\nat = [8, 5, 0.5]\n");
+}
+
+double mean_of(const json& room, const std::string& grid) {
+  for (const json& own : room.at("grids"))
+    if (own.at("name") == grid) return own.at("mean_lx");
+  throw std::runtime_error("no grid " + grid);
+}
+
+/// Raised ground raises all that stands on it; a slope turns what is level with it; a mesh of the same shape
+/// is the same ground.
+TEST(Outdoors, AllStandsOnTheGroundAsItIs) {
+  const TemporaryFolder folder;
+  const json level = yard_on(folder, "0.2");
+  const json raised = yard_on(
+      folder, "{ reflectance = 0.2, slope = { from = [0, 0], to = [20, 0], height = 3, to_height = 3 } }");
+  EXPECT_NEAR(mean_of(raised, "path"), mean_of(level, "path"), 1e-3 * mean_of(level, "path"));
+  EXPECT_NEAR(raised.at("points").at(0).at("at_m")[2].get<double>(), 3.5, 1e-9);
+  const json sloped =
+      yard_on(folder, "{ reflectance = 0.2, slope = { from = [0, 0], to = [20, 0], to_height = 4 } }");
+  folder.write("slope.obj", "v 0 0 0\nv 20 0 4\nv 20 10 4\nv 0 10 0\nf 1 2 3\nf 1 3 4\n");
+  const json mesh = yard_on(folder, "{ reflectance = 0.2, mesh = \"slope.obj\" }");
+  EXPECT_NEAR(mean_of(mesh, "path"), mean_of(sloped, "path"), 0.01 * mean_of(sloped, "path"));
+  // Nearer to the flood and turned towards it, the path gets more.
+  EXPECT_GT(mean_of(sloped, "path"), 1.05 * mean_of(level, "path"));
+  EXPECT_NEAR(sloped.at("objects").at(0).at("bottom_m").get<double>(), 3, 1e-9) << "where it is lowest";
+}
+
+TEST(Outdoors, GroundThatDoesNotReachUnderTheAreaIsRefused) {
+  const TemporaryFolder folder;
+  folder.write("O5.ies", content_of(test::test_data("validation/luminaires/O5.ies")));
+  folder.write("small.obj", "v 0 0 0\nv 5 0 1\nv 0 5 0\nf 1 2 3\n");
+  const auto refused = [&](const std::string& ground) {
+    folder.write(
+        "n.toml",
+        "format = 1\n[project]\nname = \"N\"\n[luminaires.L]\nfile = \"O5.ies\"\n[[outdoors]]\nname = "
+        "\"Yard\"\nsize = [20, 10]\nmaintenance_factor = 0.8\nground = " +
+            ground + "\n[[outdoors.luminaires]]\nmark = \"L\"\nat = [2, 5]\nmounting_height = 5\n");
+    const Ran ran = run(folder, "check n.toml");
+    EXPECT_EQ(ran.code, 2);
+    return ran.err;
+  };
+  EXPECT_TRUE(says(refused("{ reflectance = 0.2, mesh = \"small.obj\" }"), "does not reach its corner (20"));
+  EXPECT_TRUE(
+      says(refused("{ slope = { from = [0, 0], to = [0, 0], to_height = 1 } }"), "are the same point"));
+  EXPECT_TRUE(says(refused("{ mesh = \"small.obj\", slope = { from = [0, 0], to = [1, 0], to_height = 1 } }"),
+                   "expected one of them"));
+}
+
 TEST(Neighbours, WallsTakeAllAndWindowsThatLookAwayGetNothing) {
   const json in = reference::metric_cases("obtrusive-1").at(0).at("inputs");
   const TemporaryFolder folder;

@@ -32,7 +32,7 @@ TEST(Rooms, EverySurfaceIsReadOnTheSideThatPeopleSee) {
   };
   for (const Case& c :
        {Case{"work plane", "work plane", "horizontal plane"}, Case{"floor", "floor", "horizontal plane"},
-        Case{"ceiling", "ceiling", "horizontal plane"}, Case{"wall 1", "wall", "vertical plane"},
+        Case{"ceiling", "ceiling", "plane along the slope"}, Case{"wall 1", "wall", "vertical plane"},
         Case{"street side", "wall", "vertical plane"}, Case{"table 1 top", "wanted", "horizontal plane"},
         Case{"display board front", "wanted", "vertical plane"}}) {
     const json grid = named(room.at("grids"), c.grid);

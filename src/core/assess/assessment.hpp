@@ -103,8 +103,8 @@ struct GridReading {
   std::optional<DayOnGrid> day;          ///< at a moment
   std::vector<MisplacedPoint> left_out;  ///< points of the grid that cannot be read; not among the values
 
-  /// "horizontal plane", "vertical plane", "plane", "cylindrical", "semi-cylindrical", "hemispherical",
-  /// "spherical".
+  /// "horizontal plane", "plane along the slope", "vertical plane", "plane", "cylindrical",
+  /// "semi-cylindrical", "hemispherical", "spherical".
   std::string kind() const;
   /// How far an accuracy that is asked for is missed or kept: uncertainty of the mean, or a third of that of
   /// the minimum if that is more, as a share of them. 0 for floor, ceiling, walls, which are read anyway, and

@@ -23,16 +23,22 @@ int parts_for(std::size_t points, std::size_t luminaires, bool sun) {
 }
 
 /// The middles of the parts of all cells.
-std::vector<readings::Receiver> places_between(const space::Grid& source, const readings::PlaneGrid& grid,
-                                               int parts) {
+std::vector<readings::Receiver> places_between(const space::Space& space, std::size_t number,
+                                               const readings::PlaneGrid& grid, int parts) {
+  const space::Grid& source = space.grids[number];
   std::vector<readings::Receiver> places;
-  for (const auto& cell : grid.cells)
+  std::size_t point = 0;
+  for (const auto& cell : grid.cells) {
     for (int j = 0; j < parts; ++j)
       for (int i = 0; i < parts; ++i) {
         const Vec2 aside((i + 0.5) / parts - 0.5, (j + 0.5) / parts - 0.5);
-        places.push_back(source.receiver(0));
-        places.back().position = grid.plane.at(grid.middle_of(cell) + aside.cwiseProduct(grid.cell));
+        places.push_back(source.receiver(point));
+        Vec3& at = places.back().position;
+        at = grid.plane.at(grid.middle_of(cell) + aside.cwiseProduct(grid.cell));
+        if (source.on_ground) at.z() += space.ground.height(at.head<2>());
       }
+    ++point;
+  }
   return places;
 }
 
@@ -60,12 +66,12 @@ void read_between(const transport::Transport& transport, const space::Space& spa
     if (reading.day && reading.day->share_with_sky() < 1 && !day.moment->is_night) {
       reading.day->sky_parts = parts_for(grid.points.size(), 0, false);
       for (const char seen :
-           day.daylight->sky_seen(places_between(space.grids[k], grid, reading.day->sky_parts), watch))
+           day.daylight->sky_seen(places_between(space, k, grid, reading.day->sky_parts), watch))
         reading.day->sky_seen += seen ? '1' : '0';
     }
     const int parts = parts_for(grid.points.size(), luminaires, sun);
     if (parts == 1 || (day.moment && !sun && luminaires == 0)) continue;
-    const std::vector<readings::Receiver> places = places_between(space.grids[k], grid, parts);
+    const std::vector<readings::Receiver> places = places_between(space, k, grid, parts);
     reading.between = {parts, std::vector<double>(places.size())};
     for (std::size_t g = 0; g < space.groups.size(); ++g) {
       if (weights[g].output <= 0 && day.moment) continue;

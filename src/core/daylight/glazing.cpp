@@ -22,7 +22,8 @@ double fresnel(double cosine, int panes, double index) {
 }  // namespace
 
 double clear_panes(double cosine, int panes, double index) {
-  return fresnel(std::clamp(cosine, 0.0, 1.0), panes, index) / fresnel(1, panes, index);
+  const double head_on = (1 - index) / (1 + index);  // of light of either polarisation
+  return fresnel(std::clamp(cosine, 0.0, 1.0), panes, index) / passed(head_on * head_on, panes);
 }
 
 double panes_reflect(double cosine, int panes, double index) {

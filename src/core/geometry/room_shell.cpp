@@ -1,6 +1,7 @@
 #include "core/geometry/room_shell.hpp"
 
 #include <fmt/format.h>
+#include <map>
 
 #include <algorithm>
 #include <limits>
@@ -265,11 +266,34 @@ void add_steps(Geometry& geometry, const RoomShell& shell) {
   }
 }
 
+namespace {
+
+/// Its triangles, where it has some: neighbours in one plane become one facet.
+void add_ground(Geometry& geometry, int surface, const Ground& ground) {
+  std::vector<Vec3> vertices;
+  std::map<std::array<double, 3>, int> known;
+  std::vector<std::array<int, 3>> triangles;
+  for (const std::array<Vec3, 3>& triangle : ground.triangles()) {
+    std::array<int, 3>& own = triangles.emplace_back();
+    for (std::size_t i = 0; i < 3; ++i) {
+      const Vec3& p = triangle[i];
+      const auto [found, is_new] = known.try_emplace({p.x(), p.y(), p.z()}, int(vertices.size()));
+      if (is_new) vertices.push_back(p);
+      own[i] = found->second;
+    }
+  }
+  if (!triangles.empty()) geometry.add_triangles(surface, vertices, triangles);
+}
+
+}  // namespace
+
 void add_room(Geometry& geometry, const RoomShell& shell) {
   const bool first = geometry.facets().empty();
+  const int floor_surface = geometry.add_surface("floor", shell.floor_material, SurfaceRole::floor);
+  add_ground(geometry, floor_surface, shell.ground);
   std::vector<Vec3> floor;
-  for (const Vec2& p : shell.outline) floor.push_back(raised(p, 0));
-  geometry.add_polygon(geometry.add_surface("floor", shell.floor_material, SurfaceRole::floor), floor);
+  for (const Vec2& p : shell.outline) floor.push_back(raised(p, shell.ground.height(p)));
+  if (shell.ground.triangles().empty()) geometry.add_polygon(floor_surface, floor);
   if (shell.roofed) add_ceiling(geometry, shell);
   for (std::size_t i = 0; shell.walled && i < shell.outline.size(); ++i) add_wall(geometry, shell, i);
   // Ceilings that are the lowest of planes are convex over a convex plan.

@@ -4,15 +4,12 @@
 #include <vector>
 
 #include "core/geometry/geometry.hpp"
+#include "core/geometry/ground.hpp"
 
 namespace glow::geometry {
 
-/// Height above the floor plan, m: z = at_origin + slope.x * x + slope.y * y.
-struct CeilingPlane {
-  double at_origin = 0;
-  Vec2 slope = Vec2::Zero();
-  double height(const Vec2& p) const { return at_origin + slope.dot(p); }
-};
+/// Height above the floor plan.
+using CeilingPlane = SlopedPlane;
 
 /// A rectangular hole in a wall. Light that goes out through it is gone, unless a pane is set into it.
 struct WallOpening {
@@ -50,6 +47,7 @@ struct RoomShell {
   std::vector<LowerCeiling> steps;
   bool roofed = true;  ///< false: open above; `ceiling` is then where the walls end
   bool walled = true;  ///< false: nothing but the floor: ground outdoors
+  Ground ground = {};  ///< of one without walls, in place of the floor
   Material floor_material, ceiling_material;
   std::vector<Material> walls;  ///< one, or one for each wall
   std::vector<WallOpening> openings;

@@ -176,6 +176,7 @@ struct Room {
   std::vector<AreaWish> areas;
   std::vector<LuminairePlacement> luminaires;
   std::vector<Object> objects;
+  GroundShape ground;  ///< outdoors
   std::vector<Opening> openings;
   std::vector<Wall> walls;
   std::vector<CeilingPart> ceiling;  ///< below `height_m`, the lowest counts

@@ -134,4 +134,11 @@ struct CeilingPart {
   Place place;
 };
 
+/// The ground of an outdoor area where it is not level: it rises in one direction as a ceiling does, or is a
+/// mesh in the area's own coordinates.
+struct GroundShape {
+  std::optional<CeilingPart> slope;
+  std::optional<MeshUse> mesh;
+};
+
 }  // namespace glow::model

@@ -49,6 +49,21 @@ std::vector<TaskRecord> tasks_of(const space::Brief& brief) {
   return tasks;
 }
 
+/// A plane as one triangle that reaches under all of the outline.
+std::optional<std::vector<Vec3>> corners_of(const geometry::Ground& ground,
+                                            const geometry::Polygon& outline) {
+  if (ground.is_level()) return std::nullopt;
+  std::vector<Vec3> corners;
+  for (const std::array<Vec3, 3>& triangle : ground.triangles())
+    corners.insert(corners.end(), triangle.begin(), triangle.end());
+  if (!corners.empty()) return corners;
+  const geometry::Box2 box = geometry::bounding_box(outline);
+  for (const Vec2& p : {box.low, Vec2(box.low.x() + 2 * box.size().x(), box.low.y()),
+                        Vec2(box.low.x(), box.low.y() + 2 * box.size().y())})
+    corners.emplace_back(p.x(), p.y(), ground.height(p));
+  return corners;
+}
+
 }  // namespace
 
 const assess::GridReading* RoomRecord::find_grid(const std::string& wanted) const {
@@ -241,6 +256,7 @@ RoomRecord planned(const model::Project& project, const space::PlannedRoom& room
   record.assumed = room.room->assumed;
   record.rates_ugr = brief.glare.rates_ugr;
   record.outline = space.outline;
+  record.ground = corners_of(space.ground, space.outline);
   record.wall_names = space.wall_names;
   for (std::size_t g = 0; g < space.groups.size(); ++g)
     record.groups.push_back(group_of(project, *room.room, space.groups[g], weights[g]));

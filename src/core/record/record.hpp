@@ -135,7 +135,8 @@ struct RoomRecord {
   std::vector<std::string> assumed;  ///< what the project does not state, as its reader says it
   bool rates_ugr = false;
   geometry::Polygon outline;
-  std::vector<std::string> wall_names;  ///< by the outline's edges
+  std::optional<std::vector<Vec3>> ground;  ///< outdoors, where it is not level: corners of its triangles
+  std::vector<std::string> wall_names;      ///< by the outline's edges
   std::vector<GroupRecord> groups;
   std::vector<space::PlanShape> objects;
   std::vector<space::Opening> openings;

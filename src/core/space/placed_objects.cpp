@@ -174,6 +174,18 @@ std::vector<PlacedObject> place_objects(const std::vector<Object>& objects,
   return placed;
 }
 
+void raise(PlacedObject& placed, double by) {
+  const auto raise_solid = [&](Solid& solid) {
+    solid.bottom_m += by;
+    solid.top_m += by;
+  };
+  for (Solid& solid : placed.solids) raise_solid(solid);
+  raise_solid(placed.extent);
+  for (Face& face : placed.faces)
+    for (Vec3& corner : face.corners) corner.z() += by;
+  for (Vec3& vertex : placed.mesh.vertices) vertex.z() += by;
+}
+
 void add_surfaces(const PlacedObject& placed, geometry::Geometry& geometry) {
   if (placed.object->shape == ObjectShape::mesh) {
     const model::MeshUse& use = *placed.object->mesh;

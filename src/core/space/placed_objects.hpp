@@ -46,6 +46,9 @@ std::vector<PlacedObject> place_objects(const std::vector<model::Object>& object
 std::vector<PlacedObject> place_objects(std::vector<model::Object>&&,
                                         const std::function<double(const Vec2&)>&) = delete;
 
+/// The object higher by so much, m.
+void raise(PlacedObject& placed, double by);
+
 /// Adds an object's surfaces. Closed meshes are seen from outside; open ones from both sides, since nobody
 /// can tell which is which.
 void add_surfaces(const PlacedObject& placed, geometry::Geometry& geometry);

@@ -16,6 +16,7 @@
 #include "core/space/placing/emergency_placing.hpp"
 #include "core/space/placing/eye_placing.hpp"
 #include "core/space/placing/footprints.hpp"
+#include "core/space/placing/grid_placing.hpp"
 #include "core/space/placing/luminaire_placing.hpp"
 #include "core/space/placing/view_placing.hpp"
 #include "core/space/room_geometry.hpp"
@@ -57,6 +58,7 @@ class RoomBuilder {
     const WrittenWalls walls(room_, space_.outline);
     space_.wall_names = walls.names();
     RoomGeometry built = add_room_geometry(room_, space_.outline, walls, space_.geometry, problems_);
+    space_.ground = built.shell.ground;
     describe(built);
     if (room_.task)
       brief_.tasks = find_tasks(standards_, *room_.task, room_.task_place, room_.level, problems_);
@@ -240,10 +242,13 @@ void RoomBuilder::lay_faces() {
     brief_.not_verified.push_back({standards::NotVerified::Why::no_room_for_faces, {}, 0});
     return;
   }
+  const bool follows = follow_ground(space_.ground, *grid);
   const std::string name = fmt::format(FMT_STRING("faces at {:.1f} m"), height);
-  add({name, GridRole::faces, readings::Kernel::cylinder, Vec3::UnitX(), *grid},
+  add({name, GridRole::faces, readings::Kernel::cylinder, Vec3::UnitX(), *grid, follows},
       {row.key, std::move(demands)});
-  add({name + " level", GridRole::eye_level, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid)}, {});
+  add({name + " level", GridRole::eye_level, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid),
+       follows},
+      {});
 }
 
 /// Whose glare is rated, and against what.
@@ -346,10 +351,13 @@ void RoomBuilder::lay_work_plane(const RoomGeometry& built) {
   }
   if (auto grid = readings::plane_grid(readings::Plane::level(height), space_.outline, {}, inset,
                                        {plane.spacing_m, {}, {}, count_rule(brief_.tasks)})) {
+    const bool follows = follow_ground(built.shell.ground, *grid);
     if (plane.leave_out)
       leave_out_footprints(built.objects, *plane.leave_out, plane.leave_out_place, "work plane", *grid,
                            problems_);
-    add({"work plane", GridRole::work_plane, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid)}, {});
+    add({"work plane", GridRole::work_plane, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid),
+         follows},
+        {});
     demand_of_work_plane();
   } else {
     problems_.error(

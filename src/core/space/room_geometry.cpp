@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <limits>
 #include <set>
 
 #include "core/geometry/polygon_bands.hpp"
@@ -16,6 +17,7 @@ namespace {
 constexpr double kLowestRoom = 0.1;     // m from floor to ceiling
 constexpr double kSmallestMesh = 0.02;  // m; smaller ones are most likely in another unit
 constexpr double kLargestMesh = 10;     // times the room
+constexpr std::size_t kMostGroundTriangles = 2000;
 
 geometry::CeilingPlane plane_of(const model::CeilingPart& slope) {
   const Vec2 way = slope.to - slope.from;
@@ -54,6 +56,7 @@ class Builder {
       if (part.over.empty()) shell.ceiling.push_back(plane_of(part));
     shell.roofed = room_.roofed;
     shell.walled = !room_.outdoors;
+    shape_ground();
     if (!room_.roofed && !room_.ceiling.empty())
       problems_.error(
           "P039", room_.ceiling.front().place,
@@ -69,12 +72,17 @@ class Builder {
     geometry::add_room(geometry_, shell);
     geometry::add_steps(geometry_, shell);
     result_.objects = place_objects(room_.objects, [&](const Vec2& p) { return shell.clear_height(p); });
-    for (const PlacedObject& placed : result_.objects) add(placed);
     result_.meetings = find_clashes(room_.name, shell, result_.objects, problems_);
+    for (PlacedObject& placed : result_.objects) {
+      stand_on_ground(placed);
+      add(placed);
+    }
     return std::move(result_);
   }
 
  private:
+  void shape_ground();
+  void stand_on_ground(PlacedObject& placed) const;
   void check_height(const Vec2& corner);
   void finish_walls();
   void add(const model::Opening& opening);
@@ -92,6 +100,41 @@ class Builder {
   RoomGeometry result_;
   std::set<const model::Object*> reported_;  // meshes whose size and materials were looked at
 };
+
+/// A mesh reaches under all of the area.
+void Builder::shape_ground() {
+  geometry::Ground& ground = result_.shell.ground;
+  if (room_.ground.slope) ground = geometry::Ground(plane_of(*room_.ground.slope));
+  if (!room_.ground.mesh || !room_.ground.mesh->mesh) return;
+  const model::MeshUse& use = *room_.ground.mesh;
+  Eigen::Affine3d motion(Eigen::Scaling(use.scale));
+  if (!use.z_up) motion = motion * Eigen::AngleAxisd(kPi / 2, Vec3::UnitX());
+  const geometry::Mesh mesh =
+      geometry::moved(geometry::simplified(*use.mesh, kMostGroundTriangles).mesh, motion);
+  std::vector<Vec3> corners;
+  for (const geometry::Mesh::Part& part : mesh.parts)
+    for (const auto& triangle : part.triangles)
+      for (const int corner : triangle) corners.push_back(mesh.vertices[std::size_t(corner)]);
+  ground = geometry::Ground(corners);
+  for (const Vec2& corner : result_.shell.outline)
+    if (ground.triangles().empty() || !ground.covers(corner)) {
+      problems_.error(
+          "P134", use.place,
+          fmt::format(FMT_STRING("the ground of \"{}\" does not reach its corner {}; expected a mesh in the "
+                                 "area's coordinates, in m or with its scale, that reaches under all of it"),
+                      room_.name, problems_.position(corner)));
+      return;
+    }
+}
+
+/// Its foot is where the ground is lowest under it: elsewhere it reaches into the ground.
+void Builder::stand_on_ground(PlacedObject& placed) const {
+  const geometry::Ground& ground = result_.shell.ground;
+  if (ground.is_level() || placed.extent.plan.empty()) return;
+  double lowest = std::numeric_limits<double>::infinity();
+  for (const Vec2& corner : placed.extent.plan) lowest = std::min(lowest, ground.height(corner));
+  raise(placed, lowest);
+}
 
 void Builder::check_height(const Vec2& corner) {
   const double height = result_.shell.ceiling_height(corner);

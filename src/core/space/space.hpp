@@ -95,6 +95,7 @@ struct Grid {
   readings::Kernel kernel = readings::Kernel::plane;
   Vec3 facing = Vec3::UnitX();  ///< of semi-cylinders
   readings::PlaneGrid grid;
+  bool on_ground = false;  ///< outdoors: its points lie above the ground as its plane lies above 0
 
   readings::Receiver receiver(std::size_t point) const;
   /// Whether it is one that people look at between its points too: a work plane, an area or one that was
@@ -167,6 +168,7 @@ struct Space {
   std::vector<std::string> wall_names;  ///< by the outline's edges
   std::vector<PlanShape> objects;
   std::vector<Opening> openings;
+  geometry::Ground ground;     ///< outdoors; level where nothing else is said
   geometry::Geometry outside;  ///< the room's own shell from outside, and the reveals of its windows
   std::vector<OutsidePart> outside_parts;  ///< what else stands outside, each in its state
   double ground_reflectance = 0.2;

@@ -213,13 +213,17 @@ std::vector<std::string> files_of_mesh(const fs::path& path) {
 
 void load_meshes(model::Project& project, const fs::path& folder, Problems& problems) {
   std::map<std::string, MeshResult> read;
-  std::vector<model::Object*> objects;
-  for (model::Room& room : project.rooms)
-    for (model::Object& object : room.objects) objects.push_back(&object);
-  for (model::Obstruction& each : project.site.obstructions) objects.push_back(&each.object);
-  for (model::Object* object : objects) {
-    if (!object->mesh) continue;
-    model::MeshUse& use = *object->mesh;
+  std::vector<model::MeshUse*> uses;
+  const auto add = [&](std::optional<model::MeshUse>& use) {
+    if (use) uses.push_back(&*use);
+  };
+  for (model::Room& room : project.rooms) {
+    for (model::Object& object : room.objects) add(object.mesh);
+    add(room.ground.mesh);
+  }
+  for (model::Obstruction& each : project.site.obstructions) add(each.object.mesh);
+  for (model::MeshUse* each : uses) {
+    model::MeshUse& use = *each;
     if (leads_out(use.file, folder)) {
       problems.error("P043", use.place,
                      fmt::format(FMT_STRING("\"{}\" leads out of the project's folder; put the mesh into it, "

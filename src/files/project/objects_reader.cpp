@@ -21,6 +21,54 @@ constexpr std::array<const char*, 6> kShapeKeys = {"box", "panel", "block", "cyl
 
 constexpr const char* kFormerFurniture = "thing";
 
+}  // namespace
+
+model::MeshUse read_mesh_use(TomlTable& table, const Materials& materials) {
+  model::MeshUse use;
+  use.file = table.text("mesh").value_or("");
+  use.place = table.place_of("mesh");
+  if (table.is_text("scale")) {
+    // A unit's name: how long one unit of the file is.
+    const auto unit = table.text("scale");
+    const units::Parsed parsed = units::parse_quantity("1 " + unit.value_or(""), Dimension::length);
+    if (unit && !parsed.ok)
+      table.problems().error("P006", table.place_of("scale"),
+                             fmt::format(FMT_STRING("\"scale\" is \"{}\"; expected the file's unit (m, cm, "
+                                                    "mm, ft, in) or a number"),
+                                         *unit));
+    use.scale = parsed.ok ? parsed.value : 1;
+  } else {
+    use.scale = table.quantity("scale", Dimension::ratio, kScale).value_or(1);
+  }
+  // The glTF standard fixes its axes; OBJ and STL come either way.
+  const auto is_gltf = [&](const char* suffix) {
+    const std::size_t length = std::string_view(suffix).size();
+    return use.file.size() > length && use.file.compare(use.file.size() - length, length, suffix) == 0;
+  };
+  const std::string up = table.text("up").value_or(is_gltf(".gltf") || is_gltf(".glb") ? "y" : "z");
+  if (up != "y" && up != "z")
+    table.problems().error("P005", table.place_of("up"),
+                           fmt::format(FMT_STRING("\"up\" is \"{}\"; expected \"y\" or \"z\""), up));
+  use.z_up = up != "y";
+  if (auto finishes = table.table("materials")) {
+    for (const std::string& name : finishes->keys())
+      if (const auto wanted = finishes->text(name)) {
+        if (const model::Finish* finish = materials.find(*wanted))
+          use.finishes[name] = *finish;
+        else
+          table.problems().error(
+              "P030", finishes->place_of(name),
+              fmt::format(FMT_STRING("unknown material \"{}\"; expected one of the [materials.NAME] tables "
+                                     "or an everyday finish"),
+                          *wanted));
+      }
+    finishes->finish();
+  }
+  return use;
+}
+
+namespace {
+
 class ObjectReader {
  public:
   ObjectReader(TomlTable& table, const Materials& materials, std::vector<std::string>& assumed,
@@ -192,47 +240,7 @@ bool ObjectReader::read_furniture() {
 bool ObjectReader::read_mesh() {
   read_place();
   object_.shape = ObjectShape::mesh;
-  model::MeshUse use;
-  use.file = table_.text("mesh").value_or("");
-  use.place = table_.place_of("mesh");
-  if (table_.is_text("scale")) {
-    // A unit's name: how long one unit of the file is.
-    const auto unit = table_.text("scale");
-    const units::Parsed parsed = units::parse_quantity("1 " + unit.value_or(""), Dimension::length);
-    if (unit && !parsed.ok)
-      table_.problems().error("P006", table_.place_of("scale"),
-                              fmt::format(FMT_STRING("\"scale\" is \"{}\"; expected the file's unit (m, cm, "
-                                                     "mm, ft, in) or a number"),
-                                          *unit));
-    use.scale = parsed.ok ? parsed.value : 1;
-  } else {
-    use.scale = table_.quantity("scale", Dimension::ratio, kScale).value_or(1);
-  }
-  // The glTF standard fixes its axes; OBJ and STL come either way.
-  const auto is_gltf = [&](const char* suffix) {
-    const std::size_t length = std::string_view(suffix).size();
-    return use.file.size() > length && use.file.compare(use.file.size() - length, length, suffix) == 0;
-  };
-  const std::string up = table_.text("up").value_or(is_gltf(".gltf") || is_gltf(".glb") ? "y" : "z");
-  if (up != "y" && up != "z")
-    table_.problems().error("P005", table_.place_of("up"),
-                            fmt::format(FMT_STRING("\"up\" is \"{}\"; expected \"y\" or \"z\""), up));
-  use.z_up = up != "y";
-  if (auto finishes = table_.table("materials")) {
-    for (const std::string& name : finishes->keys())
-      if (const auto wanted = finishes->text(name)) {
-        if (const model::Finish* finish = materials_.find(*wanted))
-          use.finishes[name] = *finish;
-        else
-          table_.problems().error(
-              "P030", finishes->place_of(name),
-              fmt::format(FMT_STRING("unknown material \"{}\"; expected one of the [materials.NAME] tables "
-                                     "or an everyday finish"),
-                          *wanted));
-      }
-    finishes->finish();
-  }
-  object_.mesh = std::move(use);
+  object_.mesh = read_mesh_use(table_, materials_);
   return table_.has("mesh") && !object_.mesh->file.empty();
 }
 

@@ -10,6 +10,9 @@ namespace glow::files {
 std::vector<model::Object> read_objects(TomlTable& room, const Materials& materials,
                                         std::vector<std::string>& assumed);
 
+/// The keys of a mesh: `mesh`, `scale`, `up`, `materials`.
+model::MeshUse read_mesh_use(TomlTable& table, const Materials& materials);
+
 /// The site's [[obstructions]]: objects of the same shapes that stand outside, each in a state or always.
 std::vector<model::Obstruction> read_obstructions(TomlTable& site, const Materials& materials);
 

@@ -75,6 +75,7 @@ class InputParts {
       if (marks.count(entry.mark)) parts.push_back({"luminaire " + entry.mark, print_of_luminaire(entry)});
     for (const model::Object& object : room.objects)
       if (object.mesh) meshes.insert(object.mesh->file);
+    if (room.ground.mesh) meshes.insert(room.ground.mesh->file);
     for (const std::string& mesh : meshes) parts.push_back({"mesh " + mesh, print_of_file(mesh)});
     parts.insert(parts.end(), shared_.begin(), shared_.end());
     return parts;

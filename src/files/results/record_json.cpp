@@ -218,6 +218,7 @@ void describe_tolerance(A& a, Field<A, RoomRecord>& room) {
 template <class A>
 void describe_place(A& a, Field<A, RoomRecord>& room) {
   a("outline_m", room.outline);
+  a.present("ground_m", room.ground);
   a("walls", room.wall_names);
   a.list("luminaires", room.groups, [](auto& own, auto& group, std::size_t id) {
     own.derived("id", [&] { return id; });

@@ -129,7 +129,7 @@ void DaylightPaths::add_sky(const readings::Receiver& place, const std::vector<M
     for (const DaylightOpening& piece : cut_at_horizon(whole, eye))
       sample_opening(place, seeded(++number), piece, rays, [&](const Sample& sample, const Vec3&, double) {
         for (std::size_t m = 0; m < moments.size(); ++m)
-          lux[m] += double(sample.share) * (*moments[m].luminance)[std::size_t(sample.target)];
+          lux[m] += double(sample.share) * (*moments[m].luminance)[std::size_t(sample.target())];
       });
   }
 }
@@ -143,7 +143,8 @@ void DaylightPaths::look_out(const readings::Receiver& place, int rays, const Se
       sample_opening(place, seeded(++number), piece, rays,
                      [&](const Sample& sample, const Vec3& way, double solid_angle) {
                        const double weight = place.weight(way);
-                       visit(way, solid_angle, double(sample.share) / (weight * solid_angle), sample.target);
+                       visit(way, solid_angle, double(sample.share) / (weight * solid_angle),
+                             sample.target());
                      });
   }
 }
@@ -354,8 +355,7 @@ DayInflow DaylightPaths::inflow_of(const std::vector<double>& luminance, const O
   parallel_for(n, watch, "daylight on the surfaces", [&](std::size_t i) {
     std::array<float, kSets> own{};
     for (const Sample& sample : of_patches_[i])
-      own[std::size_t(sample.set)] +=
-          float(kSets * double(sample.share) * luminance[std::size_t(sample.target)]);
+      own[sample.set()] += float(kSets * double(sample.share) * luminance[std::size_t(sample.target())]);
     sun_on_patch(i, own.data());
     for (int set = 0; set < kSets; ++set) sets(Eigen::Index(i), set) = own[std::size_t(set)];
   });
@@ -370,11 +370,20 @@ DayInflow DaylightPaths::inflow_of(const std::vector<double>& luminance, const O
     DayParts& parts = day.parts[r];
     std::array<double, kSets> own{}, sun{};
     double built = 0;
-    for (const Sample& sample : of_receivers_[r]) {
-      const double lux = double(sample.share) * luminance[std::size_t(sample.target)];
-      (sample.target < outdoors_->ground() ? parts.sky : parts.outside) += lux;
-      own[std::size_t(sample.set)] += kSets * lux;
-      if (sample.target > outdoors_->ground()) built += lux;
+    // Samples of one set lie together; what is added up in one place is quick.
+    for (auto sample = of_receivers_[r].begin(), end = of_receivers_[r].end(); sample != end;) {
+      const std::size_t set = sample->set();
+      double sky = 0, ground = 0, of_built = 0;
+      for (; sample != end && sample->set() == set; ++sample) {
+        const double lux = double(sample->share) * luminance[std::size_t(sample->target())];
+        (sample->target() < outdoors_->ground()   ? sky
+         : sample->target() > outdoors_->ground() ? of_built
+                                                  : ground) += lux;
+      }
+      own[set] += kSets * (sky + ground + of_built);
+      parts.sky += sky;
+      parts.outside += ground + of_built;
+      built += of_built;
     }
     sun_at_receiver(r, sun.data());
     for (std::size_t set = 0; set < kSets; ++set) {

@@ -85,10 +85,17 @@ class DaylightPaths {
   std::vector<SunOnPatch> sun_inside(const Vec3& sun, std::uint64_t chance) const;
 
  private:
-  struct Sample {
+  /// Small, as each moment reads all of them.
+  class Sample {
+   public:
+    Sample(float share_of_target, std::int32_t target, int set)
+        : share(share_of_target), packed_(std::uint32_t(target) * transport::kSets + std::uint32_t(set)) {}
     float share;  ///< for each cd/m2 of the target: lx at a receiver, lm on a patch
-    std::int32_t target;
-    std::int32_t set;
+    std::int32_t target() const { return std::int32_t(packed_ / transport::kSets); }
+    std::size_t set() const { return packed_ % transport::kSets; }
+
+   private:
+    std::uint32_t packed_;
   };
   /// A number that begins other chances for each seed of the effort.
   std::uint64_t seeded(std::uint64_t number) const { return number + ((room_->effort().seed - 1) << 32); }

@@ -30,6 +30,8 @@ class Outdoors {
   /// How many things can be seen: numbers run below it.
   std::size_t targets() const { return sky_.size() + 1 + built_.patches().size(); }
   double ground_reflectance() const { return ground_reflectance_; }
+  /// Of what is built.
+  const geometry::RayTracer& tracer() const { return built_.tracer(); }
   /// Patches of what is built.
   std::size_t built() const { return built_.patches().size(); }
   /// Takes what is built out of coefficients (a column for each thing that is seen, per cd/m2): it is as

@@ -6,6 +6,7 @@
 
 #include "core/geometry/polygon_bands.hpp"
 #include "core/space/placing/footprints.hpp"
+#include "core/space/placing/grid_placing.hpp"
 
 namespace glow::space {
 namespace {
@@ -191,6 +192,7 @@ std::optional<Grid> AreaPlacer::band(const Area& area, GridRole role, const Poly
   grid.role = role;
   if (auto laid = readings::plane_grid(own.plane, outer, holes, 0, {})) {
     grid.grid = std::move(*laid);
+    grid.on_ground = area.grid.on_ground && follow_ground(built_.shell.ground, grid.grid);
     bool reaches_wall = false;
     for (const Vec2& p : own.outline) reaches_wall = reaches_wall || !is_inside(own.plane.at(p), kBorder);
     const double border = role == GridRole::background && level && !reaches_wall ? kBorder : 0;

@@ -33,6 +33,7 @@ class EyePlacer {
 
  private:
   bool settle_height(const model::EyesWish& wish, EyeSet& set);
+  Vec3 above_ground(const Vec3& p) const { return p + space_.ground.height(p.head<2>()) * Vec3::UnitZ(); }
   bool lay_all_over(const model::EyesWish& wish, EyeSet& set);
   bool look(const model::EyesWish& wish, EyeSet& set);
   bool look_at_object(const model::EyesWish& wish, EyeSet& set);
@@ -64,7 +65,8 @@ bool EyePlacer::settle_height(const model::EyesWish& wish, EyeSet& set) {
 /// Whether something stands there that nobody sits or stands on.
 bool EyePlacer::is_taken(const Vec3& eye) const {
   return std::any_of(space_.objects.begin(), space_.objects.end(), [&](const PlanShape& object) {
-    return object.extent.bottom_m < eye.z() && object.extent.top_m > kStepOver &&
+    return object.extent.bottom_m < eye.z() &&
+           object.extent.top_m > kStepOver + space_.ground.height(eye.head<2>()) &&
            object.extent.is_over(eye.head<2>());
   });
 }
@@ -93,7 +95,7 @@ bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
   }
   set.cell_m = grid->cell;
   for (const Vec3& eye : grid->points)
-    if (!is_taken(eye)) set.positions.push_back(eye);
+    if (!is_taken(above_ground(eye))) set.positions.push_back(above_ground(eye));
   if (!set.positions.empty()) return true;
   problems_.error(
       "P069", wish.place,
@@ -165,7 +167,7 @@ std::optional<EyeSet> EyePlacer::place(const model::EyesWish& wish) {
   set.name = wish.name;
   if (!settle_height(wish, set)) return std::nullopt;
   if (wish.at) {
-    set.positions = {{wish.at->x(), wish.at->y(), set.height_m}};
+    set.positions = {above_ground({wish.at->x(), wish.at->y(), set.height_m})};
     if (!space_.outdoors && !geometry::contains(space_.outline, wish.at->head<2>())) {
       problems_.error("P068", wish.place,
                       fmt::format(FMT_STRING("\"{}\" at {} lie outside room \"{}\""), wish.name,

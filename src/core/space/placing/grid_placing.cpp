@@ -17,6 +17,7 @@ using model::GridWish;
 using readings::Plane;
 
 constexpr double kSamePlane = 0.001;  // m
+constexpr bool kOnGround = true;
 
 std::vector<Vec3> corners_of(const model::PlacedRectangle& r) {
   const Eigen::Isometry3d frame = Eigen::Translation3d(r.at) *
@@ -60,7 +61,8 @@ class GridPlacer {
   void place_ceiling(const GridWish& wish, const std::string& name);
   void place_wall(const GridWish& wish, std::size_t wall, const std::string& name);
   void lay(const GridWish& wish, const std::string& name, GridRole role, Plane plane,
-           const geometry::Polygon& outline, const std::vector<geometry::Polygon>& holes, double inset);
+           const geometry::Polygon& outline, const std::vector<geometry::Polygon>& holes, double inset,
+           bool on_ground = false);
 
   const model::Room& room_;
   const RoomGeometry& built_;
@@ -71,7 +73,7 @@ class GridPlacer {
 
 void GridPlacer::lay(const GridWish& wish, const std::string& name, GridRole role, Plane plane,
                      const geometry::Polygon& outline, const std::vector<geometry::Polygon>& holes,
-                     double inset) {
+                     double inset, bool on_ground) {
   if (wish.turned) plane.normal = -plane.normal;
   const double most = readings::most_points(outline, inset, wish.density);
   if (most > kMostPoints) {
@@ -90,6 +92,7 @@ void GridPlacer::lay(const GridWish& wish, const std::string& name, GridRole rol
                                   name));
     return;
   }
+  const bool follows = on_ground && follow_ground(built_.shell.ground, *grid);
   if (wish.leave_out) {
     leave_out_footprints(built_.objects, *wish.leave_out, wish.leave_out_place, name, *grid, problems_);
     if (grid->points.empty()) return;
@@ -98,13 +101,14 @@ void GridPlacer::lay(const GridWish& wish, const std::string& name, GridRole rol
   for (Grid& other : grids_)
     if (other.name == name && other.kernel == wish.kernel && other.role != GridRole::requested) {
       other.grid = std::move(*grid);
+      other.on_ground = follows;
       return;
     }
-  grids_.push_back({name, role, wish.kernel, wish.facing, std::move(*grid)});
+  grids_.push_back({name, role, wish.kernel, wish.facing, std::move(*grid), follows});
 }
 
 void GridPlacer::place_floor(const GridWish& wish, const std::string& name) {
-  lay(wish, name, GridRole::floor, Plane::level(0), built_.shell.outline, {}, wish.inset_m);
+  lay(wish, name, GridRole::floor, Plane::level(0), built_.shell.outline, {}, wish.inset_m, kOnGround);
 }
 
 void GridPlacer::place_ceiling(const GridWish& wish, const std::string& name) {
@@ -242,7 +246,7 @@ void GridPlacer::place(const GridWish& wish) {
     }
     const double inset = wish.inset_m > 0 ? wish.inset_m : kDefaultInset;
     return lay(wish, wish.name, GridRole::requested, Plane::level(*wish.height_m), built_.shell.outline, {},
-               inset);
+               inset, kOnGround);
   }
   if (!wish.rectangle && !wish.polygon) return;  // noted by the reader
   const Flat flat = flat_of(wish.rectangle ? corners_of(*wish.rectangle) : *wish.polygon);
@@ -252,7 +256,7 @@ void GridPlacer::place(const GridWish& wish) {
         fmt::format(FMT_STRING("the outline of grid \"{}\" is not a simple polygon: {}"), wish.name, *fault));
     return;
   }
-  lay(wish, wish.name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m);
+  lay(wish, wish.name, GridRole::requested, flat.plane, flat.outline, {}, wish.inset_m, kOnGround);
 }
 
 }  // namespace
@@ -267,6 +271,18 @@ std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
   return GridPlacer(room, built, walls, problems).place_one(wish, role);
 }
 
+bool follow_ground(const geometry::Ground& ground, readings::PlaneGrid& grid) {
+  if (ground.is_level()) return false;
+  for (Vec3& p : grid.points) {
+    const Vec2 plan = p.head<2>();
+    p.z() += ground.height(plan);
+    if (!grid.plane.is_level()) continue;
+    const Vec3 up = ground.facing(plan);
+    grid.normals.push_back(grid.plane.normal.z() > 0 ? up : Vec3(-up));
+  }
+  return true;
+}
+
 std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems) {
   std::vector<PlanShape> objects;
   for (const PlacedObject& placed : built.objects) objects.push_back({placed.name, placed.extent, true});
@@ -279,6 +295,7 @@ std::vector<Point> place_points(const model::Room& room, const RoomGeometry& bui
       continue;
     }
     readings::Receiver receiver{wish.at, *facing.direction};
+    receiver.position.z() += built.shell.ground.height(wish.at.head<2>());
     receiver.kernel = wish.kernel;
     if (wish.kernel == readings::Kernel::semicylinder) {
       receiver.normal.z() = 0;

@@ -200,7 +200,8 @@ std::vector<LuminairePosition> LuminairePositions::on_surface(const model::Lumin
   }
   if (placement.on == "floor") {
     positions = laid(placement, built_.shell.outline);
-    for (LuminairePosition& each : positions) each.on = readings::Plane::level(0);
+    for (LuminairePosition& each : positions)
+      each.on = readings::Plane::level(built_.shell.ground.height(each.at));
     return positions;
   }
   if (const auto place = walls_.find(0, placement.on)) {
