@@ -38,11 +38,15 @@ class Maker:
         if self.r.random() < [0, 0.02, 0.1][self.wildness]:
             return f"{self.r.uniform(-3 * abs(high) - 1, 3 * abs(high) + 1):.{digits}f}"
         value = self.r.uniform(low, high)
-        return f'"{value / 0.3048:.3f} ft"' if self.r.random() < 0.03 and high > 1 else f"{value:.{digits}f}"
+        return f"{value:.{digits}f}"
+
+    def length(self, low, high):
+        value = self.number(low, high)
+        plain = value.replace(".", "").replace("-", "").isdigit()
+        return f'"{float(value) / 0.3048:.3f} ft"' if plain and self.some(0.03) else value
 
     def point(self, x, y, z=None):
-        parts = [self.number(*x), self.number(*y)] + ([self.number(*z)] if z else [])
-        return "[" + ", ".join(parts) + "]"
+        return "[" + ", ".join(self.length(*each) for each in [x, y, *([z] if z else [])]) + "]"
 
     def some(self, share):
         return self.r.random() < share
@@ -140,7 +144,7 @@ class Maker:
             out.append(f'small_angles = "{self.r.choice(["as they are", "1e-6 sr", "one minute of arc"])}"')
         if self.some(0.3):
             out += ['standards = ["EN 12464-2", "CIE 150"]', f'installation = "{self.r.choice(["road", "amenity", "sports"])}"']
-        out += ["[[outdoors]]", 'name = "Yard"', f"size = [{x[1]:.2f}, {y[1]:.2f}]", "ground = " + self.number(0, 0.9)]
+        out += ["[[outdoors]]", 'name = "Yard"', f"size = [{x[1]:.2f}, {y[1]:.2f}]", "ground = " + self.ground(x, y)]
         if self.some(0.6):
             out.append('task = "%s"' % self.r.choice(["outdoor.crossing", "outdoor.walkway", "outdoor.vehicles"]))
         if self.some(0.5):
@@ -223,7 +227,7 @@ class Maker:
         if self.some(0.15):
             out.append(f"screen = {{ transmittance = {self.number(0, 1)}, scattered = {self.number(0, 1)}{state} }}")
         if self.some(0.2):
-            out.append(f"frame = {{ width = {self.number(0, 0.08)}, columns = {self.r.randint(1, 3)}, rows = {self.r.randint(1, 3)} }}")
+            out.append(f"frame = {{ width = {self.number(0, 0.03)}, columns = {self.r.randint(1, 3)}, rows = {self.r.randint(1, 3)} }}")
         return out
 
     def room(self, k, marks):
@@ -243,7 +247,8 @@ class Maker:
                        f"{self.point((w, w), (d, d))}, {self.point((0, w / 5), (d, d))}]")
             x, y = (w / 4, 3 * w / 4), (d / 4, 3 * d / 4)
         out.append("height = " + self.number(h, h))
-        if self.some(0.1):
+        roofed = not self.some(0.1)
+        if not roofed:
             out.append("roof = false")
         if self.some(0.7):
             out.append(f'task = "{self.r.choice(TASKS)}"')
@@ -256,10 +261,14 @@ class Maker:
                        (self.number(0, 1.2), self.number(0, 1), ', leave_out = "objects"' if self.some(0.4) else ""))
         if self.some(0.1):
             out.append("surfaces = false")
-        if self.some(0.1):
-            out.append(f'glare = {{ screens = {{ leave_out = {{ {self.r.choice(marks)} = "of no concern" }} }} }}')
+        hung = []
         for _ in range(self.r.randint(0, 3)):
-            out += self.luminaires(marks, x, y, h)
+            hung += self.luminaires(marks, x, y, h, hangs=roofed)
+        if self.some(0.1):
+            named = [line[8:-1] for line in hung if line.startswith("mark = ")] if self.wildness == 0 else marks
+            if named:
+                out.append(f'glare = {{ screens = {{ leave_out = {{ {self.r.choice(named)} = "of no concern" }} }} }}')
+        out += hung
         things = self.r.choice([0, 0, 1, 2, 4])
         for i in range(things):
             out += self.thing(i, x, y, h)
@@ -276,7 +285,7 @@ class Maker:
             if self.some(0.3):
                 out.append("reveal = " + self.number(0, 1))
             out += self.shades()
-        if self.some(0.2):
+        if roofed and self.some(0.2):
             out += ["[[rooms.openings]]", 'name = "skylight"', f'kind = "{self.r.choice(["roof window", "dome", "opening"])}"',
                     "at = " + self.point(x, y), "width = " + self.number(0.2, 1.5), "length = " + self.number(0.2, 1.5)]
             out += self.shades()
@@ -287,11 +296,12 @@ class Maker:
                     f'sunlight = "{self.r.choice(["minimum", "high"])}"', f'view = "{self.r.choice(["minimum", "high"])}"']
             if self.some(0.2):
                 out.append('states = ["then"]')
-        if self.some(0.15):
+        lower = roofed and self.some(0.15)
+        if lower:
             out += ["[[rooms.ceiling]]", f"over = [[0, 0], [{w / 2:.2f}, 0], [{w / 2:.2f}, {d:.2f}], [0, {d:.2f}]]",
-                    "height = " + self.number(0.6 * h, h)]
-        if self.some(0.15):
-            out += ["[[rooms.ceiling]]", "from = " + self.point(x, y), "to = " + self.point(x, y),
+                    "height = " + self.number(0.6 * h, 0.95 * h)]
+        if roofed and not (lower and self.wildness == 0) and self.some(0.15):
+            out += ["[[rooms.ceiling]]", f"from = {self.point((0, 0), (0, 0))}", f"to = {self.point((w, w), (d, d))}",
                     "height = " + self.number(0.7 * h, h), "to_height = " + self.number(0.7 * h, h)]
         if self.some(0.3):
             out += ["[[rooms.grids]]", 'name = "grid"', "rectangle = { at = %s, size = %s, rotation = %s, tilt = %s }" %
@@ -324,7 +334,14 @@ class Maker:
                 out[-1] = 'solve = "least watts"'
         return out
 
-    def luminaires(self, marks, x, y, h):
+    def ground(self, x, y):
+        reflectance = self.number(0, 0.9)
+        if self.some(0.7):
+            return reflectance
+        return (f"{{ reflectance = {reflectance}, slope = {{ from = {self.point(x, y)}, to = {self.point(x, y)}, "
+                f"height = {self.number(-2, 2)}, to_height = {self.number(-3, 3)} }} }}")
+
+    def luminaires(self, marks, x, y, h, hangs=True):
         out = ["[[rooms.luminaires]]", f'mark = "{self.r.choice(marks)}"']
         kind = self.r.randint(0, 4)
         if kind == 0:
@@ -340,7 +357,7 @@ class Maker:
             out.append(f"ring = {{ centre = {self.point(x, y)}, radius = {self.number(0.05, 1)}, count = 3 }}")
         else:
             out.append(f"on_wall = {{ wall = {self.r.randint(1, 4)}, from = {self.number(0, 2)} }}")
-        if kind == 4 or self.some(0.2):
+        if kind == 4 or not hangs or self.some(0.2):
             out.append("mounting_height = " + self.number(0.5, h))
         elif self.some(0.4):
             out.append("suspension = " + self.number(0.05, 0.4 * h))
