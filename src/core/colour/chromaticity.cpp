@@ -63,19 +63,24 @@ class Locus {
     Uniform at;
   };
   Nearest nearest(const Uniform& wanted) const {
-    std::size_t best = 0;
-    for (std::size_t k = 0; k < at_.size(); k += kCoarse)
-      if (squared(at_[k], wanted) < squared(at_[best], wanted)) best = k;
-    const std::size_t from = best < kCoarse ? 0 : best - kCoarse;
-    for (std::size_t k = from; k < std::min(at_.size(), best + kCoarse); ++k)
-      if (squared(at_[k], wanted) < squared(at_[best], wanted)) best = k;
+    std::size_t best = 0, from = 0, to = at_.size();
+    double least = squared(at_[0], wanted);
+    for (const std::size_t step : {kCoarse, kFine, std::size_t(1)}) {
+      for (std::size_t k = from; k < to; k += step)
+        if (const double own = squared(at_[k], wanted); own < least) {
+          least = own;
+          best = k;
+        }
+      from = best < step ? 0 : best - step;
+      to = std::min(at_.size(), best + step);
+    }
     const Nearest before = on_piece(best == 0 ? 0 : best - 1, wanted);
     const Nearest after = on_piece(std::min(best, at_.size() - 2), wanted);
     return squared(before.at, wanted) < squared(after.at, wanted) ? before : after;
   }
 
  private:
-  static constexpr std::size_t kSteps = 1200, kCoarse = 24;
+  static constexpr std::size_t kSteps = 1200, kCoarse = 40, kFine = 6;
   static constexpr double kFrom = 1 / (4 * kHighestTemperature), kTo = 2 / kLowestTemperature;
 
   Locus() {

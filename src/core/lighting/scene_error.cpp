@@ -10,32 +10,33 @@ namespace {
 /// calculations of their own, their errors were up to twice as large.
 constexpr double kOfOnePoint = 2;
 
-}  // namespace
-
-/// `of_sources`: what each gives of a sum, at full output as new.
-double SceneError::factor(const std::vector<double>& of_sources) const {
+/// What sources give of a sum, all as placed and in the scene.
+struct Proportion {
   double placed = 0, scene = 0, placed_squares = 0, scene_squares = 0;
-  for (std::size_t s = 0; s < of_sources.size(); ++s) {
-    const double before = (*planned_)[s].maintained() * of_sources[s];
-    const double now = (*scene_)[s].maintained() * of_sources[s];
+
+  void add(double before, double now) {
     placed += before;
     scene += now;
     placed_squares += before * before;
     scene_squares += now * now;
   }
-  if (placed <= 0) return scene > 0 ? 1 : 0;
-  return std::max(scene / placed, std::sqrt(scene_squares / placed_squares));
-}
+  double factor() const {
+    if (placed <= 0) return scene > 0 ? 1 : 0;
+    return std::max(scene / placed, std::sqrt(scene_squares / placed_squares));
+  }
+};
+
+}  // namespace
 
 transport::Deviations SceneError::deviations(const std::vector<double>& weights) const {
-  std::vector<double> of_sources;
-  for (const transport::GroupLight& source : lighting_->sources()) {
-    double sum = 0;
-    for (std::size_t r = 0; r < weights.size(); ++r)
-      if (weights[r] != 0) sum += weights[r] * source.interreflected_lx[r];
-    of_sources.push_back(sum);
-  }
-  const double times = factor(of_sources);
+  std::vector<double> of_sources(lighting_->sources().size(), 0.0);
+  for (std::size_t r = 0; r < weights.size(); ++r)
+    for (std::size_t s = 0; weights[r] != 0 && s < of_sources.size(); ++s)
+      of_sources[s] += weights[r] * lighting_->sources()[s].interreflected_lx[r];
+  Proportion proportion;
+  for (std::size_t s = 0; s < of_sources.size(); ++s)
+    proportion.add((*planned_)[s].maintained() * of_sources[s], (*scene_)[s].maintained() * of_sources[s]);
+  const double times = proportion.factor();
   transport::Deviations result = placed_->deviations(weights);
   for (double& value : result.of_sets) value *= times;
   result.of_coarse_patches *= times;
@@ -44,17 +45,16 @@ transport::Deviations SceneError::deviations(const std::vector<double>& weights)
 
 /// The mean over the sets is what the receiver gets; they differ from it as they do with all as placed.
 std::array<double, transport::kSets> SceneError::sets_at(std::size_t receiver) const {
-  std::vector<double> of_sources;
-  double scene = 0;
+  Proportion proportion;
   for (std::size_t s = 0; s < lighting_->sources().size(); ++s) {
-    of_sources.push_back(lighting_->sources()[s].interreflected_lx[receiver]);
-    scene += (*scene_)[s].maintained() * of_sources.back();
+    const double of_source = lighting_->sources()[s].interreflected_lx[receiver];
+    proportion.add((*planned_)[s].maintained() * of_source, (*scene_)[s].maintained() * of_source);
   }
   std::array<double, transport::kSets> sets = placed_->sets_at(receiver);
   double mean = 0;
   for (const double value : sets) mean += value / transport::kSets;
-  const double times = factor(of_sources);
-  for (double& value : sets) value = scene + kOfOnePoint * times * (value - mean);
+  const double times = proportion.factor();
+  for (double& value : sets) value = proportion.scene + kOfOnePoint * times * (value - mean);
   return sets;
 }
 

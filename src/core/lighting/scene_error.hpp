@@ -20,8 +20,6 @@ class SceneError : public transport::NumericalError {
   bool is_lean(std::size_t) const override { return true; }
 
  private:
-  double factor(const std::vector<double>& of_sources) const;
-
   const transport::NumericalError* placed_;
   const Lighting* lighting_;
   const Weights *planned_, *scene_;

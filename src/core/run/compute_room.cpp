@@ -52,7 +52,7 @@ ComputedRoom RoomComputation::look(const PictureChoice& choice) {
   if (any_free) {
     const assess::SeenFromEyes eyes(*first.setting, watch_);
     const transport::LightError error(*first.transport, first.lit.light.maintained);
-    solve_scenes(first, eyes, transport::RememberedError(error));
+    solve_scenes(first, eyes, transport::RememberedError(error, first.transport->receivers().size()));
   }
   take_pictures(first, lit_uses(first), choice);
   return std::move(computed_);
@@ -64,7 +64,7 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
   const Pass first = pass(assess::ReadingPlan::whole(space_, brief_), effort);
   const assess::SeenFromEyes eyes(*first.setting, watch_);
   const transport::LightError error(*first.transport, first.lit.light.maintained);
-  const transport::RememberedError placed(error);
+  const transport::RememberedError placed(error, first.transport->receivers().size());
   solve_scenes(first, eyes, placed);
   const std::string day_key = key_of_days(first);
   if (!studies.pictures) remember_days(day_key);  // which show the days as well

@@ -126,10 +126,11 @@ void RoomComputation::read_colours(const Pass& first, const std::vector<LitUse>&
     for (const std::size_t r : receivers) read[r] = true;
   for (const std::size_t r : first.plan->points) read[r] = true;
   const lighting::RoomColour light(*first.transport, first.lighting->sources(), read, watch_);
-  for (std::size_t u = 0; u < uses_.size(); ++u)
+  parallel_for(uses_.size(), Watch{{}, watch_.cancel}, "colours", [&](std::size_t u) {
     if (!uses_[u].remembered)
       assess::read_colours(*lit[u].setting, light, uses_[u].weights, uses_[u].colours, uses_[u].direct_only,
                            *uses_[u].found);
+  });
 }
 
 void RoomComputation::take_pictures(const Pass& first, const std::vector<LitUse>& lit,

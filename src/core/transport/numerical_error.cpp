@@ -138,23 +138,29 @@ Deviations LightError::deviations(const std::vector<double>& weights) const {
 }
 
 Deviations RememberedError::deviations(const std::vector<double>& weights) const {
+  std::vector<std::pair<std::size_t, double>> key;
+  for (std::size_t r = 0; r < weights.size(); ++r)
+    if (weights[r] != 0) key.emplace_back(r, weights[r]);
   {
     const std::lock_guard<std::mutex> lock(mutex_);
-    if (const auto known = deviations_.find(weights); known != deviations_.end()) return known->second;
+    if (const auto found = deviations_.find(key); found != deviations_.end()) return found->second;
   }
   const Deviations found = error_->deviations(weights);
   const std::lock_guard<std::mutex> lock(mutex_);
-  return deviations_.emplace(weights, found).first->second;
+  return deviations_.emplace(std::move(key), found).first->second;
 }
 
+/// Who finds it first writes it down; who asks meanwhile finds it too.
 Sets RememberedError::sets_at(std::size_t receiver) const {
-  {
-    const std::lock_guard<std::mutex> lock(mutex_);
-    if (const auto known = sets_.find(receiver); known != sets_.end()) return known->second;
-  }
+  std::atomic<char>& state = states_[receiver];
+  if (state.load(std::memory_order_acquire) == known) return sets_[receiver];
   const Sets found = error_->sets_at(receiver);
-  const std::lock_guard<std::mutex> lock(mutex_);
-  return sets_.emplace(receiver, found).first->second;
+  char expected = unknown;
+  if (state.compare_exchange_strong(expected, being_written)) {
+    sets_[receiver] = found;
+    state.store(known, std::memory_order_release);
+  }
+  return found;
 }
 
 }  // namespace glow::transport

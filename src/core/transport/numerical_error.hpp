@@ -1,8 +1,10 @@
 #pragma once
 
 #include <array>
+#include <atomic>
 #include <map>
 #include <mutex>
+#include <utility>
 #include <vector>
 
 #include "core/transport/transport.hpp"
@@ -59,19 +61,24 @@ class NothingReflected : public NumericalError {
   std::array<double, kSets> sets_at(std::size_t) const override { return {}; }
 };
 
-/// The same as another, which must outlive it, found once for each question.
+/// The same as another, which must outlive it, found once for each question. Of single receivers, of which
+/// there are many, it is asked without waiting for other threads.
 class RememberedError : public NumericalError {
  public:
-  explicit RememberedError(const NumericalError& error) : error_(&error) {}
+  RememberedError(const NumericalError& error, std::size_t receivers)
+      : error_(&error), states_(receivers), sets_(receivers) {}
   bool is_lean(std::size_t receiver) const override { return error_->is_lean(receiver); }
   Deviations deviations(const std::vector<double>& weights) const override;
   std::array<double, kSets> sets_at(std::size_t receiver) const override;
 
  private:
   const NumericalError* error_;
+  enum State : char { unknown, being_written, known };
   mutable std::mutex mutex_;
-  mutable std::map<std::vector<double>, Deviations> deviations_;
-  mutable std::map<std::size_t, std::array<double, kSets>> sets_;
+  mutable std::map<std::vector<std::pair<std::size_t, double>>, Deviations>
+      deviations_;                                 ///< by weights not 0
+  mutable std::vector<std::atomic<char>> states_;  ///< by receivers
+  mutable std::vector<std::array<double, kSets>> sets_;
 };
 
 }  // namespace glow::transport
