@@ -56,6 +56,7 @@ ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const
   if (options.spread) plan_.studies.tolerance = open.project.spread;
   plan_.studies.hours = options.hours.has_value();
   if (options.pictures) plan_.studies.pictures = {views::Quality::small(), {}, {}, kPictureColumns, false};
+  plan_.after = options.followed_by;
   plan_.store = options.store ? options.store : options.use_cache ? &cache_ : nullptr;
   for (const OpenProject::Room& room : open.rooms) {
     if (!is_chosen(options.rooms, room.name())) continue;
@@ -76,9 +77,10 @@ void ProjectRun::tell_cost() {
   cost_ = run::expected_cost(plan_);
   begin_ = std::chrono::steady_clock::now();
   if (cost_.seconds < kWorthTelling) return;
-  say(fmt::format(FMT_STRING("{}, {} points, {:.1f} million rays: about {}{}\n"),
-                  words::counted(cost_.rooms, "room"), cost_.points, cost_.rays / 1e6,
-                  duration_words(cost_.seconds),
+  say(fmt::format(FMT_STRING("{}{}, {} points, {:.1f} million rays: about {}{}\n"),
+                  words::counted(cost_.rooms, "room"),
+                  cost_.after > 0 ? fmt::format(FMT_STRING(" and {} of variants"), cost_.after) : "",
+                  cost_.points, cost_.rays / 1e6, duration_words(cost_.seconds),
                   options_.use_cache ? ", less where light was kept from earlier runs" : ""));
   progress_.expect(cost_.seconds);
 }

@@ -162,6 +162,7 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   store::TransportCache cache(cache_folder(path));
   store::HeldTransports held(options.use_cache ? &cache : nullptr);
   run::DayMemory days;
+  options.followed_by = work_of_variants(*open, variants, options.rooms);
   if (!variants.empty()) {
     options.store = &held;
     options.days = &days;

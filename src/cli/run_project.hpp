@@ -35,6 +35,7 @@ struct RunOptions {
   /// Rooms that were computed before, taken instead of those that lie in `kept_from`; null: those.
   const record::RunRecord* known = nullptr;
   std::function<void(const record::RoomRecord&)> on_room;  ///< told each room that is computed, whole
+  std::vector<run::Workload> followed_by;                  ///< rooms of variants, by RunPlan::after
   const std::atomic<bool>* cancel = nullptr;               ///< stops the run; null: Ctrl-C
   std::string keep;                        ///< name to keep the run under; empty: as the project says
   bool say_files = true;                   ///< name the files to open after the table

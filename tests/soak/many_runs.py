@@ -37,6 +37,13 @@ dimming = {:.3f}
 GROWTH_KB, GROWTH_FILES = 8192, 2
 
 
+def written_at(path):
+    try:
+        return path.stat().st_mtime_ns
+    except FileNotFoundError:  # a run is being put in its place
+        return 0
+
+
 def held(process):
     status = pathlib.Path(f"/proc/{process}/status").read_text()
     resident = next(int(line.split()[1]) for line in status.splitlines() if line.startswith("VmRSS"))
@@ -60,12 +67,12 @@ def main():
     try:
         for k in range(wish.runs + 1):
             begin = time.monotonic()
-            while not results.exists() or results.stat().st_mtime_ns == last:
+            while written_at(results) in (0, last):
                 if watching.poll() is not None or time.monotonic() > begin + 60:
                     print(f"run {k} did not come")
                     return 1
                 time.sleep(0.02)
-            last = results.stat().st_mtime_ns
+            last = written_at(results) or last
             if k == wish.runs // 10:
                 early = held(watching.pid)
             if k % max(1, wish.runs // 10) == 0:

@@ -116,6 +116,18 @@ void tell_side_by_side(const VariantRuns& runs, std::vector<Computed>& computed)
 
 }  // namespace
 
+std::vector<run::Workload> work_of_variants(const OpenProject& base,
+                                            const std::vector<std::unique_ptr<OpenProject>>& variants,
+                                            const std::vector<std::string>& chosen) {
+  std::vector<run::Workload> work;
+  for (const auto& variant : variants) {
+    const std::vector<std::string> names = rooms_that_differ(*variant, base, chosen);
+    for (const OpenProject::Room& room : variant->rooms)
+      if (std::find(names.begin(), names.end(), room.name()) != names.end()) work.push_back(room.work);
+  }
+  return work;
+}
+
 int run_variants(const VariantRuns& runs, const RunOptions& asked) {
   std::vector<Computed> computed = compute_all(runs, asked);
   int worst = kDone;

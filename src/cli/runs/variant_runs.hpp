@@ -16,6 +16,11 @@ struct VariantRuns {
   const std::filesystem::path& output;  ///< the project's; variants have folders below it
 };
 
+/// What is to be computed of them: of the chosen rooms those that are not as the project has them.
+std::vector<run::Workload> work_of_variants(const OpenProject& base,
+                                            const std::vector<std::unique_ptr<OpenProject>>& variants,
+                                            const std::vector<std::string>& chosen);
+
 /// Computes them, several at once, into folders of their own: only rooms that differ, whose light is traced
 /// only where their surfaces do; then tells them side by side. The worst exit code. `asked`: the project's
 /// options.

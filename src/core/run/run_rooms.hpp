@@ -26,6 +26,7 @@ struct RunPlan {
   Studies studies;
   TransportStore* store = nullptr;  ///< may be null
   DayMemory* days = nullptr;        ///< likewise
+  std::vector<Workload> after;      ///< rooms of variants that follow, of which the cost is told with these
   double memory_bytes = 1.5e9;      ///< that rooms side by side may take, by memory_of; one room always goes
 };
 

@@ -19,7 +19,8 @@ constexpr double kOfTrials = 6e6;       // what would help an opening
 constexpr double kOfStep = 0.2e6;       // of a course of a day
 constexpr double kOfYear = 9e6;         // of daylight
 constexpr double kOfYearTrials = 14e6;  // what would help it
-constexpr double kOfPicture = 1e6;      // small ones, as `run` makes them
+constexpr double kOfVariant = 0.5;  // of a room whose daylight, and mostly its surfaces, are the project's
+constexpr double kOfPicture = 1e6;  // small ones, as `run` makes them
 
 /// Seconds that one ray takes in this room, on one thread.
 double seconds_per_ray(const space::PlannedRoom& room) {
@@ -109,6 +110,10 @@ Cost expected_cost(const RunPlan& plan) {
                           (plan.studies.pictures ? kOfPicture * double(work.pictures) : 0.0));
     rays += cost.shares.back();
     if (!largest || work.receivers > largest->work.receivers) largest = &job;
+  }
+  for (const Workload& work : plan.after) {
+    ++cost.after;
+    rays += kOfVariant * (kOfRoom + kOfLight * rays_of(work, plan.accuracy));
   }
   for (double& share : cost.shares) share /= rays;
   if (largest) cost.seconds = rays * seconds_per_ray(largest->plan()) / thread_count();

@@ -30,9 +30,10 @@ double memory_of(const Workload& work, const Accuracy& accuracy);
 /// What a run will take, told before it begins.
 struct Cost {
   std::size_t rooms = 0, points = 0;
+  std::size_t after = 0;       ///< rooms of variants that follow
   double rays = 0;             ///< of first passes
   double seconds = 0;          ///< on as many threads as calculations may use
-  std::vector<double> shares;  ///< of it, by the plan's rooms
+  std::vector<double> shares;  ///< of it, by the plan's rooms; less than 1 together where more follows
 };
 
 struct RunPlan;
