@@ -129,7 +129,7 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
   const std::string facing = arguments.text("facing");
   const auto normal = facing_of(facing, at, room);
   if (!normal) return kBadInput;
-  const readings::Receiver point{at, *normal};
+  const readings::Receiver point{room.ground.raised(at), *normal};
   studies::ProbeResult result;
   {
     Progress progress(arguments.flag("quiet"));
@@ -166,7 +166,8 @@ int command_probe(const std::vector<std::string>& words) {
   line.wants = "which project?";
   line.options.add_options()("room,r", po::value<std::string>()->value_name("NAME"),
                              "the room; may be left out when there is only one")(
-      "at", po::value<std::string>()->value_name("X,Y,Z"), "the point, in the room's coordinates, m")(
+      "at", po::value<std::string>()->value_name("X,Y,Z"),
+      "the point, in the room's coordinates, m; Z above floor or ground")(
       "facing,f", po::value<std::string>()->value_name("WHERE")->default_value("up"),
       "up, down, a direction X,Y,Z, or an object's name")("json", "print one JSON document");
   add_units_option(line.options);

@@ -35,7 +35,7 @@ std::vector<readings::Receiver> places_between(const space::Space& space, std::s
         places.push_back(source.receiver(point));
         Vec3& at = places.back().position;
         at = grid.plane.at(grid.middle_of(cell) + aside.cwiseProduct(grid.cell));
-        if (source.on_ground) at.z() += space.ground.height(at.head<2>());
+        if (source.on_ground) at = space.ground.raised(at);
       }
     ++point;
   }

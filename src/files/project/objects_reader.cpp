@@ -23,7 +23,7 @@ constexpr const char* kFormerFurniture = "thing";
 
 }  // namespace
 
-model::MeshUse read_mesh_use(TomlTable& table, const Materials& materials) {
+model::MeshUse read_mesh_use(TomlTable& table) {
   model::MeshUse use;
   use.file = table.text("mesh").value_or("");
   use.place = table.place_of("mesh");
@@ -50,20 +50,6 @@ model::MeshUse read_mesh_use(TomlTable& table, const Materials& materials) {
     table.problems().error("P005", table.place_of("up"),
                            fmt::format(FMT_STRING("\"up\" is \"{}\"; expected \"y\" or \"z\""), up));
   use.z_up = up != "y";
-  if (auto finishes = table.table("materials")) {
-    for (const std::string& name : finishes->keys())
-      if (const auto wanted = finishes->text(name)) {
-        if (const model::Finish* finish = materials.find(*wanted))
-          use.finishes[name] = *finish;
-        else
-          table.problems().error(
-              "P030", finishes->place_of(name),
-              fmt::format(FMT_STRING("unknown material \"{}\"; expected one of the [materials.NAME] tables "
-                                     "or an everyday finish"),
-                          *wanted));
-      }
-    finishes->finish();
-  }
   return use;
 }
 
@@ -240,7 +226,21 @@ bool ObjectReader::read_furniture() {
 bool ObjectReader::read_mesh() {
   read_place();
   object_.shape = ObjectShape::mesh;
-  object_.mesh = read_mesh_use(table_, materials_);
+  object_.mesh = read_mesh_use(table_);
+  if (auto finishes = table_.table("materials")) {
+    for (const std::string& name : finishes->keys())
+      if (const auto wanted = finishes->text(name)) {
+        if (const model::Finish* finish = materials_.find(*wanted))
+          object_.mesh->finishes[name] = *finish;
+        else
+          table_.problems().error(
+              "P030", finishes->place_of(name),
+              fmt::format(FMT_STRING("unknown material \"{}\"; expected one of the [materials.NAME] tables "
+                                     "or an everyday finish"),
+                          *wanted));
+      }
+    finishes->finish();
+  }
   return table_.has("mesh") && !object_.mesh->file.empty();
 }
 

@@ -10,8 +10,8 @@ namespace glow::files {
 std::vector<model::Object> read_objects(TomlTable& room, const Materials& materials,
                                         std::vector<std::string>& assumed);
 
-/// The keys of a mesh: `mesh`, `scale`, `up`, `materials`.
-model::MeshUse read_mesh_use(TomlTable& table, const Materials& materials);
+/// What a mesh is and how it lies: `mesh`, `scale`, `up`.
+model::MeshUse read_mesh_use(TomlTable& table);
 
 /// The site's [[obstructions]]: objects of the same shapes that stand outside, each in a state or always.
 std::vector<model::Obstruction> read_obstructions(TomlTable& site, const Materials& materials);

@@ -148,6 +148,20 @@ std::vector<Opening> read_openings(TomlTable& room, const Materials& materials,
   return openings;
 }
 
+bool read_rise(TomlTable& table, const Range& heights, const char* what, model::CeilingPart& part) {
+  const auto from = table.point("from", Need::required), to = table.point("to", Need::required);
+  part.to_height_m = table.quantity("to_height", Dimension::length, heights, Need::required).value_or(0);
+  if (!from || !to) return false;
+  part.from = *from;
+  part.to = *to;
+  if ((*to - *from).norm() > 1e-3) return true;
+  table.problems().error("P005", table.place_of("to"),
+                         fmt::format(FMT_STRING("\"from\" and \"to\" are the same point; expected the "
+                                                "direction in which the {} rises"),
+                                     what));
+  return false;
+}
+
 std::vector<model::CeilingPart> read_ceiling(TomlTable& room) {
   std::vector<model::CeilingPart> parts;
   for (TomlTable& table : room.tables("ceiling")) {
@@ -166,20 +180,9 @@ std::vector<model::CeilingPart> read_ceiling(TomlTable& room) {
         parts.push_back(std::move(part));
       continue;
     }
-    const auto from = table.point("from", Need::required), to = table.point("to", Need::required);
-    part.to_height_m =
-        table.quantity("to_height", Dimension::length, range::kHeight, Need::required).value_or(0);
+    const bool rises = read_rise(table, range::kHeight, "ceiling", part);
     table.finish();
-    if (!from || !to) continue;
-    part.from = *from;
-    part.to = *to;
-    if ((*to - *from).norm() > 1e-3) {
-      parts.push_back(std::move(part));
-      continue;
-    }
-    table.problems().error("P005", table.place_of("to"),
-                           "\"from\" and \"to\" are the same point; expected the direction in which the "
-                           "ceiling rises");
+    if (rises) parts.push_back(std::move(part));
   }
   return parts;
 }

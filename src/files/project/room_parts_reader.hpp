@@ -11,6 +11,9 @@ std::vector<model::Opening> read_openings(TomlTable& room, const Materials& mate
                                           std::vector<std::string>& assumed);
 std::vector<model::CeilingPart> read_ceiling(TomlTable& room);
 
+/// The direction in which a ceiling or the ground rises, and how high it is there; false: noted.
+bool read_rise(TomlTable& table, const Range& heights, const char* what, model::CeilingPart& part);
+
 /// A wall by its number or its name; nothing, and a fault, when it is neither.
 struct WallWord {
   int number = 0;

@@ -144,38 +144,23 @@ double height_outdoors(const Room& room) {
 
 constexpr Range kGroundHeight{-200, 200};  // m
 
-/// A slope is written as that of a ceiling.
-std::optional<model::CeilingPart> read_slope(TomlTable& ground) {
-  auto table = ground.table("slope");
-  if (!table) return std::nullopt;
-  model::CeilingPart slope;
-  slope.place = table->place();
-  const auto from = table->point("from", Need::required), to = table->point("to", Need::required);
-  slope.height_m = table->quantity("height", Dimension::length, kGroundHeight).value_or(0);
-  slope.to_height_m =
-      table->quantity("to_height", Dimension::length, kGroundHeight, Need::required).value_or(0);
-  table->finish();
-  if (!from || !to) return std::nullopt;
-  slope.from = *from;
-  slope.to = *to;
-  if ((*to - *from).norm() > 1e-3) return slope;
-  table->problems().error("P005", table->place_of("to"),
-                          "\"from\" and \"to\" are the same point; expected the direction in which the "
-                          "ground rises");
-  return std::nullopt;
-}
-
 /// Its reflectance, by itself or in a table with its shape.
-std::optional<double> read_ground(TomlTable& area, const Materials& materials, model::GroundShape& shape) {
+std::optional<double> read_ground(TomlTable& area, model::GroundShape& shape) {
   if (!area.is_table("ground")) return area.quantity("ground", Dimension::ratio, range::kReflectance);
   auto table = area.table("ground");
   const auto reflectance = table->quantity("reflectance", Dimension::ratio, range::kReflectance);
-  shape.slope = read_slope(*table);
+  if (auto slope = table->table("slope")) {
+    model::CeilingPart part;
+    part.place = slope->place();
+    part.height_m = slope->quantity("height", Dimension::length, kGroundHeight).value_or(0);
+    if (read_rise(*slope, kGroundHeight, "ground", part)) shape.slope = part;
+    slope->finish();
+  }
   if (table->has("mesh")) {
     if (shape.slope)
       table->problems().error("P005", table->place_of("mesh"),
                               "the ground has a \"slope\" and a \"mesh\"; expected one of them");
-    shape.mesh = read_mesh_use(*table, materials);
+    shape.mesh = read_mesh_use(*table);
     if (shape.mesh->file.empty()) shape.mesh.reset();
   }
   table->finish();
@@ -183,12 +168,12 @@ std::optional<double> read_ground(TomlTable& area, const Materials& materials, m
 }
 
 /// Surfaces of a room, or the ground outdoors.
-void read_finishes(TomlTable& table, const RoomDefaults& defaults, const Materials& materials, Room& room) {
+void read_finishes(TomlTable& table, const RoomDefaults& defaults, Room& room) {
   room.reflectance_place = table.place_of(room.outdoors ? "ground" : "reflectance");
   bool assumed = false;
   std::string words;
   if (room.outdoors) {
-    const auto ground = read_ground(table, materials, room.ground);
+    const auto ground = read_ground(table, room.ground);
     assumed = !ground;
     room.reflectances = {0, 0, ground.value_or(kGround)};
     words = fmt::format(FMT_STRING("ground {}"), room.reflectances.floor);
@@ -252,7 +237,7 @@ Room read_room(TomlTable& table, const RoomDefaults& defaults, const std::vector
   table.problems().set_subject(room.name);
   read_outline(table, room);
   read_place_in_building(table, floors, room);
-  read_finishes(table, defaults, materials, room);
+  read_finishes(table, defaults, room);
   if (outdoors)
     read_open(table, room);
   else

@@ -33,7 +33,6 @@ class EyePlacer {
 
  private:
   bool settle_height(const model::EyesWish& wish, EyeSet& set);
-  Vec3 above_ground(const Vec3& p) const { return p + space_.ground.height(p.head<2>()) * Vec3::UnitZ(); }
   bool lay_all_over(const model::EyesWish& wish, EyeSet& set);
   bool look(const model::EyesWish& wish, EyeSet& set);
   bool look_at_object(const model::EyesWish& wish, EyeSet& set);
@@ -95,7 +94,7 @@ bool EyePlacer::lay_all_over(const model::EyesWish& wish, EyeSet& set) {
   }
   set.cell_m = grid->cell;
   for (const Vec3& eye : grid->points)
-    if (!is_taken(above_ground(eye))) set.positions.push_back(above_ground(eye));
+    if (!is_taken(space_.ground.raised(eye))) set.positions.push_back(space_.ground.raised(eye));
   if (!set.positions.empty()) return true;
   problems_.error(
       "P069", wish.place,
@@ -167,7 +166,7 @@ std::optional<EyeSet> EyePlacer::place(const model::EyesWish& wish) {
   set.name = wish.name;
   if (!settle_height(wish, set)) return std::nullopt;
   if (wish.at) {
-    set.positions = {above_ground({wish.at->x(), wish.at->y(), set.height_m})};
+    set.positions = {space_.ground.raised({wish.at->x(), wish.at->y(), set.height_m})};
     if (!space_.outdoors && !geometry::contains(space_.outline, wish.at->head<2>())) {
       problems_.error("P068", wish.place,
                       fmt::format(FMT_STRING("\"{}\" at {} lie outside room \"{}\""), wish.name,

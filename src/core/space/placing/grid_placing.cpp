@@ -274,10 +274,9 @@ std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
 bool follow_ground(const geometry::Ground& ground, readings::PlaneGrid& grid) {
   if (ground.is_level()) return false;
   for (Vec3& p : grid.points) {
-    const Vec2 plan = p.head<2>();
-    p.z() += ground.height(plan);
+    p = ground.raised(p);
     if (!grid.plane.is_level()) continue;
-    const Vec3 up = ground.facing(plan);
+    const Vec3 up = ground.facing(p.head<2>());
     grid.normals.push_back(grid.plane.normal.z() > 0 ? up : Vec3(-up));
   }
   return true;
@@ -294,8 +293,7 @@ std::vector<Point> place_points(const model::Room& room, const RoomGeometry& bui
                      fmt::format(FMT_STRING("\"facing\" is \"{}\"; {}"), wish.facing, facing.expected));
       continue;
     }
-    readings::Receiver receiver{wish.at, *facing.direction};
-    receiver.position.z() += built.shell.ground.height(wish.at.head<2>());
+    readings::Receiver receiver{built.shell.ground.raised(wish.at), *facing.direction};
     receiver.kernel = wish.kernel;
     if (wish.kernel == readings::Kernel::semicylinder) {
       receiver.normal.z() = 0;

@@ -91,12 +91,9 @@ std::optional<geometry::Frame> Placing::frame_of(const model::LuminairePlacement
   }
   const auto height = height_of(placement, photometry, position.at);
   if (!height) return std::nullopt;
-  const auto above_ground = [&](const Vec3& p) -> Vec3 {
-    return p + shell_.ground.height(p.head<2>()) * Vec3::UnitZ();
-  };
-  const Vec3 origin = above_ground({position.at.x(), position.at.y(), *height});
+  const Vec3 origin = shell_.ground.raised({position.at.x(), position.at.y(), *height});
   if (placement.aim)
-    return geometry::Frame::aimed(origin, above_ground(*placement.aim), placement.rotation_deg);
+    return geometry::Frame::aimed(origin, shell_.ground.raised(*placement.aim), placement.rotation_deg);
   return geometry::Frame::tilted(origin, rotation, placement.tilt_deg);
 }
 

@@ -72,7 +72,6 @@ class ViewPlacer {
   }
   void take_all_in(Camera& camera) const;
   Vec3 middle() const;
-  Vec3 above_ground(const Vec3& p) const { return p + space_.ground.height(p.head<2>()) * Vec3::UnitZ(); }
   Vec3 inside_of(const Opening& opening) const {
     Vec3 at = opening.middle() - kInsideDoor * opening.outwards;
     at.z() = std::min(kEyeHeight, 0.9 * space_.height_m);
@@ -107,7 +106,7 @@ void ViewPlacer::take_all_in(Camera& camera) const {
   double nearest = 1e9;
   for (const Vec2& p : space_.outline)
     for (const double z : {0.0, space_.height_m}) {
-      const Vec3 corner = above_ground({p.x(), p.y(), z});
+      const Vec3 corner = space_.ground.raised({p.x(), p.y(), z});
       const Vec2 seen(corner.dot(camera.right), corner.dot(camera.up));
       low = low.cwiseMin(seen);
       high = high.cwiseMax(seen);
@@ -154,7 +153,7 @@ bool ViewPlacer::is_in_the_way(const Vec3& eye, std::string& what) const {
 }
 
 std::optional<Vec3> ViewPlacer::eye_of(const model::ViewWish& wish, std::optional<Vec3>& sight) {
-  if (wish.from_at) return above_ground(*wish.from_at);
+  if (wish.from_at) return space_.ground.raised(*wish.from_at);
   std::vector<std::string> names;
   for (const EyeSet& eyes : space_.eyes) {
     if (eyes.cell_m || eyes.positions.empty()) continue;
@@ -178,7 +177,7 @@ std::optional<Vec3> ViewPlacer::eye_of(const model::ViewWish& wish, std::optiona
 }
 
 std::optional<Vec3> ViewPlacer::target_of(const model::ViewWish& wish) {
-  if (wish.to_at) return above_ground(*wish.to_at);
+  if (wish.to_at) return space_.ground.raised(*wish.to_at);
   std::vector<std::string> names;
   for (const PlanShape& object : space_.objects) {
     names.push_back(object.name);
@@ -214,7 +213,7 @@ std::optional<PlannedView> ViewPlacer::from_an_eye(const model::ViewWish& wish, 
             what.empty() ? "outside the room, or in a wall" : fmt::format(FMT_STRING("in \"{}\""), what)));
     return std::nullopt;
   }
-  Vec3 target = above_ground(middle() + kLookedAt * Vec3::UnitZ());
+  Vec3 target = space_.ground.raised(middle() + kLookedAt * Vec3::UnitZ());
   if (!wish.to.empty() || wish.to_at) {
     const auto named = target_of(wish);
     if (!named) return std::nullopt;
@@ -249,7 +248,8 @@ std::vector<Vec3> ViewPlacer::corners_inside() const {
                &after = space_.outline[(i + 1) % n];
     const Vec2 in = (after - at).normalized() + (before - at).normalized();
     const Vec2 place = at + kFromCorner * in;
-    const Vec3 eye = above_ground({place.x(), place.y(), std::min(kEyeHeight, 0.9 * space_.height_m)});
+    const Vec3 eye =
+        space_.ground.raised({place.x(), place.y(), std::min(kEyeHeight, 0.9 * space_.height_m)});
     std::string what;
     if (!is_in_the_way(eye, what)) places.push_back(eye);
   }
@@ -258,7 +258,7 @@ std::vector<Vec3> ViewPlacer::corners_inside() const {
 
 std::vector<PlannedView> ViewPlacer::sensible_ones() {
   std::vector<PlannedView> views;
-  const Vec3 target = above_ground(middle() + kLookedAt * Vec3::UnitZ());
+  const Vec3 target = space_.ground.raised(middle() + kLookedAt * Vec3::UnitZ());
   const auto add = [&](const std::string& name, const Vec3& eye, const Vec3& to) {
     if ((to - eye).head<2>().norm() < kSamePlace) return;
     PlannedView view{name, "perspective", {}};

@@ -7,9 +7,7 @@
 namespace glow::studies {
 namespace {
 
-constexpr double kMostWork = 1e6;        // pairs of pieces and receivers
-constexpr double kLuminousPiece = 0.25;  // m
-constexpr int kMostLuminousPieces = 6;   // along one side
+constexpr double kMostWork = 1e6;        // pairs of boxes and receivers
 constexpr double kLeastDistance = 1e-4;  // m
 
 struct Piece {
