@@ -173,6 +173,22 @@ TEST(Outdoors, AllStandsOnTheGroundAsItIs) {
   EXPECT_NEAR(sloped.at("objects").at(0).at("bottom_m").get<double>(), 3, 1e-9) << "where it is lowest";
 }
 
+/// A shield that takes all of an uplight's light leaves nothing, and nothing that is no number.
+TEST(Outdoors, ALuminaireThatIsShieldedWhollyGivesNothing) {
+  const TemporaryFolder folder;
+  folder.write("up.ies", content_of(test::test_data("photometry/valid/i11-uplight-90-180.ies")));
+  folder.write(
+      "n.toml",
+      "format = 1\n[project]\nname = \"N\"\n[luminaires.L]\nfile = \"up.ies\"\n[[outdoors]]\nname = "
+      "\"Yard\"\nsize = [12, 10]\nmaintenance_factor = 0.8\nground = 0.2\ntask = \"outdoor.vehicles\"\n"
+      "[[outdoors.luminaires]]\nmark = \"L\"\nat = [2, 5]\nmounting_height = 8\nshield = 38\n");
+  const Ran ran = run(folder, "run n.toml -q --accuracy draft");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  const json room = json_in(folder.path() / "n-results/results.json").at("rooms").at(0);
+  EXPECT_EQ(room.at("flux_balance").at("emitted_lm").get<double>(), 0);
+  EXPECT_EQ(room.at("grids").at(0).at("mean_lx").get<double>(), 0);
+}
+
 TEST(Outdoors, GroundThatDoesNotReachUnderTheAreaIsRefused) {
   const TemporaryFolder folder;
   folder.write("O5.ies", content_of(test::test_data("validation/luminaires/O5.ies")));

@@ -155,6 +155,7 @@ void PatchLighter::take_points(FoundLight& found, double lm) {
 void PatchLighter::add(const photometry::PlacedLuminaire& luminaire) {
   watch_.stop_if_cancelled();
   const double emitted = luminaire.table->flux();
+  if (emitted <= 0) return;  // a shield may take all of it
   inflow_.emitted_lm += emitted;
   if (transport_.patches().size() == 0) {
     inflow_.escaped_lm += emitted;

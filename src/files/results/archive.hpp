@@ -128,7 +128,11 @@ class Reader {
 
   template <class T>
   void operator()(const char* name, T& value) {
-    read(in_.at(name), value);
+    try {
+      read(in_.at(name), value);
+    } catch (const json::exception& error) {
+      throw std::runtime_error(std::string("\"") + name + "\": " + error.what());
+    }
   }
   void brief(const char* name, double& value) { value = number_of(in_.at(name)); }
   void nullable(const char* name, double& value, double missing, bool = true) {

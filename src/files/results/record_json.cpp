@@ -413,7 +413,11 @@ record::RoomRecord room_of(const json& j) {
 }
 
 record::RoomRecord as_written(const record::RoomRecord& room) {
-  return room_of(room_json(room, {}));
+  try {
+    return room_of(room_json(room, {}));
+  } catch (const json::exception& error) {
+    throw std::runtime_error(error.what());
+  }
 }
 
 }  // namespace glow::files
