@@ -63,10 +63,11 @@ double DayOnGrid::share_with_sky() const {
 
 std::string GridReading::kind() const {
   if (kernel != readings::Kernel::plane) return kind_words(kernel);
-  const auto is_level = [](const Vec3& normal) { return std::abs(normal.z()) > 1 - 1e-9; };
-  if (grid.plane.is_level() && !std::all_of(grid.normals.begin(), grid.normals.end(), is_level))
-    return "plane along the slope";
-  if (grid.plane.is_level()) return "horizontal plane";
+  if (grid.plane.is_level()) {
+    const bool slopes = std::any_of(grid.normals.begin(), grid.normals.end(),
+                                    [](const Vec3& normal) { return !readings::Plane::is_level(normal); });
+    return slopes ? "plane along the slope" : "horizontal plane";
+  }
   return std::abs(grid.plane.normal.z()) < 1e-9 ? "vertical plane" : "plane";
 }
 

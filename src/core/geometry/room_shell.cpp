@@ -1,10 +1,10 @@
 #include "core/geometry/room_shell.hpp"
 
 #include <fmt/format.h>
-#include <map>
 
 #include <algorithm>
 #include <limits>
+#include <map>
 
 namespace glow::geometry {
 namespace {

@@ -38,7 +38,8 @@ struct Plane {
   }
   Vec3 at(const Vec2& p) const { return origin + p.x() * u + p.y() * v; }
   Vec2 local(const Vec3& p) const { return {(p - origin).dot(u), (p - origin).dot(v)}; }
-  bool is_level() const { return std::abs(normal.z()) > 1 - 1e-9; }
+  static bool is_level(const Vec3& normal) { return std::abs(normal.z()) > 1 - 1e-9; }
+  bool is_level() const { return is_level(normal); }
 };
 
 /// How dense a grid is: by `grid_count`, by the widest cell, or by numbers of columns and rows.

@@ -109,8 +109,10 @@ void check_record(const RoomRecord& room) {
   refuse_unless(room.outline.size() >= 3, "a room has no outline");
   refuse_unless(room.wall_names.size() == room.outline.size(), "a room's walls have no names");
   refuse_unless(!room.assessment.grids.empty(), "a room has no grids");
-  refuse_unless(!room.ground || (!room.ground->empty() && room.ground->size() % 3 == 0),
-                "the ground has a triangle without three corners");
+  constexpr std::size_t kMostCorners = 30000;  // of the ground
+  refuse_unless(!room.ground || (!room.ground->empty() && room.ground->size() % 3 == 0 &&
+                                 room.ground->size() <= kMostCorners),
+                "the ground is not made of triangles, or of too many");
   std::set<std::string> grids;
   for (const assess::GridReading& grid : room.assessment.grids) {
     const std::string name = model::file_name_part(grid.name);

@@ -16,8 +16,7 @@ std::vector<Grid> place_grid(const model::Room& room, const RoomGeometry& built,
 std::vector<Point> place_points(const model::Room& room, const RoomGeometry& built, Problems& problems);
 
 /// Raises a grid that was laid over level ground onto the ground as it is: points by its height there, and
-/// the planes of level grids lie along it.
-/// Says whether there was anything to do.
+/// the planes of level grids lie along it. False: the ground is level, nothing was done.
 bool follow_ground(const geometry::Ground& ground, readings::PlaneGrid& grid);
 
 inline constexpr double kMostPoints = 200000;  ///< of one grid

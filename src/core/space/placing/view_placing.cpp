@@ -194,7 +194,7 @@ std::optional<Vec3> ViewPlacer::target_of(const model::ViewWish& wish) {
     names.push_back(space_.wall_names[w]);
     if (space_.wall_names[w] != wish.to) continue;
     const Vec2 mean = (space_.outline[w] + space_.outline[(w + 1) % space_.outline.size()]) / 2;
-    return Vec3(mean.x(), mean.y(), std::min(kEyeHeight, space_.height_m / 2));
+    return space_.ground.raised({mean.x(), mean.y(), std::min(kEyeHeight, space_.height_m / 2)});
   }
   no_such(wish.to_place, "to", wish.to, names, "an object, an opening or a wall");
   return std::nullopt;

@@ -69,7 +69,7 @@ struct Arrangement {
   std::vector<TriedField> runners_up;  ///< calculated; these meet all checks as well
   std::optional<TriedField> nearest;  ///< of those that meet not all: the best of fewer luminaires, or of any
   std::vector<WayOut> ways_out;       ///< where nothing meets all checks
-  std::size_t least_luminaires = 1;   ///< fewer cannot give enough light, at the best places
+  std::size_t least_luminaires = 1;   ///< fewer cannot give enough light, wherever they hang
   std::optional<standards::Check> least_because;          ///< the check that tells so
   std::size_t most_luminaires = 0;                        ///< that were looked at
   std::size_t fields = 0, looked_at = 0, calculated = 0;  ///< all; by quick light; by all of it
@@ -92,9 +92,10 @@ struct SearchRoom {
 };
 
 /// Looks at all even arrays that `wish` allows, in the order of what it is to save, until all checks of the
-/// room that bind are met, glare included. Fields of fewer luminaires are left out only where those could not
-/// give enough light in the best places, or were looked at by quick light (FieldLight) and fail by more than
-/// that may be off; all others are calculated. When it is cancelled it gives what it has, `stopped`.
+/// room that bind are met, glare included. Fields of fewer luminaires are left out only where so many could
+/// not give enough light wherever they hang (most_straight_mean_lx), or were looked at by quick light
+/// (FieldLight) and fail by more than that may be off; all others are calculated. When it is cancelled it
+/// gives what it has, `stopped`.
 Arrangement find_arrangement(const SearchRoom& room, const ArrangementWish& wish);
 
 }  // namespace glow::studies

@@ -206,7 +206,8 @@ TriedField FieldJudge::calculated(const LaidField& field, double least_dimming) 
       });
     };
     double low = least_dimming;
-    for (int step = 0; step < kDimmingSteps && enough(1); ++step) {
+    const bool gives_enough = enough(1);
+    for (int step = 0; step < kDimmingSteps && gives_enough; ++step) {
       const double middle = (low + dimming) / 2;
       (enough(middle) ? dimming : low) = middle;
     }
@@ -258,19 +259,24 @@ std::vector<Check> FieldJudge::means_asked() const {
   return asked;
 }
 
+/// Of the points of its grid, among the receivers that quick light knows.
+std::vector<std::size_t> FieldJudge::quick_numbers(const Check& check) const {
+  const std::vector<std::size_t>& known = quick_->receivers();  // rising
+  std::vector<std::size_t> numbers;
+  for (const std::size_t r : room_.setting.judged()[check.target.id].receivers)
+    numbers.push_back(std::size_t(std::lower_bound(known.begin(), known.end(), r) - known.begin()));
+  return numbers;
+}
+
 std::pair<std::size_t, std::optional<Check>> FieldJudge::surely_fewest(
     const std::vector<HangingPlaces>& places) const {
   std::pair<std::size_t, std::optional<Check>> most{1, {}};
-  const auto& receivers = room_.setting.transport().receivers();
-  std::vector<std::size_t> number(receivers.size());
-  for (std::size_t k = 0; k < quick_->receivers().size(); ++k) number[quick_->receivers()[k]] = k;
   for (const Check& check : means_asked()) {
+    const std::vector<std::size_t> numbers = quick_numbers(check);
+    if (numbers.empty()) continue;
     std::vector<readings::Receiver> own;
-    std::vector<std::size_t> numbers;
-    for (const std::size_t r : room_.setting.judged()[check.target.id].receivers) {
-      own.push_back(receivers[r]);
-      numbers.push_back(number[r]);
-    }
+    for (const std::size_t k : numbers)
+      own.push_back(room_.setting.transport().receivers()[quick_->receivers()[k]]);
     // Of one luminaire, as new at full output; the check tells nothing new where that many do.
     const double missing_lx =
         (check.demand.required - check.actual) / (base_.dimming * maintenance_ * kCalculatedOver);
@@ -296,20 +302,17 @@ std::pair<std::size_t, std::optional<Check>> FieldJudge::fewest(
   if (!quick_) return fewest_by_flux(places.front().table->flux());
   const std::vector<FieldLight::Light> lights = quick_->lights(places, room_.watch);
   const lighting::Weight weight{base_.dimming, maintenance_};
-  std::vector<std::size_t> number(room_.setting.transport().receivers().size());
-  for (std::size_t k = 0; k < quick_->receivers().size(); ++k) number[quick_->receivers()[k]] = k;
   std::vector<MeanMap::Demand> demands;
   std::vector<MeanMap::Sample> samples;
   for (const photometry::PlacedLuminaire& place : places) samples.push_back({place, {}});
   for (const Check& check : means_asked()) {
-    const auto& receivers = room_.setting.judged()[check.target.id].receivers;
+    const std::vector<std::size_t> numbers = quick_numbers(check);
     double one = 0;
     for (std::size_t i = 0; i < lights.size(); ++i) {
       double sum = 0;
-      for (const std::size_t r : receivers)
-        sum += double(lights[i].direct_lx[Eigen::Index(number[r])] +
-                      lights[i].reflected_lx[Eigen::Index(number[r])]);
-      samples[i].means_lx.push_back(weight.maintained() * sum / double(receivers.size()));
+      for (const std::size_t k : numbers)
+        sum += double(lights[i].direct_lx[Eigen::Index(k)] + lights[i].reflected_lx[Eigen::Index(k)]);
+      samples[i].means_lx.push_back(weight.maintained() * sum / double(numbers.size()));
       one = std::max(one, samples[i].means_lx.back());
     }
     demands.push_back({check.demand.required, check.actual});

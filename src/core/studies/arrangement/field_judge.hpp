@@ -70,6 +70,7 @@ class FieldJudge {
 
   std::pair<std::size_t, std::optional<standards::Check>> fewest_by_flux(double flux_lm) const;
   std::vector<standards::Check> means_asked() const;
+  std::vector<std::size_t> quick_numbers(const standards::Check& check) const;
   assess::LitRoom with(const LaidField& field, std::vector<space::LuminaireGroup>& groups) const;
   TriedField tried(const LaidField& laid, const Field& field, const assess::Assessment& assessment) const;
   assess::Assessment judged(const assess::LitRoom& lit, bool glare) const;
