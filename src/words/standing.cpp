@@ -56,12 +56,12 @@ const Check* decisive_check(const record::RoomRecord& room, const std::string& s
 std::string held_words(const Check& check, const units::ShownUnits& units) {
   const standards::Quantity quantity = check.demand.quantity;
   const bool luminance = quantity == standards::Quantity::luminaire_luminance;
-  const std::string asked = standards::is_upper_limit(quantity)
-                                ? fmt::format(FMT_STRING("at most {:g}{}"), check.demand.required,
-                                              luminance                                ? " cd/m2"
-                                              : quantity == standards::Quantity::delay ? " s"
-                                                                                       : "")
-                                : required(check.demand, units);
+  const std::string unit = check.unit();
+  const std::string limit = unit == "lx"   ? number(quantity, check.demand.required, units, {})
+                            : unit.empty() ? fmt::format(FMT_STRING("{:g}"), check.demand.required)
+                                           : fmt::format(FMT_STRING("{:g} {}"), check.demand.required, unit);
+  const std::string asked =
+      standards::is_upper_limit(quantity) ? "at most " + limit : required(check.demand, units);
   return fmt::format(FMT_STRING("{} {} of {}"), luminance ? "luminance" : symbol(quantity),
                      number(quantity, check.actual, units, {}), asked);
 }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <stdexcept>
 
@@ -45,17 +46,28 @@ space::PlannedRoom planned(const model::Project& project, const model::Room& roo
   throw std::runtime_error("the room cannot be planned");
 }
 
-/// Without what has no say in its verdict: other ways to use it, and daylight but where a limit of energy
-/// hangs on it.
+/// Without what has no say in its verdict: other ways to use it, moments, and the year but where a limit of
+/// energy hangs on it.
 ComputedRoom judged_alone(space::PlannedRoom plan, const model::Project& project, const Accuracy& accuracy,
                           OneRoomStore& hits, const Watch& watch) {
-  if (plan.brief.energy.empty()) {
-    plan.scenes.clear();
-    plan.energy.reset();
-  }
+  const bool counts = !plan.brief.energy.empty();
+  if (!counts) plan.energy.reset();
+  const auto has_no_say = [&](const space::PlannedScene& scene) {
+    return !counts || (scene.moment && !scene.year);  // electric scenes may have hours that energy counts by
+  };
+  plan.scenes.erase(std::remove_if(plan.scenes.begin(), plan.scenes.end(), has_no_say), plan.scenes.end());
   Studies studies;
-  studies.only_verdicts = plan.brief.energy.empty();
+  studies.only_verdicts = true;
   return compute_room(project, plan, accuracy, &hits, watch, studies);
+}
+
+/// A field with the checks of its last calculation: one of them is in the way.
+studies::TriedField as_calculated(studies::TriedField tried, const assess::Assessment& assessment) {
+  tried.meets = false;
+  tried.checks.clear();
+  for (const standards::Check& check : assessment.checks)
+    if (check.binding) tried.checks.push_back(check);
+  return tried;
 }
 
 }  // namespace
@@ -131,9 +143,7 @@ ArrangedRoom arrange_room(const model::Project& project, const model::Room& room
       result.record = std::move(computed.record);
       break;
     }
-    ++result.overruled;
-    found.best->meets = false;
-    if (!found.nearest) found.nearest = found.best;
+    if (result.overruled++ == 0) found.nearest = as_calculated(*found.best, computed.record.assessment);
     found.best.reset();
     if (found.runners_up.empty()) break;
     found.best = found.runners_up.front();
