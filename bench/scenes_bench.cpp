@@ -1,6 +1,7 @@
 // What scenes cost beside the calculation of their room, in the same run: each room of the demo with its
 // task, with 50 scenes and without. And what the colour of light costs beside it: told of grey surfaces, and
-// with a wall of a colour, for which the exchange is solved in three bands.
+// with a wall of a colour, for which the exchange is solved in three bands. Arguments: the one room to time,
+// and how many scenes.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -39,32 +40,35 @@ model::Room with_clay(const model::Room& room) {
 
 }  // namespace
 
-int main() {
-  constexpr std::size_t kScenes = 50;
+int main(int argc, char** argv) {
+  const std::size_t kScenes = argc > 2 ? std::size_t(std::atoi(argv[2])) : 50;
   const auto open = cli::open_project(GLOWGRID_DEMO);
   run::Accuracy accuracy = *run::Accuracy::parse("normal");
   accuracy.most_refinements = 0;  // scenes that stand at their limits would be refined, too
   for (const cli::OpenProject::Room& room : open->rooms) {
+    if (argc > 1 && room.name() != argv[1]) continue;
     space::PlannedRoom plan = open->plan(room);
     plan.scenes.clear();
     plan.energy.reset();  // which may name them
-    const auto compute = [&] { run::compute_room(open->project, plan, accuracy, nullptr, {}); };
-    const double plain = bench::seconds(5, compute);
-    plan.scenes = scenes_of(plan, kScenes);
-    const double with = bench::seconds(5, compute);
-    plan.scenes.clear();
+    space::PlannedRoom used = plan;
+    used.scenes = scenes_of(plan, kScenes);
     open->project.colour = true;
-    const double grey = bench::seconds(5, compute);
-    const model::Room clay = with_clay(*room.written);
     Problems problems;
+    const model::Room clay = with_clay(*room.written);
     auto tinted = space::build_space(open->project, clay, open->standards, problems);
     if (tinted) tinted->scenes.clear(), tinted->energy.reset();
-    const double bands =
-        tinted ? bench::seconds(5, [&] { run::compute_room(open->project, *tinted, accuracy, nullptr, {}); })
-               : 0;
+    const auto compute = [&](const space::PlannedRoom& which, bool colour) {
+      open->project.colour = colour;
+      run::compute_room(open->project, which, accuracy, nullptr, {});
+    };
+    const std::vector<double> took = bench::seconds_in_turn(
+        15, {[&] { compute(plan, false); }, [&] { compute(used, false); }, [&] { compute(plan, true); },
+             [&] { compute(tinted ? *tinted : plan, true); }});
+    const double plain = took[0], with = took[1], grey = took[2], bands = tinted ? took[3] : 0;
     open->project.colour = false;
     fmt::print(FMT_STRING("{:<16} {:4.0f} ms, with {} scenes {:4.0f} ms: {:.3f} times, {:.2f} ms each\n"),
-               room.name(), 1e3 * plain, kScenes, 1e3 * with, with / plain, 1e3 * (with - plain) / kScenes);
+               room.name(), 1e3 * plain, kScenes, 1e3 * with, with / plain,
+               1e3 * (with - plain) / double(kScenes));
     fmt::print(FMT_STRING("{:<16} colour of grey surfaces {:.3f} times, in three bands {:.3f} times\n"), "",
                grey / plain, bands / plain);
   }

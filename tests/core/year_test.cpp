@@ -115,9 +115,7 @@ TEST(YearLight, HoursEqualMomentsWithinTheStatedUncertainty) {
     for (std::size_t r = 0; r < room.receivers().size(); ++r) {
       const double lux = moment.light.total_lx(r),
                    other = double(hours.open(Eigen::Index(r), Eigen::Index(h)));
-      std::vector<double> weights(room.receivers().size(), 0.0);
-      weights[r] = 1;
-      const transport::Deviations d = error.deviations(weights);
+      const transport::Deviations d = error.deviations({{r, 1.0}});
       const double doubt = readings::half_width_95(d.of_sets) + 1.5 * std::abs(d.of_coarse_patches) +
                            moment.light.direct_error_lx[r];
       // The edge of a sun patch is sharp in a year and the sun's disc wide in a moment.

@@ -5,6 +5,16 @@
 
 namespace glow::assess {
 
+namespace {
+
+/// Whether two luminaires hide behind the same, and are turned the same way.
+bool in_one_place(const photometry::PlacedLuminaire& a, const photometry::PlacedLuminaire& b) {
+  return a.frame.origin == b.frame.origin && a.frame.c0 == b.frame.c0 && a.frame.g0 == b.frame.g0 &&
+         a.owner == b.owner && a.area == b.area;
+}
+
+}  // namespace
+
 GlareOrigins::GlareOrigins(const std::vector<space::LuminaireGroup>& groups,
                            const lighting::Weights& weights) {
   std::vector<std::pair<std::size_t, std::size_t>> numbers;
@@ -24,25 +34,28 @@ GlareOrigins::GlareOrigins(const std::vector<space::LuminaireGroup>& groups,
   }
 }
 
-std::vector<int> GlareOrigins::in_places_of(const GlareOrigins& other) const {
-  std::map<std::pair<std::size_t, std::size_t>, int> known;
-  for (std::size_t s = 0; s < other.names_.size(); ++s)
-    known[other.names_[s].luminaires.front()] = static_cast<int>(s);
-  std::vector<int> places;
-  for (std::size_t s = 0; s < names_.size(); ++s) {
-    const auto found = known.find(names_[s].luminaires.front());
-    places.push_back(-1);
-    if (found == known.end()) continue;
-    const auto& mine = sources_.sources()[s].parts.front().placed;
-    const auto& theirs = other.sources_.sources()[std::size_t(found->second)].parts.front().placed;
-    const bool same = mine.frame.origin == theirs.frame.origin && mine.frame.c0 == theirs.frame.c0 &&
-                      mine.frame.g0 == theirs.frame.g0 && mine.owner == theirs.owner &&
-                      mine.area.shape == theirs.area.shape &&
-                      mine.area.extent_c0_m == theirs.area.extent_c0_m &&
-                      mine.area.extent_c90_m == theirs.area.extent_c90_m;
-    if (same) places.back() = found->second;
+SamePlaces GlareOrigins::in_places_of(const GlareOrigins& other) const {
+  using Part = glare::GlareSources::Part;
+  std::map<std::pair<std::size_t, std::size_t>, const Part*> parts;  // of the other, by group and number
+  std::map<const Part*, int> leads;                                  // its sources, by their first parts
+  for (std::size_t s = 0; s < other.names_.size(); ++s) {
+    const std::vector<Part>& theirs = other.sources_.sources()[s].parts;
+    leads[&theirs.front()] = static_cast<int>(s);
+    for (std::size_t p = 0; p < theirs.size(); ++p) parts[other.names_[s].luminaires[p]] = &theirs[p];
   }
-  return places;
+  SamePlaces same{std::vector<int>(names_.size(), -1), std::vector<int>(sources_.luminaires(), -1)};
+  for (std::size_t s = 0; s < names_.size(); ++s) {
+    const std::vector<Part>& mine = sources_.sources()[s].parts;
+    for (std::size_t p = 0; p < mine.size(); ++p) {
+      const auto found = parts.find(names_[s].luminaires[p]);
+      if (found == parts.end() || !in_one_place(mine[p].placed, found->second->placed)) continue;
+      if (mine[p].placed.table == found->second->placed.table)
+        same.luminaires[mine[p].luminaire] = int(found->second->luminaire);
+      const auto lead = leads.find(found->second);
+      if (p == 0 && lead != leads.end()) same.sources[s] = lead->second;
+    }
+  }
+  return same;
 }
 
 }  // namespace glow::assess

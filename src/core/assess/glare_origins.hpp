@@ -6,6 +6,12 @@
 
 namespace glow::assess {
 
+/// Which sources and luminaires of one set stand in the very places of another's; -1: none.
+struct SamePlaces {
+  std::vector<int> sources;     ///< that hide behind the same
+  std::vector<int> luminaires;  ///< of the same table, turned the same way
+};
+
 /// The luminaires of groups, dimmed but as new, as sources of glare, with their names.
 class GlareOrigins {
  public:
@@ -14,9 +20,8 @@ class GlareOrigins {
 
   const glare::GlareSources& sources() const { return sources_; }
   const std::vector<GlareSourceName>& names() const { return names_; }
-  /// For each source the number of the other's source that stands in its very place and hides behind the
-  /// same; -1: there is none.
-  std::vector<int> in_places_of(const GlareOrigins& other) const;
+  /// By the sources and luminaires of this one, the numbers of the other's.
+  SamePlaces in_places_of(const GlareOrigins& other) const;
 
  private:
   glare::GlareSources sources_;

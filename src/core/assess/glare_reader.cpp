@@ -115,7 +115,7 @@ void read_views(const Setting& setting, const SeenFromEyes& eyes, const GlareOri
   if (chosen)
     if (const auto found = chosen->find(s); found != chosen->end())
       for (const std::size_t v : found->second) wanted[v] = true;
-  const std::vector<int> in_place = origins.in_places_of(eyes.own());
+  const SamePlaces in_place = origins.in_places_of(eyes.own());
   set.views.assign(set.set.size(), {});
   parallel_for(set.set.positions.size(), watch, "glare", [&](std::size_t p) {
     const auto first = wanted.begin() + std::ptrdiff_t(p * directions);
@@ -157,49 +157,60 @@ SeenFromEyes::SeenFromEyes(const Setting& setting, const Watch& watch)
   neighbours_.resize(space.neighbours.size());
   for (std::size_t n = 0; n < neighbours_.size(); ++n)
     look(space.neighbours[n].eyes, neighbours_[n], kept, watch);
+  for (const space::EyeSet& set : space.eyes)
+    if (setting.brief().glare.rates_gr && kept < kMostKept / 10) veils_.push_back(veils_in(set, own_));
   std::vector<Vec3> users;
   for (const space::RoadUserPlace& user : space.road_users) users.push_back(user.eye);
   look(users, road_users_, kept, watch);
 }
 
+const Eigen::MatrixXd& SeenFromEyes::veils(std::size_t set, std::size_t position) const {
+  static const Eigen::MatrixXd kNone;
+  return set < veils_.size() ? veils_[set][position] : kNone;
+}
+
 void SeenFromEyes::look(const std::vector<Vec3>& places, Known& known, std::size_t& kept,
                         const Watch& watch) const {
-  const std::size_t sources = own_.sources().sources().size();
-  kept += places.size() * sources;
+  const glare::GlareSources& own = own_.sources();
+  kept += places.size() * own.luminaires();
   if (kept > kMostKept) return;
   const transport::Transport& transport = setting_->transport();
-  known.assign(places.size(), std::vector<glare::Visibility>(sources));
+  known.assign(places.size(), glare::KnownFromPlace(own.sources().size(), own.luminaires()));
   parallel_for(places.size(), watch, "glare", [&](std::size_t p) {
-    own_.sources().seen_from(places[p], &transport.tracer(), &transport.occluders(), &known[p]);
+    own.seen_from(places[p], &transport.tracer(), &transport.occluders(), &known[p]);
   });
 }
 
-std::vector<glare::SeenSource> SeenFromEyes::seen(const GlareOrigins& origins,
-                                                  const std::vector<int>& in_place, const Vec3& place,
-                                                  const Known& known, std::size_t number) const {
+std::vector<glare::SeenSource> SeenFromEyes::seen(const GlareOrigins& origins, const SamePlaces& in_place,
+                                                  const Vec3& place, const Known& known,
+                                                  std::size_t number) const {
   const transport::Transport& transport = setting_->transport();
-  std::vector<glare::Visibility> own(origins.sources().sources().size());
-  if (!known.empty())
-    for (std::size_t s = 0; s < own.size(); ++s)
-      if (in_place[s] >= 0) own[s] = known[number][std::size_t(in_place[s])];
+  glare::KnownFromPlace own(in_place.sources.size(), in_place.luminaires.size());
+  const auto take = [](const auto& from, const std::vector<int>& places, auto& to) {
+    for (std::size_t i = 0; i < places.size(); ++i)
+      if (places[i] >= 0) to[i] = from[std::size_t(places[i])];
+  };
+  if (!known.empty()) {
+    take(known[number].seen, in_place.sources, own.seen);
+    take(known[number].luminaires, in_place.luminaires, own.luminaires);
+  }
   return origins.sources().seen_from(place, &transport.tracer(), &transport.occluders(), &own);
 }
 
-std::vector<glare::SeenSource> SeenFromEyes::seen(const GlareOrigins& origins,
-                                                  const std::vector<int>& in_place, std::size_t set,
-                                                  std::size_t position) const {
+std::vector<glare::SeenSource> SeenFromEyes::seen(const GlareOrigins& origins, const SamePlaces& in_place,
+                                                  std::size_t set, std::size_t position) const {
   return seen(origins, in_place, setting_->space().eyes[set].positions[position], eyes_[set], position);
 }
 
 std::vector<glare::SeenSource> SeenFromEyes::seen_by_neighbour(const GlareOrigins& origins,
-                                                               const std::vector<int>& in_place,
+                                                               const SamePlaces& in_place,
                                                                std::size_t neighbour, std::size_t eye) const {
   return seen(origins, in_place, setting_->space().neighbours[neighbour].eyes[eye], neighbours_[neighbour],
               eye);
 }
 
 std::vector<glare::SeenSource> SeenFromEyes::seen_by_road_user(const GlareOrigins& origins,
-                                                               const std::vector<int>& in_place,
+                                                               const SamePlaces& in_place,
                                                                std::size_t user) const {
   return seen(origins, in_place, setting_->space().road_users[user].eye, road_users_, user);
 }
@@ -224,7 +235,7 @@ RoomGlare read_glare(const Setting& setting, const SeenFromEyes& eyes, const Lit
 void tell_causes(const SeenFromEyes& eyes, const LitRoom& lit, RoomGlare& glare) {
   if (const std::vector<double> all = glare.all_ugr(); !all.empty()) glare.typical = median(all);
   const GlareOrigins origins(*lit.groups, lit.weights);
-  const std::vector<int> in_place = origins.in_places_of(eyes.own());
+  const SamePlaces in_place = origins.in_places_of(eyes.own());
   for (std::size_t s = 0; s < glare.sets.size(); ++s) {
     EyeSetGlare& set = glare.sets[s];
     if (!set.worst) continue;
@@ -243,9 +254,7 @@ void tell_causes(const SeenFromEyes& eyes, const LitRoom& lit, RoomGlare& glare)
 /// UGR goes with the logarithm of the background.
 double background_uncertainty(const transport::NumericalError& error, const lighting::RoomLight& light,
                               std::size_t receiver) {
-  std::vector<double> weights(light.maintained.interreflected_lx.size(), 0.0);
-  weights[receiver] = 1;
-  const transport::Deviations d = error.deviations(weights);
+  const transport::Deviations d = error.deviations({{receiver, 1.0}});
   const double lux = light.maintained.interreflected_lx[receiver];
   if (lux <= 0) return 0;
   return kUgrPerEFold * (readings::half_width_95(d.of_sets) + std::abs(d.of_coarse_patches)) / lux;

@@ -15,36 +15,39 @@ namespace glow::assess {
 /// anew each time, where there is too much to keep (kMostKept).
 class SeenFromEyes {
  public:
-  static constexpr std::size_t kMostKept = 2000000;  ///< positions times sources
+  static constexpr std::size_t kMostKept = 1000000;  ///< positions times luminaires
 
   /// Looks from all of them at the space's own luminaires.
   SeenFromEyes(const Setting& setting, const Watch& watch);
 
   /// What an eye sees of these luminaires. `in_place`: see GlareOrigins::in_places_of(own()).
-  std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const std::vector<int>& in_place,
+  std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const SamePlaces& in_place,
                                       std::size_t set, std::size_t position) const;
   /// The same of a neighbour of an outdoor area, from one of its eyes, and of a road user.
-  std::vector<glare::SeenSource> seen_by_neighbour(const GlareOrigins& origins,
-                                                   const std::vector<int>& in_place, std::size_t neighbour,
-                                                   std::size_t eye) const;
-  std::vector<glare::SeenSource> seen_by_road_user(const GlareOrigins& origins,
-                                                   const std::vector<int>& in_place, std::size_t user) const;
+  std::vector<glare::SeenSource> seen_by_neighbour(const GlareOrigins& origins, const SamePlaces& in_place,
+                                                   std::size_t neighbour, std::size_t eye) const;
+  std::vector<glare::SeenSource> seen_by_road_user(const GlareOrigins& origins, const SamePlaces& in_place,
+                                                   std::size_t user) const;
+  /// What one lux from each of its own sources adds to the veil before an eye where GR is rated, cd/m2: by
+  /// directions and sources; empty: not kept.
+  const Eigen::MatrixXd& veils(std::size_t set, std::size_t position) const;
   /// The space's own luminaires.
   const GlareOrigins& own() const { return own_; }
   /// What leaves luminaires upwards, of all that were asked for so far.
   const photometry::HungFluxes& fluxes() const { return fluxes_; }
 
  private:
-  /// What is known to be seen from places, by places and sources; empty: too much to keep.
-  using Known = std::vector<std::vector<glare::Visibility>>;
+  /// What is known from places; empty: too much to keep.
+  using Known = std::vector<glare::KnownFromPlace>;
   void look(const std::vector<Vec3>& places, Known& known, std::size_t& kept, const Watch& watch) const;
-  std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const std::vector<int>& in_place,
+  std::vector<glare::SeenSource> seen(const GlareOrigins& origins, const SamePlaces& in_place,
                                       const Vec3& place, const Known& known, std::size_t number) const;
 
   const Setting* setting_;
   GlareOrigins own_;
   std::vector<Known> eyes_, neighbours_;  ///< by sets; by neighbours
   Known road_users_;
+  std::vector<std::vector<Eigen::MatrixXd>> veils_;  ///< by sets
   photometry::HungFluxes fluxes_;
 };
 
@@ -57,6 +60,8 @@ RoomGlare read_glare(const Setting& setting, const SeenFromEyes& eyes, const Lit
                      const std::optional<readings::Statistics>& plane_initial, const Views& views,
                      const Watch& watch);
 
+/// SeenFromEyes::veils, by positions.
+std::vector<Eigen::MatrixXd> veils_in(const space::EyeSet& set, const GlareOrigins& origins);
 /// GR of all eyes anew, from the light of the work plane.
 void rate(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit, double mean_lx,
           const Watch& watch, RoomGlare& glare);

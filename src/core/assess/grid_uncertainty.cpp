@@ -44,9 +44,7 @@ transport::Deviations in_proportion(const transport::Deviations& mean, const std
 
 double point_uncertainty(const transport::NumericalError& confidence, const transport::GroupLight& light,
                          std::size_t receiver) {
-  std::vector<double> weights(light.direct_lx.size(), 0.0);
-  weights[receiver] = 1;
-  const transport::Deviations d = confidence.deviations(weights);
+  const transport::Deviations d = confidence.deviations({{receiver, 1.0}});
   return readings::half_width_95(d.of_sets) + kOfOnePoint * std::abs(d.of_coarse_patches) +
          light.direct_error_lx[receiver];
 }
@@ -64,13 +62,12 @@ readings::Uncertainty grid_uncertainty(const transport::NumericalError& confiden
   });
   for (const std::size_t r : receivers) total.push_back(light.direct_lx[r] + light.interreflected_lx[r]);
   const readings::Statistics statistics = readings::statistics(total);
-  std::vector<double> of_mean(light.direct_lx.size(), 0.0), of_least = of_mean;
-  for (const std::size_t r : receivers) of_mean[r] = 1.0 / double(receivers.size());
-  of_least[receivers[statistics.min_at]] = 1;
+  transport::WeightedSum of_mean;
+  for (const std::size_t r : receivers) of_mean.emplace_back(r, 1.0 / double(receivers.size()));
   const transport::Deviations mean = confidence.deviations(of_mean);
   const transport::Deviations least = confidence.is_lean(receivers[statistics.min_at])
                                           ? in_proportion(mean, deviations, statistics)
-                                          : confidence.deviations(of_least);
+                                          : confidence.deviations({{receivers[statistics.min_at], 1.0}});
   const double bias = selection_bias(total, deviations, statistics.min_lx);
   readings::Uncertainty result;
   const double least_straight = light.direct_error_lx[receivers[statistics.min_at]];

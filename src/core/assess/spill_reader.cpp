@@ -51,7 +51,7 @@ class SpillReader {
   const std::vector<GridReading>& grids_;
   const Watch& watch_;
   GlareOrigins origins_;
-  std::vector<int> in_place_;
+  SamePlaces in_place_;
 };
 
 SpillSource SpillReader::source_of(const glare::SeenSource& seen, const Vec3& eye, double background) const {
@@ -79,6 +79,7 @@ SpillSource SpillReader::source_of(const glare::SeenSource& seen, const Vec3& ey
 std::vector<SpillSource> SpillReader::seen_from(std::size_t n, std::size_t eye, double background) const {
   const space::NeighbourPlace& place = space_.neighbours[n];
   std::vector<SpillSource> sources;
+  sources.reserve(origins_.names().size());
   for (const glare::SeenSource& seen : eyes_.seen_by_neighbour(origins_, in_place_, n, eye))
     if ((place.facing.isZero() || (seen.middle - place.eyes[eye]).dot(place.facing) > 0) &&
         seen.seen_share > 0)

@@ -17,11 +17,22 @@ struct GlareRating {
   std::optional<double> value;           ///< nothing: no light from luminaires, or black surroundings
 };
 
-/// Veiling luminance that one source adds on a line of sight (unit length), cd/m2; sources within 1.5 degrees
-/// count as if they lay there, those beyond 60 degrees do not count.
-double veiling_luminance(const SeenSource& seen, const Vec3& eye, const Vec3& sight);
+/// What a source gives an eye, whichever way it looks.
+struct EyeLight {
+  EyeLight(const SeenSource& seen, const Vec3& eye);
 
-/// `mean_lx`: horizontal, over the area that is looked at; `reflectance`: of its ground, diffuse.
+  Vec3 towards;  ///< the source, unit length
+  double lux;    ///< on a plane that faces it
+};
+
+/// Veiling luminance that one lux from there adds on a line of sight (both of unit length), cd/m2; sources
+/// within 1.5 degrees count as if they lay there, those beyond 60 degrees do not count.
+double veil_per_lux(const Vec3& towards, const Vec3& sight);
+
+/// `veiling_cd_m2`: of all luminaires; `mean_lx`: horizontal, over the area that is looked at; `reflectance`:
+/// of its ground, diffuse.
+GlareRating glare_rating(double veiling_cd_m2, double mean_lx, double reflectance);
+/// The same on one line of sight.
 GlareRating glare_rating(const std::vector<SeenSource>& seen, const Vec3& eye, const Vec3& sight,
                          double mean_lx, double reflectance);
 

@@ -58,10 +58,19 @@ Visibility GlareSources::look(const Source& source, const Vec3& eye, const geome
   return seen;
 }
 
+KnownFromPlace::Luminaire GlareSources::look(const photometry::PlacedLuminaire& placed, const Vec3& way) {
+  const Vec3 along = in_luminaire(placed.frame, way);
+  const double gamma = std::acos(std::clamp(along.z(), -1.0, 1.0)) / kDegree;
+  const double c = std::atan2(along.y(), along.x()) / kDegree;
+  return {placed.table->intensity_along(along.x(), along.y(), along.z()),
+          photometry::projected_area(placed.area, c, gamma)};
+}
+
 std::vector<SeenSource> GlareSources::seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
                                                 const geometry::Occluders* occluders,
-                                                std::vector<Visibility>* known) const {
+                                                KnownFromPlace* known) const {
   std::vector<SeenSource> all;
+  all.reserve(sources_.size());
   for (std::size_t s = 0; s < sources_.size(); ++s) {
     const Source& source = sources_[s];
     SeenSource seen;
@@ -71,20 +80,19 @@ std::vector<SeenSource> GlareSources::seen_from(const Vec3& eye, const geometry:
     seen.distance_m = way.norm();
     if (seen.distance_m < kSamePlace) continue;
     for (const GlareSources::Part& part : source.parts) {
-      const Vec3 along = in_luminaire(part.placed.frame, way) / seen.distance_m;
-      seen.intensity_cd += part.share * part.placed.table->intensity_along(along.x(), along.y(), along.z());
-      const double gamma = std::acos(std::clamp(along.z(), -1.0, 1.0)) / kDegree;
-      const double c = std::atan2(along.y(), along.x()) / kDegree;
-      seen.projected_area_m2 =
-          std::max(seen.projected_area_m2, photometry::projected_area(part.placed.area, c, gamma));
+      KnownFromPlace::Luminaire own = known ? known->luminaires[part.luminaire] : KnownFromPlace::Luminaire{};
+      if (std::isnan(own.intensity_cd)) own = look(part.placed, way / seen.distance_m);
+      if (known) known->luminaires[part.luminaire] = own;
+      seen.intensity_cd += part.share * own.intensity_cd;
+      seen.projected_area_m2 = std::max(seen.projected_area_m2, own.projected_area_m2);
     }
     if (seen.intensity_cd <= 0) continue;
-    Visibility sight = known ? (*known)[s] : Visibility{};
+    Visibility sight = known ? known->seen[s] : Visibility{};
     if (sight.seen_share < 0) {
       sight = {1, 1};
       if (tracer && (!occluders || occluders->may_block(eye, seen.middle, source.surface.reach_m())))
         sight = look(source, eye, *tracer);
-      if (known) (*known)[s] = sight;
+      if (known) known->seen[s] = sight;
     }
     seen.seen_share = sight.seen_share;
     seen.passed = sight.passed;

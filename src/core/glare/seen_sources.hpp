@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cmath>
 #include <vector>
 
 #include "core/geometry/occluders.hpp"
@@ -29,6 +30,19 @@ struct Visibility {
   double passed = 1;       ///< mean transmittance of the panes that it is seen through
 };
 
+/// What is known of sources from one place, whatever they are dimmed to.
+struct KnownFromPlace {
+  /// One luminaire at full output; NaN: not known.
+  struct Luminaire {
+    double intensity_cd = NAN, projected_area_m2 = NAN;
+  };
+  KnownFromPlace() = default;
+  KnownFromPlace(std::size_t sources, std::size_t count) : seen(sources), luminaires(count) {}
+
+  std::vector<Visibility> seen;       ///< by sources
+  std::vector<Luminaire> luminaires;  ///< as they were added
+};
+
 /// The luminaires of a room as sources of glare.
 ///
 /// Luminaires whose luminous middles coincide are one source: their luminances add, which a sum over sources
@@ -50,14 +64,17 @@ class GlareSources {
   std::size_t add(const photometry::PlacedLuminaire& luminaire, double share);
 
   const std::vector<Source>& sources() const { return sources_; }
-  /// What sends light towards the eye. `tracer` null: nothing can hide anything. `known`: by sources, what
-  /// the eye is known to see of them; the others are looked at, and noted in it.
+  std::size_t luminaires() const { return luminaires_; }
+  /// What sends light towards the eye. `tracer` null: nothing can hide anything. `known`: what is known of
+  /// all sources and luminaires from there; what is not is found, and noted in it.
   std::vector<SeenSource> seen_from(const Vec3& eye, const geometry::RayTracer* tracer,
                                     const geometry::Occluders* occluders,
-                                    std::vector<Visibility>* known = nullptr) const;
+                                    KnownFromPlace* known = nullptr) const;
 
  private:
   static Visibility look(const Source& source, const Vec3& eye, const geometry::RayTracer& tracer);
+  /// `way`: from the luminaire to the eye, unit length.
+  static KnownFromPlace::Luminaire look(const photometry::PlacedLuminaire& placed, const Vec3& way);
 
   std::vector<Source> sources_;
   std::size_t luminaires_ = 0;

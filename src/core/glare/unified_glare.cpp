@@ -54,6 +54,7 @@ Ugr unified_glare(const std::vector<SeenSource>& seen, const Vec3& eye, const Ve
                   double indirect_lx) {
   Ugr ugr;
   ugr.background_cd_m2 = indirect_lx / kPi;
+  ugr.terms.reserve(seen.size());
   double in_front = 0, counting = 0, plain = 0;
   for (const SeenSource& source : seen) {
     ugr.terms.push_back(ugr_term(source, eye, sight));

@@ -28,16 +28,16 @@ struct Proportion {
 
 }  // namespace
 
-transport::Deviations SceneError::deviations(const std::vector<double>& weights) const {
+transport::Deviations SceneError::deviations(const transport::WeightedSum& sum) const {
   std::vector<double> of_sources(lighting_->sources().size(), 0.0);
-  for (std::size_t r = 0; r < weights.size(); ++r)
-    for (std::size_t s = 0; weights[r] != 0 && s < of_sources.size(); ++s)
-      of_sources[s] += weights[r] * lighting_->sources()[s].interreflected_lx[r];
+  for (const auto& [r, weight] : sum)
+    for (std::size_t s = 0; s < of_sources.size(); ++s)
+      of_sources[s] += weight * lighting_->sources()[s].interreflected_lx[r];
   Proportion proportion;
   for (std::size_t s = 0; s < of_sources.size(); ++s)
     proportion.add((*planned_)[s].maintained() * of_sources[s], (*scene_)[s].maintained() * of_sources[s]);
   const double times = proportion.factor();
-  transport::Deviations result = placed_->deviations(weights);
+  transport::Deviations result = placed_->deviations(sum);
   for (double& value : result.of_sets) value *= times;
   result.of_coarse_patches *= times;
   return result;

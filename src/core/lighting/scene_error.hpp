@@ -14,7 +14,7 @@ class SceneError : public transport::NumericalError {
              const Weights& scene)
       : placed_(&placed), lighting_(&lighting), planned_(&planned), scene_(&scene) {}
 
-  transport::Deviations deviations(const std::vector<double>& weights) const override;
+  transport::Deviations deviations(const transport::WeightedSum& sum) const override;
   std::array<double, transport::kSets> sets_at(std::size_t receiver) const override;
   /// Lowest values are taken in proportion to means.
   bool is_lean(std::size_t) const override { return true; }

@@ -147,13 +147,14 @@ std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) {
   return lit;
 }
 
-/// Several scenes of electric light at once: each is little work. Daylight takes all threads by itself.
+/// Several scenes of electric light at once: each is little work, once the room as placed has found what all
+/// ask for. That, and daylight, take all threads by themselves.
 void RoomComputation::read_uses(const Pass& first, const std::vector<LitUse>& lit,
                                 const assess::SeenFromEyes& eyes, const transport::NumericalError& placed) {
   std::vector<std::size_t> electric;
   for (std::size_t u = 0; u < uses_.size(); ++u) {
     if (uses_[u].remembered) continue;
-    if (uses_[u].moment || uses_[u].year)
+    if (u == 0 || uses_[u].moment || uses_[u].year)
       read_all(first, lit[u], eyes, placed, uses_[u]);
     else
       electric.push_back(u);

@@ -103,21 +103,20 @@ Sets LightError::exchange_deviations(const Eigen::VectorXd& adjoint) const {
   return result;
 }
 
-Deviations LightError::deviations(const std::vector<double>& weights) const {
+Deviations LightError::deviations(const WeightedSum& sum) const {
   const TracedHits& hits = transport_->hits();
   const std::size_t n = transport_->patches().size();
   // What leaves patch i counts by seen[i] in the sum.
   Eigen::VectorXd seen = Eigen::VectorXd::Zero(Eigen::Index(n));
   Deviations result;
-  for (std::size_t r = 0; r < weights.size(); ++r) {
-    if (weights[r] == 0) continue;
+  for (const auto& [r, weight] : sum) {
     const std::int32_t* ray = hits.of_receiver(r);
     const std::int64_t rays = hits.rays_of_receiver(r);
-    const double share = weights[r] / double(rays);
+    const double share = weight / double(rays);
     for (std::int64_t k = 0; k < rays; ++k)
       if (ray[k] >= 0) seen[ray[k]] += share;
     const Sets own = sets_at(r);
-    for (std::size_t set = 0; set < kSets; ++set) result.of_sets[set] += weights[r] * own[set];
+    for (std::size_t set = 0; set < kSets; ++set) result.of_sets[set] += weight * own[set];
   }
   if (n == 0) return result;
   const double value = seen.dot(exitance_), by_rays = seen.dot(light_->exitance_by_rays);
@@ -137,17 +136,14 @@ Deviations LightError::deviations(const std::vector<double>& weights) const {
   return result;
 }
 
-Deviations RememberedError::deviations(const std::vector<double>& weights) const {
-  std::vector<std::pair<std::size_t, double>> key;
-  for (std::size_t r = 0; r < weights.size(); ++r)
-    if (weights[r] != 0) key.emplace_back(r, weights[r]);
+Deviations RememberedError::deviations(const WeightedSum& sum) const {
   {
     const std::lock_guard<std::mutex> lock(mutex_);
-    if (const auto found = deviations_.find(key); found != deviations_.end()) return found->second;
+    if (const auto found = deviations_.find(sum); found != deviations_.end()) return found->second;
   }
-  const Deviations found = error_->deviations(weights);
+  const Deviations found = error_->deviations(sum);
   const std::lock_guard<std::mutex> lock(mutex_);
-  return deviations_.emplace(std::move(key), found).first->second;
+  return deviations_.emplace(sum, found).first->second;
 }
 
 /// Who finds it first writes it down; who asks meanwhile finds it too.

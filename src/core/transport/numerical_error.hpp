@@ -19,12 +19,15 @@ struct Deviations {
   double of_coarse_patches = 0;
 };
 
+/// A sum over receivers, by their numbers: what each counts in it.
+using WeightedSum = std::vector<std::pair<std::size_t, double>>;
+
 /// How far the interreflected light of a whole space may be off. Safe to call from any thread.
 class NumericalError {
  public:
   virtual ~NumericalError() = default;
-  /// For sum_r weights[r] * interreflected light at receiver r.
-  virtual Deviations deviations(const std::vector<double>& weights) const = 0;
+  /// Of such a sum of interreflected light.
+  virtual Deviations deviations(const WeightedSum& sum) const = 0;
   /// Interreflected light at one receiver in each set, by what it sees alone; lx.
   virtual std::array<double, kSets> sets_at(std::size_t receiver) const = 0;
   /// Whether single receivers are not worth a solution of their own.
@@ -42,7 +45,7 @@ class LightError : public NumericalError {
 
   /// It looks with a quarter of the rays.
   bool is_lean(std::size_t receiver) const override { return transport_->receivers()[receiver].lean; }
-  Deviations deviations(const std::vector<double>& weights) const override;
+  Deviations deviations(const WeightedSum& sum) const override;
   std::array<double, kSets> sets_at(std::size_t receiver) const override;
 
  private:
@@ -57,7 +60,7 @@ class LightError : public NumericalError {
 class NothingReflected : public NumericalError {
  public:
   bool is_lean(std::size_t) const override { return false; }
-  Deviations deviations(const std::vector<double>&) const override { return {}; }
+  Deviations deviations(const WeightedSum&) const override { return {}; }
   std::array<double, kSets> sets_at(std::size_t) const override { return {}; }
 };
 
@@ -68,15 +71,14 @@ class RememberedError : public NumericalError {
   RememberedError(const NumericalError& error, std::size_t receivers)
       : error_(&error), states_(receivers), sets_(receivers) {}
   bool is_lean(std::size_t receiver) const override { return error_->is_lean(receiver); }
-  Deviations deviations(const std::vector<double>& weights) const override;
+  Deviations deviations(const WeightedSum& sum) const override;
   std::array<double, kSets> sets_at(std::size_t receiver) const override;
 
  private:
   const NumericalError* error_;
   enum State : char { unknown, being_written, known };
   mutable std::mutex mutex_;
-  mutable std::map<std::vector<std::pair<std::size_t, double>>, Deviations>
-      deviations_;                                 ///< by weights not 0
+  mutable std::map<WeightedSum, Deviations> deviations_;
   mutable std::vector<std::atomic<char>> states_;  ///< by receivers
   mutable std::vector<std::array<double, kSets>> sets_;
 };
