@@ -65,6 +65,9 @@ int read_development(const Arguments& arguments, ViewOptions& options) {
                       white));
     options.style.development.white_k = kelvin;
   }
+  options.style.development.bloom = arguments.flag("bloom");
+  if (options.style.development.bloom && options.style.as != figures::ShownAs::natural)
+    return refuse_view("--bloom is for --as natural: false colours show what is measured");
   return kDone;
 }
 
@@ -159,6 +162,7 @@ CommandLine view_command_line() {
       "auto, or an exposure value at ISO 100: higher is darker")(
       "white", po::value<std::string>()->value_name("K")->default_value("auto"),
       "auto, or the colour temperature that is shown as white")(
+      "bloom", "what is brighter than white shines over, as it does in an eye")(
       "size", po::value<std::string>()->value_name("WxH"), "pixels, instead of the view's own")(
       "quality", po::value<std::string>()->value_name("HOW")->default_value("normal"),
       "draft, normal or fine")("format,f",

@@ -55,6 +55,9 @@ TEST(View, RunMakesSmallPicturesThatAreDevelopedAnewWithoutTracing) {
       0);
   const std::string figure = content_of(folder.path() / "out/r--plan--illuminance.svg");
   EXPECT_TRUE(says(figure, "illuminance in lx") && says(figure, "Illuminance of what is seen"));
+  EXPECT_FALSE(says(figure, "with bloom"));
+  ASSERT_EQ(run(folder, "view v-results --view \"from the door\" --bloom --format svg -o out").code, 0);
+  EXPECT_TRUE(says(content_of(folder.path() / "out/r--from-the-door.svg"), "with bloom"));
   // A run of some rooms keeps the pictures of the others; without pictures there are none.
   ASSERT_EQ(run(folder, "run v.toml -q").code, 0);
   EXPECT_FALSE(std::filesystem::exists(views / "r--plan.exr"));
@@ -121,6 +124,7 @@ TEST(View, CallsThatCannotBeAreRefused) {
       {"view v-results --view topp", "no view is called topp; there are: top"},
       {"view v-results --as heat", "expected natural, luminance or illuminance"},
       {"view v-results --exposure bright", "expected auto or an exposure value"},
+      {"view v-results --as luminance --bloom", "--bloom is for --as natural"},
       {"view v-results --white 900", "1500 to 25000"},
       {"view v-results --size 10x10", "16 to 8192"},
       {"view v.toml --size 0x800", "16 to 8192"},

@@ -3,6 +3,7 @@
 
 #include "core/run/room_pictures.hpp"
 #include "core/sources/luminaire_inflow.hpp"
+#include "core/views/bloom.hpp"
 #include "core/views/tone.hpp"
 #include "rooms/path_tracer.hpp"
 #include "rooms/random_scene.hpp"
@@ -345,6 +346,36 @@ TEST(Views, PhotographsKeepTheOrderOfLuminancesAndShowWhiteAsWhite) {
   cool.exposure_ev = 8;
   const Photograph warm = developed(picture, seen_light(picture, use), cool);
   EXPECT_GT(warm.srgb[3 * 20], warm.srgb[3 * 20 + 2] + 40);
+}
+
+/// One bright pixel veils by the formula what lies about it, by its own colour, and nothing else changes.
+TEST(Views, WhatIsBrighterThanWhiteShinesOver) {
+  Picture picture;
+  picture.camera.columns = 81;
+  picture.camera.rows = 41;
+  const std::size_t n = picture.pixels(), middle = 20 * 81 + 40;
+  SeenLight light;
+  light.luminance.assign(n, 10);
+  light.colour.assign(n, Eigen::Vector3f(9, 10, 8));
+  light.luminance[middle] = 1e6;
+  light.colour[middle] = 1e6f * Eigen::Vector3f(1.2f, 1, 0.3f);
+  SeenLight veiled = light;
+  add_bloom(picture.camera, 1e3, veiled);
+  const double lux = 1e6 * picture.camera.solid_angle(40.5, 20.5);
+  const Vec3 towards = picture.camera.sight(40.5, 20.5).along;
+  for (const std::size_t at : {middle + 12, middle - 20, middle + 81 * 15, std::size_t(0)}) {
+    const Vec3 sight = picture.camera.sight(double(at % 81) + 0.5, double(at / 81) + 0.5).along;
+    const double theta = std::acos(sight.dot(towards)) / kDegree;
+    const double veil = lux * (10 / std::pow(theta, 3) + 5 * (1 + std::pow(30 / 62.5, 4)) / (theta * theta));
+    EXPECT_NEAR(double(veiled.luminance[at]) - 10, veil, 0.05 * veil) << theta;
+    EXPECT_NEAR(double(veiled.colour[at].x()) - 9, 1.2 * veil, 0.06 * veil) << theta;
+  }
+  SeenLight dim = light;
+  add_bloom(picture.camera, 2e6, dim);
+  EXPECT_EQ(dim.luminance, light.luminance);
+  picture.camera.projection = space::Projection::parallel;
+  add_bloom(picture.camera, 1e3, dim);
+  EXPECT_EQ(dim.luminance, light.luminance);
 }
 
 }  // namespace views_test

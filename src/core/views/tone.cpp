@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/views/bloom.hpp"
+
 namespace glow::views {
 namespace {
 
@@ -64,7 +66,7 @@ colour::Tristimulus mixture_of(const SeenLight& light, double most) {
 
 }  // namespace
 
-Photograph developed(const Picture& picture, const SeenLight& light, const Development& how) {
+Photograph developed(const Picture& picture, SeenLight light, const Development& how) {
   Photograph photograph;
   const double grey = how.exposure_ev ? std::pow(2, *how.exposure_ev) / 8 : settled_luminance(light);
   photograph.exposure_ev = std::log2(8 * grey);
@@ -80,6 +82,7 @@ Photograph developed(const Picture& picture, const SeenLight& light, const Devel
     const Vec3 scale = Vec3::Constant(1 - share) + share * to.cwiseQuotient(from);
     adapted = to_cones().inverse() * scale.asDiagonal() * to_cones();
   }
+  if (how.bloom) add_bloom(picture.camera, grey / kMiddleGrey, light);
   const std::size_t n = picture.pixels();
   photograph.srgb.resize(3 * n);
   for (std::size_t i = 0; i < n; ++i) {

@@ -16,6 +16,8 @@ struct Development {
   std::optional<double> exposure_ev;
   /// What is shown as white; nothing: the mixture of what is in the picture, as far as eyes adapt to it.
   std::optional<double> white_k;
+  /// Whether what is brighter than white shines over, as it does in an eye.
+  bool bloom = false;
 };
 
 /// A photograph: red, green and blue of sRGB, three bytes to a pixel, row by row from the upper left.
@@ -28,6 +30,6 @@ struct Photograph {
 /// Luminance goes through a curve that is straight in the dark and the middle and rolls off towards white;
 /// hue is kept, and what is brighter than white pales. White is adapted to by von Kries in the cone space of
 /// CIECAM02 (Li et al. 2002).
-Photograph developed(const Picture& picture, const SeenLight& light, const Development& how);
+Photograph developed(const Picture& picture, SeenLight light, const Development& how);
 
 }  // namespace glow::views

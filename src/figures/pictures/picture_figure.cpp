@@ -192,6 +192,7 @@ std::vector<std::string> captions_of(const views::Picture& picture, const views:
         photograph.white_k ? fmt::format(FMT_STRING(", white of {:.0f} K"), *photograph.white_k) : "";
     what =
         fmt::format(FMT_STRING("Natural, exposure value {:.1f} at ISO 100{}"), photograph.exposure_ev, white);
+    if (style.development.bloom) what += ", with bloom";
     sure = "luminances ";
   } else {
     what = fmt::format(FMT_STRING("{} of what is seen"),

@@ -157,7 +157,8 @@ struct EnergySum {
     ++asked;
     if (!room.energy->hourly) return;
     ++known;
-    studies::RoomEnergy::Hourly& sum = all.hourly ? *all.hourly : all.hourly.emplace();
+    if (!all.hourly) all.hourly = studies::RoomEnergy::Hourly{};
+    studies::RoomEnergy::Hourly& sum = *all.hourly;
     sum.kwh += room.energy->hourly->kwh;
     sum.uncontrolled_kwh += room.energy->hourly->uncontrolled_kwh;
     all.area_m2 += room.energy->area_m2;
