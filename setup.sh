@@ -11,7 +11,7 @@ packages=(
   g++ cmake ninja-build pkg-config
   libboost-program-options-dev libembree-dev libtbb-dev libeigen3-dev libxxhash-dev libfmt-dev libtomlplusplus-dev
   nlohmann-json3-dev libpugixml-dev libassimp-dev zlib1g-dev libxlsxwriter-dev libsqlite3-dev coinor-libclp-dev libgtest-dev libbenchmark-dev
-  librsvg2-dev libkainjow-mustache-dev libcmark-dev libopenexr-dev libgeos-dev libglib2.0-dev fonts-open-sans weasyprint python3-munkres
+  libopenmpi-dev openmpi-bin libcereal-dev librsvg2-dev libkainjow-mustache-dev libcmark-dev libopenexr-dev libgeos-dev libglib2.0-dev fonts-open-sans weasyprint python3-munkres
 )
 
 # Only for tests: take the plot scripts, drawings and workbooks that the program writes.

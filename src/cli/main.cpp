@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cstdlib>
 #include <new>
 
 #include "cli/arguments.hpp"
@@ -9,6 +11,7 @@
 #include "core/parallel/parallel.hpp"
 #include "core/problems/problems.hpp"
 #include "core/version.hpp"
+#include "crew/crew.hpp"
 #include "files/output/output_folder.hpp"
 
 namespace glow::cli {
@@ -18,6 +21,7 @@ struct Command {
   const char* name;
   const char* about;
   int (*run)(const std::vector<std::string>&);
+  bool is_shared = false;  ///< by the processes of a crew; of others who leads does all
 };
 
 constexpr Command kCommands[] = {
@@ -33,9 +37,9 @@ constexpr Command kCommands[] = {
     {"catalogue", "everyday finishes and furniture with their values", command_catalogue},
     {"check", "read a project and report errors and doubts; compute nothing", command_check},
     {"probe", "light at one point, and which luminaires give it", command_probe},
-    {"arrange", "find the even array of luminaires that meets all checks of a room", command_arrange},
-    {"rank", "weigh luminaires against each other, each in its own best arrangement", command_rank},
-    {"run", "compute a project, verify it, write results and figures", command_run},
+    {"arrange", "find the even array of luminaires that meets all checks of a room", command_arrange, true},
+    {"rank", "weigh luminaires against each other, each in its own best arrangement", command_rank, true},
+    {"run", "compute a project, verify it, write results and figures", command_run, true},
     {"runs", "runs that were kept: what they were, and what changed since", command_runs},
     {"report", "a document of results: HTML and PDF", command_report},
     {"compare", "results of several runs side by side", command_compare},
@@ -70,6 +74,7 @@ int dispatch(const std::vector<std::string>& words) {
   }
   std::vector<std::string> names;
   for (const Command& command : kCommands) {
+    if (words[0] == command.name && !command.is_shared && !crew::Crew::own().leads()) return kDone;
     if (words[0] == command.name) return command.run({words.begin() + 1, words.end()});
     names.emplace_back(command.name);
   }
@@ -103,7 +108,21 @@ int guarded(const std::vector<std::string>& words) {
 }  // namespace glow::cli
 
 int main(int argc, char** argv) {
-  glow::cli::hold_streams();
-  glow::cli::catch_interrupts();
-  return glow::cli::guarded({argv + 1, argv + argc});
+  using namespace glow;
+  cli::hold_streams();
+  crew::Crew& crew = crew::Crew::own();
+  const std::string fault = crew.join();
+  cli::catch_interrupts();
+  if (!fault.empty()) {
+    cli::say("glowgrid: " + fault + "\n");
+    return cli::kFailure;
+  }
+  if (!crew.leads()) cli::keep_silent();
+  if (!crew.is_alone()) ::setenv("NO_COLOR", "1", 0);  // a terminal is made up for each, whoever reads it
+  // Processes on one machine share its threads.
+  const int share = std::max(1, thread_count() / crew.here());
+  const ThreadLimit threads(crew.is_alone() ? 0 : share);
+  const int code = cli::guarded({argv + 1, argv + argc});
+  crew.leave(code, cli::is_interrupted());
+  return crew.leads() ? code : cli::kDone;
 }

@@ -48,6 +48,7 @@ void plan_rooms(OpenProject& open, const std::vector<std::vector<model::InputPar
 std::unique_ptr<OpenProject> open_project(const std::filesystem::path& path, const std::string& variant) {
   auto opened = std::make_unique<OpenProject>();  // rooms point into the project
   OpenProject& open = *opened;
+  open.variant = variant;
   open.text = files::ProjectText::read(path, open.problems);
   if (!open.text) return opened;
   open.sources = open.text->sources();

@@ -28,6 +28,7 @@ struct OpenProject {
     const std::string& name() const { return written->name; }
   };
 
+  std::string variant;                     ///< of it; empty: as it is
   std::optional<files::ProjectText> text;  ///< nothing where it cannot be read
   model::Project project;
   std::vector<Room> rooms;

@@ -8,6 +8,7 @@
 #include "cli/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "core/record/lit_together.hpp"
+#include "crew/crew.hpp"
 #include "files/results/record_json.hpp"
 #include "files/results/results_reader.hpp"
 #include "files/text/input_file.hpp"
@@ -19,8 +20,6 @@
 namespace glow::cli {
 namespace fs = std::filesystem;
 namespace {
-
-constexpr int kPictureColumns = 400;
 
 /// What lies where a run of some rooms will write: the other rooms keep theirs. Read while the folder is
 /// held.
@@ -49,32 +48,18 @@ ProjectRun::ProjectRun(const OpenProject& open, const RunOptions& options, const
       cache_(cache_folder(path)),
       progress_(options.quiet, options.cancel),
       writer_(folder_, head(), options.figures),
-      earlier_(earlier_results(folder_, options)) {
+      earlier_(earlier_results(folder_, options)),
+      planned_(planned_run(open, options, &cache_)) {
   found_.set_units(head().units);
-  plan_.project = &open.project;
-  plan_.accuracy = options.accuracy;
-  if (options.spread) plan_.studies.tolerance = open.project.spread;
-  plan_.studies.hours = options.hours.has_value();
-  if (options.pictures) plan_.studies.pictures = {views::Quality::small(), {}, {}, kPictureColumns, false};
-  plan_.after = options.followed_by;
-  plan_.store = options.store ? options.store : options.use_cache ? &cache_ : nullptr;
-  for (const OpenProject::Room& room : open.rooms) {
-    if (!is_chosen(options.rooms, room.name())) continue;
-    if (!room.fault.empty()) {
-      fault_code_ = kBadInput;
-      continue;
-    }
-    rooms_.push_back(&room);
-    plan_.rooms.push_back({room.name(), room.work, [this, &room] { return open_.plan(room); }, room.day_key});
-    plan_.days = options.days;
-  }
+  if (planned_.has_faults) fault_code_ = kBadInput;
 }
 
 /// What it will take, where that is worth knowing before.
 void ProjectRun::tell_cost() {
-  constexpr double kWorthTelling = 5;                                                // s
-  if (options_.quiet || plan_.rooms.empty() || !options_.kept_from.empty()) return;  // the project told it
-  cost_ = run::expected_cost(plan_);
+  constexpr double kWorthTelling = 5;  // s
+  if (options_.quiet || planned_.plan.rooms.empty() || !options_.kept_from.empty())
+    return;  // the project told it
+  cost_ = run::expected_cost(planned_.plan);
   begin_ = std::chrono::steady_clock::now();
   if (cost_.seconds < kWorthTelling) return;
   say(fmt::format(FMT_STRING("{}{}, {} points, {:.1f} million rays: about {}{}\n"),
@@ -90,7 +75,7 @@ bool ProjectRun::hours_fit() const {
   if (!options_.hours) return true;
   constexpr double kMost = 2e9;  // bytes
   std::size_t points = 0, years = 0;
-  for (const run::RoomJob& job : plan_.rooms) {
+  for (const run::RoomJob& job : planned_.plan.rooms) {
     years += job.work.years;
     points += job.work.years > 0 ? job.work.year_points : 0;
   }
@@ -116,14 +101,29 @@ void ProjectRun::tell_left(std::size_t room) {
   if (done_ > 0) progress_.expect(passed * (1 - done_) / done_);
 }
 
+/// How far a crew is: what starts it shows no line that moves.
+void ProjectRun::tell_done(double share) {
+  constexpr std::chrono::seconds kBetween{10};
+  const auto now = std::chrono::steady_clock::now();
+  if (options_.quiet || share <= 0 || now - std::max(told_, begin_) < kBetween) return;
+  told_ = now;
+  const double passed = std::chrono::duration<double>(now - begin_).count();
+  say(fmt::format(FMT_STRING("{:.0f} of {}, about {} left\n"), share * double(planned_.rooms.size()),
+                  words::counted(planned_.rooms.size(), "room"),
+                  duration_words(passed * (1 - share) / share)));
+}
+
 void ProjectRun::compute() {
   tell_cost();
-  run::run_rooms(
-      plan_, [&](const std::string& room) { return progress_.watch(room); },
-      [&](std::size_t room, run::FinishedRoom finished) {
-        tell_left(room);
-        take(*rooms_[room], std::move(finished));
-      });
+  const auto watch_of = [&](const std::string& room) { return progress_.watch(room); };
+  const auto sink = [&](std::size_t room, run::FinishedRoom finished) {
+    tell_left(room);
+    take(*planned_.rooms[room], std::move(finished));
+  };
+  if (crew::Crew::own().is_alone())
+    run::run_rooms(planned_.plan, watch_of, sink);
+  else
+    share_rooms(open_, planned_, watch_of, sink, [&](double share) { tell_done(share); });
   keep_until(nullptr);
   writer_.commit(warnings(), found_, progress_.watch(open_.project.name));
 }

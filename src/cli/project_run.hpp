@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "cli/crew/shared_rooms.hpp"
 #include "cli/open_project.hpp"
 #include "cli/result_writer.hpp"
 #include "cli/run_project.hpp"
@@ -41,6 +42,7 @@ class ProjectRun {
   std::vector<Problem> warnings() const;
   void tell_cost();
   void tell_left(std::size_t room);
+  void tell_done(double share);
   void keep_until(const OpenProject::Room* next);
   void take(const OpenProject::Room& room, run::FinishedRoom finished);
   void add(const record::RoomRecord& record);
@@ -54,14 +56,14 @@ class ProjectRun {
   Progress progress_;
   ResultWriter writer_;
   Problems found_;
-  record::RunRecord earlier_;                    ///< rooms that are not to be computed keep theirs
-  std::size_t written_ = 0;                      ///< rooms of the project that are done with
-  std::vector<const OpenProject::Room*> rooms_;  ///< that are computed
-  run::RunPlan plan_;
+  record::RunRecord earlier_;  ///< rooms that are not to be computed keep theirs
+  std::size_t written_ = 0;    ///< rooms of the project that are done with
+  PlannedRun planned_;
   run::Cost cost_;
   std::chrono::steady_clock::time_point begin_{};
-  double done_ = 0;     ///< share of the cost
-  std::string answer_;  ///< of each room
+  std::chrono::steady_clock::time_point told_{};  ///< how far it is
+  double done_ = 0;                               ///< share of the cost
+  std::string answer_;                            ///< of each room
   std::size_t reused_ = 0;
   int fault_code_ = kDone;
 };

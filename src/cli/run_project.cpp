@@ -6,6 +6,7 @@
 #include <fstream>
 
 #include "cli/arguments.hpp"
+#include "cli/crew/shared_rooms.hpp"
 #include "cli/open_project.hpp"
 #include "cli/project_run.hpp"
 #include "cli/room_choice.hpp"
@@ -15,6 +16,7 @@
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"
 #include "core/run/arrange_room.hpp"
+#include "crew/crew.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/results/results_reader.hpp"
 #include "store/held_transports.hpp"
@@ -32,6 +34,14 @@ void say_reused(std::size_t reused, std::size_t rooms, const fs::path& cache) {
   if (reused > 0)
     say(fmt::format(FMT_STRING("Light transport of {} of {} rooms reused from {}\n"), reused, rooms,
                     fs::proximate(cache).string()));
+}
+
+/// Who took part, where several did.
+void say_crew() {
+  const crew::Crew& crew = crew::Crew::own();
+  if (!crew.is_alone())
+    say(fmt::format(FMT_STRING("By {} processes, {:.1f} MB to and fro\n"), crew.size(),
+                    double(crew.bytes_sent()) / 1e6));
 }
 
 /// The room whose figures are looked at first: one that fails, where there is one.
@@ -108,18 +118,28 @@ void arrange_rooms(OpenProject& open, const RunOptions& options, const fs::path&
   store::TransportCache cache(cache_folder(path));
   Progress progress(options.quiet);
   Problems problems;
-  for (OpenProject::Room& room : open.rooms) {
-    const auto& luminaires = room.written->luminaires;
+  const auto find = [&](std::size_t number) {
+    const OpenProject::Room& room = open.rooms[number];
+    return run::find_fields(open.project, *room.written, open.standards, options.accuracy,
+                            options.use_cache ? &cache : nullptr, progress.watch(room.name()));
+  };
+  const auto lay = [&](std::size_t number, const run::SettledFields& fields) {
+    OpenProject::Room& room = open.rooms[number];
+    room.arranged = true;
+    model::Room& written = open.project.rooms[std::size_t(room.written - open.project.rooms.data())];
+    if (!run::lay_fields(fields, written, problems)) room.fault = problems.all().back().text;
+  };
+  std::vector<std::size_t> rooms;
+  for (std::size_t r = 0; r < open.rooms.size(); ++r) {
+    const auto& luminaires = open.rooms[r].written->luminaires;
     const bool is_open = std::any_of(luminaires.begin(), luminaires.end(),
                                      [](const auto& placement) { return placement.arrange.has_value(); });
-    if (!is_open || !is_chosen(options.rooms, room.name())) continue;
-    room.arranged = true;
-    const std::size_t number = std::size_t(room.written - open.project.rooms.data());
-    if (!run::settle_arrangements(open.project, number, open.standards, options.accuracy,
-                                  options.use_cache ? &cache : nullptr, progress.watch(room.name()),
-                                  problems))
-      room.fault = problems.all().back().text;
+    if (is_open && is_chosen(options.rooms, open.rooms[r].name())) rooms.push_back(r);
   }
+  if (crew::Crew::own().is_alone())
+    for (const std::size_t room : rooms) lay(room, find(room));
+  else
+    share_arrangements(open, rooms, find, lay, progress.watch("crew"));
   print_problems(problems, open.sources, options.quiet);
 }
 
@@ -175,6 +195,7 @@ int run_project(const fs::path& path, const RunOptions& asked) {
   if (!run.hours_fit()) return kBadInput;
   run.compute();
   print_problems(run.found(), {}, options.quiet);
+  if (!options.quiet) say_crew();
   if (!options.quiet) say_reused(run.reused(), run.run().rooms.size(), cache_folder(path));
   print_answer(run, options);
   if (run.fault_code() != kDone) return run.fault_code();

@@ -14,7 +14,18 @@ void hold_streams() {
       (void)::open("/dev/null", number == STDERR_FILENO ? O_WRONLY : O_RDONLY);
 }
 
+namespace {
+
+bool silent = false;
+
+}  // namespace
+
+void keep_silent() {
+  silent = true;
+}
+
 void say(const std::string& text) {
+  if (silent) return;
   (void)std::fwrite(text.data(), 1, text.size(), stderr);
 }
 
@@ -24,6 +35,7 @@ bool refused(const char* command, const std::string& words) {
 }
 
 void tell(const std::string& text) {
+  if (silent) return;
   (void)std::fwrite(text.data(), 1, text.size(), stdout);
 }
 

@@ -9,6 +9,9 @@ namespace glow::cli {
 /// of one. Writing to a standard output that was closed fails, and is told; a closed standard error swallows.
 void hold_streams();
 
+/// From now on nothing is said or told: somebody else speaks.
+void keep_silent();
+
 /// Text to standard error. A stream that takes nothing is not a reason to stop.
 void say(const std::string& text);
 /// "glowgrid COMMAND: words" to standard error; false, for those who give up then.

@@ -3,10 +3,12 @@
 #include <algorithm>
 #include <cmath>
 #include <nlohmann/json.hpp>
+#include <numeric>
 
 #include "cli/arguments.hpp"
 #include "cli/arrange_choice.hpp"
 #include "cli/commands.hpp"
+#include "cli/crew/found_bytes.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
@@ -14,6 +16,7 @@
 #include "cli/write_figures.hpp"
 #include "core/model/file_names.hpp"
 #include "core/run/arrange_room.hpp"
+#include "crew/crew.hpp"
 #include "figures/arrangement_figure.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/project/writers/placement_writer.hpp"
@@ -41,6 +44,7 @@ class Arranging {
   int run(const std::vector<const OpenProject::Room*>& rooms) {
     several_ = rooms.size() > 1;
     int code = kDone;
+    std::vector<Asked> asked;
     for (const OpenProject::Room* room : rooms) {
       if (!is_asked_for(open_.plan(*room).brief)) {
         if (!several_) {
@@ -55,8 +59,18 @@ class Arranging {
         code = kBadInput;  // the other rooms are told; nothing is written
         continue;
       }
-      code = std::max(code, arrange(*room, *choice));
-      if (code == kInterrupted) return code;
+      asked.push_back({room, *choice});
+    }
+    crew::Crew& crew = crew::Crew::own();
+    if (!crew.leads()) return serve(asked);
+    if (crew.is_alone()) {
+      for (const Asked& each : asked) {
+        const run::ArrangedRoom arranged = find(each, nullptr);
+        if (arranged.found.stopped) return stop(each, arranged);
+        code = std::max(code, take(*each.room, each.choice, arranged));
+      }
+    } else {
+      code = std::max(code, share(asked));
     }
     if (arguments_.flag("json")) tell(json_.dump(2) + "\n");
     if (arguments_.flag("write") && changed_ && code != kBadInput) {
@@ -71,7 +85,17 @@ class Arranging {
   }
 
  private:
-  int arrange(const OpenProject::Room& room, const ArrangeChoice& choice);
+  /// A room with what is wanted in it.
+  struct Asked {
+    const OpenProject::Room* room;
+    ArrangeChoice choice;
+  };
+
+  run::ArrangedRoom find(const Asked& asked, const std::atomic<bool>* cancel);
+  int share(const std::vector<Asked>& asked);
+  int serve(const std::vector<Asked>& asked);
+  int stop(const Asked& asked, const run::ArrangedRoom& arranged) const;
+  int take(const OpenProject::Room& room, const ArrangeChoice& choice, const run::ArrangedRoom& arranged);
   void tell_room(const OpenProject::Room& room, const ArrangeChoice& choice,
                  const run::ArrangedRoom& arranged);
   void write_figure(const OpenProject::Room& room, const ArrangeChoice& choice,
@@ -86,21 +110,50 @@ class Arranging {
   nlohmann::ordered_json json_ = nlohmann::ordered_json::array();
 };
 
-int Arranging::arrange(const OpenProject::Room& room, const ArrangeChoice& choice) {
-  run::ArrangedRoom arranged;
-  {
-    Progress progress(arguments_.flag("quiet"));
-    arranged = run::arrange_room(open_.project, choice.kept, choice.wish, open_.standards,
-                                 *run::Accuracy::parse("normal"), &cache_, progress.watch(room.name()));
-  }
-  if (arranged.found.stopped) {
-    say(fmt::format(FMT_STRING("glowgrid arrange: interrupted; nothing was written\n")));
-    if (arranged.found.best)
-      say(fmt::format(FMT_STRING("Best so far in \"{}\": {} {}, {}\n"), room.name(),
-                      arranged.found.best->field.luminaires, choice.wish.base.mark,
-                      words::field_words(arranged.found.best->field, open_.project.units)));
-    return kInterrupted;
-  }
+/// `cancel`: null: Ctrl-C.
+run::ArrangedRoom Arranging::find(const Asked& asked, const std::atomic<bool>* cancel) {
+  Progress progress(arguments_.flag("quiet"), cancel);
+  return run::arrange_room(open_.project, asked.choice.kept, asked.choice.wish, open_.standards,
+                           *run::Accuracy::parse("normal"), &cache_, progress.watch(asked.room->name()));
+}
+
+/// By all processes of the crew.
+int Arranging::share(const std::vector<Asked>& asked) {
+  std::vector<std::size_t> all(asked.size());
+  std::iota(all.begin(), all.end(), 0);
+  int code = kDone;
+  Progress progress(arguments_.flag("quiet"));
+  crew::Crew::own().share(
+      "arrange", all, 1, [&](std::size_t k) { return bytes_of(find(asked[k], nullptr)); },
+      [&](std::size_t k, const std::string& bytes) {
+        run::ArrangedRoom arranged = arranged_room(bytes);
+        if (arranged.placement)
+          arranged.placement = arranged.found.best->field.placement(asked[k].choice.wish.base);
+        code = std::max(code, take(*asked[k].room, asked[k].choice, arranged));
+      },
+      progress.watch("crew"));
+  return code;
+}
+
+int Arranging::serve(const std::vector<Asked>& asked) {
+  crew::Crew& crew = crew::Crew::own();
+  crew.serve(1,
+             [&](const std::string&, std::size_t k) { return bytes_of(find(asked.at(k), crew.dismissed())); },
+             {});
+  return kDone;
+}
+
+int Arranging::stop(const Asked& asked, const run::ArrangedRoom& arranged) const {
+  say(fmt::format(FMT_STRING("glowgrid arrange: interrupted; nothing was written\n")));
+  if (arranged.found.best)
+    say(fmt::format(FMT_STRING("Best so far in \"{}\": {} {}, {}\n"), asked.room->name(),
+                    arranged.found.best->field.luminaires, asked.choice.wish.base.mark,
+                    words::field_words(arranged.found.best->field, open_.project.units)));
+  return kInterrupted;
+}
+
+int Arranging::take(const OpenProject::Room& room, const ArrangeChoice& choice,
+                    const run::ArrangedRoom& arranged) {
   tell_room(room, choice, arranged);
   if (arguments_.has("figure")) write_figure(room, choice, arranged);
   if (!arranged.placement) return kNotMet;

@@ -4,10 +4,12 @@
 #include <cmath>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <numeric>
 
 #include "cli/arguments.hpp"
 #include "cli/arrange_choice.hpp"
 #include "cli/commands.hpp"
+#include "cli/crew/found_bytes.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/run_project.hpp"
 #include "cli/shelf_options.hpp"
@@ -15,6 +17,7 @@
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
 #include "core/run/rank_luminaires.hpp"
+#include "crew/crew.hpp"
 #include "figures/arrangement_figure.hpp"
 #include "figures/curves/small_curves.hpp"
 #include "files/photometry/photometric_file.hpp"
@@ -228,8 +231,26 @@ int rank_room(const Arguments& arguments, const OpenProject& open, const OpenPro
   std::vector<run::RankedCandidate> list;
   {
     Progress progress(arguments.flag("quiet"));
-    list = run::rank_luminaires(open.project, choice->kept, candidates, choice->wish, by, open.standards,
-                                *run::Accuracy::parse("normal"), &cache, progress.watch(room.name()));
+    crew::Crew& crew = crew::Crew::own();
+    Watch watch = progress.watch(room.name());
+    if (!crew.leads()) watch.cancel = crew.dismissed();
+    const run::Ranker ranker(open.project, choice->kept, candidates, choice->wish, open.standards,
+                             *run::Accuracy::parse("normal"), &cache, watch);
+    const auto rank_one = [&](std::size_t c) { return bytes_of(ranker.rank(c)); };
+    if (!crew.leads()) {
+      crew.serve(1, [&](const std::string&, std::size_t c) { return rank_one(c); }, {});
+      return kDone;
+    }
+    std::vector<std::size_t> all(candidates.size());
+    std::iota(all.begin(), all.end(), 0);
+    crew.share(
+        "candidates", all, 1, rank_one,
+        [&](std::size_t c, const std::string& bytes) {
+          watch.report("candidates", double(c + 1) / double(all.size()));
+          list.push_back(ranked_candidate(bytes));
+        },
+        watch);
+    run::put_in_order(list, by);
   }
   const Ranking ranking(open, room, candidates, list);
   if (arguments.flag("json"))

@@ -4,12 +4,14 @@
 
 #include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/crew/shared_rooms.hpp"
 #include "cli/figure_options.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
 #include "cli/watch/watch_project.hpp"
 #include "core/parallel/parallel.hpp"
+#include "crew/crew.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;
@@ -98,6 +100,12 @@ int command_run(const std::vector<std::string>& words) {
   options.strict = arguments.flag("strict");
   options.json = arguments.flag("json");
   options.quiet = arguments.flag("quiet");
+  const crew::Crew& crew = crew::Crew::own();
+  if (!crew.leads()) return serve_run(arguments.text("project"), options);
+  if (arguments.flag("watch") && !crew.is_alone()) {
+    say("glowgrid run: --watch is for one process: it waits for you, not for work\n");
+    return kBadInput;
+  }
   if (arguments.flag("watch")) {
     for (const char* other : {"keep", "then", "strict", "json", "spread"})
       if (arguments.flag(other)) {

@@ -6,16 +6,16 @@
 #include <thread>
 
 #include "cli/arguments.hpp"
+#include "cli/crew/shared_rooms.hpp"
 #include "cli/project_run.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/record/comparison.hpp"
+#include "crew/crew.hpp"
 #include "words/tables/comparison_table.hpp"
 
 namespace glow::cli {
-namespace {
 
-/// Rooms of a variant that are not as the project has them; of those that are, the project's results hold.
 std::vector<std::string> rooms_that_differ(const OpenProject& variant, const OpenProject& base,
                                            const std::vector<std::string>& chosen) {
   std::vector<std::string> names;
@@ -31,6 +31,8 @@ std::vector<std::string> rooms_that_differ(const OpenProject& variant, const Ope
   if (names.empty()) names.emplace_back();  // none: no room is called so
   return names;
 }
+
+namespace {
 
 /// What a comparison looks at of a room.
 record::RoomRecord compared_part(record::RoomRecord room) {
@@ -52,9 +54,8 @@ struct Computed {
 Computed compute(const VariantRuns& runs, std::size_t number, const RunOptions& asked) {
   Computed computed;
   computed.differ = rooms_that_differ(*runs.variants[number], runs.base, asked.rooms);
-  RunOptions options = asked;
+  RunOptions options = options_of_variants(asked);
   options.output = variant_output(runs.output, runs.names[number]);
-  options.pictures = options.figures = false;
   options.known = &runs.computed;
   options.rooms = computed.differ;
   options.kept_from = runs.output;
@@ -71,7 +72,8 @@ Computed compute(const VariantRuns& runs, std::size_t number, const RunOptions& 
 
 /// By variants. Throws what one of them throws.
 std::vector<Computed> compute_all(const VariantRuns& runs, const RunOptions& asked) {
-  constexpr int kMostAtOnce = 4;  // each computes rooms side by side
+  // Each computes rooms side by side; a crew does so with one after the other.
+  const int at_once = crew::Crew::own().is_alone() ? 4 : 1;
   std::vector<Computed> computed(runs.variants.size());
   std::atomic<std::size_t> next{0};
   std::exception_ptr failure;
@@ -86,7 +88,7 @@ std::vector<Computed> compute_all(const VariantRuns& runs, const RunOptions& ask
       }
   };
   std::vector<std::thread> others;
-  for (int t = 1; t < std::min(kMostAtOnce, thread_count()); ++t) others.emplace_back(work);
+  for (int t = 1; t < std::min(at_once, thread_count()); ++t) others.emplace_back(work);
   work();
   for (std::thread& other : others) other.join();
   if (failure) std::rethrow_exception(failure);

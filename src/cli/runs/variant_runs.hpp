@@ -16,6 +16,10 @@ struct VariantRuns {
   const std::filesystem::path& output;  ///< the project's; variants have folders below it
 };
 
+/// Rooms of a variant that are not as the project has them; of those that are, the project's results hold.
+std::vector<std::string> rooms_that_differ(const OpenProject& variant, const OpenProject& base,
+                                           const std::vector<std::string>& chosen);
+
 /// What is to be computed of them: of the chosen rooms those that are not as the project has them.
 std::vector<run::Workload> work_of_variants(const OpenProject& base,
                                             const std::vector<std::unique_ptr<OpenProject>>& variants,

@@ -152,24 +152,37 @@ ArrangedRoom arrange_room(const model::Project& project, const model::Room& room
   return result;
 }
 
-bool settle_arrangements(model::Project& project, std::size_t room,
-                         const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
-                         TransportStore* store, const Watch& watch, Problems& problems) {
-  model::Room& own = project.rooms[room];
+SettledFields find_fields(const model::Project& project, const model::Room& room,
+                          const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
+                          TransportStore* store, const Watch& watch) {
+  SettledFields fields;
+  model::Room own = room;
   for (model::LuminairePlacement& placement : own.luminaires) {
     if (!placement.arrange) continue;
     const ArrangedRoom arranged =
         arrange_room(project, own, wish_of(placement), standards, accuracy, store, watch);
     if (arranged.found.stopped) throw Cancelled();
-    if (!arranged.placement) {
+    fields.emplace_back();
+    if (!arranged.placement) break;
+    fields.back() = arranged.found.best->field;
+    placement = *arranged.placement;
+  }
+  return fields;
+}
+
+bool lay_fields(const SettledFields& fields, model::Room& room, Problems& problems) {
+  auto field = fields.begin();
+  for (model::LuminairePlacement& placement : room.luminaires) {
+    if (!placement.arrange || field == fields.end()) continue;
+    if (!*field) {
       problems.error(
           "P090", placement.place,
           fmt::format(FMT_STRING("no arrangement of {} meets all that is asked of \"{}\"; glowgrid "
                                  "arrange says what stands in the way"),
-                      placement.mark, own.name));
+                      placement.mark, room.name));
       return false;
     }
-    placement = *arranged.placement;
+    placement = (*field++)->placement(wish_of(placement).base);
   }
   return true;
 }

@@ -30,10 +30,15 @@ model::LuminairePlacement hung(model::LuminairePlacement placement, const photom
 /// Mounting heights to try between two, m: by tenths of a metre, at most six.
 std::vector<double> heights_between(double low, double high);
 
-/// Puts found arrangements in place of those that are yet to be found, one after the other. Gives false, and
-/// notes an error, where none meets all checks of its room.
-bool settle_arrangements(model::Project& project, std::size_t room,
-                         const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
-                         TransportStore* store, const Watch& watch, Problems& problems);
+/// Fields for a room's placements that are yet to be found, in their order. Nothing: none meets all checks;
+/// those after it are not looked for.
+using SettledFields = std::vector<std::optional<studies::Field>>;
+
+/// Finds them, one after the other. Throws as arrange_room does.
+SettledFields find_fields(const model::Project& project, const model::Room& room,
+                          const std::vector<standards::RequirementTable>& standards, const Accuracy& accuracy,
+                          TransportStore* store, const Watch& watch);
+/// Puts them in place. Gives false, and notes an error, where there is none.
+bool lay_fields(const SettledFields& fields, model::Room& room, Problems& problems);
 
 }  // namespace glow::run

@@ -25,9 +25,34 @@ struct RankedCandidate {
   bool meets() const { return found.best.has_value(); }
 };
 
-/// All candidates, each arranged in the room in which only what stays is placed; those that meet all checks
-/// come first, in the order asked for, the others by how near they come. `wish`: of one and all; its base has
-/// the mark of none. `light` of places and sight lines are shared. Throws Cancelled.
+/// Arranges candidates, each by itself, in a room in which only what stays is placed. Light of places and
+/// sight lines are found once for all. `wish`: of one and all; its base has the mark of none.
+class Ranker {
+ public:
+  /// Room and candidates must outlive it, as `watch`'s `cancel`. Throws Cancelled.
+  Ranker(const model::Project& project, const model::Room& room, const std::vector<Candidate>& candidates,
+         const studies::ArrangementWish& wish, const std::vector<standards::RequirementTable>& standards,
+         const Accuracy& accuracy, TransportStore* store, const Watch& watch);
+  ~Ranker();
+
+  /// May be called from any thread. Throws Cancelled.
+  RankedCandidate rank(std::size_t candidate) const;
+
+ private:
+  struct Looked;  ///< the room, looked at once
+
+  model::Project project_;  ///< that each candidate is added to
+  const model::Room& room_;
+  const std::vector<Candidate>& candidates_;
+  studies::ArrangementWish wish_;
+  Watch quiet_;
+  std::unique_ptr<Looked> looked_;
+};
+
+/// Those that meet all checks first, in the order asked for, the others by how near they come.
+void put_in_order(std::vector<RankedCandidate>& list, RankBy by);
+
+/// All of them, in that order. Throws Cancelled.
 std::vector<RankedCandidate> rank_luminaires(const model::Project& project, const model::Room& room,
                                              const std::vector<Candidate>& candidates,
                                              const studies::ArrangementWish& wish, RankBy by,

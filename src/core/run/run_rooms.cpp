@@ -30,7 +30,6 @@ class Jobs {
  private:
   void work();
   std::optional<std::size_t> next();
-  FinishedRoom compute(std::size_t number) const;
   void hand_over(std::size_t number, FinishedRoom finished);
 
   const RunPlan& plan_;
@@ -59,27 +58,6 @@ std::optional<std::size_t> Jobs::next() {
     }
     changed_.wait(lock);
   }
-}
-
-FinishedRoom Jobs::compute(std::size_t number) const {
-  FinishedRoom finished;
-  try {
-    const space::PlannedRoom room = plan_.rooms[number].plan();
-    ComputedRoom computed = compute_room(*plan_.project, room, plan_.accuracy,
-                                         Memory(plan_.store, plan_.days, plan_.rooms[number].day_key),
-                                         watch_of_(plan_.rooms[number].name), plan_.studies);
-    finished.record = std::move(computed.record);
-    finished.reused = computed.reused;
-    finished.pictures = std::move(computed.pictures);
-    finished.hours = std::move(computed.hours);
-  } catch (const Cancelled&) {
-    throw;
-  } catch (const std::bad_alloc&) {
-    finished.fault = "there is not enough memory for it";
-  } catch (const std::exception& error) {
-    finished.fault = error.what();
-  }
-  return finished;
 }
 
 /// Gives the sink what it waits for. Whoever brings the room that is due hands over those after it as well.
@@ -113,7 +91,7 @@ void Jobs::hand_over(std::size_t number, FinishedRoom finished) {
 void Jobs::work() {
   while (const auto number = next()) {
     try {
-      hand_over(*number, compute(*number));
+      hand_over(*number, compute_job(plan_, *number, watch_of_(plan_.rooms[*number].name)));
     } catch (...) {
       const std::lock_guard<std::mutex> lock(mutex_);
       if (!failure_) failure_ = std::current_exception();
@@ -123,6 +101,27 @@ void Jobs::work() {
 }
 
 }  // namespace
+
+FinishedRoom compute_job(const RunPlan& plan, std::size_t number, const Watch& watch) {
+  FinishedRoom finished;
+  try {
+    const space::PlannedRoom room = plan.rooms[number].plan();
+    ComputedRoom computed =
+        compute_room(*plan.project, room, plan.accuracy,
+                     Memory(plan.store, plan.days, plan.rooms[number].day_key), watch, plan.studies);
+    finished.record = std::move(computed.record);
+    finished.reused = computed.reused;
+    finished.pictures = std::move(computed.pictures);
+    finished.hours = std::move(computed.hours);
+  } catch (const Cancelled&) {
+    throw;
+  } catch (const std::bad_alloc&) {
+    finished.fault = "there is not enough memory for it";
+  } catch (const std::exception& error) {
+    finished.fault = error.what();
+  }
+  return finished;
+}
 
 void run_rooms(const RunPlan& plan, const std::function<Watch(const std::string& room)>& watch_of,
                const RoomSink& sink) {

@@ -43,6 +43,9 @@ struct FinishedRoom {
 /// Never called from two threads at a time.
 using RoomSink = std::function<void(std::size_t room, FinishedRoom finished)>;
 
+/// One room of the plan; a fault of it is told, not thrown. Throws Cancelled.
+FinishedRoom compute_job(const RunPlan& plan, std::size_t room, const Watch& watch);
+
 /// Computes rooms, side by side where threads and memory allow: the records are the same either way. A fault
 /// in one room leaves the others as they are. `watch_of`: for each room by its name. Throws Cancelled, and
 /// what the sink throws.

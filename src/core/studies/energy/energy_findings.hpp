@@ -39,29 +39,36 @@ struct EnergyDay {
   std::vector<double> daylight_lx, electric_lx, power_w;  ///< by 24 hours
 };
 
+/// From watts, usual hours of the task and whether there are windows: a range.
+struct EstimatedEnergy {
+  double low_kwh = 0, high_kwh = 0, hours = 0;
+  std::string building;  ///< whose hours
+};
+
+/// EN 15193-1 by its factors.
+struct FactoredEnergy {
+  double light_kwh = 0, parasitic_kwh = 0, leni = 0;
+  double constancy = 1, occupancy = 1, daylight = 1;  ///< of all zones, weighted by their watts
+  double day_h = 0, night_h = 0;
+};
+
+/// Hour by hour, daylight at the sensors.
+struct EnergyByHour {
+  double kwh = 0, uncontrolled_kwh = 0, used_h = 0;
+  std::array<double, 12> by_month_kwh = {};
+  std::vector<double> by_day_kwh, daylight_by_day_lx;  ///< by days of the year; at the first sensor, in use
+  std::vector<int> power_w;                            ///< by hours of the year
+  std::vector<ZoneEnergy> zones;
+  std::vector<EnergyDay> days;  ///< that were asked for
+  double saving() const { return uncontrolled_kwh > 0 ? 1 - kwh / uncontrolled_kwh : 0; }
+};
+
 /// What a room's lighting takes in a year, in up to three depths that are never mixed up.
 struct RoomEnergy {
-  /// From watts, usual hours of the task and whether there are windows: a range.
-  struct Estimate {
-    double low_kwh = 0, high_kwh = 0, hours = 0;
-    std::string building;  ///< whose hours
-  };
-  /// EN 15193-1 by its factors.
-  struct Factors {
-    double light_kwh = 0, parasitic_kwh = 0, leni = 0;
-    double constancy = 1, occupancy = 1, daylight = 1;  ///< of all zones, weighted by their watts
-    double day_h = 0, night_h = 0;
-  };
-  /// Hour by hour, daylight at the sensors.
-  struct Hourly {
-    double kwh = 0, uncontrolled_kwh = 0, used_h = 0;
-    std::array<double, 12> by_month_kwh = {};
-    std::vector<double> by_day_kwh, daylight_by_day_lx;  ///< by days of the year; at the first sensor, in use
-    std::vector<int> power_w;                            ///< by hours of the year
-    std::vector<ZoneEnergy> zones;
-    std::vector<EnergyDay> days;  ///< that were asked for
-    double saving() const { return uncontrolled_kwh > 0 ? 1 - kwh / uncontrolled_kwh : 0; }
-  };
+  using Estimate = EstimatedEnergy;
+  using Factors = FactoredEnergy;
+  using Hourly = EnergyByHour;
+
   double area_m2 = 0;
   std::optional<Estimate> estimate;
   std::optional<Factors> factors;
