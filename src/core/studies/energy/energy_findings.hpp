@@ -9,6 +9,13 @@
 
 namespace glow::studies {
 
+/// A better place for a sensor: the least energy with hardly an hour missed.
+struct BetterSensor {
+  Vec3 at = Vec3::Zero();
+  double kwh = 0;
+  int missed_h = 0;
+};
+
 /// A zone's year, hour by hour.
 struct ZoneEnergy {
   std::string name, control;  ///< "dimmed by daylight", ...
@@ -24,12 +31,7 @@ struct ZoneEnergy {
   std::array<double, 12> by_month_kwh = {};
   int missed_h = 0;  ///< hours of use in which the plane's mean is below the target while the control dims
   double missed_by_lx = 0;  ///< mean of what is missing then
-  /// A better place for the sensor: the least energy with hardly an hour missed.
-  struct Better {
-    Vec3 at = Vec3::Zero();
-    double kwh = 0;
-    int missed_h = 0;
-  };
+  using Better = BetterSensor;
   std::optional<Better> better;
 };
 
