@@ -99,6 +99,15 @@ TEST(Curves, ChordsStayWithinTheSag) {
   for (const Vec3& p : line) EXPECT_NEAR(p.y(), 0, 1e-12);
   spline.knots = {5, 1};
   EXPECT_EQ(files::dxf::points_of(spline, 0.001).size(), 4u);
+  // Fit points alone: a closed curve through points of a circle is one to a thousandth of its radius.
+  files::dxf::Spline ring;
+  ring.closed = true;
+  for (int k = 0; k < 12; ++k) ring.fit.emplace_back(2 * std::cos(k * kPi / 6), 2 * std::sin(k * kPi / 6), 0);
+  const auto round = files::dxf::points_of(ring, 0.001);
+  EXPECT_GT(round.size(), 48u);
+  for (const Vec3& point : round) EXPECT_NEAR(point.norm(), 2, 0.002);
+  ring.closed = false;
+  EXPECT_LT((files::dxf::points_of(ring, 0.001).back() - ring.fit.back()).norm(), 1e-12);
 }
 
 TEST(DrawnTexts, ComeAsPeopleReadThem) {

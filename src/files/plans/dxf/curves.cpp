@@ -56,6 +56,54 @@ Vec3 on_spline(const Spline& spline, std::size_t span, double u) {
   return std::abs(d[p].w()) > 1e-12 ? Vec3(d[p].head<3>() / d[p].w()) : spline.control[span];
 }
 
+/// Second derivatives at the points of the cubic through them that runs straight on at both ends, by the
+/// lengths `h` of its stretches.
+std::vector<Vec3> bends_of(const std::vector<Vec3>& points, const std::vector<double>& h) {
+  const std::size_t n = points.size();
+  std::vector<Vec3> bends(n, Vec3::Zero());
+  std::vector<double> diagonal(n, 1);
+  for (std::size_t k = 1; k + 1 < n; ++k) {  // elimination of a tridiagonal system
+    const double before = k > 1 ? h[k - 1] / diagonal[k - 1] : 0;
+    diagonal[k] = 2 * (h[k - 1] + h[k]) - before * h[k - 1];
+    bends[k] = 6 * ((points[k + 1] - points[k]) / h[k] - (points[k] - points[k - 1]) / h[k - 1]) -
+               before * bends[k - 1];
+  }
+  for (std::size_t k = n - 1; k-- > 1;) bends[k] = (bends[k] - h[k] * bends[k + 1]) / diagonal[k];
+  return bends;
+}
+
+/// The smooth curve through points: a cubic by the length of its chords. Of a closed one the first and last
+/// stretches are bent by those across its seam.
+std::vector<Vec3> through(const std::vector<Vec3>& fit, bool closed, double sag) {
+  std::vector<Vec3> points;
+  for (const Vec3& point : fit)
+    if (points.empty() || (point - points.back()).norm() > 1e-9) points.push_back(point);
+  if (closed && points.size() > 1 && (points.front() - points.back()).norm() <= 1e-9) points.pop_back();
+  const std::size_t n = points.size();
+  if (n < 3) return points;
+  constexpr std::size_t kAcross = 4;  // a bend dies out by a factor of four from point to point
+  const std::size_t more = closed ? std::min(kAcross, n) : 0;
+  std::vector<Vec3> all;
+  for (std::size_t k = 0; k < n + 2 * more + (closed ? 1 : 0); ++k) all.push_back(points[(k + n - more) % n]);
+  std::vector<double> h;
+  for (std::size_t k = 1; k < all.size(); ++k) h.push_back((all[k] - all[k - 1]).norm());
+  const std::vector<Vec3> bends = bends_of(all, h);
+  std::vector<Vec3> curve;
+  const std::size_t last = closed ? more + n : n - 1;
+  for (std::size_t k = more; k < last; ++k) {
+    const double bend = std::max(bends[k].norm(), bends[k + 1].norm());
+    const double pieces = std::ceil(std::sqrt(bend * h[k] * h[k] / (8 * std::max(sag, 1e-12))));
+    const int count = int(std::clamp(pieces, 1.0, double(kMostChords) / double(n) + 1));
+    for (int j = 0; j < count; ++j) {
+      const double t = double(j) / count, u = 1 - t;
+      curve.push_back(u * all[k] + t * all[k + 1] +
+                      h[k] * h[k] / 6 * ((u * u * u - u) * bends[k] + (t * t * t - t) * bends[k + 1]));
+    }
+  }
+  if (!closed) curve.push_back(all.back());
+  return curve;
+}
+
 bool is_whole(const Spline& spline) {
   const std::size_t n = spline.control.size(), p = std::size_t(spline.degree);
   return n > p && spline.knots.size() == n + p + 1 &&
@@ -108,7 +156,8 @@ std::vector<std::vector<Vec3>> points_of(const Polyline& polyline, double sag) {
 }
 
 std::vector<Vec3> points_of(const Spline& spline, double sag) {
-  if (!is_whole(spline)) return spline.fit.empty() ? spline.control : spline.fit;
+  if (!is_whole(spline) && !spline.fit.empty()) return through(spline.fit, spline.closed, sag);
+  if (!is_whole(spline)) return spline.control;
   double length = 0, longest = 0;
   for (std::size_t k = 1; k < spline.control.size(); ++k) {
     const double step = (spline.control[k] - spline.control[k - 1]).norm();
