@@ -176,9 +176,9 @@ std::vector<Problem> ProjectRun::warnings() const {
   return list;
 }
 
-void ProjectRun::add(const record::RoomRecord& record) {
+void ProjectRun::add(const record::RoomRecord& record, const ResultWriter::Drawn& drawn) {
   answer_ += words::room_answer(record, writer_.run(), colour_on_output());
-  writer_.add(record, found_, progress_.watch(record.name));
+  writer_.add(record, drawn, found_, progress_.watch(record.name));
 }
 
 void ProjectRun::fail(const OpenProject::Room& room, const std::string& fault, int code) {
@@ -202,7 +202,7 @@ void ProjectRun::keep_until(const OpenProject::Room* next) {
       continue;
     }
     kept->changed_since = record::changed_inputs(*kept, room.inputs);
-    add(*kept);
+    add(*kept, {});
     writer_.keep_pictures(kept->name, earlier_.files);
     earlier_.rooms.erase(kept);
   }
@@ -234,7 +234,7 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
   }
   if (options_.on_room) options_.on_room(record);
   reused_ += finished.reused && !room.arranged;
-  add(record);
+  add(record, finished.drawn);
   writer_.add_pictures(finished.pictures, found_, progress_.watch(record.name));
   if (options_.hours) writer_.add_hours(record, finished.hours, *options_.hours);
 }

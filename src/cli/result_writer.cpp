@@ -23,16 +23,31 @@ std::vector<std::string> stale_files(const std::filesystem::path& target) {
   return stale;
 }
 
-void write_usual(std::vector<figures::Figure> list, files::OutputFolder& folder, Problems& problems,
-                 const Watch& watch) {
+const std::string kFigures = "figures/";
+
+std::vector<figures::Figure> only_usual(std::vector<figures::Figure> list) {
   list.erase(std::remove_if(list.begin(), list.end(), [](const auto& figure) { return !figure.usual; }),
              list.end());
+  return list;
+}
+
+void write_usual(const std::vector<figures::Figure>& list, files::OutputFolder& folder, Problems& problems,
+                 const Watch& watch) {
   write_figures(
-      list, [](const figures::Figure&) { return std::set{FigureFormat::svg}; }, "figures/", folder, problems,
+      list, [](const figures::Figure&) { return std::set{FigureFormat::svg}; }, kFigures, folder, problems,
       watch);
 }
 
 }  // namespace
+
+std::vector<figures::Figure> usual_figures(const record::RoomRecord& room, const model::FigureStyle& style,
+                                           const units::ShownUnits& units,
+                                           const figures::CommonScale& common) {
+  std::vector<figures::Figure> list = figures::figures_of(room, style, units, common);
+  for (figures::Figure& figure : figures::figures_of_scenes(room, style, units, common))
+    list.push_back(std::move(figure));
+  return only_usual(std::move(list));
+}
 
 ResultWriter::ResultWriter(files::OutputFolder& folder, record::RunRecord run, bool figures)
     : folder_(folder),
@@ -45,8 +60,7 @@ ResultWriter::ResultWriter(files::OutputFolder& folder, record::RunRecord run, b
 void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
   if (!figures_) return;
   const auto common = figures::common_scale_of(undrawn_);
-  write_usual(figures::figures_of(room, run_.style, run_.units, common), folder_, problems, watch);
-  write_usual(figures::figures_of_scenes(room, run_.style, run_.units, common), folder_, problems, watch);
+  write_usual(usual_figures(room, run_.style, run_.units, common), folder_, problems, watch);
 }
 
 void ResultWriter::write_values(const record::RoomRecord& room) {
@@ -60,12 +74,15 @@ void ResultWriter::write_values(const record::RoomRecord& room) {
                   files::eyes_csv(room.assessment.glare, set, run_.units));
 }
 
-void ResultWriter::add(const record::RoomRecord& room, Problems& problems, const Watch& watch) {
+void ResultWriter::add(const record::RoomRecord& room, const Drawn& drawn, Problems& problems,
+                       const Watch& watch) {
   document_ << files::results_room(files::room_json(room, run_.units), run_.rooms.empty());
   write_values(room);
   for (std::size_t s = 0; s < room.scenes.size(); ++s) write_values(record::in_scene(room, s));
   schedule_ += files::luminaire_csv(room, run_.units, schedule_.empty());
-  if (run_.style.common_scale)
+  if (drawn)
+    for (const auto& [name, svg] : *drawn) folder_.write(kFigures + name + ".svg", svg);
+  else if (run_.style.common_scale)
     undrawn_.push_back(room);
   else
     draw(room, problems, watch);
@@ -120,7 +137,7 @@ void ResultWriter::commit(const std::vector<Problem>& warnings, Problems& proble
   for (figures::Figure& shares : figures::shares_of_planes(run_))
     figures.insert(figures.begin(), std::move(shares));
   figures.insert(figures.begin(), figures::status_of(run_));
-  if (figures_) write_usual(figures, folder_, problems, watch);
+  if (figures_) write_usual(only_usual(std::move(figures)), folder_, problems, watch);
   watch.stop_if_cancelled();
   for (const std::vector<Problem>& list : {warnings, problems.all()})
     for (const Problem& problem : list) run_.warnings.push_back(to_string(problem));

@@ -18,12 +18,15 @@ namespace glow::cli {
 /// figures share one scale, which needs all of them). Nothing is in place before `commit`.
 class ResultWriter {
  public:
+  /// Usual figures of a room by name, as SVG; nothing: to be drawn.
+  using Drawn = std::optional<std::vector<std::pair<std::string, std::string>>>;
+
   /// `run`: all but rooms, warnings and files. Without `figures` none is drawn; `draw` makes them later.
   ResultWriter(files::OutputFolder& folder, record::RunRecord run, bool figures);
 
-  /// A room that was computed, its numbers as they are written (files::as_written). Throws
-  /// files::OutputError, Cancelled.
-  void add(const record::RoomRecord& room, Problems& problems, const Watch& watch);
+  /// A room that was computed, its numbers as they are written (files::as_written), and what was drawn of it
+  /// already. Throws files::OutputError, Cancelled.
+  void add(const record::RoomRecord& room, const Drawn& drawn, Problems& problems, const Watch& watch);
   /// Pictures of a room. Throws as `add`.
   void add_pictures(const std::vector<views::Picture>& pictures, Problems& problems, const Watch& watch);
   /// All hours of its year. Throws as `add`.

@@ -13,6 +13,12 @@ enum class FigureFormat { svg, png, pdf, script };
 /// "svg,png": names with commas between; nothing when one of them is not known.
 std::optional<std::set<FigureFormat>> parse_formats(const std::string& words);
 
+/// What a run draws of a room and its scenes. They hold on to the room. `common`: the scale of all planes,
+/// where they share one.
+std::vector<figures::Figure> usual_figures(const record::RoomRecord& room, const model::FigureStyle& style,
+                                           const units::ShownUnits& units,
+                                           const figures::CommonScale& common);
+
 /// Writes figures into `folder` below `prefix` ("figures/"), on all threads. `formats_of` says which files of
 /// a figure are wanted. What cannot be converted is left out, with one warning. Throws Cancelled.
 void write_figures(const std::vector<figures::Figure>& list,

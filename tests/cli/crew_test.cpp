@@ -100,10 +100,10 @@ TEST_F(Crew, LosesNothingWhenOneIsKilled) {
   const std::string before = content_of(folder_.path() / "rooms-results/results.json");
   const std::set<std::string> files = files_below(folder_.path() / "rooms-results");
   int killed = 0;
-  for (const char* moment : {"0.3", "0.6", "1.0", "1.6"}) {
+  for (const char* moment : {"0.4", "0.8", "1.3"}) {
     folder_.write("kill.sh", kCrew +
                                  " '" GLOWGRID_PROGRAM
-                                 "' run rooms.toml -q -a 0.3 > out 2> err & crew=$!\n"
+                                 "' run rooms.toml -q -a 0.5 > out 2> err & crew=$!\n"
                                  "sleep " +
                                  moment +
                                  "\n"
@@ -118,10 +118,10 @@ TEST_F(Crew, LosesNothingWhenOneIsKilled) {
     EXPECT_EQ(files_below(folder_.path() / "rooms-results"), files) << moment;
   }
   EXPECT_GE(killed, 2);
-  const Ran again = run_as_it_is(folder_, "run rooms.toml -q -a 0.3", kCrew);
+  const Ran again = run_as_it_is(folder_, "run rooms.toml -q -a 0.5", kCrew);
   EXPECT_EQ(again.code, 2) << again.err;
   const std::string after = content_of(folder_.path() / "rooms-results/results.json");
-  ASSERT_EQ(run_as_it_is(folder_, "run rooms.toml -q -a 0.3 --no-cache").code, 2);
+  ASSERT_EQ(run_as_it_is(folder_, "run rooms.toml -q -a 0.5 --no-cache").code, 2);
   EXPECT_TRUE(content_of(folder_.path() / "rooms-results/results.json") == after);
 }
 

@@ -118,13 +118,13 @@ record::RoomRecord room_of(const std::string& text) {
 
 std::string bytes_of(const run::FinishedRoom& room) {
   return written(room.fault.empty() ? text_of(room.record) : std::string(), room.reused, room.pictures,
-                 room.hours, room.fault);
+                 room.hours, room.fault, room.drawn);
 }
 
 run::FinishedRoom finished_room(const std::string& bytes) {
   run::FinishedRoom room;
   std::string record;
-  read(bytes, record, room.reused, room.pictures, room.hours, room.fault);
+  read(bytes, record, room.reused, room.pictures, room.hours, room.fault, room.drawn);
   if (!record.empty()) room.record = room_of(record);
   return room;
 }

@@ -8,9 +8,11 @@
 #include "cli/crew/found_bytes.hpp"
 #include "cli/room_choice.hpp"
 #include "cli/runs/variant_runs.hpp"
+#include "cli/write_figures.hpp"
 #include "core/run/arrange_room.hpp"
 #include "crew/crew.hpp"
 #include "crew/messages.hpp"
+#include "files/results/record_json.hpp"
 #include "store/held_transports.hpp"
 #include "store/transport_cache.hpp"
 
@@ -42,6 +44,20 @@ std::vector<std::size_t> largest_first(const OpenProject& open, std::vector<std:
   return rooms;
 }
 
+/// A room computed and drawn, as bytes: all that can be done away from who leads.
+std::string computed(const OpenProject& open, const PlannedRun& run, std::size_t room, const Watch& watch) {
+  run::FinishedRoom finished = compute_job(run.plan, room, watch);
+  if (run.draws && finished.fault.empty()) try {
+      const record::RoomRecord record = files::as_written(finished.record);
+      finished.drawn.emplace();
+      for (const figures::Figure& figure : usual_figures(record, open.project.figures, run.units, {}))
+        finished.drawn->emplace_back(figure.base, figure.svg());
+    } catch (const std::runtime_error&) {  // who leads will find the same, and tell it
+      finished.drawn.reset();
+    }
+  return bytes_of(finished);
+}
+
 /// A project, or one of its variants, as a process has it that does not lead.
 class Served {
  public:
@@ -67,7 +83,7 @@ class Served {
     }
     const auto room = std::find(run_->rooms.begin(), run_->rooms.end(), &open_->rooms.at(number));
     if (room == run_->rooms.end()) throw std::runtime_error("is asked for a room that it cannot compute");
-    return bytes_of(compute_job(run_->plan, std::size_t(room - run_->rooms.begin()), watch));
+    return computed(*open_, *run_, std::size_t(room - run_->rooms.begin()), watch);
   }
 
  private:
@@ -91,6 +107,8 @@ PlannedRun planned_run(const OpenProject& open, const RunOptions& options, trans
   plan.after = options.followed_by;
   plan.store = options.store ? options.store : options.use_cache ? cache : nullptr;
   plan.days = options.days;
+  run.draws = options.figures && !open.project.figures.common_scale;
+  run.units = options.units.value_or(open.project.units);
   for (const OpenProject::Room& room : open.rooms) {
     if (!is_chosen(options.rooms, room.name())) continue;
     if (!room.fault.empty()) {
@@ -122,7 +140,7 @@ void share_rooms(const OpenProject& open, const PlannedRun& run,
       kRooms + open.variant, largest_first(open, jobs, run.plan.accuracy), hands_of(run.plan),
       [&](std::size_t job) {
         const std::size_t k = places.at(job);
-        return bytes_of(compute_job(run.plan, k, watch_of(run.plan.rooms[k].name)));
+        return computed(open, run, k, watch_of(run.plan.rooms[k].name));
       },
       [&](std::size_t job, const std::string& bytes) { sink(places.at(job), finished_room(bytes)); },
       Watch{[&](const char*, double share) { done(share); }, watch_of("crew").cancel});

@@ -14,6 +14,8 @@ struct PlannedRun {
   run::RunPlan plan;
   std::vector<const OpenProject::Room*> rooms;  ///< by the plan's
   bool has_faults = false;                      ///< a room cannot be computed
+  bool draws = false;                           ///< figures of each room by itself
+  units::ShownUnits units;
 };
 
 /// `cache`: of traced light, where the options give no other. All must outlive it.

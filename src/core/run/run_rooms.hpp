@@ -37,6 +37,8 @@ struct FinishedRoom {
   std::vector<views::Picture> pictures;
   std::vector<YearHours> hours;
   std::string fault;  ///< what went wrong: the machine's fault or ours; empty: nothing did
+  /// Drawings that were made of it where it was computed, by name; nothing: they are yet to be made.
+  std::optional<std::vector<std::pair<std::string, std::string>>> drawn = {};
 };
 
 /// Takes each room of the plan once by its number, in their order, as soon as it and all before it are done.

@@ -153,7 +153,10 @@ class Reader {
   }
   template <class T>
   void present(const char* name, std::optional<T>& value) {
-    if (has(name)) (*this)(name, value.emplace());
+    if (!has(name)) return;
+    T own{};
+    (*this)(name, own);
+    value = std::move(own);
   }
   template <class T, class Body>
   void list(const char* name, std::vector<T>& items, const Body& body) {
