@@ -305,6 +305,7 @@ TEST(Year, FaultsAreToldOnceWithTheirMend) {
               "\"13:00\" }]\n"),
        "overlap others of the same days"},
       {office("hours = { from = \"8:00\", to = \"9:00\", holidays = [\"02-30\"] }\n"), "\"12-24 to 01-06\""},
+      {office("hours = { from = \"8:00\", to = \"9:00\", holidays = [\"12-93\"] }\n"), "\"12-24 to 01-06\""},
       {office("times.dawn = { months = \"Janury\", from = \"5:00\", to = \"6:00\" }\n"), "expected a month"},
       {office("times.dawn = { within = [900, 300], from = \"5:00\", to = \"6:00\" }\n"),
        "expects the lower limit first"},

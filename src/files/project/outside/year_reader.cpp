@@ -29,9 +29,9 @@ std::optional<int> day_of_year_in(std::string_view words) {
   const std::string text(trimmed(words));
   if (std::sscanf(text.c_str(), "%d-%d%n", &month, &date, &used) != 2 || std::size_t(used) != text.size())
     return std::nullopt;
-  if (month < 1 || month > 12 || date < 1) return std::nullopt;
-  const int day = daylight::day_of_year(daylight::kSunYear, month, date);
-  return daylight::date_of_day(day - 1) == std::pair(month, date) ? std::optional(day) : std::nullopt;
+  if (month < 1 || month > 12 || date < 1 || date > daylight::days_in_month(daylight::kSunYear, month))
+    return std::nullopt;
+  return daylight::day_of_year(daylight::kSunYear, month, date);
 }
 
 int day_number(std::string_view word) {
