@@ -1,6 +1,7 @@
 #include "crew/crew.hpp"
 
 #include <chrono>
+#include <cstdio>
 #include <cstdlib>
 #include <optional>
 #include <set>
@@ -36,7 +37,10 @@ void Crew::leave(int code, bool interrupted) {
   if (leads())
     for (int rank = 1; rank < size_; ++rank) send(rank, Tag::dismissal, {});
   // Somebody may be gone for good, and would be waited for.
-  if (interrupted) std::_Exit(code);
+  if (interrupted) {
+    std::fflush(stdout);
+    std::_Exit(code);
+  }
   if (!leads() && !dismissed_) serve(0, {}, {});
   leave_messages();
 }
@@ -58,17 +62,18 @@ class Crew::Sharing {
     std::vector<std::thread> threads;
     for (std::size_t h = 0; h < hands; ++h) threads.emplace_back([this] { work(); });
     while (!due_.empty() && !failure_) {
+      bool delivered = false;
       try {
         listen();
         hand_out();
         for (const Done& done : outbox_.take()) take(done);
-        deliver();
+        delivered = deliver();
         watch_.report(stage_.c_str(), double(finished_) / double(order_.size()));
         watch_.stop_if_cancelled();
       } catch (...) {
         failure_ = std::current_exception();
       }
-      std::this_thread::sleep_for(kPause);
+      if (!delivered) std::this_thread::sleep_for(kPause);
     }
     stopped_ = true;
     for (std::thread& thread : threads) thread.join();
@@ -113,14 +118,13 @@ class Crew::Sharing {
     spool_.put(done.job, done.result);
     ++finished_;
   }
-  void deliver() {
-    while (!due_.empty()) {
-      const std::size_t job = *due_.begin();
-      const auto result = spool_.take(job);
-      if (!result) return;
-      sink_(job, *result);
-      due_.erase(due_.begin());
-    }
+  /// One result at a time, so that nobody waits for work while many are written.
+  bool deliver() {
+    const auto result = spool_.take(*due_.begin());
+    if (!result) return false;
+    sink_(*due_.begin(), *result);
+    due_.erase(due_.begin());
+    return true;
   }
 
   Crew& crew_;

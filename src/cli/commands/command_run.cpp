@@ -22,7 +22,8 @@ CommandLine run_line() {
   CommandLine line{"glowgrid run PROJECT [options]",
                    "Computes every room of the project, holds it against its task's requirements and writes\n"
                    "results.json, a CSV for each grid, and figures.",
-                   "  glowgrid run millrace.toml -o out --strict",
+                   "  glowgrid run millrace.toml -o out --strict\n"
+                   "  mpirun -np 4 glowgrid run millrace.toml    (by four processes)",
                    "project",
                    false,
                    po::options_description()};
