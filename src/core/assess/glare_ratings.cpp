@@ -26,13 +26,13 @@ std::vector<Sight> sights_all_round() {
   return sights;
 }
 
-std::vector<Sight> sights_at(const space::EyeSet& set, std::size_t position) {
+/// `own`: room for those that are not the same for every position.
+const std::vector<Sight>& sights_at(const space::EyeSet& set, std::size_t position, std::vector<Sight>& own) {
   static const std::vector<Sight> kAllRound = sights_all_round();
   if (set.all_round) return kAllRound;
-  std::vector<Sight> sights;
   for (std::size_t d = 0; d < set.directions(); ++d)
-    sights.emplace_back(set.azimuths_deg[position * set.directions() + d]);
-  return sights;
+    own.emplace_back(set.azimuths_deg[position * set.directions() + d]);
+  return own;
 }
 
 /// Veil per lux from there, by directions.
@@ -74,7 +74,8 @@ std::vector<Eigen::MatrixXd> veils_in(const space::EyeSet& set, const GlareOrigi
   const auto& sources = origins.sources().sources();
   std::vector<Eigen::MatrixXd> all(set.positions.size());
   for (std::size_t p = 0; p < all.size(); ++p) {
-    const std::vector<Sight> sights = sights_at(set, p);
+    std::vector<Sight> own;
+    const std::vector<Sight>& sights = sights_at(set, p, own);
     all[p].resize(Eigen::Index(sights.size()), Eigen::Index(sources.size()));
     for (std::size_t s = 0; s < sources.size(); ++s)
       all[p].col(Eigen::Index(s)) = veils_of((sources[s].middle() - set.positions[p]).normalized(), sights);
@@ -90,8 +91,9 @@ void rate(const Setting& setting, const SeenFromEyes& eyes, const LitRoom& lit, 
     EyeSetGlare& set = glare.sets[s];
     set.ratings.assign(set.set.positions.size(), {});
     parallel_for(set.ratings.size(), watch, "glare", [&](std::size_t p) {
+      std::vector<Sight> own;
       set.ratings[p] =
-          rating_of(eyes.seen(origins, in_place, s, p), set.set.positions[p], sights_at(set.set, p),
+          rating_of(eyes.seen(origins, in_place, s, p), set.set.positions[p], sights_at(set.set, p, own),
                     eyes.veils(s, p), in_place.sources, mean_lx, setting.space().reflectances.floor);
     });
     set.worst_rating.reset();

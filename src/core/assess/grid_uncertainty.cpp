@@ -15,13 +15,13 @@ constexpr double kOfOnePoint = 1.5;
 /// How much lower the minimum of uncertain values is than the value at its place, found by leaving out one
 /// set after the other (jackknife): lx, 0 or more.
 double selection_bias(const std::vector<double>& total, const std::vector<Sets>& deviations, double least) {
+  Sets lowest;  // with each set left out
+  lowest.fill(INFINITY);
+  for (std::size_t i = 0; i < total.size(); ++i)
+    for (std::size_t set = 0; set < kSets; ++set)
+      lowest[set] = std::min(lowest[set], total[i] - deviations[i][set] / (kSets - 1));
   double mean_of_least = 0;
-  for (std::size_t left_out = 0; left_out < kSets; ++left_out) {
-    double lowest = INFINITY;
-    for (std::size_t i = 0; i < total.size(); ++i)
-      lowest = std::min(lowest, total[i] - deviations[i][left_out] / (kSets - 1));
-    mean_of_least += lowest / kSets;
-  }
+  for (const double each : lowest) mean_of_least += each / kSets;
   return (kSets - 1) * std::max(0.0, least - mean_of_least);
 }
 
