@@ -121,8 +121,8 @@ void ranking(std::size_t count) {
   kept.luminaires.clear();
   std::vector<run::RankedCandidate> ranked;
   const double all = seconds(1, [&](int) {
-    ranked = run::rank_luminaires(open->project, kept, list, {}, run::RankBy::watts, open->standards,
-                                  accuracy, nullptr, {});
+    const run::Ranker ranker(open->project, kept, list, {}, open->standards, accuracy, nullptr, {});
+    for (std::size_t c = 0; c < list.size(); ++c) ranked.push_back(ranker.rank(c));
   });
   std::size_t looked = 0, fields = 0, met = 0;
   for (const run::RankedCandidate& each : ranked) {

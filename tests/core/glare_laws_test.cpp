@@ -158,6 +158,12 @@ TEST(GlareLaws, BelowTheLineOfSightTheIndexStartsAtOneAndGrows) {
   EXPECT_NEAR(guth_position_index({1, 0, -1e-9}), 1, 1e-6);
 }
 
+GlareRating rating_of(const SeenSource& seen, const Vec3& eye, const Vec3& sight, double mean_lx,
+                      double reflectance) {
+  const EyeLight light(seen, eye);
+  return glare_rating(light.lux * veil_per_lux(light.towards, sight), mean_lx, reflectance);
+}
+
 /// One floodlight 40 m ahead on a mast of 20 m, 50000 cd to an eye at 1.5 m that looks level at its foot.
 TEST(GlareRatings, ByHand) {
   SeenSource flood;
@@ -167,16 +173,16 @@ TEST(GlareRatings, ByHand) {
   flood.distance_m = (flood.middle - eye).norm();
   const double theta = std::atan2(18.5, 40) / kDegree;
   const double lux = 50000 * std::cos(theta * kDegree) / (40.0 * 40 + 18.5 * 18.5);
-  const GlareRating rating = glare_rating({flood}, eye, Vec3::UnitX(), 200, 0.25);
+  const GlareRating rating = rating_of(flood, eye, Vec3::UnitX(), 200, 0.25);
   EXPECT_NEAR(rating.veiling_luminaires_cd_m2, 10 * lux / (theta * theta), 1e-9);
   EXPECT_NEAR(rating.veiling_environment_cd_m2, 0.035 * 0.25 * 200 / kPi, 1e-12);
   EXPECT_NEAR(rating.value.value(),
               27 + 24 * std::log10(10 * lux / (theta * theta) / std::pow(0.035 * 50 / kPi, 0.9)), 1e-9);
   // Turned away by more than 60 degrees it adds nothing; ten times the flux with ten times the level adds
   // 24 * (1 - 0.9).
-  EXPECT_FALSE(glare_rating({flood}, eye, Vec3::UnitY(), 200, 0.25).value);
+  EXPECT_FALSE(rating_of(flood, eye, Vec3::UnitY(), 200, 0.25).value);
   flood.intensity_cd *= 10;
-  EXPECT_NEAR(glare_rating({flood}, eye, Vec3::UnitX(), 2000, 0.25).value.value() - rating.value.value(), 2.4,
+  EXPECT_NEAR(rating_of(flood, eye, Vec3::UnitX(), 2000, 0.25).value.value() - rating.value.value(), 2.4,
               1e-9);
 }
 

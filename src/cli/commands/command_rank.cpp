@@ -245,11 +245,7 @@ int rank_room(const Arguments& arguments, const OpenProject& open, const OpenPro
     std::iota(all.begin(), all.end(), 0);
     crew.share(
         "candidates", all, 1, rank_one,
-        [&](std::size_t c, const std::string& bytes) {
-          watch.report("candidates", double(c + 1) / double(all.size()));
-          list.push_back(ranked_candidate(bytes));
-        },
-        watch);
+        [&](std::size_t, const std::string& bytes) { list.push_back(ranked_candidate(bytes)); }, watch);
     run::put_in_order(list, by);
   }
   const Ranking ranking(open, room, candidates, list);

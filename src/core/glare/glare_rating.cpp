@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/glare/spill_glare.hpp"
+
 namespace glow::glare {
 namespace {
 
@@ -19,17 +21,7 @@ double veil_per_lux(const Vec3& towards, const Vec3& sight) {
   const double cosine = towards.dot(sight);
   if (cosine < kLeastCosine) return 0;
   const double theta = std::max(std::acos(std::min(cosine, 1.0)) / kDegree, kNearest);
-  return 10 * cosine / (theta * theta);
-}
-
-GlareRating glare_rating(const std::vector<SeenSource>& seen, const Vec3& eye, const Vec3& sight,
-                         double mean_lx, double reflectance) {
-  double veil = 0;
-  for (const SeenSource& source : seen) {
-    const EyeLight light(source, eye);
-    veil += light.lux * veil_per_lux(light.towards, sight);
-  }
-  return glare_rating(veil, mean_lx, reflectance);
+  return veil(cosine, theta);
 }
 
 GlareRating glare_rating(double veiling_cd_m2, double mean_lx, double reflectance) {

@@ -32,8 +32,5 @@ double veil_per_lux(const Vec3& towards, const Vec3& sight);
 /// `veiling_cd_m2`: of all luminaires; `mean_lx`: horizontal, over the area that is looked at; `reflectance`:
 /// of its ground, diffuse.
 GlareRating glare_rating(double veiling_cd_m2, double mean_lx, double reflectance);
-/// The same on one line of sight.
-GlareRating glare_rating(const std::vector<SeenSource>& seen, const Vec3& eye, const Vec3& sight,
-                         double mean_lx, double reflectance);
 
 }  // namespace glow::glare

@@ -114,21 +114,4 @@ void put_in_order(std::vector<RankedCandidate>& list, RankBy by) {
   });
 }
 
-std::vector<RankedCandidate> rank_luminaires(const model::Project& project, const model::Room& room,
-                                             const std::vector<Candidate>& candidates,
-                                             const studies::ArrangementWish& wish, RankBy by,
-                                             const std::vector<standards::RequirementTable>& standards,
-                                             const Accuracy& accuracy, TransportStore* store,
-                                             const Watch& watch) {
-  const Ranker ranker(project, room, candidates, wish, standards, accuracy, store, watch);
-  std::vector<RankedCandidate> list;
-  for (std::size_t c = 0; c < candidates.size(); ++c) {
-    watch.report("candidates", double(c) / double(candidates.size()));
-    watch.stop_if_cancelled();
-    list.push_back(ranker.rank(c));
-  }
-  put_in_order(list, by);
-  return list;
-}
-
 }  // namespace glow::run

@@ -52,12 +52,4 @@ class Ranker {
 /// Those that meet all checks first, in the order asked for, the others by how near they come.
 void put_in_order(std::vector<RankedCandidate>& list, RankBy by);
 
-/// All of them, in that order. Throws Cancelled.
-std::vector<RankedCandidate> rank_luminaires(const model::Project& project, const model::Room& room,
-                                             const std::vector<Candidate>& candidates,
-                                             const studies::ArrangementWish& wish, RankBy by,
-                                             const std::vector<standards::RequirementTable>& standards,
-                                             const Accuracy& accuracy, TransportStore* store,
-                                             const Watch& watch);
-
 }  // namespace glow::run
