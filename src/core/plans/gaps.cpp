@@ -4,6 +4,7 @@
 #include <cmath>
 #include <optional>
 
+#include "core/plans/near_points.hpp"
 #include "core/plans/squares.hpp"
 
 namespace glow::plans {
@@ -137,6 +138,7 @@ void cap_open_ends(std::vector<Segment>& lines, const Request& request) {
   };
   const Squares squares(lines);
   std::vector<FreeEnd> ends;
+  std::vector<Vec2> places;
   for (std::size_t k = 0; k < lines.size(); ++k)
     for (const Vec2& end : {lines[k].from, lines[k].to}) {
       bool is_free = true;
@@ -144,19 +146,18 @@ void cap_open_ends(std::vector<Segment>& lines, const Request& request) {
         is_free = is_free && (other == k || distance_to(lines[other], end) > 2 * request.join_m);
       });
       if (is_free) ends.push_back({end});
+      if (is_free) places.push_back(end);
     }
-  std::sort(ends.begin(), ends.end(), [](const FreeEnd& a, const FreeEnd& b) { return a.at.x() < b.at.x(); });
+  const double reach = request.thickest_wall_m + 3 * request.join_m;
+  const NearPoints near_ends(places, reach);
   for (std::size_t a = 0; a < ends.size(); ++a)
-    for (std::size_t b = a + 1; b < ends.size() && ends[b].at.x() - ends[a].at.x() <= request.thickest_wall_m;
-         ++b) {
+    near_ends.near(ends[a].at, [&](std::size_t b) {
       const double distance = (ends[a].at - ends[b].at).norm();
-      if (distance > request.thickest_wall_m + 3 * request.join_m) continue;
-      for (const auto& [one, other] : {std::pair{a, b}, std::pair{b, a}})
-        if (distance < ends[one].distance) {
-          ends[one].distance = distance;
-          ends[one].nearest = other;
-        }
-    }
+      // Of two as near as each other the one that was drawn first.
+      if (b == a || distance > reach || distance > ends[a].distance) return;
+      if (distance < ends[a].distance || b < ends[a].nearest) ends[a].nearest = b;
+      ends[a].distance = distance;
+    });
   for (std::size_t a = 0; a < ends.size(); ++a) {
     const std::size_t b = ends[a].nearest;
     if (b != SIZE_MAX && a < b && ends[b].nearest == a && ends[a].distance > request.thinnest_wall_m)

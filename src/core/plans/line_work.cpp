@@ -7,6 +7,8 @@
 #include <cstdarg>
 #include <memory>
 
+#include "core/plans/near_points.hpp"
+
 namespace glow::plans {
 namespace {
 
@@ -152,55 +154,23 @@ std::vector<Segment> merged_lines(const std::vector<Segment>& lines, double join
   return out;
 }
 
-/// Ends in squares of a side of a few joints, to find what is near.
-class Ends {
- public:
-  Ends(const std::vector<Segment>& lines, double reach) : reach_(std::max(reach, 1e-6)) {
-    for (std::size_t k = 0; k < lines.size(); ++k) {
-      ends_.push_back({cell(lines[k].from), k, true});
-      ends_.push_back({cell(lines[k].to), k, false});
-    }
-    std::sort(ends_.begin(), ends_.end(), [](const End& a, const End& b) { return a.cell < b.cell; });
-  }
-  template <class Visit>
-  void near(const Vec2& p, const Visit& visit) const {
-    const auto middle = cell(p);
-    for (std::int64_t dx = -1; dx <= 1; ++dx)
-      for (std::int64_t dy = -1; dy <= 1; ++dy) {
-        const std::pair<std::int64_t, std::int64_t> wanted{middle.first + dx, middle.second + dy};
-        auto at = std::lower_bound(ends_.begin(), ends_.end(), wanted,
-                                   [](const End& e, const auto& c) { return e.cell < c; });
-        for (; at != ends_.end() && at->cell == wanted; ++at) visit(at->line, at->is_from);
-      }
-  }
-
- private:
-  struct End {
-    std::pair<std::int64_t, std::int64_t> cell;
-    std::size_t line;
-    bool is_from;
-  };
-  std::pair<std::int64_t, std::int64_t> cell(const Vec2& p) const {
-    return {std::int64_t(std::floor(p.x() / reach_)), std::int64_t(std::floor(p.y() / reach_))};
-  }
-  const double reach_;
-  std::vector<End> ends_;
-};
-
 }  // namespace
 
 std::vector<Segment> tidied_lines(const std::vector<Segment>& lines, double join_m) {
   constexpr double kSamePoint = 1e-6, kLeaning = 0.17;  // m; sine of the angle between lines that run on
   std::vector<Segment> tidy = merged_lines(lines, join_m);
-  const Ends ends(tidy, join_m);
+  std::vector<Vec2> ends;  // of each line where it begins and where it ends
+  for (const Segment& line : tidy) ends.insert(ends.end(), {line.from, line.to});
+  const NearPoints near_ends(ends, join_m);
   const std::vector<Segment> merged = tidy;
   for (std::size_t k = 0; k < merged.size(); ++k)
     for (const bool is_from : {true, false}) {
       const Vec2 end = is_from ? merged[k].from : merged[k].to;
       bool meets = false;
-      ends.near(end, [&](std::size_t other, bool other_from) {
+      near_ends.near(end, [&](std::size_t there_end) {
+        const std::size_t other = there_end / 2;
         if (other == k) return;
-        const Vec2 there = other_from ? merged[other].from : merged[other].to;
+        const Vec2 there = ends[there_end];
         const double gap = (there - end).norm();
         meets = meets || gap <= kSamePoint;
         const Vec2 a = merged[k].along(), b = merged[other].along();

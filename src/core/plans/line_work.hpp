@@ -34,6 +34,9 @@ inline double cross(const Vec2& a, const Vec2& b) {
   return a.x() * b.y() - a.y() * b.x();
 }
 
+/// Between so many lines places are found in some seconds.
+constexpr std::size_t kMostLines = 400'000;
+
 struct Face {
   geometry::Polygon outline;  ///< counter-clockwise
   std::vector<geometry::Polygon> holes;

@@ -163,6 +163,19 @@ void rooms_of_hatches(const Drawing& drawing, const Request& request, FoundPlan&
   settle_overlaps(plan);
 }
 
+bool too_many_lines(const std::vector<Segment>& lines, FoundPlan& plan) {
+  if (lines.size() <= kMostLines) return false;
+  plan.doubts.push_back(
+      {"too-many-lines",
+       fmt::format(FMT_STRING("rooms would have to be found between {} lines, more than {}; none was taken. Name "
+                              "the layers that hold walls and nothing else, or take the rooms from outlines"),
+                   lines.size(), kMostLines),
+       Vec2::Zero(),
+       false,
+       {}});
+  return true;
+}
+
 void rooms_of_lines(const Drawing& drawing, const Request& request, FoundPlan& plan) {
   std::vector<Segment> lines;
   const Drawn* first = nullptr;
@@ -175,6 +188,7 @@ void rooms_of_lines(const Drawing& drawing, const Request& request, FoundPlan& p
   }
   if (!first) return;
   const std::vector<Segment> tidy = tidied_lines(lines, request.join_m);
+  if (too_many_lines(tidy, plan)) return;
   const std::vector<Face> faces = faces_of(tidy);
   for (const Face& face : faces) {
     if (is_thinner_than(face, std::max(0.05, 2 * request.join_m))) continue;

@@ -2,6 +2,7 @@
 
 #include "core/plans/drawing.hpp"
 #include "core/plans/found.hpp"
+#include "core/plans/line_work.hpp"
 #include "core/plans/request.hpp"
 
 namespace glow::plans {
@@ -13,6 +14,8 @@ namespace glow::plans {
 void rooms_of_outlines(const Drawing& drawing, const Request& request, FoundPlan& plan);
 /// Hatched or filled areas; holes in them are piers.
 void rooms_of_hatches(const Drawing& drawing, const Request& request, FoundPlan& plan);
+/// Says so, as a doubt, where there are more lines than `kMostLines`.
+bool too_many_lines(const std::vector<Segment>& lines, FoundPlan& plan);
 /// Loose lines, arcs and open polylines that meet within the joint.
 void rooms_of_lines(const Drawing& drawing, const Request& request, FoundPlan& plan);
 

@@ -12,7 +12,7 @@ namespace glow::plans {
 /// Lines in squares of the plan, to find those that a short way meets.
 class Squares {
  public:
-  explicit Squares(const std::vector<Segment>& lines) : lines_(lines) {
+  explicit Squares(const std::vector<Segment>& lines) : lines_(lines), side_(side_for(lines)) {
     for (std::size_t k = 0; k < lines.size(); ++k)
       visit(lines[k], [&](std::int64_t x, std::int64_t y) { cells_.push_back({{x, y}, k}); });
     std::sort(cells_.begin(), cells_.end());
@@ -30,12 +30,30 @@ class Squares {
   }
 
  private:
-  static constexpr double kSide = 1.0;  // m
+  /// m: a metre, less where most lines crowd in a small place.
+  static double side_for(const std::vector<Segment>& lines) {
+    constexpr double kLargest = 1.0, kSmallest = 0.2, kLinesEach = 8;
+    if (lines.empty()) return kLargest;
+    std::vector<double> x, y;
+    for (const Segment& line : lines) {
+      x.push_back(line.from.x());
+      y.push_back(line.from.y());
+    }
+    const auto width = [](std::vector<double>& v) {  // of the middle nine tenths
+      const auto low = v.begin() + std::ptrdiff_t(v.size() / 20), high = v.end() - 1 - (low - v.begin());
+      std::nth_element(v.begin(), low, v.end());
+      const double from = *low;
+      std::nth_element(v.begin(), high, v.end());
+      return *high - from;
+    };
+    return std::clamp(std::sqrt(kLinesEach * width(x) * width(y) / double(lines.size())), kSmallest, kLargest);
+  }
+
   template <class Call>
-  static void visit(const Segment& s, const Call& call) {
+  void visit(const Segment& s, const Call& call) const {
     constexpr double kHand = 0.1;
-    const auto cell = [](double v) { return std::int64_t(std::floor(v / kSide)); };
-    const int steps = std::max(1, int(std::ceil(s.length() / (kSide / 2))));
+    const auto cell = [this](double v) { return std::int64_t(std::floor(v / side_)); };
+    const int steps = std::max(1, int(std::ceil(s.length() / (side_ / 2))));
     std::pair<std::int64_t, std::int64_t> last{INT64_MAX, 0};
     for (int k = 0; k <= steps; ++k) {
       const Vec2 p = s.from + (s.to - s.from) * (double(k) / steps);
@@ -48,6 +66,7 @@ class Squares {
     }
   }
   const std::vector<Segment>& lines_;
+  double side_;
   std::vector<std::pair<std::pair<std::int64_t, std::int64_t>, std::size_t>> cells_;
 };
 

@@ -101,6 +101,7 @@ double walled_share(const Polygon& outline, const std::vector<Segment>& lines, c
 std::vector<Gap> rooms_of_walls(const Drawing& drawing, const Request& request, FoundPlan& plan) {
   constexpr double kLeastArea = 0.5, kLeastWalled = 0.7, kLargestPier = 1.5;  // m2; share; m2
   std::vector<Segment> lines = tidied_lines(wall_lines(drawing, request), request.join_m);
+  if (too_many_lines(lines, plan)) return {};
   take_out_treads(lines);
   cap_open_ends(lines, request);
   const std::vector<Gap> gaps = gaps_in(lines, request);

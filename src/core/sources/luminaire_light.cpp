@@ -77,6 +77,17 @@ Seen seen_of(const DirectLight& light, const readings::Receiver& place, int alon
   return seen;
 }
 
+/// The same, roughly: where four lines agree, and the tolerance allows for what they may miss, they do.
+double share_by_net(const DirectLight& light, const readings::Receiver& place, double tolerance,
+                    const DirectLight::Passed& passed) {
+  constexpr double kRough = 0.03;
+  if (tolerance >= kRough) {
+    const Seen few = seen_of(light, place, 2, passed);
+    if (few.most - few.least < 1e-6) return few.share;
+  }
+  return seen_of(light, place, 3, passed).share;
+}
+
 /// lx on a plane, as if nothing were in between.
 double open_light(const DirectLight& light, const readings::Receiver& plane) {
   const double above = (light.luminaire().frame.origin - plane.position).dot(plane.normal);
@@ -109,7 +120,7 @@ double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance
     else if (open[l] < kSmall * tolerance * all)
       lux += open[l] * seen_of(straight_.open(l), plane, 1, passed).share;
     else if (tolerance >= kOfNet)
-      lux += open[l] * seen_of(straight_.open(l), plane, 3, passed).share;
+      lux += open[l] * share_by_net(straight_.open(l), plane, tolerance, passed);
     else
       lux += straight_.shaded(l).illuminance(plane);
   }

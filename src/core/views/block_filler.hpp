@@ -6,10 +6,11 @@
 
 namespace glow::views {
 
-/// What a pixel's line of sight meets in one place of its order: the key of a SeenSurface, and its facet.
+/// What a pixel's line of sight meets in one place of its order: of a SeenSurface.
 struct PixelKey {
   std::uint64_t key = 0;
   std::int32_t facet = -1;
+  float share = 0;  ///< of its exitance over pi that arrives; negative: without the tint of the facet
 };
 
 /// A rectangle of pixels, both ends included.
@@ -58,6 +59,7 @@ class BlockFiller {
   float* found(int x, int y);
   void fill(const Block& part);
   bool is_even(const Block& part);
+  void take_between(int x, int y, const float* a, const float* b);
   void lay(const Block& part);
   bool fits(const float* found, const float* a, const float* b, const float* c, const float* d) const;
   void share_by_keys(const Block& part);

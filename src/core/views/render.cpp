@@ -53,6 +53,7 @@ class Rendering {
   bool is_edge(int x, int y) const;
   void add(const Seen& seen, double share, const std::vector<BlockFiller>& fillers, int x, int y,
            std::vector<double>& light, std::vector<double>& lux) const;
+  void add_known(const std::vector<BlockFiller>& fillers, int x, int y);
   const float* near(const SeenSurface& surface, const std::vector<BlockFiller>& fillers, int x, int y) const;
   void write(std::size_t i, const std::vector<double>& light, const std::vector<double>& lux);
   void measure_errors();
@@ -90,15 +91,23 @@ void Rendering::prepare() {
   keys_.assign(Sight::kMostSurfaces, std::vector<PixelKey>(n));
 }
 
-/// What the middle of each pixel meets.
+/// What the middle of each pixel meets; what of it needs no more light to be found is written.
 void Rendering::look_at_all() {
+  const geometry::Geometry& geometry = sources_.lit().transport->geometry();
+  const std::vector<double> dark(sources_.count(), 0.0);
   parallel_for(std::size_t(camera_.rows), watch_, "looking", [&](std::size_t y) {
     thread_local Seen seen;
+    seen.with_light = true;
     for (int x = 0; x < camera_.columns; ++x) {
       const std::size_t i = pixel(x, int(y));
       lines_.at(x + 0.5, double(y) + 0.5, seen);
-      for (std::size_t k = 0; k < seen.surfaces.size(); ++k)
-        keys_[k][i] = {seen.surfaces[k].key, seen.surfaces[k].place.facet};
+      for (std::size_t k = 0; k < seen.surfaces.size(); ++k) {
+        const SeenSurface& surface = seen.surfaces[k];
+        const int facet = surface.place.facet;
+        const bool tinted = surface.tint == geometry.material_of(geometry.facets()[std::size_t(facet)]).tint;
+        keys_[k][i] = {surface.key, facet, float(tinted ? surface.share : -surface.share)};
+      }
+      write(i, seen.light, dark);
       picture_.depth_m[i] = float(seen.depth_m);
       picture_.surfaces[i] = seen.surface;
       for (int axis = 0; axis < 3; ++axis)
@@ -113,6 +122,7 @@ void Rendering::find_reflected() {
     std::vector<Place> places(pixels.size());
     parallel_for(pixels.size(), watch_, "reflected light", [&](std::size_t p) {
       thread_local Seen seen;
+      seen.with_light = false;
       lines_.at(double(pixels[p] % std::size_t(camera_.columns)) + 0.5,
                 double(pixels[p] / std::size_t(camera_.columns)) + 0.5, seen);
       if (order < seen.surfaces.size()) places[p] = seen.surfaces[order].place;
@@ -183,7 +193,11 @@ void Rendering::fill_block(const Block& own) {
     for (int x = own.left; x <= own.right; ++x) {
       light.assign(sources_.layers(), 0.0);
       lux.assign(sources_.count(), 0.0);
-      const int n = is_edge(x, y) ? quality_.edge_samples : 1;
+      const int n = quality_.edge_samples > 1 && is_edge(x, y) ? quality_.edge_samples : 1;
+      if (n == 1) {
+        add_known(fillers, x, y);
+        continue;
+      }
       for (int k = 0; k < n * n; ++k) {
         lines_.at(x + (k % n + 0.5) / n, y + (k / n + 0.5) / n, seen);
         add(seen, 1.0 / (n * n), fillers, x, y, light, lux);
@@ -202,6 +216,27 @@ const float* Rendering::near(const SeenSurface& surface, const std::vector<Block
         for (const BlockFiller& filler : fillers)
           if (filler.key(u, v) == surface.key) return filler.at(u, v);
   return nullptr;
+}
+
+/// What is seen in the middle of a pixel, by what has been found of it.
+void Rendering::add_known(const std::vector<BlockFiller>& fillers, int x, int y) {
+  const std::size_t i = pixel(x, y), bands = std::size_t(sources_.bands());
+  const geometry::Geometry& geometry = sources_.lit().transport->geometry();
+  for (std::size_t order = 0; order < fillers.size(); ++order) {
+    const float* on = fillers[order].at(x, y);
+    if (!on) continue;
+    const PixelKey& own = keys_[order][i];
+    const Vec3& tint = geometry.material_of(geometry.facets()[std::size_t(own.facet)]).tint;
+    const float share = std::abs(own.share) / float(kPi);
+    for (std::size_t s = 0; s < sources_.count(); ++s) {
+      PictureLayer& layer = picture_.layers[s];
+      if (order == 0 && picture_.surfaces[i] >= 0) layer.illuminance[i] = on[s * bands];
+      layer.luminance[i] += share * on[s * bands];
+      for (std::size_t b = 1; b < bands; ++b)
+        layer.bands[3 * i + b - 1] +=
+            share * on[s * bands + b] * (own.share > 0 ? float(tint[Eigen::Index(b) - 1]) : 1.0f);
+    }
+  }
 }
 
 /// `light`: cd/m2 by layers of what is seen; `lux`: by sources, on what is met first.
@@ -248,6 +283,7 @@ bool Rendering::check_pixel(std::size_t number, std::vector<double>& off) const 
   const int x = int(at.x() * camera_.columns), y = int(at.y() * camera_.rows);
   if (keys_[0][pixel(x, y)].key == 0 || is_edge(x, y)) return false;
   Seen seen;
+  seen.with_light = false;
   lines_.at(x + 0.5, y + 0.5, seen);
   if (seen.surfaces.size() != 1 || seen.surface < 0) return false;
   const Place& place = seen.surfaces.front().place;
@@ -269,9 +305,9 @@ bool Rendering::check_pixel(std::size_t number, std::vector<double>& off) const 
 
 /// Half widths of 95 % intervals, from light that is found at some pixels by itself with more rays.
 void Rendering::measure_errors() {
-  constexpr std::size_t kPixels = 256;
-  std::vector<std::vector<double>> off(kPixels, std::vector<double>(1 + sources_.lit().moments.size(), NAN));
-  parallel_for(kPixels, watch_, "checking", [&](std::size_t k) {
+  const std::size_t pixels = std::size_t(quality_.checked_pixels);
+  std::vector<std::vector<double>> off(pixels, std::vector<double>(1 + sources_.lit().moments.size(), NAN));
+  parallel_for(pixels, watch_, "checking", [&](std::size_t k) {
     if (!check_pixel(k, off[k])) std::fill(off[k].begin(), off[k].end(), NAN);
   });
   std::size_t moment = 0;

@@ -116,7 +116,8 @@ void Sight::follow(Way way, Seen& seen) const {
     if (shines || !from_outside_ || way.turns > 0) {
       add_light(shown.data(), seen);
       const std::vector<double>& falls = on_luminaires_[std::size_t(luminaire->body)];
-      for (std::size_t k = 0; k < falls.size(); ++k) seen.light[k] += way.share * kLuminaire / kPi * falls[k];
+      for (std::size_t k = 0; seen.with_light && k < falls.size(); ++k)
+        seen.light[k] += way.share * kLuminaire / kPi * falls[k];
       if (way.turns == 0) {
         seen.depth_m = way.length_m + luminaire->distance_m;
         seen.normal = -way.along;
@@ -128,7 +129,7 @@ void Sight::follow(Way way, Seen& seen) const {
     Vec3 at;
     const space::Opening* opening = left_by(*sources_.lit().space, way.from, way.along, at);
     if (opening) return look_out(way, at, *opening, seen);
-    if (!sources_.lit().space->roofed && way.along.z() > 0) {
+    if (seen.with_light && !sources_.lit().space->roofed && way.along.z() > 0) {
       std::vector<double> shown(sources_.count(), 0.0);
       sources_.add_outside(way.from, way.along, way.share, shown.data());
       add_light(shown.data(), seen);
@@ -140,6 +141,7 @@ void Sight::follow(Way way, Seen& seen) const {
 
 /// What is outside, through glass or a hole.
 void Sight::look_out(const Way& way, const Vec3& at, const space::Opening& opening, Seen& seen) const {
+  if (!seen.with_light) return;
   const double cosine = way.along.dot(opening.outwards);
   std::vector<double> shown(sources_.count(), 0.0);
   const double share = way.share * opening.glazing.transmittance(cosine);
@@ -148,6 +150,7 @@ void Sight::look_out(const Way& way, const Vec3& at, const space::Opening& openi
 }
 
 void Sight::add_light(const double* of_sources, Seen& seen) const {
+  if (!seen.with_light) return;
   const std::size_t bands = std::size_t(sources_.bands());
   for (std::size_t s = 0; s < sources_.count(); ++s)
     for (std::size_t b = 0; b < bands; ++b) seen.light[s * bands + b] += of_sources[s];
@@ -184,13 +187,14 @@ void Sight::meet(const Way& way, const geometry::Hit& hit, Seen& seen) const {
     even = (material.diffuse - material.gloss) * (1 - lobe) / (1 - material.gloss);
   }
   if (opening && material.scattering > 0) {  // lit from outside: as bright as the balance has it
-    sources_.add_leaving(hit.facet, at, way.share / kPi, seen.light.data());
+    if (seen.with_light) sources_.add_leaving(hit.facet, at, way.share / kPi, seen.light.data());
   } else {
     add_surface(way, hit.facet, at, facet.normal, way.share * even, material.tint, seen);
     if (material.scattering > 0 && facet.back >= 0)
       add_surface(way, facet.back, at, -facet.normal, way.share * material.scattering, Vec3::Ones(), seen);
   }
-  if (lobe * way.share > kLeastShare) add_gloss(way, at, facet.normal, material, way.share * lobe, seen);
+  if (seen.with_light && lobe * way.share > kLeastShare)
+    add_gloss(way, at, facet.normal, material, way.share * lobe, seen);
   if (way.turns >= kMostTurns) return;
   const int panes = opening ? opening->glazing.panes : 1;
   double mirror = material.mirror, clear = material.clear;

@@ -18,6 +18,7 @@ struct SeenSurface {
 
 /// All that a line of sight meets.
 struct Seen {
+  bool with_light = true;  ///< asked for: false, where the surfaces alone matter, leaves `light` dark
   std::vector<SeenSurface> surfaces;  ///< the one that is met first, first
   std::vector<double> light;  ///< cd/m2 that need no more light to be found: luminaires, what is outside,
                               ///< gloss; by RoomSources::layers()
