@@ -17,7 +17,7 @@ def timed(program, project, options):
 def electric(text):
     """Without site, moments and daylight."""
     text = re.sub(r"\[site\].*?(?=# The luminaire schedule)", "", text, flags=re.S)
-    return re.sub(r"\ndaylight = .*|\n\[rooms\.daylight\].*?(?=\n\[|\n\n)", "", text, flags=re.S)
+    return re.sub(r"\ndaylight = .*|\n\[rooms\.(?:daylight|year)\].*?(?=\n\[|\n\n)", "", text, flags=re.S)
 
 
 def variants(count):

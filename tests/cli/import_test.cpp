@@ -172,6 +172,27 @@ std::vector<double> edges_of(const geometry::Polygon& outline) {
   return edges;
 }
 
+TEST(Import, FollowsTheArchitectInFeetWhereTheProjectHasThem) {
+  const TemporaryFolder folder;
+  folder.write("plan.dxf", two_rooms().bytes());
+  folder.write("p.toml",
+               "format = 1\n[project]\nname = \"Feet\"\nunits = \"ft, fc\"\n[defaults]\nmaintenance_factor = "
+               "0.8\n\n[[floors]]\nname = \"Ground\"\nlevel = 0\n"
+               "height = \"2.8 m\"\n\n[floors.drawing]\nfile = \"plan.dxf\"\nunit = \"mm\"\norigin = [0, 0]\n"
+               "rooms = { from = \"outlines\", layers = [\"ROOM\"] }\ntexts = { layers = [\"NAMES\"] }\n\n"
+               "[[rooms]]\nname = \"Office\"\nfloor = \"Ground\"\ndrawn = \"A1\"\n"
+               "outline = [[0, 0], [15, 0], [15, 13.1234], [0, 13.1234]]\n");
+  const Ran followed = run(folder, "import p.toml");
+  ASSERT_EQ(followed.code, 0) << followed.err;
+  EXPECT_TRUE(says(followed.out, "altered  Office (Ground): outline")) << followed.out;
+  const std::string text = content_of(folder.path() / "p.toml");
+  for (const char* outline :
+       {"outline = [[0, 0], [16.4042, 0], [16.4042, 13.1234], [0, 13.1234]]",
+        "outline = [[17.0604, 0], [29.5276, 0], [29.5276, 13.1234], [17.0604, 13.1234]]"})
+    EXPECT_TRUE(says(text, outline)) << text;
+  EXPECT_TRUE(says(run(folder, "import p.toml").out, "p.toml is as its drawings are"));
+}
+
 TEST(Import, TheExamplesDrawingGivesTheExamplesRooms) {
   const TemporaryFolder folder;
   for (const files::EmbeddedFile& file : files::embedded_demo()) {
@@ -242,6 +263,23 @@ TEST(Import, LuminairesThatAreDrawnAreKeptOrTakenOutAsTold) {
   EXPECT_TRUE(says(now, "at = [3, 2.5]") && !says(now, "at = [1, 1.5]")) << now;
   ASSERT_EQ(run(folder, "import plan.dxf -o q.toml --rooms ROOM --block COL=ignore").code, 0);
   EXPECT_FALSE(says(content_of(folder.path() / "q.toml"), "rooms.luminaires"));
+}
+
+/// Rooms between a hundred thousand lines and more would take minutes: a small file can make as many.
+TEST(Import, TooManyLinesForWallsAreRefusedByName) {
+  const TemporaryFolder folder;
+  folder.write("plan.dxf",
+               "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n"
+               "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nDASH\n10\n0\n20\n0\n"
+               "0\nLINE\n8\n0\n10\n0\n20\n0\n11\n300\n21\n0\n0\nENDBLK\n0\nENDSEC\n"
+               "0\nSECTION\n2\nENTITIES\n0\nINSERT\n8\nPATTERN\n2\nDASH\n10\n0\n20\n0\n"
+               "70\n400\n71\n300\n44\n1000\n45\n1000\n0\nENDSEC\n0\nEOF\n");
+  for (const char* rooms : {"--walls PATTERN", "--rooms PATTERN --from lines"}) {
+    const Ran refused = run(folder, std::string("import plan.dxf -o p.toml ") + rooms);
+    EXPECT_EQ(refused.code, 2);
+    EXPECT_TRUE(says(refused.err, "between 120000 lines, more than 100000")) << refused.err;
+  }
+  EXPECT_FALSE(std::filesystem::exists(folder.path() / "p.toml"));
 }
 
 TEST(Import, ListsWhatADrawingHolds) {

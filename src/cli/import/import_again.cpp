@@ -55,11 +55,6 @@ int import_again(const fs::path& path, const Arguments& arguments) {
     problems.error("P098", {path.string(), 0, 0},
                    "none of its [[floors]] has a drawing; glowgrid import PLAN.dxf -o PROJECT.toml begins a "
                    "project from one");
-  if (project && project->units.feet)
-    problems.error(
-        "P099", {path.string(), 0, 0},
-        "bare numbers of this project are feet, and what comes from a drawing is written in metres; "
-        "take \"ft\" out of its units (--units shows feet all the same)");
   TakenBuilding building;
   if (!problems.has_errors()) {
     problems = {};  // what a check says is not asked here
@@ -74,7 +69,10 @@ int import_again(const fs::path& path, const Arguments& arguments) {
   }
   const auto tables = files::requirement_tables(*project, folder, problems);
   std::vector<files::ImportedFloor> imported;
-  for (const TakenFloor& floor : building.floors) imported.push_back(floor.imported);
+  for (const TakenFloor& floor : building.floors) {
+    imported.push_back(floor.imported);
+    imported.back().lengths = {project->units};
+  }
   const bool drop = arguments.flag("drop-gone");
   const auto updated =
       files::updated_building(text->text(), *project, imported, drop, proposer(tables.front()));

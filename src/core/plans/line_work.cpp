@@ -6,6 +6,7 @@
 #include <cmath>
 #include <cstdarg>
 #include <memory>
+#include <numeric>
 
 #include "core/plans/near_points.hpp"
 
@@ -196,13 +197,24 @@ Face face_of(const Geos& geos, const GEOSGeometry* polygon) {
   return face;
 }
 
+/// All numbers below `count`, neighbours far apart: the library's tree of ends has as many levels as it is
+/// given ends in order.
+std::vector<std::size_t> scattered(std::size_t count) {
+  constexpr double kGolden = 0.6180339887498949;
+  std::size_t step = std::max<std::size_t>(1, std::size_t(double(count) * kGolden));
+  while (std::gcd(step, count) > 1) ++step;
+  std::vector<std::size_t> order(count);
+  for (std::size_t k = 0; k < count; ++k) order[k] = k * step % count;
+  return order;
+}
+
 }  // namespace
 
 std::vector<Face> faces_of(const std::vector<Segment>& lines) {
   const Geos geos;
   std::vector<GEOSGeometry*> parts;
-  for (const Segment& line : lines)
-    parts.push_back(GEOSGeom_createLineString_r(geos, sequence(geos, {line.from, line.to}, false)));
+  for (const std::size_t k : scattered(lines.size()))
+    parts.push_back(GEOSGeom_createLineString_r(geos, sequence(geos, {lines[k].from, lines[k].to}, false)));
   const Shape all = owned(
       geos, GEOSGeom_createCollection_r(geos, GEOS_MULTILINESTRING, parts.data(), unsigned(parts.size())));
   std::vector<Face> faces;

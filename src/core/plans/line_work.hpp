@@ -34,8 +34,8 @@ inline double cross(const Vec2& a, const Vec2& b) {
   return a.x() * b.y() - a.y() * b.x();
 }
 
-/// Between so many lines places are found in some seconds.
-constexpr std::size_t kMostLines = 400'000;
+/// Between so many lines places are found in ten seconds or so.
+constexpr std::size_t kMostLines = 100'000;
 
 struct Face {
   geometry::Polygon outline;  ///< counter-clockwise

@@ -167,9 +167,10 @@ bool too_many_lines(const std::vector<Segment>& lines, FoundPlan& plan) {
   if (lines.size() <= kMostLines) return false;
   plan.doubts.push_back(
       {"too-many-lines",
-       fmt::format(FMT_STRING("rooms would have to be found between {} lines, more than {}; none was taken. Name "
-                              "the layers that hold walls and nothing else, or take the rooms from outlines"),
-                   lines.size(), kMostLines),
+       fmt::format(
+           FMT_STRING("rooms would have to be found between {} lines, more than {}; none was taken. Name "
+                      "the layers that hold walls and nothing else, or take the rooms from outlines"),
+           lines.size(), kMostLines),
        Vec2::Zero(),
        false,
        {}});

@@ -46,7 +46,8 @@ class Squares {
       std::nth_element(v.begin(), high, v.end());
       return *high - from;
     };
-    return std::clamp(std::sqrt(kLinesEach * width(x) * width(y) / double(lines.size())), kSmallest, kLargest);
+    return std::clamp(std::sqrt(kLinesEach * width(x) * width(y) / double(lines.size())), kSmallest,
+                      kLargest);
   }
 
   template <class Call>

@@ -72,7 +72,7 @@ std::string site_text(const ImportedBuilding& building) {
   text = "\n[site]\n" + text;
   for (const plans::FoundNeighbour& neighbour : building.neighbours) {
     text += "\n[[site.obstructions]]\nname = " + toml_quoted(neighbour.name) +
-            "\nblock = " + toml_outline(neighbour.footprint) + "\n";
+            "\nblock = " + Lengths()(neighbour.footprint) + "\n";
     if (std::abs(neighbour.bottom_m) > 1e-3) text += "bottom = " + toml_number(neighbour.bottom_m) + "\n";
     text += "top = " + toml_number(neighbour.top_m) + "\nreflectance = 0.2                     # assumed\n";
   }

@@ -6,6 +6,7 @@
 
 #include "core/model/floor.hpp"
 #include "core/plans/found.hpp"
+#include "files/project/writers/toml_words.hpp"
 
 namespace glow::files {
 
@@ -17,6 +18,7 @@ struct ImportedFloor {
   model::Floor floor;  ///< with its drawing
   plans::FoundPlan plan;
   bool height_assumed = true, level_assumed = false;
+  Lengths lengths;  ///< as the project has them
 };
 
 /// The task that a room's name suggests, with what the requirement table calls it; empty: none.

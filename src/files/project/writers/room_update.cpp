@@ -71,7 +71,7 @@ class RoomUpdate {
     const toml::node* written = table_.get("outline");
     if (is_same_outline(outline_, found_.outline)) return;
     if (!written) return add_words(words_, "outline differs from its \"size\", which was kept");
-    text_.replace(*written, toml_outline(found_.outline));
+    text_.replace(*written, floor_.lengths(found_.outline));
     const bool renumbered = outline_.size() != found_.outline.size();
     outline_ = found_.outline;
     add_words(words_, "outline");
@@ -88,9 +88,9 @@ class RoomUpdate {
     if (!found_.ceiling.empty() || !room_.ceiling.empty())
       add_words(words_, "look at the parts of its ceiling, which were kept");
     if (const toml::node* written = table_.get("height"))
-      text_.replace(*written, toml_number(*found_.height_m));
+      text_.replace(*written, floor_.lengths(*found_.height_m));
     else if (const toml::node* name = table_.get("name"))
-      text_.replace(*name, toml_quoted(room_.name) + "\nheight = " + toml_number(*found_.height_m));
+      text_.replace(*name, toml_quoted(room_.name) + "\nheight = " + floor_.lengths(*found_.height_m));
   }
 
   const toml::node* table_in(const char* list, std::size_t number) const {
@@ -170,12 +170,12 @@ class RoomUpdate {
     const double sill = found.sill_m.value_or(known.sill_m);
     const bool same_sill = std::abs(sill - known.sill_m) <= kSame;
     const bool same_height = std::abs(*found.height_m - known.size.y()) <= kSame;
-    std::string words = toml_number(*found.height_m);
+    std::string words = floor_.lengths(*found.height_m);
     if (const toml::node* written = table->get("sill"); written && !same_sill)
-      text_.replace(*written, toml_number(sill));
+      text_.replace(*written, floor_.lengths(sill));
     else if (!same_sill)
-      words += "\nsill = " + toml_number(sill);
-    if (!same_height || words.size() > toml_number(*found.height_m).size())
+      words += "\nsill = " + floor_.lengths(sill);
+    if (!same_height || words.size() > floor_.lengths(*found.height_m).size())
       text_.replace(*table->get("height"), words);
     return !same_sill || !same_height;
   }
@@ -191,7 +191,7 @@ class RoomUpdate {
     for (const plans::FoundRoofOpening& found : found_.roof_openings) {
       const auto known = known_thing(room_.openings, used, found.at, found.drawn);
       if (!known) {
-        text_.insert(text_.end_of(table_), roof_opening_text(found, names));
+        text_.insert(text_.end_of(table_), roof_opening_text(floor_, found, names));
         ++added;
         continue;
       }
@@ -201,8 +201,8 @@ class RoomUpdate {
       bool other = place_anew(opening.at, 0, opening.rotation_deg, node, found.at, found.rotation_deg);
       const toml::table* table = node ? node->as_table() : nullptr;
       if (table && (opening.size - found.size).cwiseAbs().maxCoeff() > kSame) {
-        text_.replace(*table->get("width"), toml_number(found.size.x()));
-        text_.replace(*table->get("length"), toml_number(found.size.y()));
+        text_.replace(*table->get("width"), floor_.lengths(found.size.x()));
+        text_.replace(*table->get("length"), floor_.lengths(found.size.y()));
         other = true;
       }
       moved += other;
@@ -232,8 +232,8 @@ class RoomUpdate {
     const toml::table* table = node ? node->as_table() : nullptr;
     if (same || !table) return false;
     if (int(now.edge) + 1 != wall_of(known)) text_.replace(*table->get("wall"), std::to_string(now.edge + 1));
-    text_.replace(*table->get("from"), toml_number(now.from_m));
-    text_.replace(*table->get("width"), toml_number(now.width_m));
+    text_.replace(*table->get("from"), floor_.lengths(now.from_m));
+    text_.replace(*table->get("width"), floor_.lengths(now.width_m));
     return true;
   }
 
@@ -316,7 +316,7 @@ class RoomUpdate {
         moved += place_anew(place_of(placement), 0, placement.rotation_deg, table_in("luminaires", *known),
                             found.at, found.rotation_deg);
       } else {
-        text_.insert(text_.end_of(table_), luminaire_text(found));
+        text_.insert(text_.end_of(table_), luminaire_text(floor_, found));
         ++added;
       }
     }
@@ -331,8 +331,8 @@ class RoomUpdate {
     const toml::node* written = table ? table->get("at") : nullptr;
     const bool same_turn = std::abs(std::remainder(was_turned_deg - turned_deg, 360)) <= kSameTurn;
     if (!written || ((was - at).norm() <= 5 * kSame && same_turn)) return false;
-    std::string words = "[" + toml_number(at.x()) + ", " + toml_number(at.y());
-    if (z > 0) words += ", " + toml_number(z);
+    std::string words = "[" + floor_.lengths(at.x()) + ", " + floor_.lengths(at.y());
+    if (z > 0) words += ", " + floor_.lengths(z);
     words += "]";
     const toml::node* turn = table->get("rotation");
     if (turn && !same_turn)
@@ -348,7 +348,7 @@ class RoomUpdate {
     if (!table) return false;
     if (known.shape == model::ObjectShape::block) {
       if (is_same_outline(known.outline, found.footprint)) return false;
-      text_.replace(*table->get("block"), toml_outline(found.footprint));
+      text_.replace(*table->get("block"), floor_.lengths(found.footprint));
       return true;
     }
     const auto rectangle = as_rectangle(found.footprint);

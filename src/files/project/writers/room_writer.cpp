@@ -17,11 +17,11 @@ using plans::FoundOpening;
 constexpr double kBoxHeight = 0.75;  // m
 constexpr const char* kFinish = "reflectance = 0.5                     # assumed\n";
 
-std::string bottom_text(double bottom) {
-  return bottom > 1e-3 ? "bottom = " + toml_number(bottom) + "\n" : std::string();
+std::string bottom_text(const ImportedFloor& floor, double bottom) {
+  return bottom > 1e-3 ? "bottom = " + floor.lengths(bottom) + "\n" : std::string();
 }
 
-std::string shape_text(const plans::FoundObject& object) {
+std::string shape_text(const ImportedFloor& floor, const plans::FoundObject& object) {
   const auto& typical = typical_furniture();
   const auto kind = typical.find(object.furniture);
   const auto rectangle = as_rectangle(object.footprint);
@@ -29,18 +29,19 @@ std::string shape_text(const plans::FoundObject& object) {
       kind != typical.end() && kind->second.size.z() > 0 ? kind->second.size.z() : kBoxHeight;
   const double top = object.top_m.value_or(usual), bottom = object.bottom_m.value_or(0);
   if (!rectangle)
-    return fmt::format(FMT_STRING("block = {}\n{}top = {}\n"), toml_outline(object.footprint),
-                       bottom_text(bottom), toml_number(top)) +
+    return fmt::format(FMT_STRING("block = {}\n{}top = {}\n"), floor.lengths(object.footprint),
+                       bottom_text(floor, bottom), floor.lengths(top)) +
            kFinish;
   std::string text;
   if (kind != typical.end())
     text = fmt::format(FMT_STRING("furniture = {}\nsize = [{}, {}, {}]\n"), toml_quoted(object.furniture),
-                       toml_number(rectangle->size.x()), toml_number(rectangle->size.y()), toml_number(top));
+                       floor.lengths(rectangle->size.x()), floor.lengths(rectangle->size.y()),
+                       floor.lengths(top));
   else
-    text = fmt::format(FMT_STRING("box = [{}, {}, {}]\n"), toml_number(rectangle->size.x()),
-                       toml_number(rectangle->size.y()), toml_number(top - bottom));
-  text += fmt::format(FMT_STRING("at = [{}, {}{}]\n"), toml_number(rectangle->at.x()),
-                      toml_number(rectangle->at.y()), bottom > 1e-3 ? ", " + toml_number(bottom) : "");
+    text = fmt::format(FMT_STRING("box = [{}, {}, {}]\n"), floor.lengths(rectangle->size.x()),
+                       floor.lengths(rectangle->size.y()), floor.lengths(top - bottom));
+  text += fmt::format(FMT_STRING("at = [{}, {}{}]\n"), floor.lengths(rectangle->at.x()),
+                      floor.lengths(rectangle->at.y()), bottom > 1e-3 ? ", " + floor.lengths(bottom) : "");
   if (std::abs(rectangle->turn_deg) > 1e-6) text += "rotation = " + toml_number(rectangle->turn_deg) + "\n";
   return kind != typical.end() ? text : text + kFinish;
 }
@@ -49,14 +50,16 @@ std::string glass_text(const std::optional<double>& transmittance) {
   return transmittance ? "transmittance = " + toml_number(*transmittance) + "\n" : std::string();
 }
 
-std::string ceiling_text(const plans::FoundCeiling& part) {
+std::string ceiling_text(const ImportedFloor& floor, const plans::FoundCeiling& part) {
   if (!part.over.empty())
     return fmt::format(FMT_STRING("\n[[rooms.ceiling]]\nheight = {}\nover = {}\n"),
-                       toml_number(part.height_m), toml_outline(part.over));
-  const auto point = [](const Vec2& p) { return "[" + toml_number(p.x()) + ", " + toml_number(p.y()) + "]"; };
+                       floor.lengths(part.height_m), floor.lengths(part.over));
+  const auto point = [&](const Vec2& p) {
+    return "[" + floor.lengths(p.x()) + ", " + floor.lengths(p.y()) + "]";
+  };
   return fmt::format(FMT_STRING("\n[[rooms.ceiling]]\nfrom = {}\nheight = {}\nto = {}\nto_height = {}\n"),
-                     point(part.from), toml_number(part.height_m), point(part.to),
-                     toml_number(part.to_height_m));
+                     point(part.from), floor.lengths(part.height_m), point(part.to),
+                     floor.lengths(part.to_height_m));
 }
 
 }  // namespace
@@ -118,20 +121,21 @@ std::string opening_text(const ImportedFloor& floor, const FoundOpening& opening
   text += "drawn = " + toml_quoted(drawn_word(opening.drawn)) + "\n";
   if (!behind.empty()) text += "outside = false\n";
   text += fmt::format(FMT_STRING("wall = {}\nfrom = {}\nwidth = {}\n"), opening.edge + 1,
-                      toml_number(opening.from_m), toml_number(opening.width_m));
-  if (sill > 0) text += "sill = " + toml_number(sill) + "\n";
-  text += "height = " + toml_number(opening.height_m.value_or(usual)) + "\n";
+                      floor.lengths(opening.from_m), floor.lengths(opening.width_m));
+  if (sill > 0) text += "sill = " + floor.lengths(sill) + "\n";
+  text += "height = " + floor.lengths(opening.height_m.value_or(usual)) + "\n";
   return text + glass_text(opening.transmittance);
 }
 
-std::string roof_opening_text(const plans::FoundRoofOpening& opening, UniqueNames& names) {
+std::string roof_opening_text(const ImportedFloor& floor, const plans::FoundRoofOpening& opening,
+                              UniqueNames& names) {
   std::string text = fmt::format(
       FMT_STRING(
           "\n[[rooms.openings]]\nname = {}\nkind = \"roof window\"\ndrawn = {}\nat = [{}, {}]\nwidth = "
           "{}\nlength = {}\n"),
       toml_quoted(names.unique("roof window")), toml_quoted(drawn_word(opening.drawn)),
-      toml_number(opening.at.x()), toml_number(opening.at.y()), toml_number(opening.size.x()),
-      toml_number(opening.size.y()));
+      floor.lengths(opening.at.x()), floor.lengths(opening.at.y()), floor.lengths(opening.size.x()),
+      floor.lengths(opening.size.y()));
   if (std::abs(opening.rotation_deg) > 1e-6) text += "rotation = " + toml_number(opening.rotation_deg) + "\n";
   return text + glass_text(opening.transmittance);
 }
@@ -145,13 +149,13 @@ std::vector<plans::FoundObject> things_in(const plans::FoundPlan& plan, std::siz
   return things;
 }
 
-std::string luminaire_text(const plans::FoundLuminaire& luminaire) {
+std::string luminaire_text(const ImportedFloor& floor, const plans::FoundLuminaire& luminaire) {
   std::string text = fmt::format(FMT_STRING("\n[[rooms.luminaires]]\nmark = {}\ndrawn = {}\nat = [{}, {}]\n"),
                                  toml_quoted(luminaire.mark), toml_quoted(drawn_word(luminaire.drawn)),
-                                 toml_number(luminaire.at.x()), toml_number(luminaire.at.y()));
+                                 floor.lengths(luminaire.at.x()), floor.lengths(luminaire.at.y()));
   if (std::abs(luminaire.rotation_deg) > 1e-6)
     text += "rotation = " + toml_number(luminaire.rotation_deg) + "\n";
-  if (luminaire.height_m) text += "mounting_height = " + toml_number(*luminaire.height_m) + "\n";
+  if (luminaire.height_m) text += "mounting_height = " + floor.lengths(*luminaire.height_m) + "\n";
   return text;
 }
 
@@ -164,11 +168,11 @@ std::string object_text(const ImportedFloor& floor, const plans::FoundObject& ob
   std::string text = "\n[[rooms.objects]]\nname = " + toml_quoted(names.unique(called)) + "\n";
   text += "drawn = " + toml_quoted(drawn_word(object.drawn)) + "\n";
   if (object.is_column)
-    return text + "block = " + toml_outline(object.footprint) + "\n" +
-           bottom_text(object.bottom_m.value_or(0)) +
-           "top = " + toml_number(object.top_m.value_or(floor.floor.height_m.value_or(kUsualHeight))) + "\n" +
-           kFinish;
-  return text + shape_text(object);
+    return text + "block = " + floor.lengths(object.footprint) + "\n" +
+           bottom_text(floor, object.bottom_m.value_or(0)) +
+           "top = " + floor.lengths(object.top_m.value_or(floor.floor.height_m.value_or(kUsualHeight))) +
+           "\n" + kFinish;
+  return text + shape_text(floor, object);
 }
 
 bool has_own_height(const plans::FoundRoom& room, const ImportedFloor& floor) {
@@ -182,21 +186,21 @@ std::string room_text(const ImportedFloor& floor, std::size_t number_of_room,
   if (!room.number.empty()) text += "number = " + toml_quoted(room.number) + "\n";
   text += "floor = " + toml_quoted(floor.floor.name) + "\n";
   text += "drawn = " + toml_quoted(drawn_word(room.drawn)) + "\n";
-  text += "outline = " + toml_outline(room.outline) + "\n";
-  if (has_own_height(room, floor)) text += "height = " + toml_number(*room.height_m) + "\n";
+  text += "outline = " + floor.lengths(room.outline) + "\n";
+  if (has_own_height(room, floor)) text += "height = " + floor.lengths(*room.height_m) + "\n";
   const ProposedTask task = propose(room.name);
   if (!task.key.empty())
     text += "task = { proposed = " + toml_quoted(task.key) + " }   # " + task.words + "\n";
   for (const std::string& finish : room.finishes) text += "# of the model, to confirm: " + finish + "\n";
   UniqueNames openings, objects;
-  for (const plans::FoundCeiling& part : room.ceiling) text += ceiling_text(part);
+  for (const plans::FoundCeiling& part : room.ceiling) text += ceiling_text(floor, part);
   for (const FoundOpening& opening : room.openings) text += opening_text(floor, opening, openings, names);
   for (const plans::FoundRoofOpening& opening : room.roof_openings)
-    text += roof_opening_text(opening, openings);
+    text += roof_opening_text(floor, opening, openings);
   for (const plans::FoundObject& object : things_in(floor.plan, number_of_room))
     text += object_text(floor, object, objects);
   for (const plans::FoundLuminaire& luminaire : floor.plan.luminaires)
-    if (luminaire.room == int(number_of_room)) text += luminaire_text(luminaire);
+    if (luminaire.room == int(number_of_room)) text += luminaire_text(floor, luminaire);
   return text;
 }
 

@@ -24,7 +24,8 @@ std::string drawn_word(const std::string& drawn);
 /// Tables of what is in a room, beginning with a blank line. `rooms`: names of the floor's rooms.
 std::string opening_text(const ImportedFloor& floor, const plans::FoundOpening& opening, UniqueNames& names,
                          const std::vector<std::string>& rooms);
-std::string roof_opening_text(const plans::FoundRoofOpening& opening, UniqueNames& names);
+std::string roof_opening_text(const ImportedFloor& floor, const plans::FoundRoofOpening& opening,
+                              UniqueNames& names);
 
 /// Whether a room is not as high as its floor says.
 bool has_own_height(const plans::FoundRoom& room, const ImportedFloor& floor);
@@ -33,7 +34,7 @@ bool has_own_height(const plans::FoundRoom& room, const ImportedFloor& floor);
 std::vector<plans::FoundObject> things_in(const plans::FoundPlan& plan, std::size_t room);
 
 /// A luminaire by itself.
-std::string luminaire_text(const plans::FoundLuminaire& luminaire);
+std::string luminaire_text(const ImportedFloor& floor, const plans::FoundLuminaire& luminaire);
 std::string object_text(const ImportedFloor& floor, const plans::FoundObject& object, UniqueNames& names);
 
 /// "door", "window" or "opening".

@@ -5,6 +5,7 @@
 #include <string>
 
 #include "core/geometry/polygon.hpp"
+#include "core/units/shown_units.hpp"
 
 namespace glow::files {
 
@@ -37,15 +38,21 @@ inline std::string toml_number(double value) {
   return text == "-0" ? "0" : text;
 }
 
-/// [[x, y], ...], a few corners to a line.
-inline std::string toml_outline(const geometry::Polygon& outline) {
-  constexpr std::size_t kInALine = 6;
-  std::string text = "[";
-  for (std::size_t k = 0; k < outline.size(); ++k) {
-    if (k > 0) text += k % kInALine == 0 ? ",\n  " : ", ";
-    text += "[" + toml_number(outline[k].x()) + ", " + toml_number(outline[k].y()) + "]";
+/// Lengths as bare numbers of a project are: metres or feet, to a tenth of a millimetre or less.
+struct Lengths {
+  units::ShownUnits units;
+
+  std::string operator()(double metres) const { return toml_number(units.length(metres)); }
+  /// [[x, y], ...], a few corners to a line.
+  std::string operator()(const geometry::Polygon& outline) const {
+    constexpr std::size_t kInALine = 6;
+    std::string text = "[";
+    for (std::size_t k = 0; k < outline.size(); ++k) {
+      if (k > 0) text += k % kInALine == 0 ? ",\n  " : ", ";
+      text += "[" + (*this)(outline[k].x()) + ", " + (*this)(outline[k].y()) + "]";
+    }
+    return text + "]";
   }
-  return text + "]";
-}
+};
 
 }  // namespace glow::files
