@@ -30,12 +30,14 @@ class Squares {
   }
 
  private:
-  /// m: a metre, less where most lines crowd in a small place.
+  /// m: a metre, less where most lines crowd in a small place, more where they would lie in too many squares.
   static double side_for(const std::vector<Segment>& lines) {
-    constexpr double kLargest = 1.0, kSmallest = 0.2, kLinesEach = 8;
+    constexpr double kLargest = 1.0, kSmallest = 0.2, kLinesEach = 8, kMostSquares = 1.5e6;
     if (lines.empty()) return kLargest;
     std::vector<double> x, y;
+    double length = 0;
     for (const Segment& line : lines) {
+      length += line.length();
       x.push_back(line.from.x());
       y.push_back(line.from.y());
     }
@@ -46,8 +48,8 @@ class Squares {
       std::nth_element(v.begin(), high, v.end());
       return *high - from;
     };
-    return std::clamp(std::sqrt(kLinesEach * width(x) * width(y) / double(lines.size())), kSmallest,
-                      kLargest);
+    const double crowded = std::sqrt(kLinesEach * width(x) * width(y) / double(lines.size()));
+    return std::max(std::clamp(crowded, kSmallest, kLargest), length / kMostSquares);
   }
 
   template <class Call>
