@@ -1,11 +1,16 @@
 // Plans: words of rooms, patterns, frames, curves, texts of drawings.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
+#include <random>
+#include <set>
 
 #include "core/plans/line_work.hpp"
 #include "core/plans/naming.hpp"
+#include "core/plans/near_points.hpp"
 #include "core/plans/request.hpp"
+#include "core/plans/squares.hpp"
 #include "files/plans/dxf/curves.hpp"
 #include "files/plans/dxf/drawn_text.hpp"
 #include "files/plans/room_words.hpp"
@@ -140,6 +145,85 @@ TEST(LineWork, FacesHullsAndShares) {
   const Vec2 inside = plans::point_inside({{0, 0}, {9, 0}, {9, 4}, {5, 4}, {5, 8}, {0, 8}});
   EXPECT_GT(geometry::distance_to_edges({{0, 0}, {9, 0}, {9, 4}, {5, 4}, {5, 8}, {0, 8}}, inside), 2.4);
   EXPECT_TRUE(plans::faces_of({}).empty());
+}
+
+/// Between two segments, m.
+double distance_between(const plans::Segment& a, const plans::Segment& b) {
+  const Vec2 d = a.to - a.from, e = b.to - b.from;
+  const double across = plans::cross(d, e);
+  const double t = plans::cross(b.from - a.from, e) / across, u = plans::cross(b.from - a.from, d) / across;
+  if (across != 0 && t >= 0 && t <= 1 && u >= 0 && u <= 1) return 0;
+  const auto to_line = [](const plans::Segment& line, const Vec2& p) {
+    const Vec2 way = line.to - line.from;
+    const double share = std::clamp((p - line.from).dot(way) / way.squaredNorm(), 0.0, 1.0);
+    return (line.from + share * way - p).norm();
+  };
+  return std::min({to_line(a, b.from), to_line(a, b.to), to_line(b, a.from), to_line(b, a.to)});
+}
+
+struct LinesCase {
+  const char* name;
+  int count;
+  double extent_m, longest_m;
+};
+void PrintTo(const LinesCase& lines, std::ostream* out) {
+  *out << lines.name;
+}
+
+class NearLinesTest : public testing::TestWithParam<LinesCase> {
+ protected:
+  double random(double most) { return std::uniform_real_distribution<double>(0, most)(engine_); }
+  plans::Segment segment(double longest) {
+    const Vec2 from(random(GetParam().extent_m), random(GetParam().extent_m));
+    const double angle = random(2 * kPi);
+    return {from, from + (0.01 + random(longest)) * Vec2(std::cos(angle), std::sin(angle))};
+  }
+  std::mt19937 engine_{7};
+};
+TEST_P(NearLinesTest, AreAllFound) {
+  std::vector<plans::Segment> lines;
+  std::vector<Vec2> points;
+  for (int k = 0; k < GetParam().count; ++k) lines.push_back(segment(GetParam().longest_m));
+  for (const plans::Segment& line : lines) points.push_back(line.from);
+  const plans::Squares squares(lines);
+  const double reach = 0.2;
+  const plans::NearPoints near_points(points, reach);
+  std::size_t near = 0;
+  for (int k = 0; k < 200; ++k) {
+    const plans::Segment way = segment(3);
+    std::set<std::size_t> met, close;
+    squares.near(way, [&](std::size_t other) { met.insert(other); });
+    near_points.near(way.from, [&](std::size_t other) { close.insert(other); });
+    for (std::size_t other = 0; other < lines.size(); ++other) {
+      const bool is_near = distance_between(lines[other], way) < plans::Squares::kHand;
+      near += is_near;
+      if (is_near) {
+        EXPECT_TRUE(met.count(other)) << other;
+      }
+      if ((points[other] - way.from).norm() < reach) {
+        EXPECT_TRUE(close.count(other)) << other;
+      }
+    }
+  }
+  EXPECT_GT(near, 100u);  // some were
+}
+INSTANTIATE_TEST_SUITE_P(Plans, NearLinesTest,
+                         testing::Values(LinesCase{"walls", 400, 30, 8}, LinesCase{"crowded", 4000, 5, 0.3},
+                                         LinesCase{"far_apart", 3000, 300, 40},
+                                         LinesCase{"kilometres", 4000, 1000, 1900}));
+
+/// In whatever order lines come: a lattice has a face for each of its squares.
+TEST(LineWork, ALatticeHasAllItsFaces) {
+  std::vector<plans::Segment> lines;
+  for (int k = 0; k <= 40; ++k) {
+    lines.push_back({{double(k), -0.5}, {double(k), 40.5}});
+    lines.push_back({{-0.5, double(k)}, {40.5, double(k)}});
+  }
+  double area = 0;
+  const std::vector<plans::Face> faces = plans::faces_of(lines);
+  for (const plans::Face& face : faces) area += geometry::signed_area(face.outline);
+  EXPECT_EQ(faces.size(), 1600u);
+  EXPECT_NEAR(area, 1600, 1e-6);
 }
 
 }  // namespace plans_test

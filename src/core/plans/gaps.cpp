@@ -131,37 +131,36 @@ std::vector<Gap> gaps_in(const std::vector<Segment>& lines, const Request& reque
 }
 
 void cap_open_ends(std::vector<Segment>& lines, const Request& request) {
-  struct FreeEnd {
-    Vec2 at;
-    std::size_t nearest = SIZE_MAX;
-    double distance = HUGE_VAL;
-  };
   const Squares squares(lines);
-  std::vector<FreeEnd> ends;
-  std::vector<Vec2> places;
+  std::vector<Vec2> ends;  // that meet no other line
   for (std::size_t k = 0; k < lines.size(); ++k)
     for (const Vec2& end : {lines[k].from, lines[k].to}) {
       bool is_free = true;
       squares.near({end, end + Vec2(1e-6, 0)}, [&](std::size_t other) {
         is_free = is_free && (other == k || distance_to(lines[other], end) > 2 * request.join_m);
       });
-      if (is_free) ends.push_back({end});
-      if (is_free) places.push_back(end);
+      if (is_free) ends.push_back(end);
     }
   const double reach = request.thickest_wall_m + 3 * request.join_m;
-  const NearPoints near_ends(places, reach);
+  struct Nearest {
+    std::size_t end = SIZE_MAX;
+    double distance = HUGE_VAL;
+  };
+  std::vector<Nearest> nearest(ends.size());
+  const NearPoints near_ends(ends, reach);
   for (std::size_t a = 0; a < ends.size(); ++a)
-    near_ends.near(ends[a].at, [&](std::size_t b) {
-      const double distance = (ends[a].at - ends[b].at).norm();
+    near_ends.near(ends[a], [&](std::size_t b) {
+      Nearest& own = nearest[a];
+      const double distance = (ends[a] - ends[b]).norm();
       // Of two as near as each other the one that was drawn first.
-      if (b == a || distance > reach || distance > ends[a].distance) return;
-      if (distance < ends[a].distance || b < ends[a].nearest) ends[a].nearest = b;
-      ends[a].distance = distance;
+      if (b == a || distance > reach || distance > own.distance) return;
+      if (distance < own.distance || b < own.end) own.end = b;
+      own.distance = distance;
     });
   for (std::size_t a = 0; a < ends.size(); ++a) {
-    const std::size_t b = ends[a].nearest;
-    if (b != SIZE_MAX && a < b && ends[b].nearest == a && ends[a].distance > request.thinnest_wall_m)
-      lines.push_back({ends[a].at, ends[b].at});
+    const auto& [b, distance] = nearest[a];
+    if (b != SIZE_MAX && a < b && nearest[b].end == a && distance > request.thinnest_wall_m)
+      lines.push_back({ends[a], ends[b]});
   }
 }
 

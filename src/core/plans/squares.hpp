@@ -12,7 +12,9 @@ namespace glow::plans {
 /// Lines in squares of the plan, to find those that a short way meets.
 class Squares {
  public:
-  explicit Squares(const std::vector<Segment>& lines) : lines_(lines), side_(side_for(lines)) {
+  static constexpr double kHand = 0.1;  // m
+
+  explicit Squares(const std::vector<Segment>& lines) : side_(side_for(lines)) {
     for (std::size_t k = 0; k < lines.size(); ++k)
       visit(lines[k], [&](std::int64_t x, std::int64_t y) { cells_.push_back({{x, y}, k}); });
     std::sort(cells_.begin(), cells_.end());
@@ -54,21 +56,21 @@ class Squares {
 
   template <class Call>
   void visit(const Segment& s, const Call& call) const {
-    constexpr double kHand = 0.1;
+    // Every point of it is nearer than a quarter of a side to one that is looked at.
+    const double hand = kHand + side_ / 4;
     const auto cell = [this](double v) { return std::int64_t(std::floor(v / side_)); };
     const int steps = std::max(1, int(std::ceil(s.length() / (side_ / 2))));
     std::pair<std::int64_t, std::int64_t> last{INT64_MAX, 0};
     for (int k = 0; k <= steps; ++k) {
       const Vec2 p = s.from + (s.to - s.from) * (double(k) / steps);
-      for (std::int64_t x = cell(p.x() - kHand); x <= cell(p.x() + kHand); ++x)
-        for (std::int64_t y = cell(p.y() - kHand); y <= cell(p.y() + kHand); ++y)
+      for (std::int64_t x = cell(p.x() - hand); x <= cell(p.x() + hand); ++x)
+        for (std::int64_t y = cell(p.y() - hand); y <= cell(p.y() + hand); ++y)
           if (std::pair{x, y} != last) {
             call(x, y);
             last = {x, y};
           }
     }
   }
-  const std::vector<Segment>& lines_;
   double side_;
   std::vector<std::pair<std::pair<std::int64_t, std::int64_t>, std::size_t>> cells_;
 };

@@ -53,7 +53,9 @@ class Rendering {
   bool is_edge(int x, int y) const;
   void add(const Seen& seen, double share, const std::vector<BlockFiller>& fillers, int x, int y,
            std::vector<double>& light, std::vector<double>& lux) const;
-  void add_known(const std::vector<BlockFiller>& fillers, int x, int y);
+  void add_known(const std::vector<BlockFiller>& fillers, std::size_t i, int x, int y,
+                 std::vector<double>& light, std::vector<double>& lux) const;
+  void send_on(const float* on, double share, const Vec3& tint, std::vector<double>& light) const;
   const float* near(const SeenSurface& surface, const std::vector<BlockFiller>& fillers, int x, int y) const;
   void write(std::size_t i, const std::vector<double>& light, const std::vector<double>& lux);
   void measure_errors();
@@ -194,11 +196,8 @@ void Rendering::fill_block(const Block& own) {
       light.assign(sources_.layers(), 0.0);
       lux.assign(sources_.count(), 0.0);
       const int n = quality_.edge_samples > 1 && is_edge(x, y) ? quality_.edge_samples : 1;
-      if (n == 1) {
-        add_known(fillers, x, y);
-        continue;
-      }
-      for (int k = 0; k < n * n; ++k) {
+      if (n == 1) add_known(fillers, pixel(x, y), x, y, light, lux);
+      for (int k = 0; n > 1 && k < n * n; ++k) {
         lines_.at(x + (k % n + 0.5) / n, y + (k / n + 0.5) / n, seen);
         add(seen, 1.0 / (n * n), fillers, x, y, light, lux);
       }
@@ -218,24 +217,33 @@ const float* Rendering::near(const SeenSurface& surface, const std::vector<Block
   return nullptr;
 }
 
-/// What is seen in the middle of a pixel, by what has been found of it.
-void Rendering::add_known(const std::vector<BlockFiller>& fillers, int x, int y) {
-  const std::size_t i = pixel(x, y), bands = std::size_t(sources_.bands());
+/// Adds what a surface sends on of the light on it, source after source. `share`: of its exitance.
+void Rendering::send_on(const float* on, double share, const Vec3& tint, std::vector<double>& light) const {
+  const std::size_t bands = std::size_t(sources_.bands());
+  for (std::size_t s = 0; s < sources_.count(); ++s)
+    for (std::size_t b = 0; b < bands; ++b)
+      light[s * bands + b] +=
+          share / kPi * double(on[s * bands + b]) * (b > 0 ? tint[Eigen::Index(b) - 1] : 1.0);
+}
+
+/// What is seen in the middle of a pixel, by what has been found and written of it.
+void Rendering::add_known(const std::vector<BlockFiller>& fillers, std::size_t i, int x, int y,
+                          std::vector<double>& light, std::vector<double>& lux) const {
+  const std::size_t bands = std::size_t(sources_.bands());
   const geometry::Geometry& geometry = sources_.lit().transport->geometry();
+  for (std::size_t s = 0; s < sources_.count(); ++s) {
+    const PictureLayer& layer = picture_.layers[s];
+    light[s * bands] = double(layer.luminance[i]);
+    for (std::size_t b = 1; b < bands; ++b) light[s * bands + b] = double(layer.bands[3 * i + b - 1]);
+  }
   for (std::size_t order = 0; order < fillers.size(); ++order) {
     const float* on = fillers[order].at(x, y);
     if (!on) continue;
     const PixelKey& own = keys_[order][i];
     const Vec3& tint = geometry.material_of(geometry.facets()[std::size_t(own.facet)]).tint;
-    const float share = std::abs(own.share) / float(kPi);
-    for (std::size_t s = 0; s < sources_.count(); ++s) {
-      PictureLayer& layer = picture_.layers[s];
-      if (order == 0 && picture_.surfaces[i] >= 0) layer.illuminance[i] = on[s * bands];
-      layer.luminance[i] += share * on[s * bands];
-      for (std::size_t b = 1; b < bands; ++b)
-        layer.bands[3 * i + b - 1] +=
-            share * on[s * bands + b] * (own.share > 0 ? float(tint[Eigen::Index(b) - 1]) : 1.0f);
-    }
+    send_on(on, std::abs(double(own.share)), own.share > 0 ? tint : Vec3(Vec3::Ones()), light);
+    for (std::size_t s = 0; order == 0 && picture_.surfaces[i] >= 0 && s < sources_.count(); ++s)
+      lux[s] = double(on[s * bands]);
   }
 }
 
@@ -256,12 +264,8 @@ void Rendering::add(const Seen& seen, double share, const std::vector<BlockFille
       on = found.data();
     }
     const bool first = &surface == &seen.surfaces.front() && surface.place.facet >= 0 && seen.surface >= 0;
-    for (std::size_t s = 0; s < sources_.count(); ++s) {
-      if (first) lux[s] += share * double(on[s * bands]);
-      for (std::size_t b = 0; b < bands; ++b)
-        light[s * bands + b] += share * surface.share / kPi * double(on[s * bands + b]) *
-                                (b > 0 ? surface.tint[Eigen::Index(b) - 1] : 1.0);
-    }
+    send_on(on, share * surface.share, surface.tint, light);
+    for (std::size_t s = 0; first && s < sources_.count(); ++s) lux[s] += share * double(on[s * bands]);
   }
 }
 
