@@ -18,9 +18,9 @@ class Names {
     if (std::find(names_.begin(), names_.end(), name) == names_.end()) names_.push_back(name);
   }
   std::string words() const {
-    constexpr std::size_t kMostTold = 12;
+    constexpr std::size_t kMostNames = 12;
     if (names_.empty()) return "; these results have none";
-    const std::size_t told = std::min(names_.size(), kMostTold);
+    const std::size_t told = std::min(names_.size(), kMostNames);
     const std::string more =
         names_.size() > told ? fmt::format(FMT_STRING(" and {} more"), names_.size() - told) : std::string();
     return fmt::format(FMT_STRING("; there are: {}{}"),

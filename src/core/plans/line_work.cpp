@@ -1,82 +1,23 @@
 #include "core/plans/line_work.hpp"
 
-#include <geos_c.h>
-
 #include <algorithm>
 #include <cmath>
-#include <cstdarg>
-#include <memory>
 #include <numeric>
 
+#include "core/geometry/geos.hpp"
 #include "core/plans/near_points.hpp"
 
 namespace glow::plans {
 namespace {
 
+using geometry::Geos;
+using geometry::owned;
+using geometry::points_of;
+using geometry::polygon_of;
+using geometry::sequence;
+using geometry::Shape;
+
 constexpr double kGrid = 1e-5;  // m: lines that come nearer meet
-
-void quiet(const char*, void*) {}
-
-/// The geometry library's handle, for one call of ours: threads do not share it.
-class Geos {
- public:
-  Geos() : handle_(GEOS_init_r()) {
-    GEOSContext_setNoticeMessageHandler_r(handle_, quiet, nullptr);
-    GEOSContext_setErrorMessageHandler_r(handle_, quiet, nullptr);
-  }
-  ~Geos() { GEOS_finish_r(handle_); }
-  Geos(const Geos&) = delete;
-  Geos& operator=(const Geos&) = delete;
-  operator GEOSContextHandle_t() const { return handle_; }
-
- private:
-  GEOSContextHandle_t handle_;
-};
-
-struct Destroyed {
-  GEOSContextHandle_t geos;
-  void operator()(GEOSGeometry* shape) const { GEOSGeom_destroy_r(geos, shape); }
-};
-using Shape = std::unique_ptr<GEOSGeometry, Destroyed>;
-
-Shape owned(const Geos& geos, GEOSGeometry* shape) {
-  return Shape(shape, Destroyed{geos});
-}
-
-GEOSCoordSequence* sequence(const Geos& geos, const std::vector<Vec2>& points, bool closed) {
-  const std::size_t n = points.size() + (closed ? 1 : 0);
-  GEOSCoordSequence* row = GEOSCoordSeq_create_r(geos, unsigned(n), 2);
-  for (std::size_t k = 0; k < n; ++k) {
-    const Vec2& p = points[k % points.size()];
-    GEOSCoordSeq_setXY_r(geos, row, unsigned(k), p.x(), p.y());
-  }
-  return row;
-}
-
-GEOSGeometry* ring_of(const Geos& geos, const geometry::Polygon& polygon) {
-  return GEOSGeom_createLinearRing_r(geos, sequence(geos, polygon, true));
-}
-
-Shape polygon_of(const Geos& geos, const Face& face) {
-  std::vector<GEOSGeometry*> holes;
-  for (const geometry::Polygon& hole : face.holes) holes.push_back(ring_of(geos, hole));
-  return owned(geos, GEOSGeom_createPolygon_r(geos, ring_of(geos, face.outline), holes.data(),
-                                              unsigned(holes.size())));
-}
-
-geometry::Polygon points_of(const Geos& geos, const GEOSGeometry* ring) {
-  geometry::Polygon points;
-  const GEOSCoordSequence* row = ring ? GEOSGeom_getCoordSeq_r(geos, ring) : nullptr;
-  unsigned n = 0;
-  if (!row || !GEOSCoordSeq_getSize_r(geos, row, &n)) return points;
-  for (unsigned k = 0; k + 1 < n; ++k) {
-    Vec2 p;
-    GEOSCoordSeq_getXY_r(geos, row, k, &p.x(), &p.y());
-    points.push_back(p);
-  }
-  if (geometry::signed_area(points) < 0) std::reverse(points.begin(), points.end());
-  return points;
-}
 
 /// Lines of one direction, to be sorted along and across it.
 struct Strip {
@@ -233,7 +174,7 @@ std::vector<Face> united(const std::vector<Face>& faces) {
   std::vector<GEOSGeometry*> parts;
   for (const Face& face : faces) {
     if (face.outline.size() < 3) continue;
-    const Shape polygon = polygon_of(geos, face);
+    const Shape polygon = polygon_of(geos, face.outline, face.holes);
     GEOSGeometry* valid = polygon ? GEOSMakeValid_r(geos, polygon.get()) : nullptr;
     if (valid) parts.push_back(valid);
   }
@@ -254,7 +195,7 @@ std::vector<Face> united(const std::vector<Face>& faces) {
 
 bool is_thinner_than(const Face& face, double width_m) {
   const Geos geos;
-  const Shape polygon = polygon_of(geos, face);
+  const Shape polygon = polygon_of(geos, face.outline, face.holes);
   if (!polygon) return true;
   const Shape rest = owned(geos, GEOSBuffer_r(geos, polygon.get(), -width_m / 2, 2));
   return !rest || GEOSisEmpty_r(geos, rest.get()) == 1;
@@ -281,7 +222,7 @@ geometry::Polygon without_flat_corners(geometry::Polygon polygon, double toleran
 
 geometry::Polygon simplified(const geometry::Polygon& polygon, double tolerance_m) {
   const Geos geos;
-  const Shape shape = polygon_of(geos, {polygon, {}});
+  const Shape shape = polygon_of(geos, polygon);
   if (!shape) return polygon;
   const Shape simple = owned(geos, GEOSTopologyPreserveSimplify_r(geos, shape.get(), tolerance_m));
   if (!simple || GEOSGeomTypeId_r(geos, simple.get()) != GEOS_POLYGON) return polygon;
@@ -302,7 +243,7 @@ double shared_area(const geometry::Polygon& a, const geometry::Polygon& b) {
   const geometry::Box2 p = geometry::bounding_box(a), q = geometry::bounding_box(b);
   if ((p.low.array() >= q.high.array()).any() || (q.low.array() >= p.high.array()).any()) return 0;
   const Geos geos;
-  const Shape one = polygon_of(geos, {a, {}}), two = polygon_of(geos, {b, {}});
+  const Shape one = polygon_of(geos, a), two = polygon_of(geos, b);
   const Shape both = one && two ? owned(geos, GEOSIntersection_r(geos, one.get(), two.get())) : nullptr;
   double area = 0;
   if (both) GEOSArea_r(geos, both.get(), &area);
@@ -317,7 +258,7 @@ Vec2 point_inside(const Face& face) {
   constexpr double kClose = 0.02;   // of the polygon's extent
   constexpr double kSlender = 200;  // beyond it the search would begin with thousands of squares
   const Geos geos;
-  const Shape shape = polygon_of(geos, face);
+  const Shape shape = polygon_of(geos, face.outline, face.holes);
   const Vec2 size = geometry::bounding_box(face.outline).size();
   const double extent = size.maxCoeff();
   if (shape && extent > kSlender * size.minCoeff()) {

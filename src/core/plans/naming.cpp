@@ -1,8 +1,10 @@
 #include "core/plans/naming.hpp"
 
+#include <glib.h>
+
 #include <algorithm>
 #include <cctype>
-#include <regex>
+#include <memory>
 
 #include "core/plans/signs.hpp"
 
@@ -42,21 +44,48 @@ std::vector<std::string> lines_of(const std::string& words) {
   return lines;
 }
 
-const std::regex& area_words() {
-  static const std::regex words(
-      R"((^|\s)(\S{1,6}\s*[=:]\s*)?[\d.,' ]*\d\s*(m2|m²|m\^2|qm|sqm|sq\.? ?m|sq\.? ?ft|ft2|ft²|sf)\b\.?$)",
-      std::regex::icase);
+struct Range {
+  std::size_t begin, end;
+};
+
+/// A regular expression on bytes, whatever case letters have.
+class Pattern {
+ public:
+  explicit Pattern(const char* words)
+      : made_(g_regex_new(words, GRegexCompileFlags(G_REGEX_RAW | G_REGEX_CASELESS | G_REGEX_OPTIMIZE),
+                          GRegexMatchFlags(0), nullptr)) {}
+
+  std::optional<Range> find(const std::string& line) const {
+    GMatchInfo* found = nullptr;
+    int begin = -1, end = -1;
+    if (g_regex_match_full(made_.get(), line.c_str(), gssize(line.size()), 0, GRegexMatchFlags(0), &found,
+                           nullptr))
+      g_match_info_fetch_pos(found, 0, &begin, &end);
+    g_match_info_free(found);
+    if (begin < 0) return std::nullopt;
+    return Range{std::size_t(begin), std::size_t(end)};
+  }
+
+ private:
+  struct Released {
+    void operator()(GRegex* made) const { g_regex_unref(made); }
+  };
+  std::unique_ptr<GRegex, Released> made_;
+};
+
+const Pattern& area_words() {
+  static const Pattern words(
+      R"((^|\s)(\S{1,6}\s*[=:]\s*)?[\d.,' ]*\d\s*(m2|m²|m\^2|qm|sqm|sq\.? ?m|sq\.? ?ft|ft2|ft²|sf)\b\.?$)");
   return words;
 }
 
 /// A line "0.01 Joinery 35.4 m2" in its parts.
 void split(const std::string& line, std::vector<std::string>& parts) {
-  std::smatch found;
   std::string rest = line;
   std::string note;
-  if (rest.size() < 200 && std::regex_search(rest, found, area_words())) {
-    note = tidy(found.str());
-    rest = tidy(rest.substr(0, std::size_t(found.position())));
+  if (const auto area = rest.size() < 200 ? area_words().find(rest) : std::nullopt) {
+    note = tidy(rest.substr(area->begin, area->end - area->begin));
+    rest = tidy(rest.substr(0, area->begin));
   }
   const std::size_t blank = rest.find(' ');
   if (blank != std::string::npos && kind_of_words(rest.substr(0, blank)) == WordKind::number &&
@@ -139,16 +168,15 @@ void take_words(FoundRoom& room, const std::vector<Written>& texts, const Reques
 }  // namespace
 
 WordKind kind_of_words(const std::string& line) {
-  static const std::regex number(
+  static const Pattern number(
       R"(^([A-Za-z]|([A-Za-z]{0,3}[-._/]?|[A-Za-z]{1,2} )\d{1,5}([.\-_/ ]?\d{1,5}){0,3}[A-Za-z]?( ?(°|'|\*))?)$)");
-  static const std::regex dimension(
-      R"(^(\S{1,8}\s*[=:]\s*.*\d.*|(\S{1,8}\s*)?[+\-±]?[\d.,]+\s*(m|mm|cm|m2|m²|qm|sqm|ft|in|lx|%)\.?)$)",
-      std::regex::icase);
+  static const Pattern dimension(
+      R"(^(\S{1,8}\s*[=:]\s*.*\d.*|(\S{1,8}\s*)?[+\-±]?[\d.,]+\s*(m|mm|cm|m2|m²|qm|sqm|ft|in|lx|%)\.?)$)");
   if (line.size() > 200) return WordKind::note;
-  std::smatch found;
-  if (std::regex_search(line, found, area_words()) && found.position() == 0) return WordKind::note;
-  if (std::regex_match(line, number)) return WordKind::number;
-  if (std::regex_match(line, dimension)) return WordKind::note;
+  const auto area = area_words().find(line);
+  if (area && area->begin == 0) return WordKind::note;
+  if (number.find(line)) return WordKind::number;
+  if (dimension.find(line)) return WordKind::note;
   constexpr unsigned char kLetters =
       0xc3;  // first bytes from here on begin letters, in UTF-8; before it, signs
   const bool has_letter = std::any_of(line.begin(), line.end(), [](char c) {

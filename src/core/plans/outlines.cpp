@@ -12,7 +12,6 @@ namespace {
 using geometry::Polygon;
 
 constexpr double kLeastArea = 0.05;  // m2: less is no room, whatever it was drawn for
-constexpr std::size_t kMostCorners = 4000;
 constexpr double kSamePoint = 5e-4;  // m
 constexpr double kSpike = 1e-3;      // m: a way out and back that encloses less than this is a slip
 

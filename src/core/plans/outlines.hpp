@@ -7,6 +7,9 @@
 
 namespace glow::plans {
 
+/// Of a room's outline; more are no room but a drawing of one.
+constexpr std::size_t kMostCorners = 4000;
+
 /// Rooms by what is drawn on the room layers. Names, openings and objects come later. What cannot be a room
 /// is a doubt, never mended by guessing.
 

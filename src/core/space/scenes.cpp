@@ -13,7 +13,7 @@
 namespace glow::space {
 namespace {
 
-constexpr double kSamePlace = 1e-6;  // m
+constexpr double kSameGridPoint = 1e-6;  // m
 
 bool is_called(const LuminaireGroup& group, const std::string& name) {
   return group.name == name || group.mark == name || (!group.fitting.empty() && group.fitting == name);
@@ -93,7 +93,7 @@ bool same_grids(const Space& a, const Space& b) {
     const auto &own = a.grids[g].grid.points, &other = b.grids[g].grid.points;
     if (a.grids[g].name != b.grids[g].name || own.size() != other.size()) return false;
     for (std::size_t i = 0; i < own.size(); ++i)
-      if ((own[i] - other[i]).norm() > kSamePlace) return false;
+      if ((own[i] - other[i]).norm() > kSameGridPoint) return false;
   }
   return true;
 }

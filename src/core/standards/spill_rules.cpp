@@ -33,7 +33,7 @@ constexpr double kProperty[2][4][2] = {{{2, 0}, {5, 1}, {10, 2}, {25, 5}},
 /// cd before and after curfew, whatever the distance: EN 12464-2, and CIE 150 above 0.5 m2.
 constexpr double kIntensity[4][2] = {{2500, 0}, {7500, 500}, {10000, 1000}, {25000, 2500}};
 /// m2 up to which the limits by distance of CIE 150 hold.
-constexpr double kAreas[5] = {0.002, 0.01, 0.03, 0.13, 0.5};
+constexpr double kProjectedAreas[5] = {0.002, 0.01, 0.03, 0.13, 0.5};
 /// cd for each metre of distance, by those areas.
 constexpr double kPerMetre[4][5] = {{0.29, 0.63, 1.3, 2.5, 5.1},
                                     {0.57, 1.3, 2.5, 5.0, 10},
@@ -150,12 +150,12 @@ std::vector<Demand> property_demands(ZoneStandard standard, int zone, const LitT
 
 std::optional<Demand> intensity_demand(ZoneStandard standard, int zone, const LitTimes& lit,
                                        double projected_area_m2, double distance_m) {
-  const auto* area = std::lower_bound(std::begin(kAreas), std::end(kAreas), projected_area_m2);
-  if (standard == ZoneStandard::en12464_2 || area == std::end(kAreas))
+  const auto* area = std::lower_bound(std::begin(kProjectedAreas), std::end(kProjectedAreas), projected_area_m2);
+  if (standard == ZoneStandard::en12464_2 || area == std::end(kProjectedAreas))
     return demand_of(Quantity::spill_intensity, kIntensity[zone - 1][lit.after_curfew ? 1 : 0],
                      to_string(standard), by_zone(zone, curfew_words(lit)),
                      standard == ZoneStandard::cie150 && lit.after_curfew && zone == 1 ? "single" : "agreed");
-  const auto row = std::size_t(area - std::begin(kAreas));
+  const auto row = std::size_t(area - std::begin(kProjectedAreas));
   const double per_metre = !lit.after_curfew ? kPerMetre[zone - 1][row] : zone == 1 ? 0 : kPerMetreLate[row];
   return demand_of(
       Quantity::spill_intensity, per_metre * distance_m, to_string(standard),

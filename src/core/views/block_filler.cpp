@@ -109,27 +109,11 @@ bool BlockFiller::fits(const float* lux, const float* a, const float* b, const f
   return true;
 }
 
-/// Between two places, what they have on average, where nothing is known yet.
-void BlockFiller::take_between(int x, int y, const float* a, const float* b) {
-  const std::size_t i = index(x, y);
-  if (is_found_[i]) return;
-  is_found_[i] = 1;
-  for (std::size_t k = 0; k < layers_; ++k) lux_[i * layers_ + k] = (a[k] + b[k]) / 2;
-}
-
 /// Whether what is found in the middle, and in the middle of the sides, lies between what is at the corners.
 bool BlockFiller::is_even(const Block& part) {
   const int x = (part.left + part.right) / 2, y = (part.top + part.bottom) / 2;
   const float *a = found(part.left, part.top), *b = found(part.right, part.top),
               *c = found(part.left, part.bottom), *d = found(part.right, part.bottom);
-  if (quality_.only_middles) {
-    if (!fits(found(x, y), a, b, c, d)) return false;
-    take_between(x, part.top, a, b);
-    take_between(x, part.bottom, c, d);
-    take_between(part.left, y, a, c);
-    take_between(part.right, y, b, d);
-    return true;
-  }
   return fits(found(x, y), a, b, c, d) && fits(found(x, part.top), a, b, nullptr, nullptr) &&
          fits(found(x, part.bottom), c, d, nullptr, nullptr) &&
          fits(found(part.left, y), a, c, nullptr, nullptr) &&

@@ -59,7 +59,6 @@ class BlockFiller {
   float* found(int x, int y);
   void fill(const Block& part);
   bool is_even(const Block& part);
-  void take_between(int x, int y, const float* a, const float* b);
   void lay(const Block& part);
   bool fits(const float* found, const float* a, const float* b, const float* c, const float* d) const;
   void share_by_keys(const Block& part);

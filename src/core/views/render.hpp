@@ -19,10 +19,9 @@ struct Quality {
   double direct_tolerance = 0.01;  ///< of luminaires' light at a place
   int edge_samples = 3;            ///< lines of sight through a pixel at an edge, along each side
   int gloss_rays = 48;
-  int checked_pixels = 256;   ///< that the stated uncertainty comes from
-  bool only_middles = false;  ///< blocks are tested in their middle, and not along their sides
+  int checked_pixels = 256;  ///< that the stated uncertainty comes from
 
-  static Quality draft() { return {128, 0.4, 24, 32, 0.1, 4, 8, 0.03, 1, 12, 96, true}; }
+  static Quality draft() { return {128, 0.4, 24, 32, 0.1, 4, 8, 0.03, 1, 12, 96}; }
   /// Of pictures a few hundred pixels wide.
   static Quality small() { return {256, 0.35, 8, 16, 0.04, 2, 2, 0.02, 2, 16}; }
   static Quality normal() { return {}; }

@@ -14,7 +14,7 @@ using plans::BlockUse;
 using units::Dimension;
 
 constexpr Range kDrawingUnit{1e-9, 1e6};
-constexpr Range kLevel{-500, 1000};
+constexpr Range kFloorLevel{-500, 1000};
 constexpr Range kJoint{0, 0.5, true};
 constexpr Range kDoorGap{0.1, 20};
 constexpr Range kThickness{0, 3};
@@ -187,7 +187,7 @@ std::vector<model::Floor> read_floors(TomlTable& root) {
     model::Floor floor;
     floor.place = table.place();
     floor.name = table.text("name", Need::required).value_or("");
-    floor.level_m = table.quantity("level", Dimension::length, kLevel).value_or(0);
+    floor.level_m = table.quantity("level", Dimension::length, kFloorLevel).value_or(0);
     floor.height_m = table.quantity("height", Dimension::length, range::kRoomHeight);
     if (auto drawing = table.table("drawing")) floor.drawing = read_drawing(*drawing);
     if (!floor.name.empty() && !names.insert(floor.name).second)

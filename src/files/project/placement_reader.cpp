@@ -22,7 +22,7 @@ using units::Dimension;
 constexpr Range kAimTilt{-180, 180};
 constexpr Range kFlux{0, 1e7, true};
 constexpr Range kColourRendering{0, 100};
-constexpr Range kPrice{0, 1e9};
+constexpr Range kLuminairePrice{0, 1e9};
 constexpr int kMostRows = 1000;
 constexpr double kLeastSpacing = 0.1;  // m
 constexpr Range kLuminaireSpacing{kLeastSpacing, 2000};
@@ -345,7 +345,7 @@ std::vector<model::ScheduledLuminaire> read_schedule(TomlTable& root) {
     entry.colour = read_lamp_colour(table);
     entry.ra = table.quantity("ra", Dimension::number, kColourRendering);
     entry.maintenance = read_luminaire_maintenance(table);
-    entry.price = table.quantity("price", Dimension::number, kPrice);
+    entry.price = table.quantity("price", Dimension::number, kLuminairePrice);
     read_shielding(table, entry);
     table.finish();
     schedule.push_back(std::move(entry));

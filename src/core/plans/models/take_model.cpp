@@ -9,13 +9,13 @@
 #include "core/plans/models/model_bodies.hpp"
 #include "core/plans/models/model_openings.hpp"
 #include "core/plans/models/room_of_shell.hpp"
+#include "core/plans/outlines.hpp"
 #include "core/plans/take_plan.hpp"
 
 namespace glow::plans {
 namespace {
 
 constexpr double kSameLevel = 0.02, kOtherLevel = 0.5;  // m
-constexpr std::size_t kMostCorners = 4000;
 constexpr double kLargestRoom = 2000;  // m
 
 /// A message that begins with what it is about.

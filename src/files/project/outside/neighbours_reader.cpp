@@ -50,7 +50,7 @@ std::optional<model::Neighbour::Facade> read_facade(TomlTable& owner) {
   return std::nullopt;
 }
 
-std::optional<model::Neighbour::Area> read_area(TomlTable& owner) {
+std::optional<model::Neighbour::Area> read_neighbour_area(TomlTable& owner) {
   auto table = owner.table("area");
   if (!table) return std::nullopt;
   model::Neighbour::Area area;
@@ -88,7 +88,7 @@ model::Neighbour read_neighbour(TomlTable& table) {
   own.use = read_known(table, "use", standards::area_use, "spa or hospital, dwelling, mixed or business");
   read_background(table, own);
   own.facade = read_facade(table);
-  own.area = read_area(table);
+  own.area = read_neighbour_area(table);
   if (table.has("facade") || table.has("area")) {
     table.finish();
     return own;
