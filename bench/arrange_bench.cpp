@@ -61,7 +61,7 @@ void furnished() {
 }
 
 void demo_rooms() {
-  const auto open = cli::open_project(GLOWGRID_DEMO);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   const run::Accuracy accuracy = *run::Accuracy::parse("normal");
   for (const cli::OpenProject::Room& room : open->rooms) {
     if (!room.written->task) continue;
@@ -87,7 +87,7 @@ void demo_rooms() {
 
 std::vector<std::filesystem::path> photometric_files() {
   std::vector<std::filesystem::path> files;
-  for (const char* folder : {GLOWGRID_CORPUS, GLOWGRID_SHELF})
+  for (const char* folder : {GLOWGRID_SOURCE "/tests/photometry/valid", GLOWGRID_SOURCE "/demo/shelf"})
     for (const auto& entry : std::filesystem::directory_iterator(folder)) files.push_back(entry.path());
   std::sort(files.begin(), files.end());
   return files;
@@ -113,7 +113,7 @@ std::vector<run::Candidate> candidates(std::size_t count) {
 }
 
 void ranking(std::size_t count) {
-  const auto open = cli::open_project(GLOWGRID_OFFICE);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/bench/office_60.toml");
   const cli::OpenProject::Room& room = open->rooms.front();
   const run::Accuracy accuracy = *run::Accuracy::parse("normal");
   const std::vector<run::Candidate> list = candidates(count);

@@ -69,7 +69,7 @@ DayRays day_rays(const space::Space& space, const transport::Transport& room,
 }  // namespace
 
 int main() {
-  const auto open = cli::open_project(GLOWGRID_DEMO);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   const transport::Effort effort = transport::Effort::normal();
   model::Moment day;  // half hour by half hour
   std::tie(day.year, day.month, day.day) = std::tuple(2026, 6, 21);

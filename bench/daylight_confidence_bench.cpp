@@ -72,7 +72,7 @@ void examine(const space::PlannedRoom& plan, const space::PlannedScene& scene, i
 }  // namespace
 
 int main(int argc, char** argv) {
-  const auto open = cli::open_project(GLOWGRID_DAYLIGHT_ROOMS);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/bench/daylight_rooms.toml");
   for (const cli::OpenProject::Room& room : open->rooms) {
     if (argc > 2 && room.name() != argv[2]) continue;
     const space::PlannedRoom plan = open->plan(room);

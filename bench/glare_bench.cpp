@@ -20,7 +20,8 @@ namespace {
 using namespace glow;
 
 const cli::OpenProject& open() {
-  static const std::unique_ptr<cli::OpenProject> opened = cli::open_project(GLOWGRID_GLARE_ROOM);
+  static const std::unique_ptr<cli::OpenProject> opened =
+      cli::open_project(GLOWGRID_SOURCE "/bench/glare_room.toml");
   return *opened;
 }
 const space::PlannedRoom& planned_room() {

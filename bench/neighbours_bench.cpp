@@ -28,7 +28,7 @@ double bare_rays(const space::Space& space, const transport::Transport& transpor
 }  // namespace
 
 int main() {
-  const auto open = cli::open_project(GLOWGRID_YARD);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/bench/neighbours_yard.toml");
   if (!open || open->rooms.empty()) return 1;
   const space::PlannedRoom plan = open->plan(open->rooms.front());
   const run::Pass pass = run::pass_over(plan.space, plan.brief, open->weights_of(plan),

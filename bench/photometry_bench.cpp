@@ -26,7 +26,8 @@ std::string content_of(const char* path) {
 const photometry::IntensityTable& street_table() {
   static const photometry::IntensityTable table = [] {
     Problems problems;
-    return files::read_photometry(content_of(GLOWGRID_CORPUS "/valid/e05-street.ldt"), "street.ldt", problems)
+    return files::read_photometry(content_of(GLOWGRID_SOURCE "/tests/photometry/valid/e05-street.ldt"),
+                                  "street.ldt", problems)
         ->table;
   }();
   return table;
@@ -90,7 +91,7 @@ void read_files(benchmark::State& state) {
   for (const char* name :
        {"/valid/e01-panel.ldt", "/valid/e05-street.ldt", "/valid/i01-panel.ies",
         "/valid/i09-street-90-270.ies", "/valid/i05-pendant-multiplier.ies", "/valid/e02-pendant.ldt"})
-    contents.push_back(content_of((std::string(GLOWGRID_CORPUS) + name).c_str()));
+    contents.push_back(content_of((std::string(GLOWGRID_SOURCE "/tests/photometry") + name).c_str()));
   for (auto _ : state)
     for (const std::string& content : contents) {
       Problems problems;

@@ -49,7 +49,7 @@ struct BenchRoom {
 };
 
 const BenchRoom& demo() {
-  static const BenchRoom room(GLOWGRID_DEMO);
+  static const BenchRoom room(GLOWGRID_SOURCE "/bench/plain_room.toml");
   return room;
 }
 const space::Space& demo_room() {
@@ -58,7 +58,7 @@ const space::Space& demo_room() {
 
 /// The demo's room as it is: windows, furniture, all its grids.
 const BenchRoom& with_windows() {
-  static const BenchRoom room(GLOWGRID_MILLRACE);
+  static const BenchRoom room(GLOWGRID_SOURCE "/demo/millrace.toml");
   return room;
 }
 const space::Space& room_with_windows() {
@@ -68,7 +68,7 @@ const space::Space& room_with_windows() {
 /// The demo room with a grid fine enough for about 500 points.
 const BenchRoom& demo_of_500() {
   static const BenchRoom room = [] {
-    BenchRoom own(GLOWGRID_DEMO);
+    BenchRoom own(GLOWGRID_SOURCE "/bench/plain_room.toml");
     space::Space& space = own.planned.space;
     const readings::PlaneGrid usual = *space.work_plane();
     space.grids.resize(1);

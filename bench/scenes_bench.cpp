@@ -42,7 +42,7 @@ model::Room with_clay(const model::Room& room) {
 
 int main(int argc, char** argv) {
   const std::size_t kScenes = argc > 2 ? std::size_t(std::atoi(argv[2])) : 50;
-  const auto open = cli::open_project(GLOWGRID_DEMO);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   run::Accuracy accuracy = *run::Accuracy::parse("normal");
   accuracy.most_refinements = 0;  // scenes that stand at their limits would be refined, too
   for (const cli::OpenProject::Room& room : open->rooms) {

@@ -85,7 +85,7 @@ void against_path_tracing() {
 
 /// Light and transport are found before the clock starts.
 void demo_views() {
-  const auto open = cli::open_project(GLOWGRID_DEMO);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   for (const cli::OpenProject::Room& room : open->rooms) {
     space::PlannedRoom planned = open->plan(room);
     const auto timed = [&](const views::Quality& quality) {

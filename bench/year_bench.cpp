@@ -187,7 +187,7 @@ void sky_division(const space::PlannedRoom& room) {
 }  // namespace
 
 int main() {
-  const auto open = cli::open_project(GLOWGRID_DEMO);
+  const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   for (const cli::OpenProject::Room& room : open->rooms) {
     const space::PlannedRoom plan = open->plan(room);
     if (!year_in(plan)) continue;

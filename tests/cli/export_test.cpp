@@ -282,8 +282,11 @@ TEST(Export, EveryPointStandsInOneLongTable) {
 TEST(Export, XmlHoldsEveryTableBySchema) {
   if (std::system("command -v xmllint > /dev/null") != 0) GTEST_SKIP() << "libxml2-utils is not installed";
   const TemporaryFolder folder;
-  for (const files::EmbeddedFile& file : files::embedded_demo())
-    folder.write("d/" + std::string(file.name), std::string(file.bytes));
+  for (const files::EmbeddedFile& file : files::embedded_demo()) {
+    std::string content(file.bytes);
+    if (file.name == "millrace.toml") content.resize(content.find("[[variants"));  // they hold the same tables
+    folder.write("d/" + std::string(file.name), content);
+  }
   ASSERT_EQ(run(folder, "run d/millrace.toml -q -a draft --room Showroom").code, 0);
   ASSERT_EQ(run(folder, "export d/millrace-results --to xml -o r.xml").code, 0);
   EXPECT_EQ(std::system(fmt::format(FMT_STRING("xmllint --noout --schema {} '{}' 2> /dev/null"),

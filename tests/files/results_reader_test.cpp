@@ -63,14 +63,6 @@ TEST(ResultsReader, FindsEverythingThatFiguresNeed) {
   }
 }
 
-/// Of every project that a test runs this is looked at, see cli::run; here of the demo, with all studies.
-TEST(ResultsReader, LosesNothingOfTheDemo) {
-  const cli::TemporaryFolder folder;
-  for (const EmbeddedFile& file : embedded_demo()) folder.write(file.name, std::string(file.bytes));
-  const cli::Ran ran = cli::run(folder, "run millrace.toml -o out -q --spread --accuracy draft");
-  EXPECT_EQ(ran.code, 0) << ran.err;
-}
-
 TEST(ResultsReader, RefusesWhatIsNotWhole) {
   struct Damage {
     const char* pointer;
