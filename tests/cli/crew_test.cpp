@@ -94,12 +94,13 @@ TEST_F(Crew, SpeaksWithOneVoice) {
   EXPECT_NE(watching.err.find("--watch is for one process"), std::string::npos) << watching.err;
 }
 
-/// Kills one that does not lead, at several moments: what was there stays, and the next start goes on.
+/// Kills one that does not lead, at several moments: what was there stays, or all of the new is there where
+/// its work was done, and the next start goes on.
 TEST_F(Crew, LosesNothingWhenOneIsKilled) {
   ASSERT_EQ(run_as_it_is(folder_, "run rooms.toml -q -a draft").code, 2);
   const std::string before = content_of(folder_.path() / "rooms-results/results.json");
   const std::set<std::string> files = files_below(folder_.path() / "rooms-results");
-  int killed = 0;
+  std::vector<std::string> left;  // by those that were killed
   for (const char* moment : {"0.4", "0.8", "1.3"}) {
     folder_.write("kill.sh", kCrew +
                                  " '" GLOWGRID_PROGRAM
@@ -113,14 +114,14 @@ TEST_F(Crew, LosesNothingWhenOneIsKilled) {
     const std::string command = "cd '" + folder_.path().string() + "' && bash kill.sh";
     const int status = std::system(command.c_str());
     if (WEXITSTATUS(status) <= 2) continue;  // it was done before
-    ++killed;
-    EXPECT_TRUE(content_of(folder_.path() / "rooms-results/results.json") == before) << moment;
+    left.push_back(content_of(folder_.path() / "rooms-results/results.json"));
     EXPECT_EQ(files_below(folder_.path() / "rooms-results"), files) << moment;
   }
-  EXPECT_GE(killed, 2);
+  EXPECT_GE(left.size(), 2u);
   const Ran again = run_as_it_is(folder_, "run rooms.toml -q -a 0.5", kCrew);
   EXPECT_EQ(again.code, 2) << again.err;
   const std::string after = content_of(folder_.path() / "rooms-results/results.json");
+  for (const std::string& results : left) EXPECT_TRUE(results == before || results == after);
   ASSERT_EQ(run_as_it_is(folder_, "run rooms.toml -q -a 0.5 --no-cache").code, 2);
   EXPECT_TRUE(content_of(folder_.path() / "rooms-results/results.json") == after);
 }

@@ -284,7 +284,8 @@ TEST(Export, XmlHoldsEveryTableBySchema) {
   const TemporaryFolder folder;
   for (const files::EmbeddedFile& file : files::embedded_demo()) {
     std::string content(file.bytes);
-    if (file.name == "millrace.toml") content.resize(content.find("[[variants"));  // they hold the same tables
+    if (file.name == "millrace.toml")
+      content.resize(content.find("[[variants"));  // they hold the same tables
     folder.write("d/" + std::string(file.name), content);
   }
   ASSERT_EQ(run(folder, "run d/millrace.toml -q -a draft --room Showroom").code, 0);

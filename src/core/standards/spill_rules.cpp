@@ -150,7 +150,8 @@ std::vector<Demand> property_demands(ZoneStandard standard, int zone, const LitT
 
 std::optional<Demand> intensity_demand(ZoneStandard standard, int zone, const LitTimes& lit,
                                        double projected_area_m2, double distance_m) {
-  const auto* area = std::lower_bound(std::begin(kProjectedAreas), std::end(kProjectedAreas), projected_area_m2);
+  const auto* area =
+      std::lower_bound(std::begin(kProjectedAreas), std::end(kProjectedAreas), projected_area_m2);
   if (standard == ZoneStandard::en12464_2 || area == std::end(kProjectedAreas))
     return demand_of(Quantity::spill_intensity, kIntensity[zone - 1][lit.after_curfew ? 1 : 0],
                      to_string(standard), by_zone(zone, curfew_words(lit)),

@@ -16,7 +16,7 @@ namespace glow::plans {
 namespace {
 
 constexpr double kSameLevel = 0.02, kOtherLevel = 0.5;  // m
-constexpr double kLargestRoom = 2000;  // m
+constexpr double kLargestRoom = 2000;                   // m
 
 /// A message that begins with what it is about.
 std::string about(const char* what, const Entity& entity, const std::string& words) {
