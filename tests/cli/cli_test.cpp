@@ -27,7 +27,10 @@ TEST(Program, DemoWritesRunsAndTellsWhatToOpen) {
     EXPECT_TRUE(fs::exists(results / file)) << file;
   EXPECT_TRUE(fs::exists(results / "report.html"));
   expect_lossless_results(folder);
-  // A changed project is left alone.
+  // Again: one that is as it was is run; a changed one is left alone.
+  const std::string whole = content_of(results / "results.json");
+  EXPECT_EQ(run(folder, "demo", "timeout --foreground --preserve-status -s INT 1").code, 130);
+  EXPECT_EQ(content_of(results / "results.json"), whole);
   folder.write("millrace-demo/millrace.toml", "format = 1\n");
   const Ran refused = run(folder, "demo");
   EXPECT_EQ(refused.code, 2);
@@ -152,6 +155,7 @@ INSTANTIATE_TEST_SUITE_P(
                    "unknown key \"hieght\" in rooms; did you mean \"height\"?"},
         BadProject{"height = 3.2", "height = true", "P003", "\"height\" is true or false; expected a number"},
         BadProject{"height = 3.2", "", "P004", "rooms: \"height\" is missing"},
+        BadProject{"height = 3.2", "heigth = 3.2", "P004", "is it meant by \"heigth\"?"},
         BadProject{"height = 3.2", "height = -1", "P005",
                    "millrace.toml:22:10: error[P005]: \"height\" is -1"},
         BadProject{"height = 3.2", "height = \"3.2 lx\"", "P006", "\"lx\" is not a unit of length"},
@@ -185,7 +189,8 @@ TEST(Program, TellsAllErrorsInOneGoInTheOrderOfTheFile) {
       "p.toml",
       "format = 1\n[defaults]\nmaintenance_factor = 2\n[luminaires.P1]\nfile = \"none.ldt\"\n[[rooms]]\n"
       "name = \"A\"\nsize = [1]\nheight = 3\n[[rooms]]\nname = \"B\"\nsize = [4, 4]\nheight = 3\n"
-      "task = \"nothing\"\n[[rooms.luminaires]]\nmark = \"P1\"\nat = [9, 9]\n");
+      "task = \"nothing\"\n[[rooms.luminaires]]\nmark = \"P1\"\nat = [9, 9]\n"
+      "[rooms.scenes.low]\ngroups = { P1 = 0.5 }\n");
   const Ran ran = run(folder, "check p.toml");
   EXPECT_EQ(ran.code, 2);
   std::vector<std::string> codes;

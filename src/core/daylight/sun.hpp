@@ -48,5 +48,6 @@ double refraction_deg(double altitude_deg);
 double extraterrestrial_w_m2(int day);
 
 inline constexpr double kSunDiscDeg = 0.533;  ///< across
+inline constexpr double kSunRadius = 0.5 * kSunDiscDeg * kDegree;
 
 }  // namespace glow::daylight

@@ -14,5 +14,7 @@ using Vec3f = Eigen::Vector3f;
 
 inline constexpr double kPi = 3.14159265358979323846;
 inline constexpr double kDegree = kPi / 180.0;
+/// 1 / (2 sqrt 3): Gauss's two points lie so far from the middle of an interval of length 1.
+inline constexpr double kGauss = 0.28867513459481287;
 
 }  // namespace glow

@@ -89,9 +89,8 @@ double Daylight::seen_outside(const Vec3& from, const Vec3& towards, const space
   const std::int32_t target = outdoors_->seen(from, towards);
   if (target < 0) return 0;
   if (target >= outdoors_->ground()) return outside[std::size_t(target)];
-  constexpr double kSunRadius = daylight::kSunDiscDeg / 2 * kDegree;
-  const bool in_sun = moment.sun_normal_lx > 0 && moment.sun.dot(towards) > std::cos(kSunRadius);
-  const double sun = moment.sun_normal_lx / (kPi * kSunRadius * kSunRadius);
+  const bool in_sun = moment.sun_normal_lx > 0 && moment.sun.dot(towards) > std::cos(daylight::kSunRadius);
+  const double sun = moment.sun_normal_lx / (kPi * daylight::kSunRadius * daylight::kSunRadius);
   return moment.sky.luminance(towards) + (in_sun ? sun : 0);
 }
 

@@ -13,8 +13,6 @@ constexpr double kCoarseDivision =
     1.0;                                // kDivision of patches, whose light need not be right to the permille
 constexpr double kCoarseHorizon = 0.2;  // kHorizonDivision of patches
 constexpr int kMostAlong = 8;           // points along a side before parts are made by halving
-constexpr double kGauss =
-    0.28867513459481287;  // 1 / (2 sqrt 3): Gauss's two points on an interval of length 1
 constexpr double kDiscSquare = 0.8660254037844386;  // sqrt(3) / 2
 constexpr double kTouching = 1e-7;                  // m; nearer than this the point lies in the luminous area
 

@@ -8,12 +8,11 @@
 namespace glow::sources {
 namespace {
 
-constexpr int kFinest = 8;     // most subdivisions of a patch along each side
-constexpr double kNear = 1.0;  // a patch is divided until its parts are below this times the distance
-constexpr double kFar = 0.3;   // patch diagonal over distance below which one point stands for it
-constexpr int kAttempts = 8;   // to find a place in front of a patch
-constexpr int kProbes = 4;     // sight lines that tell whether a patch is partly hidden
-constexpr double kGauss = 0.28867513459481287;
+constexpr int kFinest = 8;            // most subdivisions of a patch along each side
+constexpr double kNear = 1.0;         // a patch is divided until its parts are below this times the distance
+constexpr double kSmallAndFar = 0.3;  // patch diagonal over distance below which one point stands for it
+constexpr int kAttempts = 8;          // to find a place in front of a patch
+constexpr int kProbes = 4;            // sight lines that tell whether a patch is partly hidden
 
 }  // namespace
 
@@ -101,10 +100,10 @@ Value PatchPoints::flux_on(std::size_t i, LightTerms* tape) const {
   // A sight line to the middle is enough where the patch is small against its distance.
   const double diagonal = size.norm();
   const double far = (patch.centre - light.luminaire().frame.origin).norm() - light.surface().reach_m();
-  if (patch.full_cell && diagonal < kFar * (far - diagonal / 2))
+  if (patch.full_cell && diagonal < kSmallAndFar * (far - diagonal / 2))
     return patch.area_m2 * plane<Value>(patch.centre, facet.normal, tape);
   const double distance = distance_to(patch, facet);
-  if (patch.full_cell && diagonal < kFar * distance)
+  if (patch.full_cell && diagonal < kSmallAndFar * distance)
     return patch.area_m2 * plane<Value>(patch.centre, facet.normal, tape);
   const double wanted = size.maxCoeff() / (kNear * std::max(distance, 1e-3));
   const int parts = std::clamp(static_cast<int>(std::ceil(wanted)), 1, kFinest);

@@ -13,7 +13,7 @@ namespace glow::sources {
 namespace {
 
 constexpr std::size_t kTogether = 64;  // points of one task
-constexpr std::size_t kFew = 2;        // terms of a point that are kept as they are
+constexpr std::size_t kKeptTerms = 2;  // terms of a point that are kept as they are
 // Degrees between directions that are told apart where there are more.
 constexpr double kNetOfPatches = 1, kNetOfReceivers = 0.25;
 
@@ -71,7 +71,7 @@ void RememberedPlaces::Terms::close_point(const LightTerms& tape, double net) {
   std::vector<LightTerm> own;
   for (const LightTerm& term : tape.terms())
     if (term.weight > 0) own.push_back(term);
-  if (own.size() > kFew) own = joined(own, net);
+  if (own.size() > kKeptTerms) own = joined(own, net);
   terms.insert(terms.end(), own.begin(), own.end());
   first.push_back(std::uint32_t(terms.size()));
 }

@@ -7,8 +7,8 @@ namespace glow::sources {
 
 namespace {
 
-constexpr double kBetween = 1e-4;   // share of the way off both ends where something still counts as between
-constexpr double kTouching = 1e-7;  // m
+constexpr double kBetween = 1e-4;  // share of the way off both ends where something still counts as between
+constexpr double kOnPlane = 1e-7;  // m
 
 /// What of an edge lies between the face's plane and the receiver, as the receiver sees it on that plane.
 /// `a`, `b`: its ends, `point`: the receiver, in the face's coordinates.
@@ -41,7 +41,7 @@ bool shadow_edges(const geometry::Occluders& occluders, const geometry::Frame& f
                   std::vector<ShadowEdge>& edges) {
   thread_local std::vector<geometry::Occluders::Edge> found;
   if (!occluders.edges_between(position, frame.origin, reach_m, found)) return false;
-  if (found.empty() || std::abs(point.z()) < kTouching) return true;
+  if (found.empty() || std::abs(point.z()) < kOnPlane) return true;
   Eigen::Matrix3d own, to_face;
   own << frame.c0.transpose(), frame.c90.transpose(), frame.g0.transpose();
   to_face << face.x.transpose(), face.y.transpose(), face.z.transpose();

@@ -35,21 +35,30 @@ bool has_part_in(const model::Scene& scene, const Space& space) {
          });
 }
 
-void check_names(const model::Scene& scene, const Space& space, Problems& problems) {
+/// A group that was written but not placed has been told of already.
+bool is_written(const model::Room& room, const std::string& name) {
+  return std::any_of(
+      room.luminaires.begin(), room.luminaires.end(),
+      [&](const model::LuminairePlacement& group) { return group.name == name || group.mark == name; });
+}
+
+void check_names(const model::Scene& scene, const PlannedRoom& room, Problems& problems) {
+  const std::vector<LuminaireGroup>& groups = room.space.groups;
   std::vector<std::string> names;
-  for (const LuminaireGroup& group : space.groups)
+  for (const LuminaireGroup& group : groups)
     for (const std::string& name : {group.name, group.mark})
       if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(name);
   std::vector<model::Scene::Share> named = scene.shares;
   named.insert(named.end(), scene.cct_k.begin(), scene.cct_k.end());
   for (const model::Scene::Share& share : named)
-    if (std::none_of(space.groups.begin(), space.groups.end(),
+    if (!is_written(*room.room, share.of) &&
+        std::none_of(groups.begin(), groups.end(),
                      [&](const LuminaireGroup& group) { return is_called(group, share.of); }))
       problems.error(
           "P090", share.place,
           fmt::format(FMT_STRING("scene \"{}\" names \"{}\", but no group of \"{}\" is called that; "
                                  "there are: {}"),
-                      scene.name, share.of, space.name, fmt::join(names, ", ")));
+                      scene.name, share.of, room.space.name, fmt::join(names, ", ")));
 }
 
 /// Sets tunable groups to what the scene says.
@@ -312,7 +321,7 @@ std::vector<PlannedScene> plan_scenes(const model::Project& project, const Plann
     if (!replaced && has_part_in(scene, room.space)) scenes.push_back(&scene);
   }
   for (const model::Scene& scene : room.room->scenes) {
-    check_names(scene, room.space, problems);
+    check_names(scene, room, problems);
     scenes.push_back(&scene);
   }
   std::vector<PlannedScene> planned;

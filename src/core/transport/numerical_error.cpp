@@ -6,8 +6,8 @@
 namespace glow::transport {
 namespace {
 
-constexpr double kClosingResidual = 1e-3;  // of a correction to an uncertainty
-constexpr int kMostSteps = 50;
+constexpr double kCorrectionResidual = 1e-3;  // of a correction to an uncertainty
+constexpr int kMostCorrectionSteps = 50;
 
 using Sets = std::array<double, kSets>;
 
@@ -68,7 +68,7 @@ Sets LightError::exchange_deviations(const Eigen::VectorXd& adjoint) const {
       [&](const Eigen::VectorXd& x) {
         return Eigen::VectorXd(area.cwiseProduct(x) + exchange.areas.times(x));
       },
-      area, q, kClosingResidual, kMostSteps, closing);
+      area, q, kCorrectionResidual, kMostCorrectionSteps, closing);
   const std::size_t n = transport_->patches().size();
   const Eigen::ArrayXd scale = exchange.areas.scale().array();
   const RayTerms terms{adjoint.array() * scale, exitance_.array() * scale, closing.array(), scale,

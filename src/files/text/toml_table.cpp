@@ -94,8 +94,7 @@ const toml::node* TomlTable::take(const std::string& key, Form form, Need need) 
   note(key, form);
   known_.push_back(key);
   const toml::node* node = find(key);
-  if (!node && need == Need::required)
-    problems_->error("P004", place(), fmt::format(FMT_STRING("{}: \"{}\" is missing"), name_, key));
+  if (!node && need == Need::required) tell_missing(key);
   return node;
 }
 

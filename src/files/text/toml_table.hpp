@@ -16,6 +16,7 @@ namespace toml {
 inline namespace v3 {
 class array;
 class table;
+class key;
 class node;
 }  // namespace v3
 }  // namespace toml
@@ -111,8 +112,11 @@ class TomlTable {
   std::optional<std::string> text_of(const std::string& key, const toml::node* node, std::size_t most);
   bool check_characters(const std::string& text, const Place& place);
   const toml::node* take(const std::string& key, Form form, Need need = Need::optional);
+  /// One message, also where the key is there but misspelt.
+  void tell_missing(const std::string& key);
   void note(const std::string& key, Form form, const std::string& allowed = {}) const;
   Place place_of(const toml::node& node) const;
+  Place place_of(const toml::key& key) const;
   void wrong_type(const std::string& key, const toml::node& node, const std::string& expected);
   std::optional<double> to_quantity(const std::string& key, const toml::node& node,
                                     units::Dimension dimension);
@@ -133,6 +137,7 @@ class TomlTable {
   Problems* problems_;
   units::ShownUnits units_;
   std::vector<std::string> known_;
+  std::vector<std::string> told_;  ///< unknown keys that were named already
   AskedKeys* asked_ = nullptr;
 };
 

@@ -32,20 +32,41 @@ constexpr std::pair<const char*, const char*> kOtherNames[] = {{"cri", "ra"},
                                                                {"mf", "maintenance_factor"},
                                                                {"type", "kind"}};
 
+bool is_in(const std::vector<std::string>& words, const std::string& word) {
+  return std::find(words.begin(), words.end(), word) != words.end();
+}
+
 /// The known key that was probably meant; empty: none is near.
 std::string likely_key(const std::string& name, const std::vector<std::string>& known) {
   for (const auto& [other, ours] : kOtherNames)
-    if (name == other && std::find(known.begin(), known.end(), ours) != known.end()) return ours;
+    if (name == other && is_in(known, ours)) return ours;
   return nearest_word(name, known);
 }
 
 }  // namespace
 
+Place TomlTable::place_of(const toml::key& key) const {
+  return {file_, static_cast<int>(key.source().begin.line), static_cast<int>(key.source().begin.column)};
+}
+
+void TomlTable::tell_missing(const std::string& key) {
+  for (const auto& [other, node] : *table_) {
+    const std::string name(other.str());
+    if (is_in(known_, name) || likely_key(name, {key}).empty()) continue;
+    told_.push_back(name);
+    problems_->error("P004", place_of(other),
+                     fmt::format(FMT_STRING("{}: \"{}\" is missing; is it meant by \"{}\"?"), name_, key,
+                                 name.substr(0, 60)));
+    return;
+  }
+  problems_->error("P004", place(), fmt::format(FMT_STRING("{}: \"{}\" is missing"), name_, key));
+}
+
 void TomlTable::finish() {
   for (const auto& [key, node] : *table_) {
     if (problems_->is_full()) return;
     const std::string name(key.str());
-    if (std::find(known_.begin(), known_.end(), name) != known_.end()) continue;
+    if (is_in(known_, name) || is_in(told_, name)) continue;
     const std::string near = likely_key(name, known_);
     std::string hint;
     if (!near.empty()) {
@@ -56,10 +77,8 @@ void TomlTable::finish() {
       sorted.erase(std::unique(sorted.begin(), sorted.end()), sorted.end());
       hint = fmt::format(FMT_STRING("known keys: {}"), fmt::join(sorted, ", "));
     }
-    const Place place{file_, static_cast<int>(key.source().begin.line),
-                      static_cast<int>(key.source().begin.column)};
     problems_->error(
-        "P002", place,
+        "P002", place_of(key),
         fmt::format(FMT_STRING("unknown key \"{}\" in {}; {}"), name.substr(0, 60), name_, hint));
   }
 }

@@ -1,9 +1,12 @@
 #pragma once
 
 #include "core/daylight/glazing.hpp"
-#include "core/geometry/vec.hpp"
+#include "core/geometry/ray_tracer.hpp"
 
 namespace glow::sources {
+
+inline constexpr double kBehindPane =
+    2 * geometry::kStartOffset;  ///< m: rays through an opening start so far from it
 
 /// A rectangle in a room's shell that daylight comes in by.
 struct DaylightOpening {

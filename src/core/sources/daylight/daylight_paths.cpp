@@ -21,12 +21,10 @@ constexpr int kPanePaths = 32;             // likewise outwards, of a pane that 
 constexpr int kSunPaths = 16;              // of a patch to the sun, in each set
 constexpr std::uint32_t kCellPlaces = 32;  // of a cell in the sun, in each set
 constexpr int kSunDirections = 4;          // of a receiver to the sun's disc, in each set
-constexpr double kSunRadius = 0.5 * daylight::kSunDiscDeg * kDegree;
 /// What stands outside is lit patch by patch, each even; held against ever finer patches, light from the
 /// sides of a deep shaft was off by up to this share.
 constexpr double kOfPatchesOutside = 0.03;
 constexpr double kHair = 1e-6;
-constexpr double kBehindPane = 2 * geometry::kStartOffset;  // m
 
 Vec2 chance_shift(std::uint64_t chance) {
   return {transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1))};
@@ -35,7 +33,7 @@ Vec2 chance_shift(std::uint64_t chance) {
 /// A direction within the sun's disc.
 Vec3 in_disc(const Vec3& sun, const Vec2& place) {
   const Vec3 x = sun.unitOrthogonal(), y = sun.cross(x);
-  const double r = kSunRadius * std::sqrt(place.x()), a = 2 * kPi * place.y();
+  const double r = daylight::kSunRadius * std::sqrt(place.x()), a = 2 * kPi * place.y();
   return (sun + r * std::cos(a) * x + r * std::sin(a) * y).normalized();
 }
 
@@ -214,7 +212,7 @@ double DaylightPaths::sun_share(const Vec3& from, const Vec3& sun, std::uint64_t
   for (std::size_t o = 0; o < openings_.size(); ++o) {
     const DaylightOpening& opening = openings_[o];
     Vec3 at;
-    if (!opening.is_met(from, sun, 2 * kSunRadius, at)) continue;
+    if (!opening.is_met(from, sun, 2 * daylight::kSunRadius, at)) continue;
     const Vec2 shift = chance_shift(transport::mixed(chance, o));
     for (int k = 0; k < directions; ++k) {
       const Vec3 way = in_disc(sun, transport::even_point(std::uint32_t(k), shift));

@@ -11,7 +11,7 @@ namespace {
 
 constexpr int kRaysOutdoors = 512;  // from a patch outside, over its half of space
 constexpr int kSunPoints = 64;      // on it
-constexpr double kFar = 1e4;        // m
+constexpr double kHorizon = 1e4;    // m
 
 }  // namespace
 
@@ -35,7 +35,7 @@ std::int32_t Outdoors::seen(const Vec3& from, const Vec3& towards) const {
 }
 
 bool Outdoors::sees_sun(const Vec3& from, const Vec3& sun) const {
-  return !any() || built_.tracer().passed(from, from + kFar * sun) > 0;
+  return !any() || built_.tracer().passed(from, from + kHorizon * sun) > 0;
 }
 
 bool Outdoors::is_surroundings(std::int32_t target) const {

@@ -12,8 +12,6 @@ namespace {
 
 constexpr std::uint32_t kPlacesOfOpening = 144;  // that the sun is followed in from
 constexpr std::uint32_t kPlacesOutside = 4;      // of a patch outside, in the sun
-constexpr double kSunRadius = 0.5 * daylight::kSunDiscDeg * kDegree;
-constexpr double kBehindPane = 2 * geometry::kStartOffset;  // m
 constexpr std::uint64_t kSunChance = 86028121;
 
 }  // namespace
@@ -67,7 +65,7 @@ std::vector<DaylightPaths::SunOnPatch> DaylightPaths::sun_inside(const Vec3& sun
     for (std::uint32_t k = 0; k < kPlacesOfOpening; ++k) {
       const Eigen::Vector4d path = even_path(k, own);
       const Vec3 at = opening.corner + path[0] * opening.along + path[1] * opening.up;
-      const double r = kSunRadius * std::sqrt(path[2]), turn = 2 * kPi * path[3];
+      const double r = daylight::kSunRadius * std::sqrt(path[2]), turn = 2 * kPi * path[3];
       const Vec3 way = (sun + r * std::cos(turn) * x + r * std::sin(turn) * y).normalized();
       if (!opening.is_clear_at(at) || !outdoors_->sees_sun(at + kBehindPane * opening.outwards, way))
         continue;

@@ -11,12 +11,12 @@ namespace glow::studies {
 namespace {
 
 constexpr Eigen::Index kMostGroups = 3000;
-constexpr double kNoArea = 1e-9;            // m2
-constexpr double kBelowCeiling = 2e-3;      // m: rays start off what the luminaire is mounted on
-constexpr std::size_t kMostPlaces = 40000;  // remembered
-constexpr std::size_t kTogether = 16;       // places of one task
-constexpr std::size_t kMostLobes = 8;       // remembered with what they give from the lattice
-constexpr double kSameWay = 1e-9;
+constexpr double kNoArea = 1e-9;              // m2
+constexpr double kBelowCeiling = 2e-3;        // m: rays start off what the luminaire is mounted on
+constexpr std::size_t kMostLandings = 40000;  // remembered
+constexpr std::size_t kTogether = 16;         // places of one task
+constexpr std::size_t kMostLobes = 8;         // remembered with what they give from the lattice
+constexpr double kSameTurn = 1e-9;
 constexpr double kMostLost = 0.02;  // of the rays from a place that is one for luminaires
 
 /// Directions that share the sphere evenly: a spiral that turns by the golden angle.
@@ -98,8 +98,8 @@ Eigen::VectorXf FieldLight::lumens_along_ways(const photometry::PlacedLuminaire&
 }
 
 bool FieldLight::Lobe::is_of(const photometry::PlacedLuminaire& luminaire) const {
-  return table == luminaire.table && (c0 - luminaire.frame.c0).norm() < kSameWay &&
-         (g0 - luminaire.frame.g0).norm() < kSameWay;
+  return table == luminaire.table && (c0 - luminaire.frame.c0).norm() < kSameTurn &&
+         (g0 - luminaire.frame.g0).norm() < kSameTurn;
 }
 
 FieldLight::Lobe& FieldLight::lobe_of(const photometry::PlacedLuminaire& luminaire) const {
@@ -236,7 +236,7 @@ double FieldLight::most_reflected_mean(const std::vector<std::size_t>& chosen) c
 
 std::vector<FieldLight::Light> FieldLight::lights(const std::vector<photometry::PlacedLuminaire>& luminaires,
                                                   const Watch& watch) const {
-  if (landings_.size() > kMostPlaces) landings_.clear();
+  if (landings_.size() > kMostLandings) landings_.clear();
   std::vector<Light> result(luminaires.size());
   parallel_for(luminaires.size(), watch, "places",
                [&](std::size_t i) { result[i].direct_lx = straight(luminaires[i]); });

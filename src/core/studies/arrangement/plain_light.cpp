@@ -6,10 +6,10 @@
 namespace glow::studies {
 namespace {
 
-constexpr double kStep = 0.25;           // distance between points over that to the receiver
-constexpr int kMostPoints = 5;           // along one side
-constexpr double kRoundSide = 0.886;     // of the square with a circle's area, over its diameter
-constexpr double kLeastDistance = 1e-3;  // m
+constexpr double kStride = 0.25;      // distance between points over that to the receiver
+constexpr int kMostPoints = 5;        // along one side
+constexpr double kRoundSide = 0.886;  // of the square with a circle's area, over its diameter
+constexpr double kNearest = 1e-3;     // m
 
 int points_along(double extent, double step) {
   return std::clamp(int(std::ceil(extent / step)), 1, kMostPoints);
@@ -35,7 +35,7 @@ Vec3 PlainLight::at(double along_c0, double along_c90, double down) const {
 
 double PlainLight::from_point(const readings::Receiver& receiver, const Vec3& point) const {
   const Vec3 way = point - receiver.position;
-  const double distance = std::max(way.norm(), kLeastDistance);
+  const double distance = std::max(way.norm(), kNearest);
   const Vec3 towards = way / distance;
   const double weight = receiver.weight(towards);
   if (weight <= 0) return 0;
@@ -45,7 +45,7 @@ double PlainLight::from_point(const readings::Receiver& receiver, const Vec3& po
 }
 
 double PlainLight::from_points(const readings::Receiver& receiver, double distance) const {
-  const double step = kStep * distance;
+  const double step = kStride * distance;
   const int along_c0 = points_along(size_.x(), step), along_c90 = points_along(size_.y(), step),
             down = points_along(size_.z(), step);
   const auto part = [](int i, int count, double extent) { return ((i + 0.5) / count - 0.5) * extent; };

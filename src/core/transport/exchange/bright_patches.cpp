@@ -4,12 +4,6 @@
 #include <cmath>
 
 namespace glow::transport {
-namespace {
-
-constexpr double kGauss = 0.28867513459481287;  // 1 / (2 sqrt 3)
-
-}  // namespace
-
 BrightPatches::BrightPatches(const PatchSet& patches, const Eigen::VectorXd& exitance, bool by_sight_only)
     : patches_(&patches), exitance_(&exitance), left_to_rays_(exitance) {
   for (const geometry::Surface& surface : patches.geometry().surfaces())

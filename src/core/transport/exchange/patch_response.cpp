@@ -7,8 +7,8 @@ namespace glow::transport {
 namespace {
 
 constexpr Eigen::Index kTogether = 64;  // lights
-constexpr int kMostPasses = 20;         // of light through scattering panes
-constexpr float kPassed = 1e-5f;
+constexpr int kMostPaneRounds = 20;     // of light through scattering panes
+constexpr float kLeftOver = 1e-5f;
 
 std::vector<int> each_by_itself(std::size_t count) {
   std::vector<int> groups(count);
@@ -50,13 +50,13 @@ class PatchResponse::Direct {
     Eigen::MatrixXf light = joined(onto_lm);
     Eigen::MatrixXf out = Eigen::MatrixXf::Zero(light.rows(), light.cols());
     const float scale = light.cwiseAbs().maxCoeff();
-    for (int pass = 0; pass < kMostPasses; ++pass) {
+    for (int pass = 0; pass < kMostPaneRounds; ++pass) {
       const Eigen::MatrixXf y = taken_apart_.solve(root_.asDiagonal() * light);
       const Eigen::MatrixXf reflected = root_.asDiagonal() * y;
       out += reflected;
       if (panes_.empty()) break;
       light = passed_on(light, reflected, out);
-      if (light.cwiseAbs().maxCoeff() <= kPassed * scale) break;
+      if (light.cwiseAbs().maxCoeff() <= kLeftOver * scale) break;
     }
     return spread(out);
   }
