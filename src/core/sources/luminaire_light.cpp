@@ -22,18 +22,24 @@ photometry::PlacedLuminaire image_of(const photometry::PlacedLuminaire& luminair
 
 LuminaireLight::LuminaireLight(const transport::Transport& transport,
                                const std::vector<photometry::PlacedLuminaire>& luminaires)
-    : straight_(transport, luminaires), tracer_(&transport.tracer()) {
+    : straight_(transport, luminaires), transport_(&transport) {
   const transport::MirrorPaths& mirrors = transport.mirrors();
   for (const photometry::PlacedLuminaire& luminaire : luminaires)
     for (const transport::MirrorPath& path : mirrors.from(luminaire.frame.origin)) {
       images_.push_back(
           std::make_unique<const photometry::PlacedLuminaire>(image_of(luminaire, mirrors, path)));
+      ways_.push_back(path);
       passed_.emplace_back([&transport, path, owner = luminaire.owner](const Vec3& eye, const Vec3& image) {
         return transport.mirrors().passed(path, transport.tracer(), eye, image, owner);
       });
       mirrored_.emplace_back(*images_.back(), passed_.back());
       images_open_.emplace_back(*images_.back(), nullptr);
     }
+}
+
+bool LuminaireLight::may_show(std::size_t image, const Vec3& place) const {
+  return transport_->mirrors().may_show(ways_[image], place, images_[image]->frame.origin,
+                                        images_open_[image].surface().reach_m());
 }
 
 DirectLux LuminaireLight::straight(const readings::Receiver& receiver, double tolerance) const {
@@ -45,7 +51,8 @@ DirectLux LuminaireLight::straight(const readings::Receiver& receiver, double to
 
 DirectLux LuminaireLight::mirrored(const readings::Receiver& receiver, double tolerance) const {
   std::vector<const DirectLight*> sources;
-  for (const DirectLight& source : mirrored_) sources.push_back(&source);
+  for (std::size_t m = 0; m < mirrored_.size(); ++m)
+    if (may_show(m, receiver.ray_start())) sources.push_back(&mirrored_[m]);
   return received(sources, receiver, tolerance);
 }
 
@@ -113,7 +120,7 @@ double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance
   for (std::size_t l = 0; l < open.size(); ++l) {
     if (open[l] <= 0) continue;
     const DirectLight::Passed passed = [&](const Vec3& from, const Vec3& on) {
-      return double(tracer_->passed(from, on, straight_.open(l).luminaire().owner));
+      return double(transport_->tracer().passed(from, on, straight_.open(l).luminaire().owner));
     };
     if (!straight_.may_be_hidden(l, plane.position))
       lux += open[l];
@@ -124,7 +131,8 @@ double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance
     else
       lux += straight_.shaded(l).illuminance(plane);
   }
-  for (std::size_t m = 0; m < mirrored_.size(); ++m) {  // most images are seen from few places
+  for (std::size_t m = 0; m < mirrored_.size(); ++m) {
+    if (!may_show(m, plane.ray_start())) continue;
     const Seen seen = seen_of(images_open_[m], plane, 3, passed_[m]);
     if (seen.share <= 0) continue;
     const double image = open_light(images_open_[m], plane);

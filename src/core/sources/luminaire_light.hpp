@@ -22,10 +22,14 @@ class LuminaireLight {
   double quickly(const readings::Receiver& plane, double tolerance) const;
 
  private:
+  /// Whether an image may be seen from a place; most are seen from few.
+  bool may_show(std::size_t image, const Vec3& place) const;
+
   StraightSources straight_;
-  const geometry::RayTracer* tracer_;
+  const transport::Transport* transport_;
   std::vector<std::unique_ptr<const photometry::PlacedLuminaire>> images_;
-  std::vector<DirectLight::Passed> passed_;  ///< of each image, by its way over mirrors
+  std::vector<transport::MirrorPath> ways_;  ///< of each image
+  std::vector<DirectLight::Passed> passed_;  ///< by that way
   std::vector<DirectLight> mirrored_;
   std::vector<DirectLight> images_open_;  ///< as if nothing were in between
 };

@@ -1,5 +1,8 @@
 #include "core/transport/tracing/mirror_paths.hpp"
 
+#include <algorithm>
+#include <cmath>
+
 namespace glow::transport {
 namespace {
 
@@ -7,20 +10,41 @@ Vec3 mirrored(const geometry::Facet& mirror, const Vec3& point) {
   return point - 2 * mirror.normal.dot(point - mirror.origin) * mirror.normal;
 }
 
+constexpr double kSamePoint = 1e-9;  // m
+constexpr double kHair = 1e-6;       // rad
+
+/// Whether a triangle, its corners counter-clockwise, holds a point; its edges are part of it.
+bool holds(const Vec2& a, const Vec2& b, const Vec2& c, const Vec2& p) {
+  const auto is_left_of = [&p](const Vec2& from, const Vec2& to) {
+    const Vec2 edge = to - from, way = p - from;
+    const double off = edge.x() * way.y() - edge.y() * way.x();
+    return off >= 0 || off * off <= kSamePoint * kSamePoint * edge.squaredNorm();
+  };
+  return is_left_of(a, b) && is_left_of(b, c) && is_left_of(c, a);
+}
+
 bool holds(const geometry::Facet& facet, const Vec2& p) {
-  for (const auto& [a, b, c] : facet.triangles)
-    if (geometry::contains(
-            {facet.vertices[std::size_t(a)], facet.vertices[std::size_t(b)], facet.vertices[std::size_t(c)]},
-            p))
-      return true;
-  return false;
+  const auto corner = [&](auto index) -> const Vec2& { return facet.vertices[std::size_t(index)]; };
+  return std::any_of(facet.triangles.begin(), facet.triangles.end(), [&](const auto& triangle) {
+    return holds(corner(triangle[0]), corner(triangle[1]), corner(triangle[2]), p);
+  });
 }
 
 }  // namespace
 
+MirrorPaths::Ball MirrorPaths::ball_round(const geometry::Facet& facet) {
+  Vec2 low = facet.vertices.front(), high = low;
+  for (const Vec2& p : facet.vertices) {
+    low = low.cwiseMin(p);
+    high = high.cwiseMax(p);
+  }
+  return {facet.at(Vec2((low + high) / 2)), (high - low).norm() / 2};
+}
+
 MirrorPaths::MirrorPaths(const geometry::Geometry& geometry) : geometry_(&geometry) {
   for (std::size_t f = 0; f < geometry.facets().size(); ++f)
     if (geometry.material_of(geometry.facets()[f]).mirror > 0) mirrors_.push_back(static_cast<int>(f));
+  for (const int mirror : mirrors_) balls_[mirror] = ball_round(facet(mirror));
   std::size_t paths = 1, sum = 0;
   while (!mirrors_.empty() && orders_ < kMostMirrors) {
     paths *= orders_ == 0 ? mirrors_.size() : mirrors_.size() - 1;
@@ -59,6 +83,17 @@ Vec3 MirrorPaths::image_of_direction(const MirrorPath& path, const Vec3& directi
   Vec3 image = direction;
   for (const int mirror : path) image -= 2 * facet(mirror).normal.dot(image) * facet(mirror).normal;
   return image;
+}
+
+bool MirrorPaths::may_show(const MirrorPath& path, const Vec3& eye, const Vec3& image, double reach_m) const {
+  const geometry::Facet& last = facet(path.back());
+  if (last.normal.dot(eye - last.origin) <= 0) return false;
+  const Ball& ball = balls_.at(path.back());
+  const Vec3 to_mirror = ball.middle - eye, to_image = image - eye;
+  const double mirror_m = to_mirror.norm(), image_m = to_image.norm();
+  if (mirror_m <= ball.radius_m || image_m <= reach_m) return true;
+  const double apart = std::acos(std::clamp(to_mirror.dot(to_image) / (mirror_m * image_m), -1.0, 1.0));
+  return apart <= std::asin(ball.radius_m / mirror_m) + std::asin(reach_m / image_m) + kHair;
 }
 
 double MirrorPaths::passed(const MirrorPath& path, const geometry::RayTracer& tracer, const Vec3& eye,

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <map>
 #include <vector>
 
 #include "core/geometry/ray_tracer.hpp"
@@ -29,6 +30,9 @@ class MirrorPaths {
   Vec3 image_of_point(const MirrorPath& path, const Vec3& point) const;
   /// Likewise of a direction.
   Vec3 image_of_direction(const MirrorPath& path, const Vec3& direction) const;
+  /// Whether anything within `reach_m` of an image may be seen from `eye` in the last mirror of the way; what
+  /// is ruled out passes nothing.
+  bool may_show(const MirrorPath& path, const Vec3& eye, const Vec3& image, double reach_m) const;
   /// Share of the light from a point's image that reaches `eye` by that way, past all that lies between.
   /// Facets of `owner` do not hide anything.
   double passed(const MirrorPath& path, const geometry::RayTracer& tracer, const Vec3& eye, const Vec3& image,
@@ -37,9 +41,17 @@ class MirrorPaths {
  private:
   const geometry::Facet& facet(int number) const { return geometry_->facets()[std::size_t(number)]; }
 
+  /// A ball round a mirror.
+  struct Ball {
+    Vec3 middle;
+    double radius_m;
+  };
+  static Ball ball_round(const geometry::Facet& facet);
+
   const geometry::Geometry* geometry_;
-  std::vector<int> mirrors_;  // facets
-  int orders_ = 0;            // mirrors after one another that are followed
+  std::vector<int> mirrors_;   // facets
+  std::map<int, Ball> balls_;  // by facet
+  int orders_ = 0;             // mirrors after one another that are followed
 };
 
 }  // namespace glow::transport
