@@ -237,13 +237,14 @@ TEST(Neighbours, HoursOfScenesChooseTheLimitsAndTablesTellThem) {
                  "[outdoors.hours]\nfrom = \"7:00\"\nto = \"19:00\"\n[outdoors.scenes.late]\nrest = 0.1\n"
                  "hours = { from = \"21:00\", to = \"23:00\" }\n"
                  "[[outdoors.road_users]]\nname = \"lane\"\nat = [45, 7, 1.5]\nazimuth = 180\n"
-                 "road_luminance = 0.5\n"));
+                 "road_luminance = 0.05\n"));
   EXPECT_EQ(check_of(room, "glare value k").at("required").get<double>(), 96) << "by day only";
   const json& late = room.at("scenes").at(0);
   EXPECT_EQ(check_of(late, "glare value k").at("required").get<double>(), 32);
   EXPECT_NEAR(check_of(late, "glare value k").at("actual").get<double>(),
               0.1 * check_of(room, "glare value k").at("actual").get<double>(), 0.5);
   EXPECT_GT(check_of(room, "threshold increment").at("actual").get<double>(), 1);
+  EXPECT_TRUE(says(content_of(folder.path() / "n-results/figures/project--status.svg"), "lane, "));
   const Ran shown = run(folder, "show n-results neighbours");
   EXPECT_TRUE(says(shown.out, "window") && says(shown.out, "late") && says(shown.out, "cd/m2")) << shown.out;
   const Ran csv = run(folder, "show n-results neighbours --csv");

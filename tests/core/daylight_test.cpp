@@ -6,6 +6,7 @@
 #include "core/daylight/glazing.hpp"
 #include "core/daylight/sky.hpp"
 #include "core/daylight/sun.hpp"
+#include "core/sources/daylight/spherical_rectangle.hpp"
 #include "validation/expect_metric.hpp"
 
 namespace glow::daylight {
@@ -134,6 +135,36 @@ TEST(Glazing, FallsWithTheAngleAsFresnelHasIt) {
   const double clear = hemispherical(Glazing{Glazing::Law::clear, 0.78, 2, 1.52, {}, 0});
   EXPECT_GT(clear, 0.65);
   EXPECT_LT(clear, 0.71);
+}
+
+/// From near, far, along its plane and over its edges: the points lie on it and their angles add up to what
+/// small pieces have together.
+TEST(SphericalRectangle, HasItsSolidAngleWhereverItIsSeenFrom) {
+  const Vec3 corner(1, 2, 0.5), along(0.8, 0, 0), up(0, 0, 1.2);
+  for (const Vec3& eye : {Vec3(1.4, 1.5, 1.1), Vec3(1.4, 1.99, 1.1), Vec3(1, -1, 0.5), Vec3(-3, 1.9, 3),
+                          Vec3(8, -9, 1), Vec3(1.3, -1e4, 1)}) {
+    const sources::SphericalRectangle seen(eye, corner, along, up);
+    ASSERT_TRUE(seen.is_seen());
+    double sum = 0, expected = 0;
+    constexpr int kSide = 40, kFine = 1500;
+    for (int k = 0; k < kSide * kSide; ++k) {
+      const auto [at, solid_angle] = seen.point((k % kSide + 0.5) / kSide, (k / kSide + 0.5) / kSide);
+      sum += solid_angle / (kSide * kSide);
+      const Vec3 way = at - corner;
+      EXPECT_NEAR(way.y(), 0, 1e-9 * (at - eye).norm());
+      EXPECT_TRUE(way.x() > -1e-9 && way.x() < 0.8 + 1e-9 && way.z() > -1e-9 && way.z() < 1.2 + 1e-9) << way;
+    }
+    for (int k = 0; k < kFine * kFine; ++k) {
+      const Vec3 at = corner + (k % kFine + 0.5) / kFine * along + (k / kFine + 0.5) / kFine * up;
+      const Vec3 way = at - eye;
+      expected += 0.8 * 1.2 / (kFine * kFine) * way.y() / std::pow(way.squaredNorm(), 1.5);
+    }
+    EXPECT_NEAR(sum, expected, 2e-3 * expected) << eye;
+  }
+  const sources::SphericalRectangle at_corner({1, 1.9999, 0.5}, corner, along, up);
+  EXPECT_NEAR(at_corner.point(0.3, 0.6).solid_angle, kPi / 2, 1e-3);
+  for (const Vec3& eye : {Vec3(3, 2, 0.7), Vec3(1.2, 2, 0.9), Vec3(0, 2, 0.5)})
+    EXPECT_FALSE(sources::SphericalRectangle(eye, corner, along, up).is_seen()) << eye;
 }
 
 TEST(Calendar, CountsDays) {

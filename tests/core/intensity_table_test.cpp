@@ -2,7 +2,7 @@
 
 #include <gtest/gtest.h>
 
-#include "core/photometry/arctangent.hpp"
+#include "core/geometry/arctangent.hpp"
 #include "core/photometry/symmetry.hpp"
 
 namespace glow::photometry {
@@ -84,12 +84,12 @@ TEST(Arctangent, IsTheLibrarysToFiveTenBillionthsOfADegree) {
   for (double a = -180; a < 180; a += 0.0137)
     for (const double r : {1e-6, 1.0, 3e5}) {
       const double x = r * std::cos(a * kDegree), y = r * std::sin(a * kDegree);
-      ASSERT_NEAR(atan2_deg(y, x), std::atan2(y, x) / kDegree, 5e-10) << a;
+      ASSERT_NEAR(geometry::atan2_deg(y, x), std::atan2(y, x) / kDegree, 5e-10) << a;
     }
-  EXPECT_EQ(atan2_deg(0, 0), 0);
-  EXPECT_EQ(atan2_deg(0, -2), 180);
-  EXPECT_EQ(atan2_deg(3, 0), 90);
-  EXPECT_EQ(atan2_deg(-3, 0), -90);
+  EXPECT_EQ(geometry::atan2_deg(0, 0), 0);
+  EXPECT_EQ(geometry::atan2_deg(0, -2), 180);
+  EXPECT_EQ(geometry::atan2_deg(3, 0), 90);
+  EXPECT_EQ(geometry::atan2_deg(-3, 0), -90);
 }
 
 TEST(IntensityTable, UnevenAnglesAreFound) {

@@ -6,24 +6,25 @@
 namespace glow::daylight {
 namespace {
 
-/// n panes of two faces each, of light of one polarisation.
-double passed(double reflectance, int panes) {
-  return (1 - reflectance) / (1 + (2 * panes - 1) * reflectance);
-}
-
+/// What n panes of two faces each pass: (1 - r) / (1 + (2 n - 1) r) of each polarisation, with r = (a / b)^2
+/// of one face. b^2 - a^2 is the same for both, so that one division does; rays in great number ask for it.
 double fresnel(double cosine, int panes, double index) {
-  const double sine = std::sqrt(std::max(0.0, 1 - cosine * cosine)) / index;
-  const double inner = std::sqrt(std::max(0.0, 1 - sine * sine));
-  const double across = (cosine - index * inner) / (cosine + index * inner);
-  const double along = (index * cosine - inner) / (index * cosine + inner);
-  return (passed(across * across, panes) + passed(along * along, panes)) / 2;
+  const double inner = std::sqrt(std::max(0.0, 1 - (1 - cosine * cosine) / (index * index)));
+  const double more = 2 * panes - 1;
+  const auto below = [more](double outside, double inside) {
+    const double a = outside - inside, b = outside + inside;
+    return b * b + more * a * a;
+  };
+  const double across = below(cosine, index * inner), along = below(index * cosine, inner);
+  return 2 * index * cosine * inner * (across + along) / (across * along);
 }
 
 }  // namespace
 
 double clear_panes(double cosine, int panes, double index) {
-  const double head_on = (1 - index) / (1 + index);  // of light of either polarisation
-  return fresnel(std::clamp(cosine, 0.0, 1.0), panes, index) / passed(head_on * head_on, panes);
+  const double more = 2 * panes - 1;
+  const double over_head_on = ((index + 1) * (index + 1) + more * (index - 1) * (index - 1)) / (4 * index);
+  return fresnel(std::clamp(cosine, 0.0, 1.0), panes, index) * over_head_on;
 }
 
 double panes_reflect(double cosine, int panes, double index) {

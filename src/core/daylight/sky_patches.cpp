@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "core/geometry/arctangent.hpp"
+
 namespace glow::daylight {
 
 SkyPatches::SkyPatches() {
@@ -16,9 +18,9 @@ SkyPatches::SkyPatches() {
 }
 
 std::size_t SkyPatches::at(const Vec3& towards) const {
-  const double altitude = std::asin(std::clamp(towards.z(), 0.0, 1.0));
-  const Ring& ring = rings_[std::size_t(std::min(kRings - 1, int(altitude / (kPi / 2) * kRings)))];
-  double turn = std::atan2(towards.x(), towards.y()) / (2 * kPi);
+  const double altitude = geometry::atan2_deg(towards.z(), towards.head<2>().norm());
+  const Ring& ring = rings_[std::size_t(std::clamp(int(altitude / 90 * kRings), 0, kRings - 1))];
+  double turn = geometry::atan2_deg(towards.x(), towards.y()) / 360;
   if (turn < 0) turn += 1;
   return ring.first + std::size_t(std::min(ring.count - 1, int(turn * ring.count)));
 }

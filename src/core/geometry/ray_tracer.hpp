@@ -42,6 +42,10 @@ class RayTracer {
 
  private:
   struct Scene;
+  struct Query;
+  struct Arrays;
+  void attach(const Arrays& arrays, unsigned number);
+
   std::unique_ptr<Scene> space_;
 };
 

@@ -4,7 +4,7 @@
 #include <cassert>
 #include <cmath>
 
-#include "core/photometry/arctangent.hpp"
+#include "core/geometry/arctangent.hpp"
 
 namespace glow::photometry {
 namespace {
@@ -90,9 +90,9 @@ double IntensityTable::intensity(double c_deg, double gamma_deg) const {
 
 double IntensityTable::intensity_along(double along_c0, double along_c90, double along_g0) const {
   const double across = std::sqrt(along_c0 * along_c0 + along_c90 * along_c90);
-  const double gamma_deg = std::min(atan2_deg(across, along_g0), 180.0);
+  const double gamma_deg = std::min(geometry::atan2_deg(across, along_g0), 180.0);
   if (rotational()) return intensity(0, gamma_deg);
-  const double c_deg = atan2_deg(along_c90, along_c0);
+  const double c_deg = geometry::atan2_deg(along_c90, along_c0);
   return intensity(c_deg < 0 ? c_deg + 360 : c_deg, gamma_deg);
 }
 
@@ -102,8 +102,8 @@ BentIntensity IntensityTable::bent_intensity_along(const Vec3& along, double wid
   const auto& gammas = gamma_axis_.nodes();
   if (gammas.size() < 2) return {};
   const double across = std::sqrt(along.x() * along.x() + along.y() * along.y());
-  const double gamma = std::min(atan2_deg(across, along.z()), 180.0);
-  double c = rotational() ? 0 : atan2_deg(along.y(), along.x());
+  const double gamma = std::min(geometry::atan2_deg(across, along.z()), 180.0);
+  double c = rotational() ? 0 : geometry::atan2_deg(along.y(), along.x());
   if (c < 0) c += 360;
   const std::size_t row = gamma_axis_.interval(std::clamp(gamma, gammas.front(), gammas.back()));
   const std::size_t column = rotational() || c >= 360 ? 0 : c_axis_.interval(c);
@@ -129,7 +129,7 @@ double IntensityTable::most_within(const Vec3& along, double angle_deg) const {
     look(high);
   };
   const double across = std::sqrt(along.x() * along.x() + along.y() * along.y());
-  const double gamma = std::min(atan2_deg(across, along.z()), 180.0);
+  const double gamma = std::min(geometry::atan2_deg(across, along.z()), 180.0);
   const double low = std::max(gamma - angle_deg, gamma_deg().front());
   const double high = std::min(gamma + angle_deg, gamma_deg().back());
   if (low > high) return 0;
@@ -144,7 +144,7 @@ double IntensityTable::most_within(const Vec3& along, double angle_deg) const {
   }
   const double half =
       std::asin(std::min(1.0, std::sin(angle_deg * kDegree) / std::sin(gamma * kDegree))) / kDegree;
-  const double c = atan2_deg(along.y(), along.x());
+  const double c = geometry::atan2_deg(along.y(), along.x());
   for (const double turn : {0.0, 360.0}) {
     const double from = std::max(0.0, c - half + turn), to = std::min(360.0, c + half + turn);
     if (from <= to) at_each(c_deg(), from, to, look_along);

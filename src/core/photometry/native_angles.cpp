@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/photometry/arctangent.hpp"
+#include "core/geometry/arctangent.hpp"
 
 namespace glow::photometry {
 namespace {
@@ -43,7 +43,7 @@ IntensityTable resampled(NativeKind kind, const std::vector<double>& horizontal_
       const double z = std::cos(g * kDegree);
       // B: sin H = x, tan V = y / z.  A: sin Y = y, tan X = x / z.
       const double latitude = std::asin(std::clamp(kind == NativeKind::b ? x : y, -1.0, 1.0)) / kDegree;
-      const double turn = atan2_deg(kind == NativeKind::b ? y : x, std::max(z, 0.0));
+      const double turn = geometry::atan2_deg(kind == NativeKind::b ? y : x, std::max(z, 0.0));
       values.push_back(kind == NativeKind::b ? native.at(latitude, turn) : native.at(turn, latitude));
     }
   return {planes, gammas, values};

@@ -151,6 +151,11 @@ void drop_values(RoomRecord& room) {
   }
   for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
     kept.assessment.glare.sets.emplace_back().set.name = set.set.name;
+  if (room.assessment.spill) {
+    kept.assessment.spill.emplace();
+    for (const assess::RoadUserReading& user : room.assessment.spill->road_users)
+      kept.assessment.spill->road_users.emplace_back().name = user.name;
+  }
   for (const GroupRecord& group : room.groups) kept.groups.emplace_back().mark = group.mark;
   for (const SceneRecord& scene : room.scenes) {
     kept.scenes.emplace_back().name = scene.name;

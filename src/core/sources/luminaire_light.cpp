@@ -133,12 +133,17 @@ double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance
   }
   for (std::size_t m = 0; m < mirrored_.size(); ++m) {
     if (!may_show(m, plane.ray_start())) continue;
+    if (tolerance >= kOfNet) {
+      const double share = share_by_net(images_open_[m], plane, tolerance, passed_[m]);
+      if (share > 0) lux += share * open_light(images_open_[m], plane);
+      continue;
+    }
     const Seen seen = seen_of(images_open_[m], plane, 3, passed_[m]);
     if (seen.share <= 0) continue;
     const double image = open_light(images_open_[m], plane);
     const bool whole = seen.most - seen.least < 1e-6 * seen.most;
-    const bool by_net = whole || tolerance >= kOfNet || image * seen.most < kSmall * tolerance * all;
-    lux += by_net ? image * seen.share : mirrored_[m].illuminance(plane);
+    lux += whole || image * seen.most < kSmall * tolerance * all ? image * seen.share
+                                                                 : mirrored_[m].illuminance(plane);
   }
   return lux;
 }

@@ -35,16 +35,20 @@ BlockFiller::BlockFiller(const RoomSources& sources, const ReflectedField& field
       layers_(sources.layers()),
       block_(block) {
   const std::size_t pixels = std::size_t(block.columns() * block.rows());
+  bool any = false;
   keys_.reserve(pixels);
   for (int y = block.top; y <= block.bottom; ++y)
-    for (int x = block.left; x <= block.right; ++x)
+    for (int x = block.left; x <= block.right; ++x) {
       keys_.push_back(keys[std::size_t(y) * std::size_t(sight.camera().columns) + std::size_t(x)]);
+      any = any || keys_.back().key != 0;
+    }
+  if (!any) return;
   lux_.resize(pixels * layers_);
   is_found_.resize(pixels);
 }
 
 void BlockFiller::fill() {
-  if (std::any_of(keys_.begin(), keys_.end(), [](const PixelKey& own) { return own.key != 0; })) fill(block_);
+  if (!is_found_.empty()) fill(block_);
 }
 
 /// The light at a pixel, by itself.
@@ -60,7 +64,7 @@ float* BlockFiller::found(int x, int y) {
   if (order_ >= seen.surfaces.size()) return lux;
   const Place& place = seen.surfaces[order_].place;
   const Vec3 u = place.normal.unitOrthogonal();
-  const sources::SunCell cell{place.pixel_m * u, place.pixel_m * place.normal.cross(u)};
+  const sources::SunCell cell{place.pixel_m * u, place.pixel_m * place.normal.cross(u), quality_.sun_places};
   light.resize(layers_);
   light_at(sources_, field_, place, cell, quality_.direct_tolerance, light.data());
   for (std::size_t k = 0; k < layers_; ++k) lux[k] = float(light[k]);
@@ -130,8 +134,10 @@ void BlockFiller::lay(const Block& part) {
       if (is_found_[i]) continue;
       const float s = part.columns() > 1 ? float(x - part.left) / float(part.columns() - 1) : 0;
       const float t = part.rows() > 1 ? float(y - part.top) / float(part.rows() - 1) : 0;
+      float* lux = lux_.data() + i * layers_;
+#pragma omp simd
       for (std::size_t k = 0; k < layers_; ++k)
-        lux_[i * layers_ + k] = (1 - t) * ((1 - s) * a[k] + s * b[k]) + t * ((1 - s) * c[k] + s * d[k]);
+        lux[k] = (1 - t) * ((1 - s) * a[k] + s * b[k]) + t * ((1 - s) * c[k] + s * d[k]);
       is_found_[i] = 1;
     }
 }

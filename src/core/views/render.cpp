@@ -80,11 +80,15 @@ void Rendering::prepare() {
     layer.is_moment = s >= lit.space->groups.size();
     layer.source =
         layer.is_moment ? lit.moments[s - lit.space->groups.size()].name : lit.space->groups[s].name;
+    picture_.layers.push_back(std::move(layer));
+  }
+  // Getting so much memory takes as long as filling it.
+  parallel_for(picture_.layers.size(), watch_, "looking", [&](std::size_t s) {
+    PictureLayer& layer = picture_.layers[s];
     layer.luminance.resize(n);
     layer.illuminance.resize(n);
     if (sources_.bands() > 1) layer.bands.resize(3 * n);
-    picture_.layers.push_back(std::move(layer));
-  }
+  });
   for (const geometry::Surface& surface : lit.transport->geometry().surfaces())
     picture_.surface_names.push_back(surface.name);
   picture_.depth_m.resize(n);
@@ -109,7 +113,8 @@ void Rendering::look_at_all() {
         const bool tinted = surface.tint == geometry.material_of(geometry.facets()[std::size_t(facet)]).tint;
         keys_[k][i] = {surface.key, facet, float(tinted ? surface.share : -surface.share)};
       }
-      write(i, seen.light, dark);
+      if (std::any_of(seen.light.begin(), seen.light.end(), [](double shown) { return shown != 0; }))
+        write(i, seen.light, dark);
       picture_.depth_m[i] = float(seen.depth_m);
       picture_.surfaces[i] = seen.surface;
       for (int axis = 0; axis < 3; ++axis)

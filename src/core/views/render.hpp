@@ -19,13 +19,14 @@ struct Quality {
   double direct_tolerance = 0.01;  ///< of luminaires' light at a place
   int edge_samples = 3;            ///< lines of sight through a pixel at an edge, along each side
   int gloss_rays = 48;
-  int checked_pixels = 256;  ///< that the stated uncertainty comes from
+  int checked_pixels = 256;      ///< that the stated uncertainty comes from
+  std::uint32_t sun_places = 8;  ///< of a pixel that stand for all of it where they are alike in the sun
 
-  static Quality draft() { return {128, 0.4, 24, 32, 0.1, 4, 8, 0.03, 1, 12, 96}; }
+  static Quality draft() { return {128, 0.4, 24, 32, 0.1, 4, 8, 0.03, 1, 12, 96, 3}; }
   /// Of pictures a few hundred pixels wide.
   static Quality small() { return {256, 0.35, 8, 16, 0.04, 2, 2, 0.02, 2, 16}; }
   static Quality normal() { return {}; }
-  static Quality fine() { return {2048, 0.18, 3, 8, 0.004, 2, 1, 0.002, 4, 128}; }
+  static Quality fine() { return {2048, 0.18, 3, 8, 0.004, 2, 1, 0.002, 4, 128, 256, 32}; }
   /// "draft", "normal", "fine"; nothing for other words.
   static std::optional<Quality> parse(const std::string& words);
 };

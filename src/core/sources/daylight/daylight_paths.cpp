@@ -15,16 +15,16 @@ namespace {
 
 using transport::kSets;
 
-constexpr int kLeanPart = 4;               // of the rays, for receivers of which only the mean counts
-constexpr int kPatchPaths = 16;            // of a patch, in each set, for each opening
-constexpr int kPanePaths = 32;             // likewise outwards, of a pane that scatters
-constexpr int kSunPaths = 16;              // of a patch to the sun, in each set
-constexpr std::uint32_t kCellPlaces = 32;  // of a cell in the sun, in each set
-constexpr int kSunDirections = 4;          // of a receiver to the sun's disc, in each set
+constexpr int kLeanPart = 4;       // of the rays, for receivers of which only the mean counts
+constexpr int kPatchPaths = 16;    // of a patch, in each set, for each opening
+constexpr int kPanePaths = 32;     // likewise outwards, of a pane that scatters
+constexpr int kSunPaths = 16;      // of a patch to the sun, in each set
+constexpr int kSunDirections = 4;  // of a receiver to the sun's disc, in each set
 /// What stands outside is lit patch by patch, each even; held against ever finer patches, light from the
 /// sides of a deep shaft was off by up to this share.
 constexpr double kOfPatchesOutside = 0.03;
 constexpr double kHair = 1e-6;
+constexpr double kAlike = 1e-3;  // of the sun's disc through one pane at places side by side
 
 Vec2 chance_shift(std::uint64_t chance) {
   return {transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1))};
@@ -102,12 +102,14 @@ void DaylightPaths::sample_opening(const readings::Receiver& receiver, std::uint
                                    const DaylightOpening& opening, int rays, const Visit& visit) const {
   const Vec3 eye = receiver.ray_start();
   const SphericalRectangle seen(eye, opening.corner, opening.along, opening.up);
-  const double each = seen.solid_angle() / (kSets * double(rays));
+  if (!seen.is_seen()) return;
   for (int set = 0; set < kSets; ++set) {
     const Vec2 shift = chance_shift(transport::mixed(chance, std::uint64_t(set)));
     for (int k = 0; k < rays; ++k) {
       const Vec2 place = transport::even_point(std::uint32_t(k), shift);
-      const Vec3 at = seen.point(place.x(), place.y()), way = (at - eye).normalized();
+      const auto [at, solid_angle] = seen.point(place.x(), place.y());
+      const Vec3 way = (at - eye).normalized();
+      const double each = solid_angle / (kSets * double(rays));
       const double weight = receiver.weight(way) * opening.glazing.transmittance(way.dot(opening.outwards));
       if (weight <= 0 || !opening.is_clear_at(at)) continue;
       const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
@@ -171,10 +173,11 @@ void DaylightPaths::sample_patch(std::size_t i) {
             room_->patches().point_on(int(i), path[0], path[1]) + geometry::kStartOffset * facet.normal;
         if ((opening.corner - eye).dot(opening.outwards) <= 0) continue;
         const SphericalRectangle seen(eye, opening.corner, opening.along, opening.up);
-        if (seen.solid_angle() <= 0) continue;
-        const Vec3 at = seen.point(path[2], path[3]), way = (at - eye).normalized();
+        if (!seen.is_seen()) continue;
+        const auto [at, solid_angle] = seen.point(path[2], path[3]);
+        const Vec3 way = (at - eye).normalized();
         const double weight = std::max(0.0, facet.normal.dot(way)) *
-                              opening.glazing.transmittance(way.dot(opening.outwards)) * seen.solid_angle() *
+                              opening.glazing.transmittance(way.dot(opening.outwards)) * solid_angle *
                               patch.area_m2 / (kSets * kPatchPaths);
         if (weight <= 0 || !opening.is_clear_at(at)) continue;
         const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
@@ -299,14 +302,18 @@ double DaylightPaths::sun_on(const readings::Receiver& receiver, const SunCell& 
   const Vec3 facing = receiver.kernel == readings::Kernel::plane ? receiver.normal : sun;
   if (cell.is_point()) return sun_share(receiver.ray_start(), sun, chance, kSunDirections, facing);
   const Vec2 shift = chance_shift(transport::mixed(chance, 3));
-  double sum = 0;
-  for (std::uint32_t k = 0; k < kCellPlaces; ++k) {
+  double sum = 0, least = 1, most = 0;
+  for (std::uint32_t k = 0; k < SunCell::kPlaces; ++k) {
+    if (k == cell.enough && most - least <= kAlike * most) return sum / k;
     const Vec2 place = transport::even_point(k, shift);
     readings::Receiver there = receiver;
     there.position += (place.x() - 0.5) * cell.u + (place.y() - 0.5) * cell.v;
-    sum += sun_share(there.ray_start(), sun, transport::mixed(chance, 10 + k), 1, facing);
+    const double own = sun_share(there.ray_start(), sun, transport::mixed(chance, 10 + k), 1, facing);
+    sum += own;
+    least = std::min(least, own);
+    most = std::max(most, own);
   }
-  return sum / kCellPlaces;
+  return sum / SunCell::kPlaces;
 }
 
 DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell>& cells,

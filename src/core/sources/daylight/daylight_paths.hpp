@@ -15,7 +15,9 @@ struct DayParts {
 /// A piece of a plane about a receiver, with these sides; of none the receiver is a point. Over a cell a
 /// pattern of slats and bars that falls between points is not missed.
 struct SunCell {
+  static constexpr std::uint32_t kPlaces = 32;  ///< in it that the sun is looked for from
   Vec3 u = Vec3::Zero(), v = Vec3::Zero();
+  std::uint32_t enough = kPlaces;  ///< so many of them stand for all where they are alike
   bool is_point() const { return u.isZero(0) && v.isZero(0); }
 };
 

@@ -2,10 +2,10 @@
 
 #include <cmath>
 
-namespace glow::photometry {
+namespace glow::geometry {
 
 /// atan2(y, x) in degrees, -180..180; 0 for x = y = 0. Good to 5e-10 degrees, some three times as fast as the
-/// library's: looking up a direction in a photometric table costs little else. Same value on every machine.
+/// library's: looking up a direction in a table costs little else. Same value on every machine.
 ///
 /// Method  atan z = z p(z^2) on |z| <= tan 22.5 deg, p of degree 6 through Chebyshev's nodes; larger ratios
 /// by
@@ -34,4 +34,4 @@ inline double atan2_deg(double y, double x) {
   return y < 0 ? -angle : angle;
 }
 
-}  // namespace glow::photometry
+}  // namespace glow::geometry
