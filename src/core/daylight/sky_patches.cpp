@@ -12,14 +12,25 @@ SkyPatches::SkyPatches() {
   for (int i = 0; i < kRings; ++i) {
     const double middle = (i + 0.5) / kRings * kPi / 2;
     const int count = std::max(1, int(std::lround(4 * kRings * std::cos(middle))));
-    rings_.push_back({size_, count});
+    rings_.push_back({size_, count, std::sin((i + 1) * kPi / 2 / kRings)});
     size_ += std::size_t(count);
+  }
+  std::size_t ring = 0;
+  for (std::size_t g = 0; g < kGuesses; ++g) {
+    while (double(g) / (kGuesses - 1) >= rings_[ring].top && ring + 1 < kRings) ++ring;
+    guesses_[g] = ring;
   }
 }
 
+/// By the sine of the altitude: a guess that is never too high, and on from there.
+std::size_t SkyPatches::ring_at(double sine) const {
+  std::size_t ring = guesses_[std::size_t(std::clamp(sine, 0.0, 1.0) * (kGuesses - 1))];
+  while (sine >= rings_[ring].top && ring + 1 < kRings) ++ring;
+  return ring;
+}
+
 std::size_t SkyPatches::at(const Vec3& towards) const {
-  const double altitude = geometry::atan2_deg(towards.z(), towards.head<2>().norm());
-  const Ring& ring = rings_[std::size_t(std::clamp(int(altitude / 90 * kRings), 0, kRings - 1))];
+  const Ring& ring = rings_[ring_at(towards.z())];
   double turn = geometry::atan2_deg(towards.x(), towards.y()) / 360;
   if (turn < 0) turn += 1;
   return ring.first + std::size_t(std::min(ring.count - 1, int(turn * ring.count)));

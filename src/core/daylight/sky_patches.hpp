@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <vector>
 
 #include "core/daylight/sky.hpp"
@@ -25,7 +26,9 @@ class SkyPatches {
   struct Ring {
     std::size_t first = 0;
     int count = 1;
+    double top = 1;  ///< sine of the altitude where it ends
   };
+  std::size_t ring_at(double sine) const;
   /// A direction within a patch, and its share of the patch's mean.
   struct Place {
     Vec3 towards;
@@ -35,7 +38,9 @@ class SkyPatches {
   static const std::vector<Place>& all_places();
 
   static constexpr int kParts = 3;  // places along each side of a patch
+  static constexpr std::size_t kGuesses = 256;
   std::vector<Ring> rings_;
+  std::array<std::size_t, kGuesses> guesses_ = {};  ///< ring by the sine of the altitude, or one below
   std::size_t size_ = 0;
 };
 

@@ -7,7 +7,7 @@ namespace glow::sources {
 namespace {
 
 constexpr double kInPlane = 1e-9;  // m
-constexpr double kFar = 0.5;       // diagonal over distance; formulas for what is near cancel far below it
+constexpr double kFar = 0.7;       // diagonal over distance; formulas for what is near cancel far below it
 
 }  // namespace
 
