@@ -133,14 +133,14 @@ double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance
   }
   for (std::size_t m = 0; m < mirrored_.size(); ++m) {
     if (!may_show(m, plane.ray_start())) continue;
+    const double image = open_light(images_open_[m], plane);
+    if (image <= 0) continue;
     if (tolerance >= kOfNet) {
-      const double share = share_by_net(images_open_[m], plane, tolerance, passed_[m]);
-      if (share > 0) lux += share * open_light(images_open_[m], plane);
+      lux += image * share_by_net(images_open_[m], plane, tolerance, passed_[m]);
       continue;
     }
     const Seen seen = seen_of(images_open_[m], plane, 3, passed_[m]);
     if (seen.share <= 0) continue;
-    const double image = open_light(images_open_[m], plane);
     const bool whole = seen.most - seen.least < 1e-6 * seen.most;
     lux += whole || image * seen.most < kSmall * tolerance * all ? image * seen.share
                                                                  : mirrored_[m].illuminance(plane);

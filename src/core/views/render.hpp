@@ -22,7 +22,7 @@ struct Quality {
   int checked_pixels = 256;      ///< that the stated uncertainty comes from
   std::uint32_t sun_places = 8;  ///< of a pixel that stand for all of it where they are alike in the sun
 
-  static Quality draft() { return {128, 0.4, 24, 32, 0.1, 4, 8, 0.03, 1, 12, 96, 3}; }
+  static Quality draft() { return {128, 0.4, 24, 32, 0.1, 8, 8, 0.03, 1, 12, 96, 3}; }
   /// Of pictures a few hundred pixels wide.
   static Quality small() { return {256, 0.35, 8, 16, 0.04, 2, 2, 0.02, 2, 16}; }
   static Quality normal() { return {}; }
