@@ -144,7 +144,7 @@ TEST(Building, OneProjectMayLieInSeveralFiles) {
       << now;
   for (const auto& [bytes, words] :
        {std::pair{"name = 3\n", "upper.toml: error[P101]"},
-        std::pair{"[[rooms]]\nnme = \"A\"\n", "upper.toml:2:1: error[P002]"},
+        std::pair{"[[rooms]]\nnme = \"A\"\n", "upper.toml:2:1: error[P004]"},
         std::pair{"[[rooms]\n", "upper.toml:1:"}, std::pair{"[defaults]\n", "upper.toml:1:"}}) {
     folder.write("upper.toml", bytes);
     const Ran refused = run(folder, "check b.toml");

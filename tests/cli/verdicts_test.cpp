@@ -190,6 +190,22 @@ TEST(Verdicts, StandardsSideBySideOwnTablesAndChangedLevels) {
   EXPECT_TRUE(says(broken.err, "own.csv:2:23: error[S003]: Em_lx is \"-3\"")) << broken.err;
 }
 
+TEST(Verdicts, AThousandTimesTheFluxIsNoMend) {
+  const TemporaryFolder folder;
+  for (const auto& [dimming, told] : {std::pair("0.01", true), std::pair("1e-14", false)}) {
+    write_project(folder);
+    std::string text = content_of(folder.path() / "millrace.toml");
+    for (std::size_t at = 0; (at = text.find("\nmark = ", at)) != std::string::npos; ++at)
+      text.insert(text.find('\n', at + 1), std::string("\ndimming = ") + dimming);
+    folder.write("millrace.toml", text);
+    const json room = run_json(folder, "millrace.toml").at("rooms").at(0);
+    const auto checks = checks_at(room, "work plane");
+    ASSERT_FALSE(checks.empty());
+    EXPECT_EQ(checks[0].at("verdict"), "not met");
+    EXPECT_EQ(says(checks[0].at("mends").dump(), "times_flux"), told) << checks[0].at("mends");
+  }
+}
+
 TEST(Verdicts, MaintenanceComesFromItsPartsOrOneNumber) {
   const TemporaryFolder folder;
   write_project(folder);

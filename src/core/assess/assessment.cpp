@@ -13,7 +13,8 @@ Power power_of(const space::Space& space, const std::vector<space::LuminaireGrou
   Power power;
   power.installed_w = watts;
   power.w_per_m2 = watts / space.floor_area_m2;
-  if (mean_lx > 0) power.w_per_m2_100lx = *power.w_per_m2 / (mean_lx / 100);
+  constexpr double kDark = 1e-3;  // lx: what it takes to light nothing says nothing
+  if (mean_lx >= kDark) power.w_per_m2_100lx = *power.w_per_m2 / (mean_lx / 100);
   return power;
 }
 

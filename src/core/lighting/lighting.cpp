@@ -24,15 +24,25 @@ void RoomLight::keep_direct() {
 
 Lighting::Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch,
                    transport::TransportStore* store, const std::string& transport_key)
-    : dark_(sources::relight(transport, {}, watch)) {
-  for (const space::LuminaireGroup& group : space.groups) {
-    const std::string key =
-        store ? transport_key + "/" + sources::light_key(group.luminaires) : std::string();
-    const auto held = store ? store->held_light(key) : nullptr;
-    sources_.push_back(held ? *held : sources::relight(transport, group.luminaires, watch));
-    if (store && !held)
-      store->hold_light(key, std::make_shared<const transport::GroupLight>(sources_.back()));
-  }
+    : store_(store), transport_key_(transport_key), dark_(sources::relight(transport, {}, watch)) {
+  for (const space::LuminaireGroup& group : space.groups)
+    sources_.push_back(known(store ? sources::light_key(group.luminaires) : "",
+                             [&] { return sources::relight(transport, group.luminaires, watch); }));
+}
+
+transport::GroupLight Lighting::known(const std::string& key,
+                                      const std::function<transport::GroupLight()>& find) const {
+  if (!store_) return find();
+  const std::string whole_key = transport_key_ + "/" + key;
+  if (const auto held = store_->held_light(whole_key)) return *held;
+  const auto found = std::make_shared<const transport::GroupLight>(find());
+  store_->hold_light(whole_key, found);
+  return *found;
+}
+
+transport::GroupLight Lighting::tried(const std::string& key,
+                                      const std::function<transport::GroupLight()>& find) const {
+  return known("tried/" + key, find);
 }
 
 RoomLight Lighting::weighted(const Weights& weights) const {

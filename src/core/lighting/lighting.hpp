@@ -1,5 +1,7 @@
 #pragma once
 
+#include <functional>
+#include <string>
 #include <vector>
 
 #include "core/lighting/weights.hpp"
@@ -37,8 +39,18 @@ class Lighting {
   const std::vector<transport::GroupLight>& sources() const { return sources_; }
   /// All sources together. `weights`: one for each.
   RoomLight weighted(const Weights& weights) const;
+  /// Light of luminaires that are not there, as trials ask for it. `find` finds it, unless the store holds
+  /// what was found by the same `key` with this transport: in another variant of the project, or before a
+  /// save.
+  transport::GroupLight tried(const std::string& key,
+                              const std::function<transport::GroupLight()>& find) const;
 
  private:
+  transport::GroupLight known(const std::string& key,
+                              const std::function<transport::GroupLight()>& find) const;
+
+  transport::TransportStore* store_;
+  std::string transport_key_;
   transport::GroupLight dark_;
   std::vector<transport::GroupLight> sources_;
 };

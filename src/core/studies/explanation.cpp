@@ -19,6 +19,7 @@ using standards::Target;
 using standards::Verdict;
 
 constexpr double kMetByFar = 1.3;        // times the required level
+constexpr double kMostFlux = 1000;       // times as much: more is no mend
 constexpr double kBrighter = 0.2;        // change of reflectance that is tried
 constexpr double kWider[] = {45, 60};    // deg: half angles of the lobes that are tried
 constexpr double kUpright = 0.7;         // |z| of a plane's normal: below it counts as upright
@@ -113,7 +114,7 @@ void Explainer::suggest(const Check& check, Change change, const assess::Assessm
 /// Light adds up: no relight is needed. As much as surely meets, in hundredths, as it is told.
 void Explainer::suggest_flux(const Check& check) {
   const double sure = check.actual - check.uncertainty;
-  if (sure <= 0) return;
+  if (sure <= 0 || check.demand.required > kMostFlux * sure) return;
   TimesFlux change{std::ceil(100 * check.demand.required / sure - 1e-9) / 100, {}};
   for (std::size_t g = 0; g < room_.space().groups.size(); ++g) {
     const space::LuminaireGroup& group = room_.space().groups[g];

@@ -3,8 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/sources/light_key.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 #include "core/space/placing/array_positions.hpp"
+#include "core/transport/content_key.hpp"
 
 namespace glow::studies {
 namespace {
@@ -27,6 +29,9 @@ Trials::Trials(const StudiedRoom& room) : room_(room), choice_(room.setting.that
   const space::Brief& brief = room.setting.brief();
   if (brief.glare.rates_gr)
     for (const std::size_t r : room.setting.readable().front()) choice_[r] = true;
+  transport::ContentChecksum choice;
+  for (const bool chosen : choice_) choice.add(&chosen, sizeof chosen);
+  choice_key_ = choice.text();
   scope_.judged_only = true;
   scope_.views.emplace();
   std::size_t positions = 0;
@@ -41,6 +46,15 @@ Trials::Trials(const StudiedRoom& room) : room_(room), choice_(room.setting.that
                      (check.binding && check.verdict == standards::Verdict::met && hangs_on_glare(check));
   looks_at_glare_ = glare_matters_ && positions * room.eyes.own().names().size() <= kMostSeen;
   scope_.glare = looks_at_glare_;
+}
+
+transport::GroupLight Trials::relit(const std::vector<photometry::PlacedLuminaire>& luminaires,
+                                    const std::optional<transport::Effort>& effort) const {
+  const std::string key = sources::light_key(luminaires) + "/" + choice_key_ + "/" +
+                          std::to_string(effort ? effort->rays_per_patch : 0);
+  return room_.lighting.tried(key, [&] {
+    return sources::relight(room_.setting.transport(), luminaires, room_.watch, choice_, effort);
+  });
 }
 
 Trial Trials::as_it_is() const {
@@ -81,7 +95,7 @@ Trial Trials::with_group(std::size_t group, const std::vector<photometry::Placed
   Weight& weight = trial.lit.weights[group];
   trial.lit.light.add(room_.lighting.sources()[group], {-weight.output, weight.maintenance});
   weight.output *= flux_factor;
-  trial.lit.light.add(sources::relight(room_.setting.transport(), luminaires, room_.watch, choice_), weight);
+  trial.lit.light.add(relit(luminaires), weight);
   return trial;
 }
 
@@ -90,9 +104,7 @@ Trial Trials::with_groups(std::vector<space::LuminaireGroup> groups) const {
   for (std::size_t g = 0; g < trial.groups->size(); ++g) {
     const Weight& weight = trial.lit.weights[g];
     trial.lit.light.add(room_.lighting.sources()[g], {-weight.output, weight.maintenance});
-    trial.lit.light.add(
-        sources::relight(room_.setting.transport(), (*trial.groups)[g].luminaires, room_.watch, choice_),
-        weight);
+    trial.lit.light.add(relit((*trial.groups)[g].luminaires), weight);
   }
   return trial;
 }
@@ -124,10 +136,13 @@ Trial Trials::with_tables(
   for (const auto& [g, table] : tables) {
     const Weight& weight = trial.lit.weights[g];
     trial.lit.light.add(room_.lighting.sources()[g], {-weight.output, weight.maintenance});
-    const sources::RememberedPlaces* places = places_of(g);
-    trial.lit.light.add(places ? places->relight(table, room_.watch)
-                               : sources::relight(room_.setting.transport(),
-                                                  (*trial.lit.groups)[g].luminaires, room_.watch, choice_),
+    const std::vector<photometry::PlacedLuminaire>& luminaires = (*trial.lit.groups)[g].luminaires;
+    trial.lit.light.add(room_.lighting.tried("table/" + sources::light_key(luminaires) + "/" + choice_key_,
+                                             [&, of = table, group = g] {
+                                               const sources::RememberedPlaces* places = places_of(group);
+                                               return places ? places->relight(of, room_.watch)
+                                                             : relit(luminaires);
+                                             }),
                         weight);
   }
   return trial;
@@ -137,8 +152,7 @@ Trial Trials::with_one_more(std::size_t group, const photometry::PlacedLuminaire
   std::vector<space::LuminaireGroup> groups = room_.space().groups;
   groups[group].luminaires.push_back(luminaire);
   Trial trial = changed(std::move(groups));
-  trial.lit.light.add(sources::relight(room_.setting.transport(), {luminaire}, room_.watch, choice_),
-                      trial.lit.weights[group]);
+  trial.lit.light.add(relit({luminaire}), trial.lit.weights[group]);
   return trial;
 }
 
@@ -160,7 +174,7 @@ Trial Trials::with_source(const assess::GlareSourceName& source,
     const auto& [g, l] = source.luminaires[i];
     const photometry::PlacedLuminaire& before = room_.space().groups[g].luminaires[l];
     const Weight& weight = trial.lit.weights[g];
-    const transport::GroupLight was = sources::relight(transport, {before}, room_.watch, choice_, quick);
+    const transport::GroupLight was = relit({before}, quick);
     const bool stays = before.frame.origin == placed[i].frame.origin &&
                        before.frame.c0 == placed[i].frame.c0 && before.frame.g0 == placed[i].frame.g0 &&
                        before.table == placed[i].table;
@@ -169,8 +183,7 @@ Trial Trials::with_source(const assess::GlareSourceName& source,
       continue;
     }
     trial.lit.light.add(was, {-weight.output, weight.maintenance});
-    trial.lit.light.add(sources::relight(transport, {placed[i]}, room_.watch, choice_, quick),
-                        {share * weight.output, weight.maintenance});
+    trial.lit.light.add(relit({placed[i]}, quick), {share * weight.output, weight.maintenance});
   }
   return trial;
 }

@@ -64,9 +64,13 @@ class Trials {
  private:
   Trial changed(std::vector<space::LuminaireGroup> groups) const;
   const sources::RememberedPlaces* places_of(std::size_t group) const;
+  /// At the chosen receivers, at full output. `effort`: nothing for the transport's.
+  transport::GroupLight relit(const std::vector<photometry::PlacedLuminaire>& luminaires,
+                              const std::optional<transport::Effort>& effort = {}) const;
 
   const StudiedRoom& room_;
   transport::ReceiverChoice choice_;
+  std::string choice_key_;
   bool glare_matters_ = false, looks_at_glare_ = false;
   assess::Scope scope_;
   mutable std::map<std::size_t, std::optional<sources::RememberedPlaces>> places_;  ///< of one thread
