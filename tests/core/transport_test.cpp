@@ -5,6 +5,7 @@
 
 #include <gtest/gtest.h>
 
+#include <map>
 #include <random>
 
 #include "rooms/furnished_room.hpp"
@@ -221,6 +222,77 @@ TEST(Exchange, ParallelSquaresHaveTheirViewFactor) {
       if (patches.patches()[std::size_t(i)].facet == 0 && patches.patches()[std::size_t(j)].facet == 1)
         floor_to_ceiling += exchange.areas.area(i, j);
   EXPECT_NEAR(floor_to_ceiling, 0.199825, 0.0005);
+}
+
+/// A room with two panes, an opaque box, a block of mirrors and one on a wall.
+geometry::Geometry glass_and_mirrors() {
+  geometry::Geometry geometry;
+  geometry::add_room(geometry, {{0, 0}, {6, 0}, {6, 4}, {0, 4}}, 3, 0.2, 0.5, 0.7);
+  geometry::Material pane, mirror;
+  pane.clear = 0.8;
+  mirror.mirror = 0.9;
+  for (const double x : {2.0, 3.0})
+    geometry.add_polygon(geometry.add_surface("pane", pane), {{x, 0, 0}, {x, 3, 0}, {x, 3, 2}, {x, 0, 2}});
+  geometry.add_box("box", {2.4, 1, 0}, {2.8, 2, 1.2}, diffuse(0.4));
+  geometry.add_box("block", {4, 1, 0.5}, {4.6, 1.5, 1.1}, mirror);
+  geometry.add_polygon(geometry.add_surface("mirror", mirror),
+                       {{0.01, 1, 1}, {0.01, 2, 1}, {0.01, 2, 2}, {0.01, 1, 2}});
+  return geometry;
+}
+
+Vec3 place_in_room(std::mt19937& chance) {
+  const auto below = [&](double top) { return top * (0.02 + 0.96 * double(chance()) / 4294967296.0); };
+  const double x = below(6), y = below(4);
+  return {x, y, below(3)};
+}
+
+/// Against what each line meets first, and first after that, to its end.
+TEST(RayTracer, SightLinesPassEachPaneOnceAndNothingElse) {
+  const geometry::Geometry geometry = glass_and_mirrors();
+  const geometry::RayTracer tracer(geometry);
+  std::mt19937 chance(7);
+  std::map<int, int> seen;  // by panes that were passed; -1: something opaque
+  for (int k = 0; k < 20000; ++k) {
+    const Vec3 from = place_in_room(chance), to = place_in_room(chance);
+    const Vec3f along = (to - from).normalized().cast<float>();
+    Vec3f at = tracer.local(from);
+    float rest = float((to - from).norm()) - float(geometry::kStartOffset);
+    int panes = 0;
+    while (panes >= 0) {
+      const geometry::Hit hit = tracer.nearest(at, along);
+      if (hit.facet < 0 || hit.distance >= rest) break;
+      panes = geometry.material_of(geometry.facets()[std::size_t(hit.facet)]).clear > 0 ? panes + 1 : -1;
+      at += (hit.distance + 1e-4f) * along;
+      rest -= hit.distance + 1e-4f;
+    }
+    ASSERT_NEAR(tracer.passed(from, to), panes < 0 ? 0 : std::pow(0.8, panes), 1e-6) << from << "\n" << to;
+    ++seen[panes];
+  }
+  for (const int panes : {-1, 0, 1, 2}) EXPECT_GT(seen[panes], 500) << panes;
+  EXPECT_NEAR(tracer.passed({2, 0.5, 0.5}, {2, 2.5, 1.5}), 0.8, 0.21) << "along a pane: one or none";
+}
+
+TEST(MirrorPaths, RuleOutOnlyWhatPassesNothing) {
+  const geometry::Geometry geometry = glass_and_mirrors();
+  const geometry::RayTracer tracer(geometry);
+  const MirrorPaths mirrors(geometry);
+  std::mt19937 chance(11);
+  int passed = 0, ruled_out = 0, all = 0;
+  for (int k = 0; k < 3000; ++k) {
+    const Vec3 source = place_in_room(chance), eye = place_in_room(chance);
+    const Vec3 aside = 0.1 * Vec3(place_in_room(chance) - place_in_room(chance)).normalized();
+    for (const MirrorPath& path : mirrors.from(source)) {
+      const Vec3 image = mirrors.image_of_point(path, source);
+      const bool may = mirrors.may_show(path, eye, image, 0.1);
+      const bool does = mirrors.passed(path, tracer, eye, image + aside, geometry::kNobody) > 0;
+      ASSERT_TRUE(may || !does) << source << "\n" << eye;
+      passed += does;
+      ruled_out += !may;
+      ++all;
+    }
+  }
+  EXPECT_GT(passed, 100);
+  EXPECT_GT(ruled_out, all / 2);
 }
 
 }  // namespace transport_test
