@@ -34,6 +34,7 @@ bool take_summary(const std::string& text, KeptRun& run) {
   const json summary = json::parse(text, nullptr, false);
   if (!summary.is_object() || !summary.contains("rooms")) return false;
   try {
+    if (!summary.at("met").is_number_unsigned() || !summary.at("judged").is_number_unsigned()) return false;
     run.met = summary.at("met").get<std::size_t>();
     run.judged = summary.at("judged").get<std::size_t>();
     for (const json& each : summary.at("rooms")) {

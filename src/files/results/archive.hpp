@@ -30,6 +30,15 @@ inline double number_of(const json& j) {
   return value;
 }
 
+/// The same without a fraction, as counts are.
+template <class T>
+T whole_number_of(const json& j) {
+  const double wide = number_of(j);
+  if (wide != std::floor(wide) || (std::is_unsigned_v<T> && wide < 0) || std::abs(wide) > 2e9)
+    throw std::runtime_error("a number is out of range");
+  return static_cast<T>(wide);
+}
+
 /// What `describe` takes of an archive: something to fill, or to write down.
 template <class Archive, class T>
 using Field = std::conditional_t<Archive::kReads, T, const T>;
@@ -258,10 +267,7 @@ void Reader::read(const json& j, T& value) {
   if constexpr (std::is_same_v<T, bool> || std::is_same_v<T, std::string>) {
     value = j.get<T>();
   } else if constexpr (std::is_integral_v<T>) {
-    const double wide = number_of(j);
-    if (wide != std::floor(wide) || (std::is_unsigned_v<T> && wide < 0) || std::abs(wide) > 2e9)
-      throw std::runtime_error("a number is out of range");
-    value = static_cast<T>(wide);
+    value = whole_number_of<T>(j);
   } else if constexpr (std::is_same_v<T, double>) {
     value = number_of(j);
   } else if constexpr (std::is_enum_v<T>) {

@@ -77,7 +77,8 @@ void describe_place(A& a, Field<A, PlaneGrid>& grid) {
 /// Points follow from cells, in the plane; those of sloped ceilings are listed.
 inline void read_points(const files::Reader& a, PlaneGrid& grid) {
   for (const files::json& cell : a.at("cells")) {
-    const std::array<int, 2> at = {cell.at(0).get<int>(), cell.at(1).get<int>()};
+    const std::array<int, 2> at = {files::whole_number_of<int>(cell.at(0)),
+                                   files::whole_number_of<int>(cell.at(1))};
     if (at[0] < 0 || at[1] < 0 || at[0] >= grid.count.nx || at[1] >= grid.count.ny)
       throw std::runtime_error("a cell lies outside its grid");
     grid.cells.push_back(at);
@@ -144,8 +145,8 @@ template <class A>
 void describe_counts(A& a, Field<A, readings::PlaneGrid>& grid) {
   a.derived("points", [&] { return grid.points.size(); });
   if constexpr (A::kReads) {
-    grid.count.nx = a.at("counts").at(0).template get<int>();
-    grid.count.ny = a.at("counts").at(1).template get<int>();
+    grid.count.nx = files::whole_number_of<int>(a.at("counts").at(0));
+    grid.count.ny = files::whole_number_of<int>(a.at("counts").at(1));
     const std::string rule = a.at("spacing_rule").template get<std::string>();
     grid.by_rule = rule != "given";
     if (rule == files::kSportsRule) grid.rule = readings::CountRule::nearest_odd;

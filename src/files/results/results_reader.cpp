@@ -29,7 +29,7 @@ record::FloorRecord::Drawing drawing_of(const json& from) {
 void read_head(const json& document, record::RunRecord& run) {
   if (document.at("made_by").get<std::string>().rfind("glowgrid ", 0) != 0)
     throw std::runtime_error("it was not made by glowgrid");
-  const int format = document.at("format").get<int>();
+  const int format = whole_number_of<int>(document.at("format"));
   if (format != kResultsFormat)
     throw std::runtime_error(
         fmt::format(FMT_STRING("its format is {}, this version reads {}; run the project again"), format,
