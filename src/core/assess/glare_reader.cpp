@@ -278,7 +278,7 @@ void refine_views(const Setting& finer, const lighting::RoomLight& light,
     if (receivers[v] == ReadingPlan::kNone) continue;
     ViewGlare& view = set.views[v];
     const double background = light.initial_indirect_lx[receivers[v]] / kPi;
-    if (background <= 0) continue;
+    if (background <= 0 || !view.ugr) continue;
     *view.ugr += 8 * std::log10(view.background_cd_m2 / background);
     view.background_cd_m2 = background;
     if (!worst || *view.ugr > *set.views[*worst].ugr) worst = v;
