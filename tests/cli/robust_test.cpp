@@ -236,6 +236,34 @@ INSTANTIATE_TEST_SUITE_P(
             0}),
     [](const auto& of) { return of.param.name; });
 
+/// Each holds the least of a project that once ended a run, or made of it what could not be read back.
+class OnceBrokenTest : public ::testing::TestWithParam<std::filesystem::path> {};
+
+TEST_P(OnceBrokenTest, IsRunToItsEnd) {
+  const TemporaryFolder folder;
+  folder.write("p.toml", content_of(GetParam()));
+  std::filesystem::create_directory(folder.path() / "photometry");
+  std::filesystem::copy(test_data("photometry/valid"), folder.path() / "photometry/valid");
+  const Ran ran = run(folder, "run p.toml --accuracy draft --no-cache -o out");
+  EXPECT_EQ(ran.code, 0) << ran.err;
+  EXPECT_FALSE(says(ran.err, "error[")) << ran.err;
+  EXPECT_EQ(json_in(folder.path() / "out/results.json").at("rooms").size(), 1u);
+}
+
+std::vector<std::filesystem::path> once_broken() {
+  std::vector<std::filesystem::path> files;
+  for (const auto& entry : std::filesystem::directory_iterator(test_data("cli/once_broken")))
+    files.push_back(entry.path());
+  std::sort(files.begin(), files.end());
+  return files;
+}
+
+INSTANTIATE_TEST_SUITE_P(Projects, OnceBrokenTest, ::testing::ValuesIn(once_broken()), [](const auto& of) {
+  std::string name = of.param.stem().string();
+  std::replace(name.begin(), name.end(), '-', '_');
+  return name;
+});
+
 TEST(Robust, AnEarlierRunsListDeletesNothingOutside) {
   const TemporaryFolder folder;
   write(folder, room(kArray));

@@ -5,6 +5,7 @@
 
 #include "core/daylight/glazing.hpp"
 #include "core/daylight/sky.hpp"
+#include "core/daylight/sky_patches.hpp"
 #include "core/daylight/sun.hpp"
 #include "core/sources/daylight/spherical_rectangle.hpp"
 #include "validation/expect_metric.hpp"
@@ -58,6 +59,23 @@ TEST(Sky, OfEachGeneralTypeIsAsBrightAsReferencesHaveIt) {
                 each.at("expected").at("relative").at(i).get<double>());
     expect_as(each, "Edh_over_Lz", 1000 / sky.zenith_luminance());
   }
+}
+
+/// Patches are counted ring by ring from the horizon and from north by east, also at their borders.
+TEST(SkyPatches, AreFoundByTheirDirections) {
+  constexpr int kRings = 31;
+  const SkyPatches sky;
+  std::size_t number = 0;
+  for (int ring = 0; ring < kRings; ++ring) {
+    const double height = 90.0 / kRings, middle = (ring + 0.5) * height;
+    const int count = std::max(1, int(std::lround(4 * kRings * std::cos(middle * kDegree))));
+    for (int k = 0; k < count; ++k, ++number)
+      for (const double up : {-0.499999, 0.0, 0.499999})
+        for (const double aside : {-0.499999, 0.0, 0.499999})
+          ASSERT_EQ(sky.at(direction_of(middle + up * height, (k + 0.5 + aside) * 360 / count)), number)
+              << ring << " " << k << " " << up << " " << aside;
+  }
+  EXPECT_EQ(sky.size(), number);
 }
 
 TEST(AllWeather, MakesOfIrradiancesWhatReferencesMake) {
@@ -161,6 +179,17 @@ TEST(SphericalRectangle, HasItsSolidAngleWhereverItIsSeenFrom) {
     }
     EXPECT_NEAR(sum, expected, 2e-3 * expected) << eye;
   }
+  // So flat that the formulas for what is near would be noise.
+  for (const double off : {1e-4, 1e-6, 1e-8})
+    for (const Vec3& beside : {Vec3(0.5, 0, 1), Vec3(2.5, 0, 1.1), Vec3(1.4, 0, 2), Vec3(0.9, 0, 0.4)}) {
+      const sources::SphericalRectangle flat(Vec3(beside.x(), 2 - off, beside.z()), corner, along, up);
+      ASSERT_TRUE(flat.is_seen());
+      for (int k = 0; k < 100; ++k) {
+        const auto [at, solid_angle] = flat.point((k % 10 + 0.5) / 10, (k / 10 + 0.5) / 10);
+        EXPECT_LT((at - corner - along / 2 - up / 2).norm(), 0.75) << beside << "\n" << off;
+        EXPECT_TRUE(solid_angle > 0 && solid_angle < 1e4 * off) << beside << "\n" << off;
+      }
+    }
   const sources::SphericalRectangle at_corner({1, 1.9999, 0.5}, corner, along, up);
   EXPECT_NEAR(at_corner.point(0.3, 0.6).solid_angle, kPi / 2, 1e-3);
   for (const Vec3& eye : {Vec3(3, 2, 0.7), Vec3(1.2, 2, 0.9), Vec3(0, 2, 0.5)})

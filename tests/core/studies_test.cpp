@@ -79,12 +79,12 @@ struct Studied {
   studies::StudiedRoom room{setting, eyes, lighting, lit, assessment, watch};
   studies::Trials trials{room};
 
-  explicit Studied(space::Space space = studies_test::office())
+  explicit Studied(space::Space space = studies_test::office(), transport::TransportStore* store = nullptr)
       : office(std::move(space)),
         plan(assess::ReadingPlan::whole(office.planned.space, office.planned.brief)),
         transport(office.planned.space.geometry, plan.receivers, {}, {}),
         setting(office.planned.space, office.planned.brief, plan, transport),
-        lighting(office.planned.space, transport, {}),
+        lighting(office.planned.space, transport, {}, store, "office"),
         lit{&office.planned.space.groups,
             lighting::planned_weights(office.project, office.room, office.planned.space),
             {}},
@@ -105,6 +105,55 @@ void expect_alike(const studies::Trial& a, const studies::Trial& b, double toler
     EXPECT_NEAR(x.initial_lx[i], y.initial_lx[i], tolerance * std::max(1.0, y.initial_lx[i]) + 2 * doubt)
         << i;
   }
+}
+
+/// Holds light, and counts how much was found anew.
+struct CountingStore : transport::TransportStore {
+  std::map<std::string, std::shared_ptr<const transport::GroupLight>> lights;
+  int held = 0;
+
+  std::optional<transport::TracedHits> find(const std::string&) override { return std::nullopt; }
+  void keep(const std::string&, const transport::TracedHits&) override {}
+  std::shared_ptr<const transport::GroupLight> held_light(const std::string& key) override {
+    const auto found = lights.find(key);
+    return found == lights.end() ? nullptr : found->second;
+  }
+  void hold_light(const std::string& key,
+                  const std::shared_ptr<const transport::GroupLight>& light) override {
+    lights[key] = light;
+    ++held;
+  }
+};
+
+/// As variants of a project do that dim the same luminaires otherwise: what one has tried the next knows, and
+/// what it gets is what it would find by itself. Another place, lobe or flux is another trial.
+TEST(Trials, AreKnownFromAnotherVariant) {
+  CountingStore store;
+  const Studied alone, first(office(), &store), second(office(), &store);
+  EXPECT_EQ(store.held, 1) << "one group, the same in both";
+  photometry::PlacedLuminaire more = alone.office.planned.space.groups[0].luminaires.front();
+  more.frame.origin = {3, 2.5, 2.7};
+  const auto wider = studies::even_lobe(3000, 60);
+  const auto all_of = [&](const studies::Trials& trials) {
+    std::vector<studies::Trial> made;
+    made.push_back(trials.with_group(0, {more}, 1));
+    made.push_back(trials.with_one_more(0, more));
+    made.push_back(trials.with_tables({{0, wider}}));
+    made.push_back(trials.with_groups(alone.office.planned.space.groups));
+    return made;
+  };
+  const auto by_itself = all_of(alone.trials), found = all_of(first.trials);
+  const int after_first = store.held;
+  EXPECT_EQ(after_first, 4) << "the group; one elsewhere, twice; a lobe; all as they are";
+  const auto known = all_of(second.trials);
+  EXPECT_EQ(store.held, after_first);
+  for (std::size_t t = 0; t < known.size(); ++t)
+    for (const auto* made : {&found, &known})
+      EXPECT_EQ((*made)[t].lit.light.initial_lx, by_itself[t].lit.light.initial_lx) << t;
+  more.frame.origin.x() += 0.1;
+  second.trials.with_one_more(0, more);
+  second.trials.with_tables({{0, studies::even_lobe(3000, 45)}});
+  EXPECT_EQ(store.held, after_first + 2);
 }
 
 TEST(Trials, AreWhatTheChangedRoomWouldBe) {

@@ -47,7 +47,7 @@ double refraction_deg(double altitude_deg);
 /// Irradiance of the sun before the atmosphere, on a plane facing it, W/m2; day counted from 1.
 double extraterrestrial_w_m2(int day);
 
-inline constexpr double kSunDiscDeg = 0.533;  ///< across
-inline constexpr double kSunRadius = 0.5 * kSunDiscDeg * kDegree;
+inline constexpr double kSunDiscDeg = 0.533;                       ///< across
+inline constexpr double kSunRadius = 0.5 * kSunDiscDeg * kDegree;  ///< rad, of its disc
 
 }  // namespace glow::daylight

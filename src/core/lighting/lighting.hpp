@@ -27,7 +27,8 @@ struct RoomLight {
 
 /// The light of a space's sources, each lit once at full output as new and kept apart. Dimming, maintenance,
 /// a control scene are weights on it, applied as late as possible: a weighted sum costs a thousandth of the
-/// light. Immutable; share freely between threads. The transport that it was made with must outlive it.
+/// light. Immutable; share freely between threads. The transport and the store that it was made
+/// with must outlive it.
 class Lighting {
  public:
   /// Lights every group of the space, but those whose light `store` (may be null) holds under the transport's

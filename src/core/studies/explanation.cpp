@@ -338,6 +338,7 @@ void Explainer::explain_waste(const Check& check) {
     if (own > dimmed.share) limit = &other;
     dimmed.share = std::max(dimmed.share, own);
   }
+  if (dimmed.share >= 1) return cause(MoreThanAsked{check.actual / check.demand.required});
   if (limit != &check) dimmed.limit = limit->target;
   if (const auto watts = room_.assessment.power.installed_w) {
     dimmed.installed_w = watts;

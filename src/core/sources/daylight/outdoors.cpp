@@ -11,7 +11,7 @@ namespace {
 
 constexpr int kRaysOutdoors = 512;  // from a patch outside, over its half of space
 constexpr int kSunPoints = 64;      // on it
-constexpr double kHorizon = 1e4;    // m
+constexpr double kHorizon = 1e4;    // m: nothing that hides the sun stands farther away
 
 }  // namespace
 

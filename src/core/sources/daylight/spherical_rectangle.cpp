@@ -7,7 +7,8 @@ namespace glow::sources {
 namespace {
 
 constexpr double kInPlane = 1e-9;  // m
-constexpr double kFar = 0.7;       // diagonal over distance; formulas for what is near cancel far below it
+constexpr double kFar = 0.7;       // diagonal over distance
+constexpr double kSmall = 1e-5;    // sr: below it the formulas for what is near cancel
 
 }  // namespace
 
@@ -29,8 +30,8 @@ SphericalRectangle::SphericalRectangle(const Vec3& eye, const Vec3& corner, cons
   y1_ = y0_ + height;
   if (-z0_ < kInPlane) return;
   const Vec3 middle((x0_ + x1_) / 2, (y0_ + y1_) / 2, z0_);
-  is_far_ = width * width + height * height < kFar * kFar * middle.squaredNorm();
-  if (!is_far_) prepare_near();
+  by_area_ = width * width + height * height < kFar * kFar * middle.squaredNorm();
+  if (!by_area_) prepare_near();
 }
 
 void SphericalRectangle::prepare_near() {
@@ -42,10 +43,11 @@ void SphericalRectangle::prepare_near() {
   b1_ = n2.z();
   k_ = 2 * kPi - angle(n2, n3) - angle(n3, n0);
   solid_angle_ = angle(n0, n1) + angle(n1, n2) - k_;
+  by_area_ = !(solid_angle_ > kSmall);
 }
 
 SphericalRectangle::Point SphericalRectangle::point(double s, double t) const {
-  if (is_far_) {
+  if (by_area_) {
     const Vec3 way(x0_ + s * (x1_ - x0_), y0_ + t * (y1_ - y0_), z0_);
     const double d2 = way.squaredNorm();
     return {eye_ + way.x() * x_ + way.y() * y_ + z0_ * z_,

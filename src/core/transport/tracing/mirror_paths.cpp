@@ -44,7 +44,8 @@ MirrorPaths::Ball MirrorPaths::ball_round(const geometry::Facet& facet) {
 MirrorPaths::MirrorPaths(const geometry::Geometry& geometry) : geometry_(&geometry) {
   for (std::size_t f = 0; f < geometry.facets().size(); ++f)
     if (geometry.material_of(geometry.facets()[f]).mirror > 0) mirrors_.push_back(static_cast<int>(f));
-  for (const int mirror : mirrors_) balls_[mirror] = ball_round(facet(mirror));
+  balls_.resize(mirrors_.empty() ? 0 : geometry.facets().size());
+  for (const int mirror : mirrors_) balls_[std::size_t(mirror)] = ball_round(facet(mirror));
   std::size_t paths = 1, sum = 0;
   while (!mirrors_.empty() && orders_ < kMostMirrors) {
     paths *= orders_ == 0 ? mirrors_.size() : mirrors_.size() - 1;
@@ -88,7 +89,7 @@ Vec3 MirrorPaths::image_of_direction(const MirrorPath& path, const Vec3& directi
 bool MirrorPaths::may_show(const MirrorPath& path, const Vec3& eye, const Vec3& image, double reach_m) const {
   const geometry::Facet& last = facet(path.back());
   if (last.normal.dot(eye - last.origin) <= 0) return false;
-  const Ball& ball = balls_.at(path.back());
+  const Ball& ball = balls_[std::size_t(path.back())];
   const Vec3 to_mirror = ball.middle - eye, to_image = image - eye;
   const double mirror_m = to_mirror.norm(), image_m = to_image.norm();
   if (mirror_m <= ball.radius_m || image_m <= reach_m) return true;

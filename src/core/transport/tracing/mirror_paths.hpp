@@ -1,6 +1,5 @@
 #pragma once
 
-#include <map>
 #include <vector>
 
 #include "core/geometry/ray_tracer.hpp"
@@ -43,15 +42,15 @@ class MirrorPaths {
 
   /// A ball round a mirror.
   struct Ball {
-    Vec3 middle;
-    double radius_m;
+    Vec3 middle = Vec3::Zero();
+    double radius_m = 0;
   };
   static Ball ball_round(const geometry::Facet& facet);
 
   const geometry::Geometry* geometry_;
-  std::vector<int> mirrors_;   // facets
-  std::map<int, Ball> balls_;  // by facet
-  int orders_ = 0;             // mirrors after one another that are followed
+  std::vector<int> mirrors_;  // facets
+  std::vector<Ball> balls_;   // by facets; round those that are mirrors
+  int orders_ = 0;            // mirrors after one another that are followed
 };
 
 }  // namespace glow::transport
