@@ -176,14 +176,26 @@ std::vector<Problem> ProjectRun::warnings() const {
   return list;
 }
 
-void ProjectRun::add(const record::RoomRecord& record, const ResultWriter::Drawn& drawn) {
+void ProjectRun::add(const record::RoomRecord& record, const RoomFiles& files,
+                     const ResultWriter::Drawn& drawn) {
   answer_ += words::room_answer(record, writer_.run(), colour_on_output());
-  writer_.add(record, drawn, found_, progress_.watch(record.name));
+  writer_.add(record, files, drawn, found_, progress_.watch(record.name));
 }
 
 void ProjectRun::fail(const OpenProject::Room& room, const std::string& fault, int code) {
   writer_.leave_out({room.name(), room.written->floor, room.outline, fault});
   fault_code_ = std::max(fault_code_, code);
+}
+
+/// A room that is not to be computed, as it was.
+void ProjectRun::keep(record::RoomRecord& record, const OpenProject::Room& room) {
+  record.changed_since = record::changed_inputs(record, room.inputs);
+  const RoomFiles* files = nullptr;
+  if (options_.known_files && record.changed_since.empty())
+    if (const auto known = options_.known_files->find(record.name); known != options_.known_files->end())
+      files = &known->second;
+  add(record, files ? *files : room_files(record, writer_.run().units), {});
+  writer_.keep_pictures(record.name, earlier_.files);
 }
 
 /// Writes what is kept of the rooms before `next` (null: of all that are left), in the project's order.
@@ -201,9 +213,7 @@ void ProjectRun::keep_until(const OpenProject::Room* next) {
       writer_.leave_out({room.name(), room.written->floor, room.outline, {}});
       continue;
     }
-    kept->changed_since = record::changed_inputs(*kept, room.inputs);
-    add(*kept, {});
-    writer_.keep_pictures(kept->name, earlier_.files);
+    keep(*kept, room);
     earlier_.rooms.erase(kept);
   }
   ++written_;
@@ -232,9 +242,10 @@ void ProjectRun::take(const OpenProject::Room& room, run::FinishedRoom finished)
                  fmt::format(FMT_STRING("came out wrong: {}. Please report this"), error.what()));
     return fail(room, error.what(), kFailure);
   }
-  if (options_.on_room) options_.on_room(record);
+  const RoomFiles files = room_files(record, writer_.run().units);
+  if (options_.on_room) options_.on_room(record, files);
   reused_ += finished.reused && !room.arranged;
-  add(record, finished.drawn);
+  add(record, files, finished.drawn);
   writer_.add_pictures(finished.pictures, found_, progress_.watch(record.name));
   if (options_.hours) writer_.add_hours(record, finished.hours, *options_.hours);
 }

@@ -45,7 +45,8 @@ class ProjectRun {
   void tell_done(double share);
   void keep_until(const OpenProject::Room* next);
   void take(const OpenProject::Room& room, run::FinishedRoom finished);
-  void add(const record::RoomRecord& record, const ResultWriter::Drawn& drawn);
+  void keep(record::RoomRecord& record, const OpenProject::Room& room);
+  void add(const record::RoomRecord& record, const RoomFiles& files, const ResultWriter::Drawn& drawn);
   void fail(const OpenProject::Room& room, const std::string& fault, int code);
 
   const OpenProject& open_;

@@ -7,9 +7,7 @@
 #include "cli/write_figures.hpp"
 #include "core/model/file_names.hpp"
 #include "files/results/drawn_list.hpp"
-#include "files/results/grid_csv.hpp"
 #include "files/results/luminaire_csv.hpp"
-#include "files/results/record_json.hpp"
 #include "files/results/results_json.hpp"
 
 namespace glow::cli {
@@ -63,22 +61,10 @@ void ResultWriter::draw(const record::RoomRecord& room, Problems& problems, cons
   write_usual(usual_figures(room, run_.style, run_.units, common), folder_, problems, watch);
 }
 
-void ResultWriter::write_values(const record::RoomRecord& room) {
-  for (const assess::GridReading& grid : room.assessment.grids)
-    folder_.write(files::csv_name("grids", room, grid.name), files::grid_csv(grid, run_.units, room.moment));
-  if (room.series && room.moment)
-    folder_.write(files::csv_name("grids", room, "day"),
-                  files::series_csv(*room.series, *room.moment, run_.units));
-  for (const assess::EyeSetGlare& set : room.assessment.glare.sets)
-    folder_.write(files::csv_name("eyes", room, set.set.name),
-                  files::eyes_csv(room.assessment.glare, set, run_.units));
-}
-
-void ResultWriter::add(const record::RoomRecord& room, const Drawn& drawn, Problems& problems,
-                       const Watch& watch) {
-  document_ << files::results_room(files::room_json(room, run_.units), run_.rooms.empty());
-  write_values(room);
-  for (std::size_t s = 0; s < room.scenes.size(); ++s) write_values(record::in_scene(room, s));
+void ResultWriter::add(const record::RoomRecord& room, const RoomFiles& files, const Drawn& drawn,
+                       Problems& problems, const Watch& watch) {
+  document_ << (run_.rooms.empty() ? "" : ",") << files.in_results;
+  for (const auto& [name, bytes] : files.tables) folder_.write(name, bytes);
   schedule_ += files::luminaire_csv(room, run_.units, schedule_.empty());
   if (drawn)
     for (const auto& [name, svg] : *drawn) folder_.write(kFigures + name + ".svg", svg);

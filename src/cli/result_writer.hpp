@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "cli/room_files.hpp"
 #include "core/parallel/parallel.hpp"
 #include "core/record/record.hpp"
 #include "core/views/picture.hpp"
@@ -24,9 +25,10 @@ class ResultWriter {
   /// `run`: all but rooms, warnings and files. Without `figures` none is drawn; `draw` makes them later.
   ResultWriter(files::OutputFolder& folder, record::RunRecord run, bool figures);
 
-  /// A room that was computed, its numbers as they are written (files::as_written), and what was drawn of it
-  /// already. Throws files::OutputError, Cancelled.
-  void add(const record::RoomRecord& room, const Drawn& drawn, Problems& problems, const Watch& watch);
+  /// A room that was computed, its numbers as they are written (files::as_written), its files, and what was
+  /// drawn of it already. Throws files::OutputError, Cancelled.
+  void add(const record::RoomRecord& room, const RoomFiles& files, const Drawn& drawn, Problems& problems,
+           const Watch& watch);
   /// Pictures of a room. Throws as `add`.
   void add_pictures(const std::vector<views::Picture>& pictures, Problems& problems, const Watch& watch);
   /// All hours of its year. Throws as `add`.
@@ -44,7 +46,6 @@ class ResultWriter {
   const record::RunRecord& run() const { return run_; }
 
  private:
-  void write_values(const record::RoomRecord& room);
   void draw(const record::RoomRecord& room, Problems& problems, const Watch& watch);
 
   files::OutputFolder& folder_;

@@ -188,8 +188,12 @@ int run_project(const fs::path& path, const RunOptions& asked) {
     options.days = &days;
   }
   record::RunRecord whole;  // what variants take where they do not differ
+  std::map<std::string, RoomFiles> whole_files;
   if (!variants.empty())
-    options.on_room = [&](const record::RoomRecord& room) { whole.rooms.push_back(room); };
+    options.on_room = [&](const record::RoomRecord& room, const RoomFiles& files) {
+      whole.rooms.push_back(room);
+      whole_files.emplace(room.name, files);
+    };
   arrange_rooms(*open, options, path);
   ProjectRun run(*open, options, path);
   if (!run.hours_fit()) return kBadInput;
@@ -203,7 +207,8 @@ int run_project(const fs::path& path, const RunOptions& asked) {
       !keep_run(*open, path, run.folder().target(), run.run(), options.keep))
     return options.keep.empty() ? kFailure : kBadInput;
   const int of_variants =
-      variants.empty() ? kDone : run_variants({*open, whole, variants, names, path, output}, options);
+      variants.empty() ? kDone
+                       : run_variants({*open, whole, whole_files, variants, names, path, output}, options);
   return std::max(run.exit_code(), of_variants);
 }
 

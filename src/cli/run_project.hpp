@@ -3,10 +3,12 @@
 #include <atomic>
 #include <filesystem>
 #include <functional>
+#include <map>
 #include <string>
 
 #include "cli/open_project.hpp"
 #include "cli/room_choice.hpp"
+#include "cli/room_files.hpp"
 #include "core/run/accuracy.hpp"
 #include "core/run/day_memory.hpp"
 #include "core/transport/transport_store.hpp"
@@ -34,12 +36,15 @@ struct RunOptions {
   bool figures = true;  ///< drawn as the rooms are done
   /// Rooms that were computed before, taken instead of those that lie in `kept_from`; null: those.
   const record::RunRecord* known = nullptr;
-  std::function<void(const record::RoomRecord&)> on_room;  ///< told each room that is computed, whole
-  std::vector<run::Workload> followed_by;                  ///< rooms of variants, by RunPlan::after
-  const std::atomic<bool>* cancel = nullptr;               ///< stops the run; null: Ctrl-C
-  std::string keep;                        ///< name to keep the run under; empty: as the project says
-  bool say_files = true;                   ///< name the files to open after the table
-  std::optional<units::ShownUnits> units;  ///< instead of the project's
+  /// Files of those of them that are as they were computed, in the same units; null: to be made.
+  const std::map<std::string, RoomFiles>* known_files = nullptr;
+  /// Told each room that is computed, whole.
+  std::function<void(const record::RoomRecord&, const RoomFiles&)> on_room;
+  std::vector<run::Workload> followed_by;     ///< rooms of variants, by RunPlan::after
+  const std::atomic<bool>* cancel = nullptr;  ///< stops the run; null: Ctrl-C
+  std::string keep;                           ///< name to keep the run under; empty: as the project says
+  bool say_files = true;                      ///< name the files to open after the table
+  std::optional<units::ShownUnits> units;     ///< instead of the project's
 };
 
 /// Computes every room, writes results, tables and figures, and prints the answer. Gives the exit code.

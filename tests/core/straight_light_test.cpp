@@ -52,7 +52,8 @@ TEST(LightBetween, IsTheLightAtEachOfItsPlaces) {
     grids[0].total_lx.assign(grids[0].grid.points.size(), 1);
     const transport::Transport transport(space.geometry, {space.grids[0].receiver(0)},
                                          transport::Effort::draft(), {});
-    assess::read_between(transport, space, {{0.5, 0.8}}, {}, grids, {});
+    const lighting::Lighting lighting(space, transport, {});
+    assess::read_between(lighting, space, {{0.5, 0.8}}, {}, grids, {});
     const assess::LightBetween& between = grids[0].between;
     ASSERT_EQ(between.parts, 7);  // few points: as dense as it gets
     ASSERT_EQ(between.direct_lx.size(), 49 * grids[0].grid.points.size());

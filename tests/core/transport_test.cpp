@@ -102,6 +102,37 @@ TEST_P(LawTest, EnergyIsConservedAndExchangeIsReciprocalAndClosed) {
   EXPECT_LT(light.balance.lost_lm, 1e-3 * light.balance.emitted_lm);
 }
 
+/// The rays of one set alone, as if none had been sent besides.
+TracedHits alone(const TracedHits& hits, std::size_t set) {
+  TracedHits own;
+  own.patch_begin = {0};
+  for (std::size_t patch = 0; patch + 1 < hits.patch_begin.size(); ++patch) {
+    const std::uint64_t begin = hits.patch_begin[patch], rays = (hits.patch_begin[patch + 1] - begin) / kSets;
+    const auto first = hits.of_patches.begin() + std::ptrdiff_t(begin + set * rays);
+    own.of_patches.insert(own.of_patches.end(), first, first + std::ptrdiff_t(rays));
+    own.patch_begin.push_back(own.of_patches.size());
+  }
+  return own;
+}
+
+TEST_P(LawTest, ChanceInTheExchangeIsWhatEachSetsOwnExchangeDoes) {
+  const Room room = random_room(GetParam());
+  const Transport transport(room.geometry, {}, {80, 8192, 128, 1}, {});
+  const GroupLight light = sources::relight(transport, room.luminaires, {});
+  const Eigen::VectorXd& lux = light.patch_irradiance_lx;
+  const Eigen::VectorXd leaving = exitance(transport.exchange(), transport.patches(), lux);
+  Eigen::MatrixXd expected(lux.size(), kSets);
+  for (std::size_t set = 0; set < kSets; ++set) {
+    const Exchange own = exchange_from(alone(transport.hits(), set), transport.patches());
+    expected.col(Eigen::Index(set)) = own.areas.times(leaving) - own.visible_area_m2.cwiseProduct(lux);
+  }
+  expected.colwise() -= Eigen::VectorXd(expected.rowwise().mean());
+  const Eigen::MatrixXd found = transport.chance()->landing_lm(leaving, lux);
+  EXPECT_LT((found - expected).norm(), 0.05 * expected.norm()) << "first order, of small changes";
+  EXPECT_GT(expected.norm(), 1e-4 * transport.exchange().areas.times(leaving).norm());
+  EXPECT_LT(found.rowwise().sum().norm(), 1e-9 * expected.norm());
+}
+
 TEST_P(LawTest, SameNumbersForOneThreadAndForAll) {
   const Room room = random_room(GetParam());
   const auto run = [&](int threads) {

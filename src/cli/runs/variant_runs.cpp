@@ -57,9 +57,11 @@ Computed compute(const VariantRuns& runs, std::size_t number, const RunOptions& 
   RunOptions options = options_of_variants(asked);
   options.output = variant_output(runs.output, runs.names[number]);
   options.known = &runs.computed;
+  if (runs.variants[number]->project.units.words() == runs.base.project.units.words())
+    options.known_files = &runs.files;
   options.rooms = computed.differ;
   options.kept_from = runs.output;
-  options.on_room = [&](const record::RoomRecord& room) {
+  options.on_room = [&](const record::RoomRecord& room, const RoomFiles&) {
     computed.run.rooms.push_back(compared_part(room));
   };
   arrange_rooms(*runs.variants[number], options, runs.project);

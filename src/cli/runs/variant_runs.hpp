@@ -9,7 +9,8 @@ namespace glow::cli {
 /// Variants of a project that was computed.
 struct VariantRuns {
   const OpenProject& base;
-  const record::RunRecord& computed;  ///< rooms of the project as it is, whole
+  const record::RunRecord& computed;              ///< rooms of the project as it is, whole
+  const std::map<std::string, RoomFiles>& files;  ///< of those rooms
   const std::vector<std::unique_ptr<OpenProject>>& variants;
   const std::vector<std::string>& names;  ///< of the variants
   const std::filesystem::path& project;

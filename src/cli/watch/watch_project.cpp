@@ -183,7 +183,7 @@ void Watching::complete(const OpenProject& open, const std::vector<const OpenPro
   options.known = first_ ? nullptr : &settled_;
   options.figures = first_;
   options.cancel = &files_.changed();
-  options.on_room = [&](const record::RoomRecord& room) { put(open, room); };
+  options.on_room = [&](const record::RoomRecord& room, const RoomFiles&) { put(open, room); };
   options.rooms.clear();
   for (const OpenProject::Room* room : rooms) options.rooms.push_back(room->name());
   if (options.rooms.empty()) options.rooms.emplace_back();  // none: no room is called so

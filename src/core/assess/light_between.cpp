@@ -1,7 +1,5 @@
 #include "core/assess/light_between.hpp"
 
-#include "core/sources/straight_light.hpp"
-
 namespace glow::assess {
 namespace {
 
@@ -52,7 +50,7 @@ void add_sun(const DayBetween& day, const readings::PlaneGrid& grid,
 
 }  // namespace
 
-void read_between(const transport::Transport& transport, const space::Space& space,
+void read_between(const lighting::Lighting& lighting, const space::Space& space,
                   const lighting::Weights& weights, const DayBetween& day, std::vector<GridReading>& grids,
                   const Watch& watch) {
   std::size_t luminaires = 0;
@@ -75,8 +73,7 @@ void read_between(const transport::Transport& transport, const space::Space& spa
     reading.between = {parts, std::vector<double>(places.size())};
     for (std::size_t g = 0; g < space.groups.size(); ++g) {
       if (weights[g].output <= 0 && day.moment) continue;
-      const std::vector<double> lux =
-          sources::straight_light(transport, space.groups[g].luminaires, places, watch);
+      const std::vector<double> lux = lighting.straight_at(places, space.groups[g].luminaires, watch);
       for (std::size_t p = 0; p < lux.size(); ++p)
         reading.between.direct_lx[p] += weights[g].maintained() * lux[p];
     }

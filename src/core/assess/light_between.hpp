@@ -2,8 +2,8 @@
 
 #include "core/assess/assessment.hpp"
 #include "core/lighting/daylight.hpp"
+#include "core/lighting/lighting.hpp"
 #include "core/lighting/weights.hpp"
-#include "core/transport/transport.hpp"
 
 namespace glow::assess {
 
@@ -16,7 +16,7 @@ struct DayBetween {
 /// lx of straight light between the points of grids that people look at, as dense as drawings need it, into
 /// their `between`: steep light of few points would be drawn with corners, and the sun's patches in the wrong
 /// place. Maintained. Of daylight also where no sky is seen. Nothing judges by it. Throws Cancelled.
-void read_between(const transport::Transport& transport, const space::Space& space,
+void read_between(const lighting::Lighting& lighting, const space::Space& space,
                   const lighting::Weights& weights, const DayBetween& day, std::vector<GridReading>& grids,
                   const Watch& watch);
 

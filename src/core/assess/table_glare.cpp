@@ -117,7 +117,7 @@ void TableReader::look_for_reasons() {
             : *reason == cavity::NoTable::no_luminous_width ? Against::no_luminous_width
                                                             : Against::no_light_downwards);
   else if (!(memory_ ? memory_->symmetric(first.photometry)
-                     : cavity::ugr_headline(*first.photometry).symmetric))
+                     : cavity::has_one_ugr_table(first.photometry->table)))
     against(Against::not_symmetric);
   if (height() < kLowest) against(Against::not_above_eye);
   if (sides_) look_at_luminaires();
@@ -192,7 +192,7 @@ bool TabularMemory::symmetric(const std::shared_ptr<const photometry::Photometry
   const std::lock_guard<std::mutex> lock(mutex_);
   Luminaire& known = luminaires_[photometry.get()];
   known.photometry = photometry;
-  if (!known.symmetric) known.symmetric = cavity::ugr_headline(*photometry).symmetric;
+  if (!known.symmetric) known.symmetric = cavity::has_one_ugr_table(photometry->table);
   return *known.symmetric;
 }
 

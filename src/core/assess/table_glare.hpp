@@ -17,7 +17,7 @@ namespace glow::assess {
 /// threads.
 class TabularMemory {
  public:
-  /// Whether the method's values are the same for both ways along the main axes (UgrHeadline::symmetric).
+  /// See cavity::has_one_ugr_table.
   bool symmetric(const std::shared_ptr<const photometry::Photometry>& photometry) const;
   double ugr(const std::shared_ptr<const photometry::Photometry>& photometry, const cavity::TableRoom& room,
              cavity::Sight sight, const cavity::Reflectances& set) const;

@@ -24,7 +24,13 @@ constexpr double kWidestStep = 1;
 double flux_to_bottom(const photometry::IntensityTable& table, const Cavity& cavity) {
   double flux = 0;
   std::vector<double> gammas = table.gamma_deg();
-  const int turns = 360 / int(kWidestStep);
+  struct Turn {
+    double c_deg, along_c0, along_c90;  ///< what a ray goes along each side, of its way over the floor
+  };
+  std::vector<Turn> turns;
+  for (double c = kWidestStep / 2; c < 360; c += kWidestStep)
+    turns.push_back({c, std::abs(std::cos(c * kDegree)) / cavity.along_c0,
+                     std::abs(std::sin(c * kDegree)) / cavity.along_c90});
   for (std::size_t g = 0; g + 1 < gammas.size(); ++g) {
     const double low = gammas[g], high = std::min(gammas[g + 1], 90.0);
     if (high <= low) break;
@@ -33,11 +39,10 @@ double flux_to_bottom(const photometry::IntensityTable& table, const Cavity& cav
       const double gamma = (low + (i + 0.5) * (high - low) / steps) * kDegree;
       const double reach = cavity.height * std::tan(gamma);
       double ring = 0;
-      for (int t = 0; t < turns; ++t) {
-        const double c = (t + 0.5) * kWidestStep;
-        const double from_c0 = std::max(0.0, 1 - reach * std::abs(std::cos(c * kDegree)) / cavity.along_c0);
-        const double from_c90 = std::max(0.0, 1 - reach * std::abs(std::sin(c * kDegree)) / cavity.along_c90);
-        if (from_c0 * from_c90 > 0) ring += table.intensity(c, gamma / kDegree) * from_c0 * from_c90;
+      for (const Turn& turn : turns) {
+        const double from_c0 = 1 - reach * turn.along_c0, from_c90 = 1 - reach * turn.along_c90;
+        if (from_c0 > 0 && from_c90 > 0)
+          ring += table.intensity(turn.c_deg, gamma / kDegree) * from_c0 * from_c90;
       }
       flux += ring * std::sin(gamma) * (high - low) / steps * kDegree;
     }

@@ -102,15 +102,18 @@ std::optional<NoTable> no_ugr_table(const photometry::Photometry& p) {
 UgrHeadline ugr_headline(const photometry::Photometry& p) {
   constexpr TableRoom kRoom{4, 8};
   const std::vector<Reflectances> set = {{0.7, 0.5, 0.2}};
-  const photometry::Symmetry symmetry = photometry::symmetry_found(p.table);
   UgrHeadline headline;
   headline.correction = flux_correction(p);
   headline.lamp_flux_lm = reference_flux(p);
   headline.along_c0 = tabular_ugr(p, kRoom, Sight::along_c0, set)[0] + headline.correction;
   headline.along_c90 = tabular_ugr(p, kRoom, Sight::along_c90, set)[0] + headline.correction;
-  headline.symmetric =
-      symmetry == photometry::Symmetry::rotational || symmetry == photometry::Symmetry::quadrant;
+  headline.symmetric = has_one_ugr_table(p.table);
   return headline;
+}
+
+bool has_one_ugr_table(const photometry::IntensityTable& table) {
+  const photometry::Symmetry symmetry = photometry::symmetry_found(table);
+  return symmetry == photometry::Symmetry::rotational || symmetry == photometry::Symmetry::quadrant;
 }
 
 UgrTable ugr_table(const photometry::Photometry& p) {

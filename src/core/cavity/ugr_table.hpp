@@ -38,6 +38,8 @@ struct UgrHeadline {
   bool symmetric = true;    ///< about both planes; else the worse of both ways of looking is taken
 };
 UgrHeadline ugr_headline(const photometry::Photometry& photometry);
+/// Whether both ways of looking along each main axis have the same values, as the method wants.
+bool has_one_ugr_table(const photometry::IntensityTable& table);
 
 /// Why the method does not hold for a luminaire.
 enum class NoTable { no_luminous_size, no_luminous_width, no_light_downwards };

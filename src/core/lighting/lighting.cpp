@@ -2,6 +2,8 @@
 
 #include "core/sources/light_key.hpp"
 #include "core/sources/luminaire_inflow.hpp"
+#include "core/sources/straight_light.hpp"
+#include "core/transport/content_key.hpp"
 
 namespace glow::lighting {
 
@@ -24,7 +26,10 @@ void RoomLight::keep_direct() {
 
 Lighting::Lighting(const space::Space& space, const transport::Transport& transport, const Watch& watch,
                    transport::TransportStore* store, const std::string& transport_key)
-    : store_(store), transport_key_(transport_key), dark_(sources::relight(transport, {}, watch)) {
+    : transport_(&transport),
+      store_(store),
+      transport_key_(transport_key),
+      dark_(sources::relight(transport, {}, watch)) {
   for (const space::LuminaireGroup& group : space.groups)
     sources_.push_back(known(store ? sources::light_key(group.luminaires) : "",
                              [&] { return sources::relight(transport, group.luminaires, watch); }));
@@ -43,6 +48,27 @@ transport::GroupLight Lighting::known(const std::string& key,
 transport::GroupLight Lighting::tried(const std::string& key,
                                       const std::function<transport::GroupLight()>& find) const {
   return known("tried/" + key, find);
+}
+
+std::vector<double> Lighting::straight_at(const std::vector<readings::Receiver>& places,
+                                          const std::vector<photometry::PlacedLuminaire>& luminaires,
+                                          const Watch& watch) const {
+  std::string key;
+  if (store_) {
+    transport::ContentChecksum sum;
+    for (const readings::Receiver& place : places) {
+      for (const Vec3& v : {place.position, place.normal, place.axis}) sum.add(v.data(), 3 * sizeof(double));
+      sum.add(&place.kernel, sizeof place.kernel);
+    }
+    key = "at/" + sum.text() + "/" + sources::light_key(luminaires);
+  }
+  return known(key,
+               [&] {
+                 transport::GroupLight light;
+                 light.direct_lx = sources::straight_light(*transport_, luminaires, places, watch);
+                 return light;
+               })
+      .direct_lx;
 }
 
 RoomLight Lighting::weighted(const Weights& weights) const {

@@ -45,11 +45,16 @@ class Lighting {
   /// save.
   transport::GroupLight tried(const std::string& key,
                               const std::function<transport::GroupLight()>& find) const;
+  /// sources::straight_light at places that are no receivers, kept as `tried` keeps its light.
+  std::vector<double> straight_at(const std::vector<readings::Receiver>& places,
+                                  const std::vector<photometry::PlacedLuminaire>& luminaires,
+                                  const Watch& watch) const;
 
  private:
   transport::GroupLight known(const std::string& key,
                               const std::function<transport::GroupLight()>& find) const;
 
+  const transport::Transport* transport_;
   transport::TransportStore* store_;
   std::string transport_key_;
   transport::GroupLight dark_;

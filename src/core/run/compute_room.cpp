@@ -101,7 +101,7 @@ ComputedRoom RoomComputation::compute(const Studies& studies) {
   read_colours(first, lit);
   for (std::size_t u = 0; u < uses_.size(); ++u)
     if (u == 0 || (uses_[u].moment && !uses_[u].year && !uses_[u].remembered))
-      assess::read_between(*first.transport, space_, uses_[u].weights, {lit[u].paths.get(), uses_[u].moment},
+      assess::read_between(*first.lighting, space_, uses_[u].weights, {lit[u].paths.get(), uses_[u].moment},
                            uses_[u].found->grids, watch_);
   study(first, eyes, studies);
   for (std::size_t s = 0; s < scenes_.size(); ++s)

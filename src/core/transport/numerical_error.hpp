@@ -4,7 +4,6 @@
 #include <atomic>
 #include <map>
 #include <mutex>
-#include <utility>
 #include <vector>
 
 #include "core/transport/transport.hpp"
@@ -18,9 +17,6 @@ struct Deviations {
   std::array<double, kSets> of_sets{};
   double of_coarse_patches = 0;
 };
-
-/// A sum over receivers, by their numbers: what each counts in it.
-using WeightedSum = std::vector<std::pair<std::size_t, double>>;
 
 /// How far the interreflected light of a whole space may be off. Safe to call from any thread.
 class NumericalError {
@@ -37,7 +33,7 @@ class NumericalError {
 /// Covers chance in what receivers see,
 /// in the exchange between patches and in the shadows on patches, each from the same sets of rays that gave
 /// the result; and the size of the patches. The effect of chance in the exchange areas on a sum is found to
-/// first order through the adjoint solution, with the closing of the exchange taken along.
+/// first order through the adjoint solution (Importance), with the closing of the exchange taken along.
 class LightError : public NumericalError {
  public:
   /// Both must outlive this.
@@ -49,11 +45,10 @@ class LightError : public NumericalError {
   std::array<double, kSets> sets_at(std::size_t receiver) const override;
 
  private:
-  std::array<double, kSets> exchange_deviations(const Eigen::VectorXd& adjoint) const;
-
   const Transport* transport_;
   const GroupLight* light_;
   Eigen::VectorXd exitance_, coarse_exitance_;
+  Eigen::MatrixXd landing_lm_;  ///< by patch and set: what would land beside what does, by that set alone
 };
 
 /// Of light of which none is reflected.

@@ -23,7 +23,16 @@ Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometr
       hits_(traced_ ? trace(patches_, tracer_, receivers_, effort, watch) : std::move(*known)),
       exchange_(exchange_from(hits_, patches_)),
       mirrors_(geometry_),
-      occluders_(geometry_) {}
+      occluders_(geometry_),
+      importances_(patches_, hits_, exchange_) {}
+
+/// Who waits for another thread to find it may be that thread, so two that ask at once both find it.
+std::shared_ptr<const ExchangeChance> Transport::chance() const {
+  if (auto known = std::atomic_load(&chance_)) return known;
+  auto found = std::make_shared<const ExchangeChance>(hits_, exchange_);
+  std::atomic_store(&chance_, std::shared_ptr<const ExchangeChance>(found));
+  return found;
+}
 
 GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight* like,
                             const ReceiverChoice& choice) const {

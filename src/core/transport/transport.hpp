@@ -1,12 +1,14 @@
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <string>
 
 #include "core/geometry/occluders.hpp"
 #include "core/transport/effort.hpp"
-#include "core/transport/exchange/exchange.hpp"
+#include "core/transport/exchange/exchange_chance.hpp"
 #include "core/transport/group_light.hpp"
+#include "core/transport/importance.hpp"
 #include "core/transport/inflow.hpp"
 #include "core/transport/tracing/mirror_paths.hpp"
 
@@ -46,6 +48,11 @@ class Transport {
   std::vector<double> reflected_at(const std::vector<std::size_t>& receivers,
                                    const Eigen::VectorXd& exitance) const;
 
+  /// What chance in its rays does to light, and how much patches count in sums over receivers: found when
+  /// first asked for.
+  std::shared_ptr<const ExchangeChance> chance() const;
+  std::shared_ptr<const Importance> importance(const WeightedSum& sum) const { return importances_.of(sum); }
+
   /// Receivers that look at the inside of an object, or at nothing in an enclosed room, with more than a
   /// quarter of their rays: they lie inside something, or in a surface.
   std::vector<MisplacedReceiver> misplaced() const;
@@ -79,6 +86,8 @@ class Transport {
   Exchange exchange_;
   MirrorPaths mirrors_;
   geometry::Occluders occluders_;
+  Importances importances_;
+  mutable std::shared_ptr<const ExchangeChance> chance_;  // by atomic operations
 };
 
 }  // namespace glow::transport

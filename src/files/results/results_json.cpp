@@ -44,8 +44,8 @@ std::string results_head(const record::RunRecord& run) {
   return text + ",\n  \"rooms\": [";
 }
 
-std::string results_room(const json& room, bool first) {
-  return (first ? "\n    " : ",\n    ") + json_piece(room, 2);
+std::string results_room(const record::RoomRecord& room, const units::ShownUnits& units) {
+  return "\n    " + json_piece(room_json(room, units), 2);
 }
 
 std::string results_tail(const record::RunRecord& run) {
@@ -74,7 +74,7 @@ std::string results_tail(const record::RunRecord& run) {
 std::string results_json(const record::RunRecord& run) {
   std::string text = results_head(run);
   for (const record::RoomRecord& room : run.rooms)
-    text += results_room(room_json(room, run.units), &room == &run.rooms.front());
+    text += (&room == &run.rooms.front() ? "" : ",") + results_room(room, run.units);
   return text + results_tail(run);
 }
 
@@ -83,7 +83,10 @@ std::vector<std::string> files_of_earlier_run(const std::filesystem::path& resul
   const auto size = std::filesystem::file_size(results_file, error);
   if (error || size > kLargestResults) return {};
   std::ifstream file(results_file, std::ios::binary);
-  const json document = json::parse(file, nullptr, false);
+  const auto but_rooms = [](int depth, json::parse_event_t event, const json& parsed) {
+    return depth > 1 || event != json::parse_event_t::key || parsed != "rooms";
+  };
+  const json document = json::parse(file, but_rooms, false);
   std::vector<std::string> names;
   if (!document.is_object() || !document.contains("made_by") || !document.contains("files")) return names;
   if (!document["made_by"].is_string() || document["made_by"].get<std::string>().rfind("glowgrid ", 0) != 0)

@@ -12,8 +12,8 @@ namespace glow::files {
 /// The document is described in docs/results.md; SI units, same bytes for the same input. It comes in three
 /// parts, so that a room can be written as soon as it is known: the head, each room, the tail.
 std::string results_head(const record::RunRecord& run);
-/// `room`: by `room_json`; `first`: no other was written before.
-std::string results_room(const json& room, bool first);
+/// A comma is to stand between one room and the next.
+std::string results_room(const record::RoomRecord& room, const units::ShownUnits& units);
 std::string results_tail(const record::RunRecord& run);
 
 /// All of it.

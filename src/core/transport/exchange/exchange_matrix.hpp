@@ -25,9 +25,9 @@ class ExchangeMatrix {
   Eigen::Index size() const { return scale_.size(); }
   /// sum_j G_ij x_j.
   Eigen::VectorXd times(const Eigen::VectorXd& x) const;
-  /// Multiplies row and column i by factors[i].
   /// Areas between groups of patches: `group` of each, below `count`. In full, so for few groups only.
   Eigen::MatrixXf between_groups(const std::vector<int>& group, std::size_t count) const;
+  /// Multiplies row and column i by factors[i].
   void scale(const Eigen::VectorXd& factors) { scale_ = scale_.cwiseProduct(factors); }
   /// Product of all factors so far, per patch.
   const Eigen::VectorXd& scale() const { return scale_; }

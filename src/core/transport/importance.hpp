@@ -1,0 +1,42 @@
+#pragma once
+
+#include <Eigen/Core>
+#include <map>
+#include <memory>
+#include <mutex>
+#include <utility>
+#include <vector>
+
+#include "core/transport/exchange/exchange.hpp"
+
+namespace glow::transport {
+
+/// A sum over receivers, by their numbers: what each counts in it.
+using WeightedSum = std::vector<std::pair<std::size_t, double>>;
+
+/// How much each patch counts in a sum over receivers.
+struct Importance {
+  Eigen::VectorXd leaving;  ///< lx of the sum by lm/m2 that leave the patch, as receivers see it
+  Eigen::VectorXd
+      landing;  ///< lx of the sum by lm that land on it, with all that follows: the adjoint solution
+};
+
+/// Importances for the sums that were asked for, some of them kept: variants, scenes and moments ask for the
+/// same. Safe to call from any thread.
+class Importances {
+ public:
+  /// All must outlive it.
+  Importances(const PatchSet& patches, const TracedHits& hits, const Exchange& exchange)
+      : patches_(&patches), hits_(&hits), exchange_(&exchange) {}
+
+  std::shared_ptr<const Importance> of(const WeightedSum& sum) const;
+
+ private:
+  const PatchSet* patches_;
+  const TracedHits* hits_;
+  const Exchange* exchange_;
+  mutable std::mutex mutex_;
+  mutable std::map<WeightedSum, std::shared_ptr<const Importance>> known_;
+};
+
+}  // namespace glow::transport
