@@ -12,7 +12,8 @@ SkyPatches::SkyPatches() {
   for (int i = 0; i < kRings; ++i) {
     const double middle = (i + 0.5) / kRings * kPi / 2;
     const int count = std::max(1, int(std::lround(4 * kRings * std::cos(middle))));
-    rings_.push_back({size_, count, std::sin((i + 1) * kPi / 2 / kRings)});
+    const double low = std::sin(i * kPi / 2 / kRings), top = std::sin((i + 1) * kPi / 2 / kRings);
+    rings_.push_back({size_, count, top, 2 * kPi * (top - low) / count});
     size_ += std::size_t(count);
   }
   std::size_t ring = 0;
@@ -71,6 +72,29 @@ const std::vector<SkyPatches::Place>& SkyPatches::all_places() {
   return places;
 }
 
+/// Lines of places at one altitude, kParts in a ring.
+const std::vector<SkyPatches::Line>& SkyPatches::all_lines() {
+  static const std::vector<Line> lines = [] {
+    std::vector<Line> made;
+    const SkyPatches patches;
+    const std::vector<Place>& places = all_places();
+    for (const Ring& ring : patches.rings_)
+      for (std::size_t a = 0; a < kParts; ++a) {
+        const std::size_t first = (ring.first * kParts + a) * kParts;
+        Line& line =
+            made.emplace_back(Line{{}, {}, float(places[first].towards.z()), float(places[first].share)});
+        for (std::size_t k = 0; k < std::size_t(ring.count); ++k)
+          for (std::size_t b = 0; b < kParts; ++b) {
+            const Vec3& towards = places[first + k * kParts * kParts + b].towards;
+            line.east.push_back(float(towards.x()));
+            line.north.push_back(float(towards.y()));
+          }
+      }
+    return made;
+  }();
+  return lines;
+}
+
 /// The formula is a factor of the altitude, which few places differ in, times one of the angle from the sun,
 /// looked up by the sine of half of it, in which it is smooth.
 void SkyPatches::all_weather(const SkyShape& shape, const Vec3& sun, double diffuse_lx, float* cd_m2) const {
@@ -79,36 +103,34 @@ void SkyPatches::all_weather(const SkyShape& shape, const Vec3& sun, double diff
   for (int k = 0; k <= kSteps; ++k)
     about_sun[std::size_t(k)] = float(all_weather_about_sun(shape, 1 - 2.0 * k * k / kSteps / kSteps));
   about_sun[kSteps + 1] = about_sun[kSteps];
-  const std::vector<Place>& places = all_places();
+  std::array<float, 4 * kRings * kParts> at;  // of a line's places, in steps
+  std::fill(cd_m2, cd_m2 + size_, 0.0f);
+  const float east = float(sun.x()), north = float(sun.y());
   double horizontal = 0;
-  for (int i = 0; i < kRings; ++i) {
-    const Ring& ring = rings_[std::size_t(i)];
-    std::array<float, kParts> by_altitude;
-    std::array<double, kParts> sine;
-    for (int a = 0; a < kParts; ++a) {
-      sine[std::size_t(a)] = std::sin((i + (a + 0.5) / kParts) / kRings * kPi / 2);
-      by_altitude[std::size_t(a)] = float(all_weather_by_altitude(shape, sine[std::size_t(a)]));
+  const Line* line = all_lines().data();
+  for (const Ring& ring : rings_) {
+    double ring_sum = 0;
+    for (int a = 0; a < kParts; ++a, ++line) {
+      const float up = line->sine * float(sun.z());
+      const int count = ring.count * kParts;
+#pragma omp simd
+      for (int k = 0; k < count; ++k) {
+        const float cosine = line->east[std::size_t(k)] * east + line->north[std::size_t(k)] * north + up;
+        at[std::size_t(k)] = std::sqrt(std::max(0.0f, 0.5f - 0.5f * cosine)) * kSteps;
+      }
+      const float by_altitude = line->share * float(all_weather_by_altitude(shape, double(line->sine)));
+      float line_sum = 0;
+      for (int k = 0; k < count; ++k) {
+        const int step = std::min(int(at[std::size_t(k)]), kSteps);
+        const float part = at[std::size_t(k)] - float(step);
+        const float* from = &about_sun[std::size_t(step)];
+        const float own = std::max(0.0f, by_altitude * (from[0] + part * (from[1] - from[0])));
+        cd_m2[ring.first + std::size_t(k / kParts)] += own;
+        line_sum += own;
+      }
+      ring_sum += double(line_sum) * double(line->sine);
     }
-    const double low = std::sin(double(i) / kRings * kPi / 2), high = std::sin((i + 1.0) / kRings * kPi / 2);
-    const double own_solid = 2 * kPi * (high - low) / ring.count;
-    for (int k = 0; k < ring.count; ++k) {
-      const std::size_t patch = ring.first + std::size_t(k);
-      const Place* place = &places[patch * kParts * kParts];
-      float sum = 0;
-      for (int a = 0; a < kParts; ++a)
-        for (int b = 0; b < kParts; ++b, ++place) {
-          const float cosine = float(place->towards.dot(sun));
-          const float at = std::sqrt(std::max(0.0f, 0.5f * (1 - cosine))) * kSteps;
-          const int step = std::min(int(at), kSteps);
-          const float part = at - float(step);
-          const float turned =
-              about_sun[std::size_t(step)] * (1 - part) + about_sun[std::size_t(step) + 1] * part;
-          const float own = float(place->share) * std::max(0.0f, by_altitude[std::size_t(a)] * turned);
-          sum += own;
-          horizontal += own * sine[std::size_t(a)] * own_solid;
-        }
-      cd_m2[patch] = sum;
-    }
+    horizontal += ring_sum * ring.solid_angle;
   }
   const float scale = horizontal > 0 ? float(diffuse_lx / horizontal) : 0;
   for (std::size_t p = 0; p < size_; ++p) cd_m2[p] *= scale;

@@ -26,7 +26,8 @@ class SkyPatches {
   struct Ring {
     std::size_t first = 0;
     int count = 1;
-    double top = 1;  ///< sine of the altitude where it ends
+    double top = 1;          ///< sine of the altitude where it ends
+    double solid_angle = 0;  ///< of each of its patches, sr
   };
   std::size_t ring_at(double sine) const;
   /// A direction within a patch, and its share of the patch's mean.
@@ -36,6 +37,12 @@ class SkyPatches {
   };
   std::vector<Place> places() const;
   static const std::vector<Place>& all_places();
+  /// Places at one altitude, as few numbers as the sky of an hour takes.
+  struct Line {
+    std::vector<float> east, north;
+    float sine, share;
+  };
+  static const std::vector<Line>& all_lines();
 
   static constexpr int kParts = 3;  // places along each side of a patch
   static constexpr std::size_t kGuesses = 256;
