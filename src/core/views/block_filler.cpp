@@ -35,20 +35,20 @@ BlockFiller::BlockFiller(const RoomSources& sources, const ReflectedField& field
       layers_(sources.layers()),
       block_(block) {
   const std::size_t pixels = std::size_t(block.columns() * block.rows());
-  bool any = false;
+  bool any_scatters = false;
   keys_.reserve(pixels);
   for (int y = block.top; y <= block.bottom; ++y)
     for (int x = block.left; x <= block.right; ++x) {
       keys_.push_back(keys[std::size_t(y) * std::size_t(sight.camera().columns) + std::size_t(x)]);
-      any = any || keys_.back().key != 0;
+      any_scatters = any_scatters || keys_.back().key != 0;
     }
-  if (!any) return;
+  if (!any_scatters) return;
   lux_.resize(pixels * layers_);
   is_found_.resize(pixels);
 }
 
 void BlockFiller::fill() {
-  if (!is_found_.empty()) fill(block_);
+  if (any()) fill(block_);
 }
 
 /// The light at a pixel, by itself.

@@ -43,6 +43,8 @@ class BlockFiller {
               const Quality& quality, const std::vector<PixelKey>& keys, std::size_t order,
               const Block& block);
 
+  /// Whether any of its pixels sees something that scatters.
+  bool any() const { return !is_found_.empty(); }
   void fill();
   /// lx by layers at a pixel of the block; null: nothing that scatters is seen there.
   const float* at(int x, int y) const {

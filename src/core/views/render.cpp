@@ -53,8 +53,7 @@ class Rendering {
   bool is_edge(int x, int y) const;
   void add(const Seen& seen, double share, const std::vector<BlockFiller>& fillers, int x, int y,
            std::vector<double>& light, std::vector<double>& lux) const;
-  void add_known(const std::vector<BlockFiller>& fillers, std::size_t i, int x, int y,
-                 std::vector<double>& light, std::vector<double>& lux) const;
+  void add_known(const std::vector<BlockFiller>& fillers, const Block& row);
   void send_on(const float* on, double share, const Vec3& tint, std::vector<double>& light) const;
   const float* near(const SeenSurface& surface, const std::vector<BlockFiller>& fillers, int x, int y) const;
   void write(std::size_t i, const std::vector<double>& light, const std::vector<double>& lux);
@@ -192,17 +191,20 @@ void Rendering::fill_block(const Block& own) {
   std::vector<BlockFiller> fillers;
   for (std::size_t order = 0; order < keys_.size(); ++order) {
     fillers.emplace_back(sources_, field_, lines_, quality_, keys_[order], order, wide);
+    if (!fillers.back().any()) break;
     fillers.back().fill();
   }
+  for (int y = own.top; y <= own.bottom; ++y) add_known(fillers, {own.left, y, own.right, y});
+  const int n = quality_.edge_samples;
+  if (n == 1) return;
   Seen seen;
   std::vector<double> light, lux;
   for (int y = own.top; y <= own.bottom; ++y)
     for (int x = own.left; x <= own.right; ++x) {
+      if (!is_edge(x, y)) continue;
       light.assign(sources_.layers(), 0.0);
       lux.assign(sources_.count(), 0.0);
-      const int n = quality_.edge_samples > 1 && is_edge(x, y) ? quality_.edge_samples : 1;
-      if (n == 1) add_known(fillers, pixel(x, y), x, y, light, lux);
-      for (int k = 0; n > 1 && k < n * n; ++k) {
+      for (int k = 0; k < n * n; ++k) {
         lines_.at(x + (k % n + 0.5) / n, y + (k / n + 0.5) / n, seen);
         add(seen, 1.0 / (n * n), fillers, x, y, light, lux);
       }
@@ -231,24 +233,52 @@ void Rendering::send_on(const float* on, double share, const Vec3& tint, std::ve
           share / kPi * double(on[s * bands + b]) * (b > 0 ? tint[Eigen::Index(b) - 1] : 1.0);
 }
 
-/// What is seen in the middle of a pixel, by what has been found and written of it.
-void Rendering::add_known(const std::vector<BlockFiller>& fillers, std::size_t i, int x, int y,
-                          std::vector<double>& light, std::vector<double>& lux) const {
-  const std::size_t bands = std::size_t(sources_.bands());
+namespace {
+
+/// A surface that a pixel shows, and the light on it.
+struct Shown {
+  std::size_t pixel;
+  const float* on;  // lx by layers
+  double share;     // of lx that arrives as cd/m2
+  Vec3 tint;
+  bool is_met_first;
+};
+
+}  // namespace
+
+/// Adds what surfaces in the middle of some pixels send on, to what has been written of luminaires and gloss:
+/// source after source, so that memory is gone through in its order; few pixels, whose light stays at hand.
+void Rendering::add_known(const std::vector<BlockFiller>& fillers, const Block& row) {
   const geometry::Geometry& geometry = sources_.lit().transport->geometry();
+  thread_local std::vector<Shown> shown;
+  shown.clear();
+  for (int y = row.top; y <= row.bottom; ++y)
+    for (int x = row.left; x <= row.right; ++x)
+      for (std::size_t order = 0; order < fillers.size(); ++order) {
+        const float* on = fillers[order].at(x, y);
+        if (!on) continue;
+        const std::size_t i = pixel(x, y);
+        const PixelKey& key = keys_[order][i];
+        const Vec3& tint = geometry.material_of(geometry.facets()[std::size_t(key.facet)]).tint;
+        shown.push_back({i, on, std::abs(double(key.share)) / kPi, key.share > 0 ? tint : Vec3(Vec3::Ones()),
+                         order == 0 && picture_.surfaces[i] >= 0});
+      }
+  const std::size_t bands = std::size_t(sources_.bands());
   for (std::size_t s = 0; s < sources_.count(); ++s) {
-    const PictureLayer& layer = picture_.layers[s];
-    light[s * bands] = double(layer.luminance[i]);
-    for (std::size_t b = 1; b < bands; ++b) light[s * bands + b] = double(layer.bands[3 * i + b - 1]);
-  }
-  for (std::size_t order = 0; order < fillers.size(); ++order) {
-    const float* on = fillers[order].at(x, y);
-    if (!on) continue;
-    const PixelKey& own = keys_[order][i];
-    const Vec3& tint = geometry.material_of(geometry.facets()[std::size_t(own.facet)]).tint;
-    send_on(on, std::abs(double(own.share)), own.share > 0 ? tint : Vec3(Vec3::Ones()), light);
-    for (std::size_t s = 0; order == 0 && picture_.surfaces[i] >= 0 && s < sources_.count(); ++s)
-      lux[s] = double(on[s * bands]);
+    PictureLayer& layer = picture_.layers[s];
+    for (auto surface = shown.begin(); surface != shown.end();) {
+      const std::size_t i = surface->pixel;
+      if (surface->is_met_first) layer.illuminance[i] = surface->on[s * bands];
+      const auto first = surface;
+      while (surface != shown.end() && surface->pixel == i) ++surface;
+      for (std::size_t b = 0; b < bands; ++b) {
+        float& value = b == 0 ? layer.luminance[i] : layer.bands[3 * i + b - 1];
+        double sum = double(value);
+        for (auto one = first; one != surface; ++one)
+          sum += one->share * double(one->on[s * bands + b]) * (b > 0 ? one->tint[Eigen::Index(b) - 1] : 1.0);
+        value = float(sum);
+      }
+    }
   }
 }
 

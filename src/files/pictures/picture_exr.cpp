@@ -135,42 +135,37 @@ views::Picture picture_in(const json& j) {
 
 /// A channel's floats, which lie `stride` apart. What is of one source is kept in half precision, in units of
 /// `unit`: room enough for sunlight, and 0.05 % is finer than any picture is sure.
+template <class Float>
 struct Channel {
   std::string name;
-  float* values;
+  Float* values;
   std::size_t stride = 1;
-  float unit = 0;  ///< 0: kept as it is
+  float unit = 0;              ///< 0: kept as it is
+  Float* luminance = nullptr;  ///< kept as shares of it; null: by itself
 };
 
 constexpr float kUnit = 100;        // cd/m2 or lx
 constexpr float kMostHalf = 65504;  // in those units
 
-std::vector<Channel> channels_of(views::Picture& picture) {
-  std::vector<Channel> channels = {{"Z", picture.depth_m.data()},
-                                   {"normal.X", picture.normals.data(), 3, 1},
-                                   {"normal.Y", picture.normals.data() + 1, 3, 1},
-                                   {"normal.Z", picture.normals.data() + 2, 3, 1}};
+template <class Picture>
+auto channels_of(Picture& picture) {
+  using Float = std::remove_pointer_t<decltype(picture.depth_m.data())>;
+  std::vector<Channel<Float>> channels = {{"Z", picture.depth_m.data()},
+                                          {"normal.X", picture.normals.data(), 3, 1},
+                                          {"normal.Y", picture.normals.data() + 1, 3, 1},
+                                          {"normal.Z", picture.normals.data() + 2, 3, 1}};
   for (std::size_t s = 0; s < picture.layers.size(); ++s) {
-    views::PictureLayer& layer = picture.layers[s];
+    auto& layer = picture.layers[s];
     const auto name = [&](const char* what) { return fmt::format(FMT_STRING("source{}.{}"), s, what); };
     channels.push_back({name("luminance"), layer.luminance.data(), 1, kUnit});
     channels.push_back({name("illuminance"), layer.illuminance.data(), 1, kUnit});
     for (std::size_t b = 0; b < 3 && !layer.bands.empty(); ++b)
-      channels.push_back({name(b == 0 ? "band0" : b == 1 ? "band1" : "band2"), layer.bands.data() + b, 3, 1});
+      channels.push_back({name(b == 0   ? "band0"
+                               : b == 1 ? "band1"
+                                        : "band2"),
+                          layer.bands.data() + b, 3, 1, layer.luminance.data()});
   }
   return channels;
-}
-
-/// Bands as shares of the luminance, and back.
-void scale_bands(views::Picture& picture, bool to_shares) {
-  for (views::PictureLayer& layer : picture.layers)
-    for (std::size_t i = 0; i < layer.bands.size(); ++i) {
-      const float luminance = layer.luminance[i / 3];
-      if (to_shares)
-        layer.bands[i] = luminance > 0 ? layer.bands[i] / luminance : 0;
-      else
-        layer.bands[i] *= luminance;
-    }
 }
 
 /// To a 4000th: what lies below is noise, which takes most of the room.
@@ -183,15 +178,19 @@ void round_off(std::vector<float>& values) {
   }
 }
 
-Imf::Slice slice_of(float* values, std::size_t stride, int columns) {
-  return {Imf::FLOAT, reinterpret_cast<char*>(values), stride * sizeof(float),
+/// Written slices are only read, though the library asks for more.
+Imf::Slice slice_of(const float* values, std::size_t stride, int columns) {
+  return {Imf::FLOAT, reinterpret_cast<char*>(const_cast<float*>(values)), stride * sizeof(float),
           stride * sizeof(float) * std::size_t(columns)};
 }
 
-std::vector<half> halves_of(const Channel& channel, std::size_t count) {
+std::vector<half> halves_of(const Channel<const float>& channel, std::size_t count) {
   std::vector<half> halves(count);
-  for (std::size_t i = 0; i < count; ++i)
-    halves[i] = half(std::min(channel.values[i * channel.stride] / channel.unit, kMostHalf));
+  for (std::size_t i = 0; i < count; ++i) {
+    float value = channel.values[i * channel.stride];
+    if (channel.luminance) value = channel.luminance[i] > 0 ? value / channel.luminance[i] : 0;
+    halves[i] = half(std::min(value / channel.unit, kMostHalf));
+  }
   return halves;
 }
 
@@ -207,12 +206,11 @@ void write_exr(const views::Picture& picture, const views::PictureUse& use,
     for (std::size_t k = 0; k < 3; ++k) rgb[3 * i + k] = float(shown[Eigen::Index(k)]);
     surfaces[i] = float(picture.surfaces[i]);
   }
-  views::Picture stored = picture;
-  scale_bands(stored, true);
-  std::vector<Channel> channels = channels_of(stored);
+  std::vector<Channel<const float>> channels = channels_of(picture);
   for (std::size_t k = 0; k < 3; ++k) channels.push_back({std::string(1, "RGB"[k]), rgb.data() + k, 3});
-  std::vector<float> luminance = light.luminance, illuminance = light.illuminance;
-  for (std::vector<float>* values : {&rgb, &luminance, &illuminance, &stored.depth_m}) round_off(*values);
+  std::vector<float> luminance = light.luminance, illuminance = light.illuminance, depth = picture.depth_m;
+  for (std::vector<float>* values : {&rgb, &luminance, &illuminance, &depth}) round_off(*values);
+  channels.front().values = depth.data();
   channels.push_back({"luminance", luminance.data()});
   channels.push_back({"illuminance", illuminance.data()});
   channels.push_back({"surface", surfaces.data()});
@@ -222,16 +220,18 @@ void write_exr(const views::Picture& picture, const views::PictureUse& use,
   Imf::setGlobalThreadCount(thread_count());
   header.insert(kAttribute, Imf::StringAttribute(picture_json(picture).dump()));
   Imf::FrameBuffer buffer;
-  std::vector<std::vector<half>> halves;
-  for (const Channel& channel : channels) {
+  std::vector<std::vector<half>> halves(channels.size());
+  parallel_for(channels.size(), {}, "", [&](std::size_t k) {
+    if (channels[k].unit > 0) halves[k] = halves_of(channels[k], n);
+  });
+  for (std::size_t k = 0; k < channels.size(); ++k) {
+    const Channel<const float>& channel = channels[k];
     header.channels().insert(channel.name, Imf::Channel(channel.unit > 0 ? Imf::HALF : Imf::FLOAT));
-    if (channel.unit > 0) {
-      halves.push_back(halves_of(channel, n));
-      buffer.insert(channel.name, {Imf::HALF, reinterpret_cast<char*>(halves.back().data()), sizeof(half),
-                                   sizeof(half) * std::size_t(picture.camera.columns)});
-    } else {
-      buffer.insert(channel.name, slice_of(channel.values, channel.stride, picture.camera.columns));
-    }
+    buffer.insert(channel.name,
+                  channel.unit > 0
+                      ? Imf::Slice(Imf::HALF, reinterpret_cast<char*>(halves[k].data()), sizeof(half),
+                                   sizeof(half) * std::size_t(picture.camera.columns))
+                      : slice_of(channel.values, channel.stride, picture.camera.columns));
   }
   Imf::OutputFile out(file.c_str(), header);
   out.setFrameBuffer(buffer);
@@ -271,10 +271,10 @@ std::optional<views::Picture> read_exr(const std::filesystem::path& file, Proble
         picture.layers[s].bands.resize(3 * n);
     }
     std::vector<float> surfaces(n);
-    std::vector<Channel> channels = channels_of(picture);
+    std::vector<Channel<float>> channels = channels_of(picture);
     channels.push_back({"surface", surfaces.data()});
     Imf::FrameBuffer buffer;
-    for (const Channel& channel : channels) {
+    for (const Channel<float>& channel : channels) {
       const Imf::Channel* held = header.channels().findChannel(channel.name);
       if (!held || held->xSampling != 1 || held->ySampling != 1)
         return fault(fmt::format(FMT_STRING("the channel {} is missing"), channel.name));
@@ -282,14 +282,13 @@ std::optional<views::Picture> read_exr(const std::filesystem::path& file, Proble
     }
     in.setFrameBuffer(buffer);
     in.readPixels(0, picture.camera.rows - 1);
-    for (const Channel& channel : channels)
+    for (const Channel<float>& channel : channels)
       for (std::size_t i = 0; i < n && channel.name != "Z"; ++i)
         if (!std::isfinite(channel.values[i * channel.stride]))
           return fault(fmt::format(FMT_STRING("the channel {} holds what is no number"), channel.name));
-    for (const Channel& channel : channels)
+    for (const Channel<float>& channel : channels)  // luminance before its shares
       for (std::size_t i = 0; i < n && channel.unit > 0; ++i)
-        channel.values[i * channel.stride] *= channel.unit;
-    scale_bands(picture, false);
+        channel.values[i * channel.stride] *= channel.unit * (channel.luminance ? channel.luminance[i] : 1);
     picture.surfaces.resize(n);
     for (std::size_t i = 0; i < n; ++i)
       picture.surfaces[i] = surfaces[i] >= 0 && surfaces[i] < float(picture.surface_names.size())
