@@ -171,6 +171,40 @@ reflectance = { walls = 0.2 }
   }
 }
 
+/// Their files are taken from the project's run, but where the variant tells them in other units.
+TEST(Runs, RoomsThatAVariantLeavesAloneAreWrittenAsItWritesThemAlone) {
+  const TemporaryFolder folder;
+  write_small_room(folder);
+  const std::string office = content_of(folder.path() / "small.toml");
+  std::string store = office.substr(office.find("[[rooms]]"));
+  store.replace(store.find("Office"), 6, "Store");
+  folder.write("small.toml", office + "\n" + store + R"(
+[[variants.dimmed.rooms]]
+name = "Store"
+[[variants.dimmed.rooms.luminaires]]
+mark = "D2"
+dimming = 0.4
+[variants.footcandles.project]
+units = "fc, m"
+)");
+  ASSERT_EQ(run(folder, "run small.toml -q -a draft -o together").code, 0);
+  for (const std::string name : {"dimmed", "footcandles"}) {
+    ASSERT_EQ(run(folder, "run small.toml -q -a draft -o alone --no-cache --variant " + name).code, 0);
+    const fs::path together = folder.path() / "together/variants" / name,
+                   alone = folder.path() / "alone/variants" / name;
+    const json results = json_in(together / "results.json"), same = json_in(alone / "results.json");
+    EXPECT_EQ(results["rooms"].size(), 2u);
+    EXPECT_EQ(results["rooms"], same["rooms"]) << name;
+    int tables = 0;
+    for (const json& file : results["files"]) {
+      const std::string table = file.get<std::string>();
+      tables += table.find("office") != std::string::npos;
+      EXPECT_EQ(content_of(together / table), content_of(alone / table)) << name;
+    }
+    EXPECT_GT(tables, 1);
+  }
+}
+
 TEST(Runs, PicturesOfViewsStandSideBySide) {
   const TemporaryFolder folder;
   write_small_room(folder);

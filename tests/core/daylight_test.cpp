@@ -7,6 +7,7 @@
 #include "core/daylight/sky.hpp"
 #include "core/daylight/sky_patches.hpp"
 #include "core/daylight/sun.hpp"
+#include "core/sources/daylight/daylight_opening.hpp"
 #include "core/sources/daylight/spherical_rectangle.hpp"
 #include "validation/expect_metric.hpp"
 
@@ -157,6 +158,35 @@ TEST(Glazing, FallsWithTheAngleAsFresnelHasIt) {
 
 /// From near, far, along its plane and over its edges: the points lie on it and their angles add up to what
 /// small pieces have together.
+/// Where an opening is ruled out for a ball and a cone, no ray of them meets it; and most that miss it by far
+/// are.
+TEST(DaylightOpening, IsRuledOutOnlyWhereNoRayMeetsIt) {
+  const sources::DaylightOpening opening{{1, 4, 0.8}, {1.5, 0, 0}, {0, 0, 1.2}, Vec3::UnitY(), {}};
+  std::mt19937 dice(7);
+  std::uniform_real_distribution<double> each(0, 1);
+  const auto direction = [&] {
+    return Vec3(2 * each(dice) - 1, 2 * each(dice) - 1, 2 * each(dice) - 1).normalized();
+  };
+  int ruled_out = 0, met_by_middle = 0;
+  for (int k = 0; k < 4000; ++k) {
+    const Vec3 middle(4 * each(dice), 5 * each(dice), 2.5 * each(dice)), towards = direction();
+    const double reach = 0.5 * each(dice), margin = 0.05 * each(dice);
+    Vec3 at;
+    met_by_middle += opening.is_met(middle, towards, 0, at);
+    if (opening.may_be_met(middle, reach, towards, margin)) continue;
+    ++ruled_out;
+    for (int ray = 0; ray < 40; ++ray) {
+      const Vec3 from = middle + reach * direction(),
+                 way = (towards + 0.99 * margin * direction()).normalized();
+      ASSERT_FALSE(opening.is_met(from, way, 0, at)) << middle << "\n"
+                                                     << towards << "\n"
+                                                     << reach << " " << margin;
+    }
+  }
+  EXPECT_GT(met_by_middle, 20);
+  EXPECT_GT(ruled_out, 2500);
+}
+
 TEST(SphericalRectangle, HasItsSolidAngleWhereverItIsSeenFrom) {
   const Vec3 corner(1, 2, 0.5), along(0.8, 0, 0), up(0, 0, 1.2);
   for (const Vec3& eye : {Vec3(1.4, 1.5, 1.1), Vec3(1.4, 1.99, 1.1), Vec3(1, -1, 0.5), Vec3(-3, 1.9, 3),

@@ -5,7 +5,7 @@
 namespace glow::transport {
 namespace {
 
-constexpr std::size_t kMostKept = 64;  // a tenth of a megabyte each in a large room
+constexpr std::size_t kMostNumbers = 1'000'000;  // that are kept: 8 MB
 
 }  // namespace
 
@@ -28,7 +28,8 @@ std::shared_ptr<const Importance> Importances::of(const WeightedSum& sum) const 
       exitance(*exchange_, *patches_, LightBalance(*patches_, *exchange_).solve(found.leaving, residual));
   auto kept = std::make_shared<const Importance>(std::move(found));
   const std::lock_guard<std::mutex> lock(mutex_);
-  if (known_.size() < kMostKept) known_.emplace(sum, kept);
+  const std::size_t numbers = 2 * (sum.size() + patches_->size());
+  if (numbers_ + numbers <= kMostNumbers && known_.emplace(sum, kept).second) numbers_ += numbers;
   return kept;
 }
 

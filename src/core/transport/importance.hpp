@@ -21,8 +21,8 @@ struct Importance {
       landing;  ///< lx of the sum by lm that land on it, with all that follows: the adjoint solution
 };
 
-/// Importances for the sums that were asked for, some of them kept: variants, scenes and moments ask for the
-/// same. Safe to call from any thread.
+/// Importances for the sums that were asked for, as many of them kept as a bound of memory allows: variants
+/// and moments ask for the same. Safe to call from any thread.
 class Importances {
  public:
   /// All must outlive it.
@@ -37,6 +37,7 @@ class Importances {
   const Exchange* exchange_;
   mutable std::mutex mutex_;
   mutable std::map<WeightedSum, std::shared_ptr<const Importance>> known_;
+  mutable std::size_t numbers_ = 0;  // in what is known
 };
 
 }  // namespace glow::transport

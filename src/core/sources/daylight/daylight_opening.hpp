@@ -23,6 +23,8 @@ struct DaylightOpening {
 
   /// Where a ray meets it: nothing where it passes by; else the place.
   bool is_met(const Vec3& from, const Vec3& towards, double margin, Vec3& at) const;
+  /// False only where no ray meets it from within `reach_m` of a place in directions within `margin` (rad).
+  bool may_be_met(const Vec3& from, double reach_m, const Vec3& towards, double margin) const;
 };
 
 /// What shines outside at one moment.

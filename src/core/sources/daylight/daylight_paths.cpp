@@ -208,6 +208,13 @@ void DaylightPaths::sample_pane(std::size_t o, std::size_t i) {
   }
 }
 
+/// False only where none of the sun's disc reaches a place within `reach_m` of this one.
+bool DaylightPaths::may_get_sun(const Vec3& middle, double reach_m, const Vec3& sun) const {
+  return std::any_of(openings_.begin(), openings_.end(), [&](const DaylightOpening& opening) {
+    return opening.may_be_met(middle, reach_m + 2 * geometry::kStartOffset, sun, 2 * daylight::kSunRadius);
+  });
+}
+
 /// Of the sun's disc, what reaches a point inside, glass counted; mean over directions.
 double DaylightPaths::sun_share(const Vec3& from, const Vec3& sun, std::uint64_t chance, int directions,
                                 const Vec3& inside) const {
@@ -237,6 +244,7 @@ void DaylightPaths::add_sun(const OutdoorLight& light, std::size_t i, float* set
   const int pane = pane_of_patch_[i];
   const double falls = facet.normal.dot(light.sun);
   if (falls <= 0 || room_->exchange().visible_area_m2[Eigen::Index(i)] <= 0) return;
+  if (pane < 0 && !may_get_sun(patch.centre, (patch.high - patch.low).norm() / 2, light.sun)) return;
   for (int set = 0; set < kSets; ++set) {
     const std::uint64_t chance = transport::mixed(transport::mixed(i, seeded(15485863)), std::uint64_t(set));
     const Vec2 shift = chance_shift(chance);
@@ -261,7 +269,7 @@ std::vector<double> DaylightPaths::sun_over(const std::vector<readings::Receiver
   parallel_for(places.size(), watch, "sun", [&](std::size_t p) {
     const readings::Receiver& place = places[p];
     const double weight = place.weight(sun);
-    if (weight <= 0) return;
+    if (weight <= 0 || !may_get_sun(place.position, (u.norm() + v.norm()) / 2, sun)) return;
     double share = 0;
     for (int k = 0; k < kPieces * kPieces; ++k) {
       const std::uint64_t chance = transport::mixed(transport::mixed(p, 49979687), std::uint64_t(k));
@@ -328,11 +336,12 @@ DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell
         const readings::Receiver& receiver = room_->receivers()[r];
         const double weight = receiver.reflected_only ? 0 : receiver.weight(light.sun);
         if (light.sun_normal_lx <= 0 || weight <= 0) return;
+        const SunCell cell = cells.empty() ? SunCell{} : cells[r];
+        if (!may_get_sun(receiver.position, (cell.u.norm() + cell.v.norm()) / 2, light.sun)) return;
         for (int set = 0; set < kSets; ++set) {
           const std::uint64_t chance =
               transport::mixed(transport::mixed(r, seeded(32452843)), std::uint64_t(set));
-          sets[set] += light.sun_normal_lx * weight *
-                       sun_on(receiver, cells.empty() ? SunCell{} : cells[r], light.sun, chance);
+          sets[set] += light.sun_normal_lx * weight * sun_on(receiver, cell, light.sun, chance);
         }
       },
       watch);

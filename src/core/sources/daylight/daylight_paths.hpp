@@ -113,6 +113,7 @@ class DaylightPaths {
   void sample_pane(std::size_t opening, std::size_t i);
   double sun_on(const readings::Receiver& receiver, const SunCell& cell, const Vec3& sun,
                 std::uint64_t chance) const;
+  bool may_get_sun(const Vec3& middle, double reach_m, const Vec3& sun) const;
   double sun_share(const Vec3& from, const Vec3& sun, std::uint64_t chance, int directions,
                    const Vec3& inside) const;
   void add_sun(const OutdoorLight& light, std::size_t patch, float* sets) const;
