@@ -179,6 +179,10 @@ TEST_P(RoomFault, IsToldOnceWithItsMend) {
        at = ran.err.find(fault.code, at + 1))
     ++count;
   EXPECT_EQ(count, 1u) << ran.err;
+  // That a mesh has no faces for the grid on it is a fault of its own.
+  if (!says(ran.err, "P050")) {
+    EXPECT_EQ(ran.err.find("error["), ran.err.rfind("error[")) << "no other fault follows\n" << ran.err;
+  }
   EXPECT_FALSE(says(ran.err, "P032")) << ran.err;  // no guess follows from a fault
   EXPECT_TRUE(says(ran.err, fault.words)) << ran.err;
   EXPECT_TRUE(says(ran.err, "small.toml:")) << ran.err;
@@ -191,6 +195,9 @@ INSTANTIATE_TEST_SUITE_P(
     Faults, RoomFault,
     ::testing::Values(
         Fault{"furniture = \"board\"", "furniture = \"bord\"", "P041", "did you mean \"board\"?"},
+        Fault{"size = [1.2, 0.7, 0.74]", "size = [1.2, 0.7]", "P003", "is an array of 2; expected three"},
+        Fault{"furniture = \"board\"\nsize = [1.2, 0.03, 0.8]\nat = [1.0, 2.97]",
+              "box = [1.2, 0.03, 0.8]\nat = [1.0, 2.97]", "P003", "\"at\" is an array of 2"},
         Fault{"wall = \"street side\"", "wall = \"street\"", "P034",
               "expected a number from 1 to 4, \"street side\""},
         Fault{"[[rooms.openings]]", "[[rooms.walls]]\nwall = 9\n[[rooms.openings]]", "P034",

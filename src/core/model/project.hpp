@@ -176,7 +176,8 @@ struct Room {
   std::vector<AreaWish> areas;
   std::vector<LuminairePlacement> luminaires;
   std::vector<Object> objects;
-  GroundShape ground;  ///< outdoors
+  std::vector<std::string> unread_objects;  ///< names of those that could not be read, which was told
+  GroundShape ground;                       ///< outdoors
   std::vector<Opening> openings;
   std::vector<Wall> walls;
   std::vector<CeilingPart> ceiling;  ///< below `height_m`, the lowest counts

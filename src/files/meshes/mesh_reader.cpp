@@ -238,6 +238,9 @@ void load_meshes(model::Project& project, const fs::path& folder, Problems& prob
       problems.error("P044", use.place,
                      fmt::format(FMT_STRING("\"{}\" cannot be used: {}"), use.file, found->second.fault));
   }
+  for (model::Room& room : project.rooms)
+    for (const model::Object& object : room.objects)
+      if (object.mesh && !object.mesh->mesh) room.unread_objects.push_back(object.name);
 }
 
 }  // namespace glow::files

@@ -74,6 +74,7 @@ class ObjectReader {
     if (!shaped) return std::nullopt;
     return std::move(object_);
   }
+  const std::string& name() const { return object_.name; }
 
  private:
   bool read_shape();
@@ -85,9 +86,11 @@ class ObjectReader {
   bool read_mesh();
   void read_repeat();
   void settle_finish(bool shaped);
-  void read_place() {
-    object_.at = table_.position("at", Need::required).value_or(Vec3::Zero());
+  bool read_place() {
+    const auto at = table_.position("at", Need::required);
+    object_.at = at.value_or(Vec3::Zero());
     object_.rotation_deg = table_.quantity("rotation", Dimension::angle, range::kAngle).value_or(0);
+    return at.has_value();
   }
   bool positive(const char* key, double least) {
     if (least > 0) return true;
@@ -133,18 +136,18 @@ bool ObjectReader::read_shape() {
 }
 
 bool ObjectReader::read_box() {
-  read_place();
+  const bool placed = read_place();
   const auto size = table_.position("box");
-  if (!size || !positive("box", size->minCoeff())) return false;
+  if (!size || !positive("box", size->minCoeff()) || !placed) return false;
   object_.size = *size;
   return true;
 }
 
 bool ObjectReader::read_panel() {
-  read_place();
+  const bool placed = read_place();
   object_.shape = ObjectShape::panel;
   const auto size = table_.point("panel");
-  if (!size || !positive("panel", size->minCoeff())) return false;
+  if (!size || !positive("panel", size->minCoeff()) || !placed) return false;
   object_.size = {size->x(), 0, size->y()};
   return true;
 }
@@ -175,10 +178,10 @@ bool ObjectReader::read_block() {
 }
 
 bool ObjectReader::read_cylinder() {
-  read_place();
+  const bool placed = read_place();
   object_.shape = ObjectShape::cylinder;
   const auto size = table_.point("cylinder");
-  if (!size || !positive("cylinder", size->minCoeff())) return false;
+  if (!size || !positive("cylinder", size->minCoeff()) || !placed) return false;
   object_.size = {size->x(), size->x(), size->y()};
   return true;
 }
@@ -224,7 +227,7 @@ bool ObjectReader::read_furniture() {
 }
 
 bool ObjectReader::read_mesh() {
-  read_place();
+  const bool placed = read_place();
   object_.shape = ObjectShape::mesh;
   object_.mesh = read_mesh_use(table_);
   if (auto finishes = table_.table("materials")) {
@@ -241,7 +244,7 @@ bool ObjectReader::read_mesh() {
       }
     finishes->finish();
   }
-  return table_.has("mesh") && !object_.mesh->file.empty();
+  return placed && table_.has("mesh") && !object_.mesh->file.empty();
 }
 
 void ObjectReader::read_repeat() {
@@ -291,10 +294,15 @@ void ObjectReader::settle_finish(bool shaped) {
 }  // namespace
 
 std::vector<Object> read_objects(TomlTable& room, const Materials& materials,
-                                 std::vector<std::string>& assumed) {
+                                 std::vector<std::string>& assumed, std::vector<std::string>& unread) {
   std::vector<Object> objects;
-  for (TomlTable& table : room.tables("objects"))
-    if (auto object = ObjectReader(table, materials, assumed).read()) objects.push_back(std::move(*object));
+  for (TomlTable& table : room.tables("objects")) {
+    ObjectReader reader(table, materials, assumed);
+    if (auto object = reader.read())
+      objects.push_back(std::move(*object));
+    else
+      unread.push_back(reader.name());
+  }
   return objects;
 }
 

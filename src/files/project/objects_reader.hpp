@@ -5,10 +5,10 @@
 
 namespace glow::files {
 
-/// The room's [[rooms.objects]]; faulty ones are noted and left out. What the file does not state goes to
-/// `assumed`, in words.
+/// The room's [[rooms.objects]]; faulty ones are noted and left out, their names go to `unread`. What the
+/// file does not state goes to `assumed`, in words.
 std::vector<model::Object> read_objects(TomlTable& room, const Materials& materials,
-                                        std::vector<std::string>& assumed);
+                                        std::vector<std::string>& assumed, std::vector<std::string>& unread);
 
 /// What a mesh is and how it lies: `mesh`, `scale`, `up`.
 model::MeshUse read_mesh_use(TomlTable& table);

@@ -263,7 +263,7 @@ Room read_room(TomlTable& table, const RoomDefaults& defaults, const std::vector
   if (!room.work_plane.leave_out) room.work_plane.leave_out = defaults.work_plane.leave_out;
   room.controls = read_controls(table);
   room.energy = read_energy_limits(table);
-  room.objects = read_objects(table, materials, room.assumed);
+  room.objects = read_objects(table, materials, room.assumed, room.unread_objects);
   room.luminaires = read_placements(table);
   room.surfaces = table.flag("surfaces").value_or(defaults.surfaces);
   room.areas = read_areas(table);

@@ -14,7 +14,7 @@ std::string type_name(const toml::node& node) {
     case toml::node_type::table:
       return "a table";
     case toml::node_type::array:
-      return "an array";
+      return fmt::format(FMT_STRING("an array of {}"), node.as_array()->size());
     case toml::node_type::string:
       return "text";
     case toml::node_type::integer:

@@ -229,8 +229,8 @@ void GridPlacer::place_on(const GridWish& wish) {
   if (const auto place = walls_.find(0, wish.on))
     return place_wall(wish, place->wall, wish.name == wish.on ? walls_.name_of(place->wall) : wish.name);
   if (place_on_objects(wish)) return;
-  tell_unknown_surface(wish.on, {"floor", "ceiling", "walls"}, room_.name, walls_, built_.objects,
-                       wish.on_place, problems_);
+  tell_unknown_surface(wish.on, {"floor", "ceiling", "walls"}, room_, walls_, built_.objects, wish.on_place,
+                       problems_);
 }
 
 void GridPlacer::place(const GridWish& wish) {
@@ -289,6 +289,7 @@ std::vector<Point> place_points(const model::Room& room, const RoomGeometry& bui
   for (const model::PointWish& wish : room.points) {
     const Facing facing = parse_facing(wish.facing, wish.at, objects);
     if (!facing.direction) {
+      if (may_mean_unread(room, wish.facing)) continue;
       problems.error("P052", wish.facing_place,
                      fmt::format(FMT_STRING("\"facing\" is \"{}\"; {}"), wish.facing, facing.expected));
       continue;

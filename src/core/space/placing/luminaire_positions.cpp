@@ -211,7 +211,7 @@ std::vector<LuminairePosition> LuminairePositions::on_surface(const model::Lumin
   const NamedFaces found = named_faces(placement.on, built_.objects, placement.at_place, problems_);
   for (const NamedFace& named : found.faces) on_flat(placement, named.face->corners, positions);
   if (!found.known)
-    tell_unknown_surface(placement.on, {"ceiling", "floor"}, room_.name, walls_, built_.objects,
+    tell_unknown_surface(placement.on, {"ceiling", "floor"}, room_, walls_, built_.objects,
                          placement.at_place, problems_);
   return positions;
 }
@@ -230,6 +230,7 @@ std::vector<LuminairePosition> LuminairePositions::over(const model::LuminairePl
     positions.push_back({middle + Eigen::Rotation2Dd(turn * kDegree) * wish.offset, turn, {}});
   }
   if (positions.empty()) {
+    if (may_mean_unread(room_, wish.thing)) return {};
     const std::string near = nearest_word(wish.thing, names);
     problems_.error("P051", placement.at_place,
                     fmt::format(FMT_STRING("there is no \"{}\" in \"{}\" to hang luminaire {} over; {}"),

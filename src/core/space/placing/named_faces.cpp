@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace glow::space {
 
 NamedFaces named_faces(const std::string& words, const std::vector<PlacedObject>& objects, const Place& place,
@@ -31,16 +33,22 @@ NamedFaces named_faces(const std::string& words, const std::vector<PlacedObject>
   return found;
 }
 
+bool may_mean_unread(const model::Room& room, const std::string& words) {
+  return std::any_of(room.unread_objects.begin(), room.unread_objects.end(),
+                     [&](const std::string& name) { return words.find(name) != std::string::npos; });
+}
+
 void tell_unknown_surface(const std::string& words, const std::vector<std::string>& surfaces,
-                          const std::string& room, const WrittenWalls& walls,
+                          const model::Room& room, const WrittenWalls& walls,
                           const std::vector<PlacedObject>& objects, const Place& place, Problems& problems) {
+  if (may_mean_unread(room, words)) return;
   std::vector<std::string> names = surfaces;
   names.insert(names.end(), walls.names().begin(), walls.names().end());
   for (const PlacedObject& placed : objects) names.push_back(placed.name);
   const std::string near = nearest_word(words.substr(0, words.rfind('.')), names);
   problems.error(
       "P051", place,
-      fmt::format(FMT_STRING("\"{}\" is nothing in \"{}\"; {}"), words, room,
+      fmt::format(FMT_STRING("\"{}\" is nothing in \"{}\"; {}"), words, room.name,
                   near.empty() ? fmt::format(FMT_STRING("expected {}, a wall ({}) or an object's face, such "
                                                         "as \"{}\""),
                                              fmt::join(surfaces, ", "), walls.choices(),

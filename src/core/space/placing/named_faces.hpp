@@ -22,10 +22,14 @@ struct NamedFaces {
 NamedFaces named_faces(const std::string& words, const std::vector<PlacedObject>& objects, const Place& place,
                        Problems& problems);
 
+/// Whether the words hold the name of an object that could not be read: that they mean nothing is no fault of
+/// theirs.
+bool may_mean_unread(const model::Room& room, const std::string& words);
+
 /// Says that the words name nothing in the room, and what they could have meant: `surfaces` beside walls and
 /// objects.
 void tell_unknown_surface(const std::string& words, const std::vector<std::string>& surfaces,
-                          const std::string& room, const WrittenWalls& walls,
+                          const model::Room& room, const WrittenWalls& walls,
                           const std::vector<PlacedObject>& objects, const Place& place, Problems& problems);
 
 }  // namespace glow::space
