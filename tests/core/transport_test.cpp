@@ -102,6 +102,29 @@ TEST_P(LawTest, EnergyIsConservedAndExchangeIsReciprocalAndClosed) {
   EXPECT_LT(light.balance.lost_lm, 1e-3 * light.balance.emitted_lm);
 }
 
+/// Sums of light asked from both ends: of what leaves the patches for the light that fell on them, and of
+/// that light by what each lumen of it does. Found once.
+TEST_P(LawTest, SumsAreTheSameFromReceiversAndFromPatches) {
+  const Room room = random_room(GetParam());
+  const Transport transport(room.geometry, room.receivers, coarse(), {});
+  const GroupLight light = sources::relight(transport, room.luminaires, {});
+  const Eigen::VectorXd leaving =
+      exitance(transport.exchange(), transport.patches(), light.patch_irradiance_lx);
+  WeightedSum mean;
+  for (std::size_t r = 0; r < room.receivers.size(); ++r)
+    mean.emplace_back(r, 1.0 / double(room.receivers.size()));
+  for (const WeightedSum& sum : {mean, WeightedSum{{3, 1.0}}, WeightedSum{{0, 2.0}, {5, 0.5}}}) {
+    const auto importance = transport.importance(sum);
+    const double by_receivers = importance->leaving.dot(leaving);
+    EXPECT_NEAR(importance->landing.dot(light.on_patches.mean_lm), by_receivers,
+                2e-4 * std::abs(by_receivers));
+    double gathered = 0;
+    for (const auto& [r, weight] : sum) gathered += weight * transport.reflected_at({r}, leaving).front();
+    EXPECT_NEAR(gathered, by_receivers, 1e-5 * std::abs(by_receivers));
+    EXPECT_EQ(transport.importance(sum), importance) << "known from the first time";
+  }
+}
+
 /// The rays of one set alone, as if none had been sent besides.
 TracedHits alone(const TracedHits& hits, std::size_t set) {
   TracedHits own;

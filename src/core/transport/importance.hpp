@@ -11,14 +11,13 @@
 
 namespace glow::transport {
 
-/// A sum over receivers, by their numbers: what each counts in it.
+/// A sum over receivers, by their numbers: what each counts in it, 0 or more (light is solved for as such).
 using WeightedSum = std::vector<std::pair<std::size_t, double>>;
 
 /// How much each patch counts in a sum over receivers.
 struct Importance {
-  Eigen::VectorXd leaving;  ///< lx of the sum by lm/m2 that leave the patch, as receivers see it
-  Eigen::VectorXd
-      landing;  ///< lx of the sum by lm that land on it, with all that follows: the adjoint solution
+  Eigen::VectorXd leaving;  ///< lx of the sum for each lm/m2 that leaves the patch, as receivers see it
+  Eigen::VectorXd landing;  ///< for each lm that lands on it, with all that follows: the adjoint solution
 };
 
 /// Importances for the sums that were asked for, as many of them kept as a bound of memory allows: variants
@@ -29,6 +28,7 @@ class Importances {
   Importances(const PatchSet& patches, const TracedHits& hits, const Exchange& exchange)
       : patches_(&patches), hits_(&hits), exchange_(&exchange) {}
 
+  /// By patches; never null.
   std::shared_ptr<const Importance> of(const WeightedSum& sum) const;
 
  private:

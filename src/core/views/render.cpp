@@ -14,6 +14,12 @@ namespace {
 constexpr int kTile = 64;         // pixels along each side of what one thread fills at a time
 constexpr double kOfSteps = 1.6;  // of the closest places that look around: so far each serves at least
 
+/// What a surface sends on of the light on it, cd/m2: of all of it (band 0), or in a band that it tints.
+double sent(float lux, double share, const Vec3& tint, std::size_t band) {
+  const double grey = share * double(lux);
+  return band > 0 ? grey * tint[Eigen::Index(band) - 1] : grey;
+}
+
 /// A picture while it is made.
 class Rendering {
  public:
@@ -229,8 +235,7 @@ void Rendering::send_on(const float* on, double share, const Vec3& tint, std::ve
   const std::size_t bands = std::size_t(sources_.bands());
   for (std::size_t s = 0; s < sources_.count(); ++s)
     for (std::size_t b = 0; b < bands; ++b)
-      light[s * bands + b] +=
-          share / kPi * double(on[s * bands + b]) * (b > 0 ? tint[Eigen::Index(b) - 1] : 1.0);
+      light[s * bands + b] += sent(on[s * bands + b], share / kPi, tint, b);
 }
 
 namespace {
@@ -275,7 +280,7 @@ void Rendering::add_known(const std::vector<BlockFiller>& fillers, const Block& 
         float& value = b == 0 ? layer.luminance[i] : layer.bands[3 * i + b - 1];
         double sum = double(value);
         for (auto one = first; one != surface; ++one)
-          sum += one->share * double(one->on[s * bands + b]) * (b > 0 ? one->tint[Eigen::Index(b) - 1] : 1.0);
+          sum += sent(one->on[s * bands + b], one->share, one->tint, b);
         value = float(sum);
       }
     }

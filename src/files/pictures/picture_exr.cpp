@@ -160,10 +160,8 @@ auto channels_of(Picture& picture) {
     channels.push_back({name("luminance"), layer.luminance.data(), 1, kUnit});
     channels.push_back({name("illuminance"), layer.illuminance.data(), 1, kUnit});
     for (std::size_t b = 0; b < 3 && !layer.bands.empty(); ++b)
-      channels.push_back({name(b == 0   ? "band0"
-                               : b == 1 ? "band1"
-                                        : "band2"),
-                          layer.bands.data() + b, 3, 1, layer.luminance.data()});
+      channels.push_back({fmt::format(FMT_STRING("source{}.band{}"), s, b), layer.bands.data() + b, 3, 1,
+                          layer.luminance.data()});
   }
   return channels;
 }

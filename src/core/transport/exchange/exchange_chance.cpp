@@ -9,8 +9,7 @@ namespace {
 
 constexpr double kFactorResidual = 1e-4;  // of factors that close an uncertainty
 constexpr int kMostFactorSteps = 100;
-constexpr std::size_t kPatchParts =
-    8;  // of all patches; fixed, so that sums do not depend on the number of threads
+constexpr std::size_t kPatchParts = 8;  // of all patches; fixed, so that sums hang on no number of threads
 
 /// Rays of one patch in one set.
 struct RaysOfSet {
