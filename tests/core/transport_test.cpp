@@ -82,6 +82,17 @@ TEST_P(LawTest, LightAddsUpAndDimmingScales) {
   }
 }
 
+TEST_P(LawTest, WhatWasLitBeforeChangesNothing) {
+  const Room room = random_room(GetParam());
+  const Transport used(room.geometry, room.receivers, coarse(), {});
+  for (const PlacedLuminaire& luminaire : room.luminaires) sources::relight(used, {luminaire}, {});
+  const Transport fresh(room.geometry, room.receivers, coarse(), {});
+  const GroupLight after = sources::relight(used, room.luminaires, {});
+  const GroupLight first = sources::relight(fresh, room.luminaires, {});
+  EXPECT_EQ(after.interreflected_lx, first.interreflected_lx);
+  EXPECT_EQ(after.direct_lx, first.direct_lx);
+}
+
 TEST_P(LawTest, EnergyIsConservedAndExchangeIsReciprocalAndClosed) {
   const Room room = random_room(GetParam());
   const Transport transport(room.geometry, room.receivers, coarse(), {});

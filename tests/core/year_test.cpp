@@ -207,19 +207,37 @@ TEST(PatchResponse, AnswersAsTheBalanceDoesWithPanesThatScatter) {
   }
 }
 
-TEST(SkyPatches, AllWeatherQuicklyIsTheSameSky) {
+/// Of the luminances, all patches together.
+double off_by(const std::vector<double>& quick, const daylight::SkyPatches& patches,
+              const daylight::Sky& sky) {
+  double off = 0, norm = 0;
+  for (std::size_t p = 0; p < patches.size(); ++p) {
+    const double exact = patches.luminance(sky, p);
+    off += std::pow(quick[p] - exact, 2);
+    norm += exact * exact;
+  }
+  return std::sqrt(off / norm);
+}
+
+TEST(SkyPatches, QuicklyAreTheSameSky) {
   const daylight::SkyPatches patches;
-  for (const YearHour& hour : some_year(12, 11).hours) {
-    std::vector<float> quick(patches.size());
-    patches.all_weather(hour.shape, hour.sun, hour.diffuse_lx, quick.data());
-    const std::vector<double> exact =
-        patches.luminances(daylight::Sky::all_weather(hour.shape, hour.sun, hour.diffuse_lx));
-    double off = 0, norm = 0;
-    for (std::size_t p = 0; p < exact.size(); ++p) {
-      off += std::pow(double(quick[p]) - exact[p], 2);
-      norm += exact[p] * exact[p];
+  EXPECT_LT(off_by(patches.luminances(daylight::Sky::uniform(1e4)), patches, daylight::Sky::uniform(1e4)),
+            1e-6);
+  EXPECT_LT(off_by(patches.luminances(daylight::Sky::overcast(1e4)), patches, daylight::Sky::overcast(1e4)),
+            1e-6);
+  for (int number = 1; number <= 15; ++number)
+    for (const double altitude : {2.0, 35.0, 90.0}) {
+      const double h = altitude * kDegree;
+      const Vec3 sun(0.6 * std::cos(h), -0.8 * std::cos(h), std::sin(h));
+      const daylight::Sky sky = daylight::Sky::general(daylight::general_sky(number), sun, 2e4);
+      EXPECT_LT(off_by(patches.luminances(sky), patches, sky), 1e-4) << number << " " << altitude;
     }
-    EXPECT_LT(std::sqrt(off / norm), 4e-3);
+  for (const YearHour& hour : some_year(12, 11).hours) {
+    const daylight::Sky sky = daylight::Sky::all_weather(hour.shape, hour.sun, hour.diffuse_lx);
+    EXPECT_LT(off_by(patches.luminances(sky), patches, sky), 2e-4);
+    std::vector<float> own_scale(patches.size());
+    patches.all_weather(hour.shape, hour.sun, hour.diffuse_lx, own_scale.data());
+    EXPECT_LT(off_by({own_scale.begin(), own_scale.end()}, patches, sky), 4e-3);
   }
 }
 

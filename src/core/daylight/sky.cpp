@@ -40,13 +40,6 @@ double indicatrix(const SkyShape& s, double cosine) {
   return 1 + s.c * (std::exp(s.d * std::acos(cosine)) - std::exp(s.d * kPi / 2)) + s.e * cosine * cosine;
 }
 
-/// The bare formula of Perez 1993, which is a ratio to no particular direction. Its gradation grows without
-/// bound towards the horizon for pairs of clearness and brightness that hardly occur: no sky is brighter
-/// there than kMostGradation of its zenith.
-double perez(const SkyShape& s, double sine, double cosine) {
-  return std::max(0.0, all_weather_by_altitude(s, sine) * all_weather_about_sun(s, cosine));
-}
-
 /// Integral of a luminance times the sine of the altitude over the sky, by a midpoint rule of so many rings;
 /// both sides of the sun's meridian are alike.
 template <class Luminance>
@@ -75,6 +68,9 @@ double horizontal_integral(const Vec3& sun, const Luminance& luminance) {
 
 }  // namespace
 
+/// The bare formula of Perez 1993 is a ratio to no particular direction. Its gradation grows without bound
+/// towards the horizon for pairs of clearness and brightness that hardly occur: no sky is brighter there than
+/// kMostGradation of its zenith.
 double all_weather_by_altitude(const SkyShape& shape, double sine) {
   constexpr double kMostGradation = 10;
   return std::min(kMostGradation, gradation(shape, sine));
@@ -95,26 +91,32 @@ Sky::Sky(Kind kind, const SkyShape& shape, const Vec3& sun, double diffuse_lx)
   double at_one = kPi;  // uniform
   if (kind == Kind::overcast) at_one = kPi * 7 / 9;
   if (kind == Kind::general || kind == Kind::all_weather)
-    at_one = horizontal_integral(sun, [&](const Vec3& towards) { return relative(towards); });
+    at_one = horizontal_integral(sun, [&](const Vec3& towards) { return luminance(towards); });
   scale_ = at_one > 0 ? diffuse_lx / at_one : 0;
 }
 
-double Sky::relative(const Vec3& towards) const {
+double Sky::by_altitude(double sine) const {
   switch (kind_) {
     case Kind::uniform:
-      return 1;
+      return scale_;
     case Kind::overcast:
-      return (1 + 2 * towards.z()) / 3;
+      return scale_ * (1 + 2 * sine) / 3;
     case Kind::general:
-      return gradation(shape_, towards.z()) * indicatrix(shape_, cosine_between(towards, sun_)) / at_zenith_;
+      return scale_ * gradation(shape_, sine) / at_zenith_;
     case Kind::all_weather:
-      return perez(shape_, towards.z(), cosine_between(towards, sun_));
+      return scale_ * all_weather_by_altitude(shape_, sine);
   }
   return 0;
 }
 
+double Sky::about_sun(double cosine) const {
+  if (kind_ == Kind::general) return indicatrix(shape_, cosine);
+  return kind_ == Kind::all_weather ? all_weather_about_sun(shape_, cosine) : 1;
+}
+
 double Sky::luminance(const Vec3& towards) const {
-  return towards.z() > 0 ? scale_ * relative(towards) : 0;
+  if (towards.z() <= 0) return 0;
+  return std::max(0.0, by_altitude(towards.z()) * about_sun(cosine_between(towards, sun_)));
 }
 
 Sky Sky::of_zenith(double cd_m2) const {

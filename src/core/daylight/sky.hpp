@@ -16,8 +16,8 @@ struct SkyShape {
 /// The fifteen general skies of CIE S 011 by number, 1 to 15.
 SkyShape general_sky(int number);
 
-/// What the luminance of an all-weather sky is a product of, but for its scale: where that is below zero, the
-/// sky is black. By the sine of the altitude, and by the cosine of the angle from the sun.
+/// What the luminance of an all-weather sky is a product of, but for its scale: as Sky::by_altitude,
+/// about_sun.
 double all_weather_by_altitude(const SkyShape& shape, double sine);
 double all_weather_about_sun(const SkyShape& shape, double cosine);
 
@@ -42,6 +42,11 @@ class Sky {
 
   /// cd/m2 in a direction (unit length); nothing below the horizon.
   double luminance(const Vec3& towards) const;
+  /// Two factors of the luminance, cd/m2, in directions above the horizon: by the sine of the altitude, and
+  /// by the cosine of the angle from the sun. Where the second is below zero, the sky is black.
+  double by_altitude(double sine) const;
+  double about_sun(double cosine) const;
+  const Vec3& sun() const { return sun_; }
   double zenith_luminance() const { return luminance(Vec3::UnitZ()); }
   /// The same sky with a zenith of this luminance, cd/m2; the zenith must not be dark.
   Sky of_zenith(double cd_m2) const;
@@ -50,7 +55,6 @@ class Sky {
 
  private:
   Sky(Kind kind, const SkyShape& shape, const Vec3& sun, double diffuse_lx);
-  double relative(const Vec3& towards) const;
 
   Kind kind_;
   SkyShape shape_;

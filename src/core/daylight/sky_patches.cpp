@@ -58,12 +58,11 @@ std::vector<SkyPatches::Place> SkyPatches::places() const {
   return places;
 }
 
-std::vector<double> SkyPatches::luminances(const Sky& sky) const {
-  const std::vector<Place>& places = all_places();
-  std::vector<double> luminances(size_, 0.0);
-  for (std::size_t p = 0; p < places.size(); ++p)
-    luminances[p / (kParts * kParts)] += places[p].share * sky.luminance(places[p].towards);
-  return luminances;
+double SkyPatches::luminance(const Sky& sky, std::size_t patch) const {
+  const Place* place = &all_places()[patch * kParts * kParts];
+  double sum = 0;
+  for (int k = 0; k < kParts * kParts; ++k) sum += place[k].share * sky.luminance(place[k].towards);
+  return sum;
 }
 
 /// The same for all.
@@ -95,14 +94,16 @@ const std::vector<SkyPatches::Line>& SkyPatches::all_lines() {
   return lines;
 }
 
-/// The formula is a factor of the altitude, which few places differ in, times one of the angle from the sun,
-/// looked up by the sine of half of it, in which it is smooth.
-void SkyPatches::all_weather(const SkyShape& shape, const Vec3& sun, double diffuse_lx, float* cd_m2) const {
+/// Few places differ in altitude. The factor of the angle from the sun is looked up by the sine of half of
+/// it, in which it is smooth.
+template <class ByAltitude, class AboutSun>
+double SkyPatches::spread(const Vec3& sun, const ByAltitude& by_altitude, const AboutSun& about_sun,
+                          float* cd_m2) const {
   constexpr int kSteps = 512;
-  std::array<float, kSteps + 2> about_sun;
+  std::array<float, kSteps + 2> looked_up;
   for (int k = 0; k <= kSteps; ++k)
-    about_sun[std::size_t(k)] = float(all_weather_about_sun(shape, 1 - 2.0 * k * k / kSteps / kSteps));
-  about_sun[kSteps + 1] = about_sun[kSteps];
+    looked_up[std::size_t(k)] = float(about_sun(1 - 2.0 * k * k / kSteps / kSteps));
+  looked_up[kSteps + 1] = looked_up[kSteps];
   std::array<float, 4 * kRings * kParts> at;  // of a line's places, in steps
   std::fill(cd_m2, cd_m2 + size_, 0.0f);
   const float east = float(sun.x()), north = float(sun.y());
@@ -118,13 +119,13 @@ void SkyPatches::all_weather(const SkyShape& shape, const Vec3& sun, double diff
         const float cosine = line->east[std::size_t(k)] * east + line->north[std::size_t(k)] * north + up;
         at[std::size_t(k)] = std::sqrt(std::max(0.0f, 0.5f - 0.5f * cosine)) * kSteps;
       }
-      const float by_altitude = line->share * float(all_weather_by_altitude(shape, double(line->sine)));
+      const float of_line = line->share * float(by_altitude(double(line->sine)));
       float line_sum = 0;
       for (int k = 0; k < count; ++k) {
         const int step = std::min(int(at[std::size_t(k)]), kSteps);
         const float part = at[std::size_t(k)] - float(step);
-        const float* from = &about_sun[std::size_t(step)];
-        const float own = std::max(0.0f, by_altitude * (from[0] + part * (from[1] - from[0])));
+        const float* from = &looked_up[std::size_t(step)];
+        const float own = std::max(0.0f, of_line * (from[0] + part * (from[1] - from[0])));
         cd_m2[ring.first + std::size_t(k / kParts)] += own;
         line_sum += own;
       }
@@ -132,6 +133,21 @@ void SkyPatches::all_weather(const SkyShape& shape, const Vec3& sun, double diff
     }
     horizontal += ring_sum * ring.solid_angle;
   }
+  return horizontal;
+}
+
+std::vector<double> SkyPatches::luminances(const Sky& sky) const {
+  std::vector<float> cd_m2(size_);
+  spread(
+      sky.sun(), [&](double sine) { return sky.by_altitude(sine); },
+      [&](double cosine) { return sky.about_sun(cosine); }, cd_m2.data());
+  return {cd_m2.begin(), cd_m2.end()};
+}
+
+void SkyPatches::all_weather(const SkyShape& shape, const Vec3& sun, double diffuse_lx, float* cd_m2) const {
+  const double horizontal = spread(
+      sun, [&](double sine) { return all_weather_by_altitude(shape, sine); },
+      [&](double cosine) { return all_weather_about_sun(shape, cosine); }, cd_m2);
   const float scale = horizontal > 0 ? float(diffuse_lx / horizontal) : 0;
   for (std::size_t p = 0; p < size_; ++p) cd_m2[p] *= scale;
 }

@@ -16,9 +16,11 @@ class SkyPatches {
   std::size_t size() const { return size_; }
   /// Which patch a direction (unit length, z above 0) lies in.
   std::size_t at(const Vec3& towards) const;
-  /// Mean luminance of each patch, cd/m2.
+  /// Mean luminance of a patch, cd/m2, from places all over it.
+  double luminance(const Sky& sky, std::size_t patch) const;
+  /// Of each, quickly, and to 1e-4 the same.
   std::vector<double> luminances(const Sky& sky) const;
-  /// The same of Sky::all_weather, quickly: for all hours of a year; writes size() values.
+  /// The same of Sky::all_weather, without one: for all hours of a year; writes size() values.
   void all_weather(const SkyShape& shape, const Vec3& sun, double diffuse_lx, float* cd_m2) const;
 
  private:
@@ -43,6 +45,11 @@ class SkyPatches {
     float sine, share;
   };
   static const std::vector<Line>& all_lines();
+  /// Writes what a sky of such factors (Sky::by_altitude, about_sun) is on each patch; gives its illuminance
+  /// on level ground.
+  template <class ByAltitude, class AboutSun>
+  double spread(const Vec3& sun, const ByAltitude& by_altitude, const AboutSun& about_sun,
+                float* cd_m2) const;
 
   static constexpr int kParts = 3;  // places along each side of a patch
   static constexpr std::size_t kGuesses = 256;

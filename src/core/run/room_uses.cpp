@@ -46,30 +46,37 @@ void RoomComputation::solve_scenes(const Pass& first, const assess::SeenFromEyes
 /// Adds the daylight of uses at a moment, traced once for all that have the same things standing outside.
 void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
   std::map<std::vector<std::string>, std::shared_ptr<const lighting::Daylight>> by_states;
+  std::vector<std::size_t> at_moments;
   for (std::size_t u = 0; u < uses_.size(); ++u) {
     const space::PlannedMoment* moment = uses_[u].moment;
     if (!moment || !is_refined(uses_[u]) || (only_seen_ && !is_seen(u))) continue;
+    lit[u].lit.moment = moment;
     if (uses_[u].year) {
       add_year(pass, *uses_[u].year, lit[u]);
-      lit[u].lit.moment = moment;
       continue;
     }
     auto& paths = by_states[moment->states];
     if (!paths)
       paths = std::make_shared<const lighting::Daylight>(space_, *pass.transport, moment->states, watch_);
-    LitUse& own = lit[u];
-    own.paths = paths;
+    lit[u].paths = paths;
+    at_moments.push_back(u);
+  }
+  // Side by side: a moment is too little work to be shared out well.
+  parallel_for(at_moments.size(), watch_, "daylight", [&](std::size_t m) {
+    LitUse& own = lit[at_moments[m]];
     own.day = std::make_unique<const lighting::MomentLight>(
-        paths->at(*moment, watch_, assess::sun_cells(*own.setting)));
+        own.paths->at(*own.lit.moment, Watch{{}, watch_.cancel}, assess::sun_cells(*own.setting)));
+  });
+  for (const std::size_t u : at_moments) {
+    LitUse& own = lit[u];
     own.lit.day = own.day.get();
-    own.lit.moment = moment;
-    own.lit.paths = paths.get();
+    own.lit.paths = own.paths.get();
     own.lit.light.add_day(own.day->light);
     if (only_seen_) continue;
-    if (auto outlook = assess::look_out(*own.setting, *paths, watch_))
+    if (auto outlook = assess::look_out(*own.setting, *own.paths, watch_))
       own.outlook = std::make_shared<const assess::Outlook>(std::move(*outlook));
     own.lit.outlook = own.outlook.get();
-    if (u > 0 && !scenes_[u - 1].series.empty()) read_series(pass, u, *paths);
+    if (u > 0 && !scenes_[u - 1].series.empty()) read_series(pass, u, *own.paths);
   }
 }
 
@@ -89,12 +96,16 @@ void RoomComputation::read_series(const Pass& pass, std::size_t use, const light
   series.emplace();
   const std::vector<sources::SunCell> cells = assess::sun_cells(*pass.setting);
   const lighting::RoomLight electric = pass.lighting->weighted(uses_[use].weights);
-  for (const space::PlannedMoment& step : scenes_[use - 1].series) {
-    const lighting::MomentLight day = paths.at(step, watch_, cells);
+  const std::vector<space::PlannedMoment>& steps = scenes_[use - 1].series;
+  std::vector<lighting::MomentLight> days(steps.size());
+  parallel_for(steps.size(), watch_, "daylight", [&](std::size_t k) {
+    days[k] = paths.at(steps[k], Watch{{}, watch_.cancel}, cells);
+  });
+  for (std::size_t k = 0; k < steps.size(); ++k) {
     assess::LitRoom lit{&space_.groups, uses_[use].weights, electric};
-    lit.day = &day;
-    lit.moment = &step;
-    lit.light.add_day(day.light);
+    lit.day = &days[k];
+    lit.moment = &steps[k];
+    lit.light.add_day(days[k].light);
     assess::add_step(*pass.setting, lit, *series);
   }
 }

@@ -1,9 +1,9 @@
 #include "core/transport/transport.hpp"
 
 #include <algorithm>
+#include <array>
 #include <map>
 
-#include "core/transport/exchange/bright_patches.hpp"
 #include "core/transport/exchange/light_balance.hpp"
 
 namespace glow::transport {
@@ -24,7 +24,8 @@ Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometr
       exchange_(exchange_from(hits_, patches_)),
       mirrors_(geometry_),
       occluders_(geometry_),
-      importances_(patches_, hits_, exchange_) {}
+      importances_(patches_, hits_, exchange_),
+      sights_(patches_, tracer_, receivers_) {}
 
 /// Who waits for another thread to find it may be that thread, so two that ask at once both find it.
 std::shared_ptr<const ExchangeChance> Transport::chance() const {
@@ -74,41 +75,63 @@ GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight*
   return light;
 }
 
-namespace {
+/// What receivers see of light that leaves patches: of most by their rays, of bright ones by sight.
+class Transport::Gathering {
+ public:
+  Gathering(const Transport& transport, const Eigen::VectorXd& exitance)
+      : transport_(&transport),
+        bright_(transport.patches_, exitance),
+        by_rays_(Eigen::Index(kCodes) + bright_.left_to_rays().size()),
+        sights_(transport.sights_.of(bright_.hot())) {
+    by_rays_ << Eigen::VectorXf::Zero(kCodes), bright_.left_to_rays().cast<float>();
+  }
 
-double reflected_lux(const TracedHits& hits, const BrightPatches& hot, const Eigen::VectorXf& leaving,
-                     const geometry::RayTracer& tracer, const readings::Receiver& receiver, std::size_t r) {
-  const std::int32_t* ray = hits.of_receiver(r);
-  const std::int64_t rays = hits.rays_of_receiver(r);
-  double sum = 0;
-  for (std::int64_t k = 0; k < rays; ++k)
-    if (ray[k] >= 0) sum += double(leaving[ray[k]]);
-  double lux = sum / double(rays);
-  if (hot.any()) lux += hot.illuminance(tracer, receiver, ray, rays);
-  return lux;
-}
+  const Eigen::VectorXd& left_to_rays() const { return bright_.left_to_rays(); }
 
-}  // namespace
+  double lux_at(std::size_t r) const {
+    const std::int32_t* ray = transport_->hits_.of_receiver(r);
+    const std::int64_t rays = transport_->hits_.rays_of_receiver(r);
+    return sum_over(ray, rays) / double(rays) +
+           bright_.illuminance(transport_->receivers_[r], ray, rays,
+                               [&](std::size_t k) { return sights_[k].at(r); });
+  }
+
+ private:
+  /// Several sums side by side: each waits for its own last addition only.
+  double sum_over(const std::int32_t* ray, std::int64_t rays) const {
+    constexpr std::int64_t kSums = 4;
+    const float* leaving = by_rays_.data() + kCodes;
+    std::array<double, kSums> sums{};
+    std::int64_t k = 0;
+    for (; k + kSums <= rays; k += kSums)
+      for (std::int64_t s = 0; s < kSums; ++s) sums[std::size_t(s)] += double(leaving[ray[k + s]]);
+    for (; k < rays; ++k) sums[0] += double(leaving[ray[k]]);
+    return (sums[0] + sums[1]) + (sums[2] + sums[3]);
+  }
+
+  static constexpr int kCodes = -kBuried;  // below 0, of rays that meet no patch
+  const Transport* transport_;
+  BrightPatches bright_;
+  Eigen::VectorXf by_rays_;  ///< lm/m2 of each patch, after nothing for each code
+  std::vector<PatchSights::OfPatch> sights_;
+};
 
 std::vector<double> Transport::gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays,
                                         const Watch& watch, const ReceiverChoice& choice) const {
-  const BrightPatches hot(patches_, exitance);
-  by_rays = hot.left_to_rays();
-  const Eigen::VectorXf leaving = by_rays.cast<float>();
+  const Gathering gathering(*this, exitance);
+  by_rays = gathering.left_to_rays();
   std::vector<double> lux(receivers_.size(), 0.0);
   parallel_for(receivers_.size(), watch, "reflected light", [&](std::size_t r) {
-    if (is_chosen(choice, r)) lux[r] = reflected_lux(hits_, hot, leaving, tracer_, receivers_[r], r);
+    if (is_chosen(choice, r)) lux[r] = gathering.lux_at(r);
   });
   return lux;
 }
 
 std::vector<double> Transport::reflected_at(const std::vector<std::size_t>& receivers,
                                             const Eigen::VectorXd& exitance) const {
-  const BrightPatches hot(patches_, exitance);
-  const Eigen::VectorXf leaving = hot.left_to_rays().cast<float>();
+  const Gathering gathering(*this, exitance);
   std::vector<double> lux;
-  for (const std::size_t r : receivers)
-    lux.push_back(reflected_lux(hits_, hot, leaving, tracer_, receivers_[r], r));
+  for (const std::size_t r : receivers) lux.push_back(gathering.lux_at(r));
   return lux;
 }
 

@@ -7,6 +7,7 @@
 #include "core/geometry/occluders.hpp"
 #include "core/transport/effort.hpp"
 #include "core/transport/exchange/exchange_chance.hpp"
+#include "core/transport/exchange/patch_sights.hpp"
 #include "core/transport/group_light.hpp"
 #include "core/transport/importance.hpp"
 #include "core/transport/inflow.hpp"
@@ -72,6 +73,7 @@ class Transport {
   const Effort& effort() const { return effort_; }
 
  private:
+  class Gathering;
   /// What receivers get from patches of this exitance, lx; `by_rays`: see GroupLight::exitance_by_rays.
   std::vector<double> gathered(const Eigen::VectorXd& exitance, Eigen::VectorXd& by_rays, const Watch& watch,
                                const ReceiverChoice& choice) const;
@@ -87,6 +89,7 @@ class Transport {
   MirrorPaths mirrors_;
   geometry::Occluders occluders_;
   Importances importances_;
+  PatchSights sights_;
   mutable std::shared_ptr<const ExchangeChance> chance_;  // by atomic operations
 };
 

@@ -15,26 +15,25 @@ namespace {
 
 using transport::kSets;
 
-constexpr int kLeanPart = 4;       // of the rays, for receivers of which only the mean counts
-constexpr int kPatchPaths = 16;    // of a patch, in each set, for each opening
-constexpr int kPanePaths = 32;     // likewise outwards, of a pane that scatters
-constexpr int kSunPaths = 16;      // of a patch to the sun, in each set
-constexpr int kSunDirections = 4;  // of a receiver to the sun's disc, in each set
+constexpr int kLeanPart = 4;     // of the rays, for receivers of which only the mean counts
+constexpr int kPatchPaths = 16;  // of a patch, in each set, for each opening
+constexpr int kPanePaths = 32;   // likewise outwards, of a pane that scatters
 /// What stands outside is lit patch by patch, each even; held against ever finer patches, light from the
 /// sides of a deep shaft was off by up to this share.
 constexpr double kOfPatchesOutside = 0.03;
 constexpr double kHair = 1e-6;
-constexpr double kAlike = 1e-3;  // of the sun's disc through one pane at places side by side
 
-Vec2 chance_shift(std::uint64_t chance) {
-  return {transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1))};
-}
-
-/// A direction within the sun's disc.
-Vec3 in_disc(const Vec3& sun, const Vec2& place) {
-  const Vec3 x = sun.unitOrthogonal(), y = sun.cross(x);
-  const double r = daylight::kSunRadius * std::sqrt(place.x()), a = 2 * kPi * place.y();
-  return (sun + r * std::cos(a) * x + r * std::sin(a) * y).normalized();
+/// Of what is seen, at these luminances. Several sums side by side: each waits for its own last addition
+/// only.
+double sum_of(const SeenShare* first, const SeenShare* end, const std::vector<double>& luminance) {
+  std::array<double, 4> sums{};
+  const auto light = [&](const SeenShare& seen) {
+    return double(seen.share) * luminance[std::size_t(seen.target())];
+  };
+  for (; end - first >= std::ptrdiff_t(sums.size()); first += sums.size())
+    for (std::size_t k = 0; k < sums.size(); ++k) sums[k] += light(first[k]);
+  for (; first != end; ++first) sums[0] += light(*first);
+  return (sums[0] + sums[1]) + (sums[2] + sums[3]);
 }
 
 }  // namespace
@@ -62,7 +61,7 @@ std::size_t DaylightPaths::memory() const {
   std::size_t samples = 0;
   for (const auto* all : {&of_receivers_, &of_patches_})
     for (const auto& own : *all) samples += own.capacity();
-  return samples * sizeof(Sample);
+  return samples * sizeof(SeenShare);
 }
 
 /// The opening, cut along the eye's horizon, where sky turns into ground.
@@ -85,6 +84,7 @@ void DaylightPaths::sample_receiver(std::size_t r) {
   if (receiver.reflected_only) return;
   const Vec3 eye = receiver.ray_start();
   std::uint64_t number = 0;
+  SeenShares seen(targets());
   for (const DaylightOpening& whole : openings_) {
     if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;  // it is seen from outside
     const std::vector<DaylightOpening> pieces = cut_at_horizon(whole, eye);
@@ -92,9 +92,9 @@ void DaylightPaths::sample_receiver(std::size_t r) {
     const int rays = std::max(8, 2 * room_->effort().rays_per_receiver / share);
     for (const DaylightOpening& piece : pieces)
       sample_opening(receiver, transport::mixed(r, seeded(++number)), piece, rays,
-                     [&](const Sample& sample, const Vec3&, double) { of_receivers_[r].push_back(sample); });
+                     [&](const SeenShare& ray, const Vec3&, double) { seen.add(ray); });
   }
-  of_receivers_[r].shrink_to_fit();
+  of_receivers_[r] = seen.all();
 }
 
 template <class Visit>
@@ -115,7 +115,7 @@ void DaylightPaths::sample_opening(const readings::Receiver& receiver, std::uint
       const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
       if (passed <= 0) continue;
       const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
-      if (target >= 0) visit(Sample{float(weight * passed * each), target, set}, way, each);
+      if (target >= 0) visit(SeenShare{float(weight * passed * each), target, set}, way, each);
     }
   }
 }
@@ -127,7 +127,7 @@ void DaylightPaths::add_sky(const readings::Receiver& place, const std::vector<M
   for (const DaylightOpening& whole : openings_) {
     if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;
     for (const DaylightOpening& piece : cut_at_horizon(whole, eye))
-      sample_opening(place, seeded(++number), piece, rays, [&](const Sample& sample, const Vec3&, double) {
+      sample_opening(place, seeded(++number), piece, rays, [&](const SeenShare& sample, const Vec3&, double) {
         for (std::size_t m = 0; m < moments.size(); ++m)
           lux[m] += double(sample.share) * (*moments[m].luminance)[std::size_t(sample.target())];
       });
@@ -141,7 +141,7 @@ void DaylightPaths::look_out(const readings::Receiver& place, int rays, const Se
     if ((whole.corner - eye).dot(whole.outwards) <= 0) continue;
     for (const DaylightOpening& piece : cut_at_horizon(whole, eye))
       sample_opening(place, seeded(++number), piece, rays,
-                     [&](const Sample& sample, const Vec3& way, double solid_angle) {
+                     [&](const SeenShare& sample, const Vec3& way, double solid_angle) {
                        const double weight = place.weight(way);
                        visit(way, solid_angle, double(sample.share) / (weight * solid_angle),
                              sample.target());
@@ -149,19 +149,11 @@ void DaylightPaths::look_out(const readings::Receiver& place, int rays, const Se
   }
 }
 
-void DaylightPaths::add_sun(const readings::Receiver& place, const SunCell& cell,
-                            const std::vector<Moment>& moments, double* lux) const {
-  for (std::size_t m = 0; m < moments.size(); ++m) {
-    const double weight = place.weight(moments[m].sun);
-    if (moments[m].sun_normal_lx > 0 && weight > 0)
-      lux[m] += moments[m].sun_normal_lx * weight * sun_on(place, cell, moments[m].sun, seeded(32452843));
-  }
-}
-
 void DaylightPaths::sample_patch(std::size_t i) {
   const transport::Patch& patch = room_->patches().patches()[i];
   const geometry::Facet& facet = room_->patches().facet_of(patch);
   if (room_->exchange().visible_area_m2[Eigen::Index(i)] <= 0) return;
+  SeenShares seen_outside(targets());
   for (std::size_t o = 0; o < openings_.size(); ++o) {
     const DaylightOpening& opening = openings_[o];
     for (int set = 0; set < kSets; ++set) {
@@ -183,17 +175,18 @@ void DaylightPaths::sample_patch(std::size_t i) {
         const double passed = hides_ ? room_->tracer().passed(eye, at - kBehindPane * opening.outwards) : 1;
         if (passed <= 0) continue;
         const std::int32_t target = outdoors_->seen(at + kBehindPane * opening.outwards, way);
-        if (target >= 0) of_patches_[i].push_back({float(weight * passed), target, set});
+        if (target >= 0) seen_outside.add({float(weight * passed), target, set});
       }
     }
   }
-  of_patches_[i].shrink_to_fit();
+  of_patches_[i] = seen_outside.all();
 }
 
 /// What falls on the outer side of a pane that scatters: it is passed on by the balance between patches.
 void DaylightPaths::sample_pane(std::size_t o, std::size_t i) {
   const DaylightOpening& opening = openings_[o];
   const transport::Patch& patch = room_->patches().patches()[i];
+  SeenShares seen(targets());
   for (int set = 0; set < kSets; ++set) {
     const std::uint64_t chance = transport::mixed(transport::mixed(i, seeded(104729)), std::uint64_t(set));
     for (std::uint32_t k = 0; k < kPanePaths; ++k) {
@@ -202,86 +195,10 @@ void DaylightPaths::sample_pane(std::size_t o, std::size_t i) {
       const Vec3 from = room_->patches().point_on(int(i), path[0], path[1]) + kBehindPane * opening.outwards;
       const std::int32_t target = outdoors_->seen(from, towards);
       if (target >= 0)
-        of_patches_[i].push_back(
-            {float(opening.scatter_scale * kPi * patch.area_m2 / (kSets * kPanePaths)), target, set});
+        seen.add({float(opening.scatter_scale * kPi * patch.area_m2 / (kSets * kPanePaths)), target, set});
     }
   }
-}
-
-/// False only where none of the sun's disc reaches a place within `reach_m` of this one.
-bool DaylightPaths::may_get_sun(const Vec3& middle, double reach_m, const Vec3& sun) const {
-  return std::any_of(openings_.begin(), openings_.end(), [&](const DaylightOpening& opening) {
-    return opening.may_be_met(middle, reach_m + 2 * geometry::kStartOffset, sun, 2 * daylight::kSunRadius);
-  });
-}
-
-/// Of the sun's disc, what reaches a point inside, glass counted; mean over directions.
-double DaylightPaths::sun_share(const Vec3& from, const Vec3& sun, std::uint64_t chance, int directions,
-                                const Vec3& inside) const {
-  double sum = 0;
-  for (std::size_t o = 0; o < openings_.size(); ++o) {
-    const DaylightOpening& opening = openings_[o];
-    Vec3 at;
-    if (!opening.is_met(from, sun, 2 * daylight::kSunRadius, at)) continue;
-    const Vec2 shift = chance_shift(transport::mixed(chance, o));
-    for (int k = 0; k < directions; ++k) {
-      const Vec3 way = in_disc(sun, transport::even_point(std::uint32_t(k), shift));
-      if (inside.dot(way) <= 0 || !opening.is_met(from, way, 0, at) || !opening.is_clear_at(at)) continue;
-      const double glass = opening.glazing.transmittance(way.dot(opening.outwards));
-      double passed = glass > 0 ? 1 : 0;
-      if (hides_ && glass > 0) passed = room_->tracer().passed(from, at - kBehindPane * opening.outwards);
-      if (passed > 0 && outdoors_->sees_sun(at + kBehindPane * opening.outwards, way))
-        sum += glass * passed / directions;
-    }
-  }
-  return sum;
-}
-
-/// The sun on a patch, lm, by sets.
-void DaylightPaths::add_sun(const OutdoorLight& light, std::size_t i, float* sets) const {
-  const transport::Patch& patch = room_->patches().patches()[i];
-  const geometry::Facet& facet = room_->patches().facet_of(patch);
-  const int pane = pane_of_patch_[i];
-  const double falls = facet.normal.dot(light.sun);
-  if (falls <= 0 || room_->exchange().visible_area_m2[Eigen::Index(i)] <= 0) return;
-  if (pane < 0 && !may_get_sun(patch.centre, (patch.high - patch.low).norm() / 2, light.sun)) return;
-  for (int set = 0; set < kSets; ++set) {
-    const std::uint64_t chance = transport::mixed(transport::mixed(i, seeded(15485863)), std::uint64_t(set));
-    const Vec2 shift = chance_shift(chance);
-    double lit = 0;
-    for (std::uint32_t k = 0; k < kSunPaths; ++k) {
-      const Vec2 on = transport::even_point(k, shift);
-      const Vec3 from =
-          room_->patches().point_on(int(i), on.x(), on.y()) + geometry::kStartOffset * facet.normal;
-      lit += pane >= 0
-                 ? openings_[std::size_t(pane)].scatter_scale * double(outdoors_->sees_sun(from, light.sun))
-                 : sun_share(from, light.sun, transport::mixed(chance, k + 10), 1, facet.normal);
-    }
-    sets[set] += float(light.sun_normal_lx * falls * patch.area_m2 * lit / kSunPaths);
-  }
-}
-
-std::vector<double> DaylightPaths::sun_over(const std::vector<readings::Receiver>& places, const Vec3& u,
-                                            const Vec3& v, const Vec3& sun, double sun_normal_lx,
-                                            const Watch& watch) const {
-  constexpr int kPieces = 6;  // of each side, shaken within
-  std::vector<double> lux(places.size(), 0.0);
-  parallel_for(places.size(), watch, "sun", [&](std::size_t p) {
-    const readings::Receiver& place = places[p];
-    const double weight = place.weight(sun);
-    if (weight <= 0 || !may_get_sun(place.position, (u.norm() + v.norm()) / 2, sun)) return;
-    double share = 0;
-    for (int k = 0; k < kPieces * kPieces; ++k) {
-      const std::uint64_t chance = transport::mixed(transport::mixed(p, 49979687), std::uint64_t(k));
-      const Vec2 shift = chance_shift(chance);
-      readings::Receiver shaken = place;
-      shaken.position +=
-          ((k % kPieces + shift.x()) / kPieces - 0.5) * u + ((k / kPieces + shift.y()) / kPieces - 0.5) * v;
-      share += sun_share(shaken.ray_start(), sun, chance, 1, place.normal);
-    }
-    lux[p] = sun_normal_lx * weight * share / (kPieces * kPieces);
-  });
-  return lux;
+  of_patches_[i] = seen.all();
 }
 
 std::vector<char> DaylightPaths::sky_seen(const std::vector<readings::Receiver>& places,
@@ -302,26 +219,6 @@ std::vector<char> DaylightPaths::sky_seen(const std::vector<readings::Receiver>&
       }
   });
   return seen;
-}
-
-/// Of the sun's disc, what reaches a receiver, or its cell on average.
-double DaylightPaths::sun_on(const readings::Receiver& receiver, const SunCell& cell, const Vec3& sun,
-                             std::uint64_t chance) const {
-  const Vec3 facing = receiver.kernel == readings::Kernel::plane ? receiver.normal : sun;
-  if (cell.is_point()) return sun_share(receiver.ray_start(), sun, chance, kSunDirections, facing);
-  const Vec2 shift = chance_shift(transport::mixed(chance, 3));
-  double sum = 0, least = 1, most = 0;
-  for (std::uint32_t k = 0; k < SunCell::kPlaces; ++k) {
-    if (k == cell.enough && most - least <= kAlike * most) return sum / k;
-    const Vec2 place = transport::even_point(k, shift);
-    readings::Receiver there = receiver;
-    there.position += (place.x() - 0.5) * cell.u + (place.y() - 0.5) * cell.v;
-    const double own = sun_share(there.ray_start(), sun, transport::mixed(chance, 10 + k), 1, facing);
-    sum += own;
-    least = std::min(least, own);
-    most = std::max(most, own);
-  }
-  return sum / SunCell::kPlaces;
 }
 
 DayInflow DaylightPaths::at(const OutdoorLight& light, const std::vector<SunCell>& cells,
@@ -368,7 +265,7 @@ DayInflow DaylightPaths::inflow_of(const std::vector<double>& luminance, const O
   Eigen::MatrixXf sets(Eigen::Index(n), kSets);
   parallel_for(n, watch, "daylight on the surfaces", [&](std::size_t i) {
     std::array<float, kSets> own{};
-    for (const Sample& sample : of_patches_[i])
+    for (const SeenShare& sample : of_patches_[i])
       own[sample.set()] += float(kSets * double(sample.share) * luminance[std::size_t(sample.target())]);
     sun_on_patch(i, own.data());
     for (int set = 0; set < kSets; ++set) sets(Eigen::Index(i), set) = own[std::size_t(set)];
@@ -384,20 +281,23 @@ DayInflow DaylightPaths::inflow_of(const std::vector<double>& luminance, const O
     DayParts& parts = day.parts[r];
     std::array<double, kSets> own{}, sun{};
     double built = 0;
-    // Samples of one set lie together; what is added up in one place is quick.
-    for (auto sample = of_receivers_[r].begin(), end = of_receivers_[r].end(); sample != end;) {
-      const std::size_t set = sample->set();
-      double sky = 0, ground = 0, of_built = 0;
-      for (; sample != end && sample->set() == set; ++sample) {
-        const double lux = double(sample->share) * luminance[std::size_t(sample->target())];
-        (sample->target() < outdoors_->ground()   ? sky
-         : sample->target() > outdoors_->ground() ? of_built
-                                                  : ground) += lux;
-      }
-      own[set] += kSets * (sky + ground + of_built);
+    const std::vector<SeenShare>& shares = of_receivers_[r];
+    for (const SeenShare *first = shares.data(), *all = first + shares.size(); first != all;) {
+      const std::size_t set = first->set();
+      const SeenShare* end =
+          std::partition_point(first, all, [&](const SeenShare& share) { return share.set() == set; });
+      const auto below = [&](std::int32_t target) {
+        return std::partition_point(first, end,
+                                    [&](const SeenShare& seen) { return seen.target() < target; });
+      };
+      const SeenShare *ground = below(outdoors_->ground()), *built_from = below(outdoors_->ground() + 1);
+      const double sky = sum_of(first, ground, luminance), of_built = sum_of(built_from, end, luminance);
+      const double outside = sum_of(ground, built_from, luminance) + of_built;
+      own[set] += kSets * (sky + outside);
       parts.sky += sky;
-      parts.outside += ground + of_built;
+      parts.outside += outside;
       built += of_built;
+      first = end;
     }
     sun_at_receiver(r, sun.data());
     for (std::size_t set = 0; set < kSets; ++set) {

@@ -4,6 +4,7 @@
 #include <functional>
 
 #include "core/sources/daylight/outdoors.hpp"
+#include "core/sources/daylight/seen_shares.hpp"
 
 namespace glow::sources {
 
@@ -87,18 +88,6 @@ class DaylightPaths {
   std::vector<SunOnPatch> sun_inside(const Vec3& sun, std::uint64_t chance) const;
 
  private:
-  /// Small, as each moment reads all of them.
-  class Sample {
-   public:
-    Sample(float share_of_target, std::int32_t target, int set)
-        : share(share_of_target), packed_(std::uint32_t(target) * transport::kSets + std::uint32_t(set)) {}
-    float share;  ///< for each cd/m2 of the target: lx at a receiver, lm on a patch
-    std::int32_t target() const { return std::int32_t(packed_ / transport::kSets); }
-    std::size_t set() const { return packed_ % transport::kSets; }
-
-   private:
-    std::uint32_t packed_;
-  };
   /// A number that begins other chances for each seed of the effort.
   std::uint64_t seeded(std::uint64_t number) const { return number + ((room_->effort().seed - 1) << 32); }
   template <class OnPatch, class AtReceiver>
@@ -123,7 +112,7 @@ class DaylightPaths {
   std::vector<DaylightOpening> openings_;
   bool hides_;                      ///< whether anything in the room can stand in the way
   std::vector<int> pane_of_patch_;  ///< opening that this patch is the scattering outer side of; -1: none
-  std::vector<std::vector<Sample>> of_receivers_, of_patches_;
+  std::vector<std::vector<SeenShare>> of_receivers_, of_patches_;
 };
 
 }  // namespace glow::sources

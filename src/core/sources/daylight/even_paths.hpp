@@ -21,6 +21,11 @@ inline Eigen::Vector4d even_path(std::uint32_t k, std::uint64_t chance) {
   return point;
 }
 
+/// Where a run of even points in two dimensions begins.
+inline Vec2 chance_shift(std::uint64_t chance) {
+  return {transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1))};
+}
+
 /// A direction about a normal (unit length), as often as its cosine; s, t evenly spread in [0, 1).
 inline Vec3 cosine_direction(const Vec3& normal, double s, double t) {
   const Vec3 x = normal.unitOrthogonal(), y = normal.cross(x);

@@ -9,9 +9,10 @@
 namespace glow::sources {
 namespace {
 
-constexpr int kRaysOutdoors = 512;  // from a patch outside, over its half of space
-constexpr int kSunPoints = 64;      // on it
-constexpr double kHorizon = 1e4;    // m: nothing that hides the sun stands farther away
+constexpr int kRaysOutdoors = 512;              // from a patch outside, over its half of space
+constexpr std::uint32_t kSunPoints = 64;        // on it
+constexpr std::uint32_t kSunPointsEnough = 16;  // where all of them are in the sun, or none
+constexpr double kHorizon = 1e4;                // m: nothing that hides the sun stands farther away
 
 }  // namespace
 
@@ -89,16 +90,17 @@ std::vector<double> Outdoors::luminances(const OutdoorLight& light, const Watch&
     const geometry::Facet& facet = built_.patches().facet_of(patches[i]);
     const double falls = facet.normal.dot(light.sun);
     if (light.sun_normal_lx <= 0 || falls <= 0) return;
-    int lit = 0;
+    std::uint32_t lit = 0, looked = 0;
     const std::uint64_t chance = transport::mixed(1979, i);
     const Vec2 shift(transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1)));
-    for (std::uint32_t k = 0; k < kSunPoints; ++k) {
-      const Vec2 place = transport::even_point(k, shift);
+    for (; looked < kSunPoints; ++looked) {
+      if (looked == kSunPointsEnough && (lit == 0 || lit == looked)) break;
+      const Vec2 place = transport::even_point(looked, shift);
       lit += sees_sun(
           built_.patches().point_on(int(i), place.x(), place.y()) + geometry::kStartOffset * facet.normal,
           light.sun);
     }
-    own += patches[i].area_m2 * falls * light.sun_normal_lx * lit / kSunPoints;
+    own += patches[i].area_m2 * falls * light.sun_normal_lx * lit / looked;
   });
   transport::Inflow inflow;
   inflow.on_patches = transport::SampledFlux::of(std::move(flux));

@@ -17,14 +17,14 @@ constexpr std::uint64_t kSunChance = 86028121;
 }  // namespace
 
 void DaylightPaths::add_straight(std::size_t receiver, float* by_targets) const {
-  for (const Sample& sample : of_receivers_[receiver]) by_targets[sample.target()] += sample.share;
+  for (const SeenShare& sample : of_receivers_[receiver]) by_targets[sample.target()] += sample.share;
 }
 
 Eigen::SparseMatrix<float, Eigen::RowMajor> DaylightPaths::onto_patches() const {
   using Entry = Eigen::Triplet<float>;
   std::vector<Entry> entries;
   for (std::size_t i = 0; i < of_patches_.size(); ++i)
-    for (const Sample& sample : of_patches_[i])
+    for (const SeenShare& sample : of_patches_[i])
       entries.emplace_back(int(i), int(sample.target()), sample.share);
   Eigen::SparseMatrix<float, Eigen::RowMajor> onto(Eigen::Index(of_patches_.size()), Eigen::Index(targets()));
   onto.setFromTriplets(entries.begin(), entries.end());

@@ -48,16 +48,4 @@ bool is_far(const PatchSet& patches, const readings::Receiver& receiver, int pat
   return (p.centre - receiver.position).norm() > BrightPatches::kFar * (p.high - p.low).norm();
 }
 
-double BrightPatches::illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
-                                  const std::int32_t* hits, std::int64_t rays) const {
-  double lux = 0;
-  for (const int patch : hot_) {
-    if (is_far(*patches_, receiver, patch))
-      lux += (*exitance_)[patch] * lux_by_sight(*patches_, tracer, receiver, patch);
-    else
-      lux += (*exitance_)[patch] * double(std::count(hits, hits + rays, patch)) / double(rays);
-  }
-  return lux;
-}
-
 }  // namespace glow::transport

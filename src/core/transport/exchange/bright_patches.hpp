@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <vector>
 
 #include "core/readings/receiver.hpp"
@@ -29,9 +30,24 @@ class BrightPatches {
   bool any() const { return !hot_.empty(); }
   /// Exitance of the patches that are left to rays, the hot ones 0.
   const Eigen::VectorXd& left_to_rays() const { return left_to_rays_; }
+  const std::vector<int>& hot() const { return hot_; }
   /// lx at the receiver from all hot patches: far ones by sight, near ones by `hits`, the receiver's `rays`.
   double illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
-                     const std::int32_t* hits, std::int64_t rays) const;
+                     const std::int32_t* hits, std::int64_t rays) const {
+    return illuminance(receiver, hits, rays,
+                       [&](std::size_t k) { return lux_by_sight(*patches_, tracer, receiver, hot_[k]); });
+  }
+  /// The same with lx for each lm/m2 of the k-th hot patch, where it is far, from `sight(k)`.
+  template <class Sight>
+  double illuminance(const readings::Receiver& receiver, const std::int32_t* hits, std::int64_t rays,
+                     const Sight& sight) const {
+    double lux = 0;
+    for (std::size_t k = 0; k < hot_.size(); ++k)
+      lux += (*exitance_)[hot_[k]] * (is_far(*patches_, receiver, hot_[k])
+                                          ? sight(k)
+                                          : double(std::count(hits, hits + rays, hot_[k])) / double(rays));
+    return lux;
+  }
 
  private:
   const PatchSet* patches_;
