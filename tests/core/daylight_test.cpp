@@ -143,6 +143,20 @@ double hemispherical(const Glazing& glazing) {
 }
 
 /// Of two clear panes of index 1.52: values of the reference's own table.
+TEST(Glazing, IsLookedUpAsGoodAsExactly) {
+  const Glazing measured{Glazing::Law::table, 0.5, 2, 1.52, {{0, 1}, {60, 0.9}, {90, 0}}, 0};
+  for (const Glazing& glazing : {Glazing{Glazing::Law::constant, 0.65, 2, 1.52, {}, 0},
+                                 Glazing{Glazing::Law::clear, 0.88, 1, 1.52, {}, 0},
+                                 Glazing{Glazing::Law::clear, 0.7, 3, 1.52, {}, 0}, measured}) {
+    const daylight::QuickGlazing quick(glazing);
+    for (double cosine = 0; cosine <= 1; cosine += 1.0 / 7001)
+      EXPECT_NEAR(quick.transmittance(cosine), glazing.transmittance(cosine),
+                  glazing.law == Glazing::Law::table ? 1e-3 : 1e-5)
+          << cosine;
+    EXPECT_NEAR(quick.transmittance(1), glazing.transmittance(1), 1e-7);
+  }
+}
+
 TEST(Glazing, FallsWithTheAngleAsFresnelHasIt) {
   const std::pair<double, double> known[] = {{0, 1},       {20, 0.9995}, {40, 0.9888}, {60, 0.8956},
                                              {70, 0.7138}, {80, 0.365},  {90, 0}};

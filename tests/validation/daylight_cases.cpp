@@ -64,6 +64,7 @@ struct Room {
   geometry::RoomShell shell;
   geometry::Geometry geometry;
   std::vector<DaylightOpening> openings;
+  std::vector<bool> scatters;  ///< each of them
 };
 
 geometry::Material pane_of(const json& opening) {
@@ -117,6 +118,7 @@ void add_opening(const json& opening, const Vec3& size, Room& room) {
   light.outwards = -light.along.cross(light.up).normalized();
   light.glazing = glazing;
   room.openings.push_back(light);
+  room.scatters.push_back(scatters);
 }
 
 Room room_of(const json& scene) {
@@ -128,8 +130,9 @@ Room room_of(const json& scene) {
   for (const json& opening : scene.at("openings")) add_opening(opening, size, room);
   geometry::add_room(room.geometry, room.shell);
   add_boxes(scene, "obstacles", room.geometry);
-  for (DaylightOpening& opening : room.openings)
-    for (std::size_t f = 0; f < room.geometry.facets().size() && opening.glazing.scattered > 0; ++f) {
+  for (std::size_t o = 0; o < room.openings.size(); ++o)
+    for (std::size_t f = 0; f < room.geometry.facets().size() && room.scatters[o]; ++f) {
+      DaylightOpening& opening = room.openings[o];
       const geometry::Facet& facet = room.geometry.facets()[f];
       const Vec3 middle = opening.corner + (opening.along + opening.up) / 2;
       const bool there =

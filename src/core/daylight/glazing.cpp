@@ -51,6 +51,13 @@ double Glazing::transmittance(double cosine) const {
   return at_normal * (before.second + share * (next->second - before.second));
 }
 
+QuickGlazing::QuickGlazing(const Glazing& glazing) {
+  auto by_cosine = std::make_shared<std::array<float, kSteps + 1>>();
+  for (std::size_t k = 0; k <= kSteps; ++k)
+    (*by_cosine)[k] = float(glazing.transmittance(double(k) / kSteps));
+  by_cosine_ = std::move(by_cosine);
+}
+
 double Bars::share(const Vec2& size) const {
   const double width = size.x() - 2 * frame_m - (columns - 1) * bar_m,
                height = size.y() - 2 * frame_m - (rows - 1) * bar_m;
@@ -60,7 +67,8 @@ double Bars::share(const Vec2& size) const {
 bool Bars::is_glass(const Vec2& at, const Vec2& size) const {
   const auto between = [&](double place, double side, int panes) {
     const double pane = (side - 2 * frame_m - (panes - 1) * bar_m) / panes, from = place - frame_m;
-    return from >= 0 && place <= side - frame_m && std::fmod(from, pane + bar_m) <= pane;
+    const double step = pane + bar_m;
+    return from >= 0 && place <= side - frame_m && from - std::floor(from / step) * step <= pane;
   };
   return between(at.x(), size.x(), columns) && between(at.y(), size.y(), rows);
 }

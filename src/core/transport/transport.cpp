@@ -25,7 +25,7 @@ Transport::Transport(std::optional<TracedHits> known, geometry::Geometry geometr
       mirrors_(geometry_),
       occluders_(geometry_),
       importances_(patches_, hits_, exchange_),
-      sights_(patches_, tracer_, receivers_) {}
+      sights_(patches_, tracer_, receivers_, hits_) {}
 
 /// Who waits for another thread to find it may be that thread, so two that ask at once both find it.
 std::shared_ptr<const ExchangeChance> Transport::chance() const {
@@ -59,7 +59,10 @@ GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight*
           ? balance.solve_from(like->on_patches.mean_lm, like->patch_irradiance_lx, direct_lm, residual)
           : balance.solve(direct_lm, residual);
   const Eigen::VectorXd leaving = exitance(exchange_, patches_, light.patch_irradiance_lx);
-  const Eigen::VectorXd seen = balance.leaving(direct_lm, light.patch_irradiance_lx, exchange_.reflectance);
+  // Where nobody looks, what leaves patches of no size is not asked for.
+  const Eigen::VectorXd seen =
+      receivers_.empty() ? leaving
+                         : balance.leaving(direct_lm, light.patch_irradiance_lx, exchange_.reflectance);
   const Eigen::VectorXd kept =
       light.patch_irradiance_lx -
       (exchange_.reflectance + exchange_.passing).cwiseProduct(light.patch_irradiance_lx);
@@ -78,22 +81,23 @@ GroupLight Transport::carry(Inflow inflow, const Watch& watch, const GroupLight*
 /// What receivers see of light that leaves patches: of most by their rays, of bright ones by sight.
 class Transport::Gathering {
  public:
-  Gathering(const Transport& transport, const Eigen::VectorXd& exitance)
-      : transport_(&transport),
-        bright_(transport.patches_, exitance),
-        by_rays_(Eigen::Index(kCodes) + bright_.left_to_rays().size()),
-        sights_(transport.sights_.of(bright_.hot())) {
-    by_rays_ << Eigen::VectorXf::Zero(kCodes), bright_.left_to_rays().cast<float>();
+  Gathering(const Transport& transport, const Eigen::VectorXd& exitance) : transport_(&transport) {
+    const BrightPatches bright(transport.patches_, exitance);
+    left_to_rays_ = bright.left_to_rays();
+    by_rays_.resize(Eigen::Index(kCodes) + left_to_rays_.size());
+    by_rays_ << Eigen::VectorXf::Zero(kCodes), left_to_rays_.cast<float>();
+    sights_ = transport.sights_.of(bright.hot());
+    for (const int patch : bright.hot()) bright_.push_back(exitance[patch]);
   }
 
-  const Eigen::VectorXd& left_to_rays() const { return bright_.left_to_rays(); }
+  const Eigen::VectorXd& left_to_rays() const { return left_to_rays_; }
 
   double lux_at(std::size_t r) const {
     const std::int32_t* ray = transport_->hits_.of_receiver(r);
     const std::int64_t rays = transport_->hits_.rays_of_receiver(r);
-    return sum_over(ray, rays) / double(rays) +
-           bright_.illuminance(transport_->receivers_[r], ray, rays,
-                               [&](std::size_t k) { return sights_[k].at(r); });
+    double lux = sum_over(ray, rays) / double(rays);
+    for (std::size_t k = 0; k < sights_.size(); ++k) lux += bright_[k] * sights_[k].at(r);
+    return lux;
   }
 
  private:
@@ -111,8 +115,9 @@ class Transport::Gathering {
 
   static constexpr int kCodes = -kBuried;  // below 0, of rays that meet no patch
   const Transport* transport_;
-  BrightPatches bright_;
-  Eigen::VectorXf by_rays_;  ///< lm/m2 of each patch, after nothing for each code
+  Eigen::VectorXd left_to_rays_;
+  Eigen::VectorXf by_rays_;     ///< the same, after nothing for each code
+  std::vector<double> bright_;  ///< lm/m2 of bright patches, as in sights_
   std::vector<PatchSights::OfPatch> sights_;
 };
 

@@ -12,7 +12,7 @@ inline constexpr double kBehindPane =
 struct DaylightOpening {
   Vec3 corner, along, up;  ///< a corner and the sides from it, m, at right angles
   Vec3 outwards;           ///< unit length
-  daylight::Glazing glazing;
+  daylight::QuickGlazing glazing;
   int outer_facet = -1;      ///< of a pane that scatters: the facet that looks out; -1: none does
   double scatter_scale = 1;  ///< what it scatters, as multiples of what its material does
   daylight::Bars bars = {};  ///< that hide what is behind them

@@ -1,6 +1,7 @@
 #include "core/sources/daylight/outdoors.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 
@@ -13,6 +14,10 @@ constexpr int kRaysOutdoors = 512;              // from a patch outside, over it
 constexpr std::uint32_t kSunPoints = 64;        // on it
 constexpr std::uint32_t kSunPointsEnough = 16;  // where all of them are in the sun, or none
 constexpr double kHorizon = 1e4;                // m: nothing that hides the sun stands farther away
+
+/// Places just inside the corners of a cell.
+const std::array<Vec2, 4> kNearCorners = {Vec2(0.01, 0.01), Vec2(0.99, 0.01), Vec2(0.01, 0.99),
+                                          Vec2(0.99, 0.99)};
 
 }  // namespace
 
@@ -77,6 +82,26 @@ void Outdoors::sample_patches(const Watch& watch) {
   });
 }
 
+/// Share of a patch of what is built that the sun reaches. Few places do where they and the corners are
+/// alike: an edge of light and shade would part one corner from another.
+double Outdoors::in_sun(std::size_t i, const Vec3& sun) const {
+  const transport::Patch& patch = built_.patches().patches()[i];
+  const auto sees = [&](const Vec2& place) {
+    return sees_sun(built_.patches().point_on(int(i), place.x(), place.y()) +
+                        geometry::kStartOffset * built_.patches().facet_of(patch).normal,
+                    sun);
+  };
+  const auto corners = std::count_if(kNearCorners.begin(), kNearCorners.end(), sees);
+  const bool may_be_alike = patch.full_cell && (corners == 0 || corners == 4);
+  const Vec2 shift = chance_shift(transport::mixed(1979, i));
+  std::uint32_t lit = 0;
+  for (std::uint32_t k = 0; k < kSunPoints; ++k) {
+    if (k == kSunPointsEnough && may_be_alike && lit == (corners > 0 ? k : 0)) return corners > 0 ? 1 : 0;
+    lit += sees(transport::even_point(k, shift));
+  }
+  return double(lit) / kSunPoints;
+}
+
 std::vector<double> Outdoors::luminances(const OutdoorLight& light, const Watch& watch) const {
   std::vector<double> luminances = light.sky_cd_m2;
   luminances.push_back(ground_reflectance_ * light.global_lx() / kPi);
@@ -90,17 +115,7 @@ std::vector<double> Outdoors::luminances(const OutdoorLight& light, const Watch&
     const geometry::Facet& facet = built_.patches().facet_of(patches[i]);
     const double falls = facet.normal.dot(light.sun);
     if (light.sun_normal_lx <= 0 || falls <= 0) return;
-    std::uint32_t lit = 0, looked = 0;
-    const std::uint64_t chance = transport::mixed(1979, i);
-    const Vec2 shift(transport::unit_interval(chance), transport::unit_interval(transport::mixed(chance, 1)));
-    for (; looked < kSunPoints; ++looked) {
-      if (looked == kSunPointsEnough && (lit == 0 || lit == looked)) break;
-      const Vec2 place = transport::even_point(looked, shift);
-      lit += sees_sun(
-          built_.patches().point_on(int(i), place.x(), place.y()) + geometry::kStartOffset * facet.normal,
-          light.sun);
-    }
-    own += patches[i].area_m2 * falls * light.sun_normal_lx * lit / looked;
+    own += patches[i].area_m2 * falls * light.sun_normal_lx * in_sun(i, light.sun);
   });
   transport::Inflow inflow;
   inflow.on_patches = transport::SampledFlux::of(std::move(flux));

@@ -58,6 +58,7 @@ class Outdoors {
     std::int32_t target;
   };
   void sample_patches(const Watch& watch);
+  double in_sun(std::size_t patch, const Vec3& sun) const;
   bool any() const { return !built_.geometry().facets().empty(); }
 
   daylight::SkyPatches sky_;

@@ -11,7 +11,6 @@ namespace {
 using transport::kSets;
 
 constexpr int kSunPaths = 16;      // of a patch to the sun, in each set
-constexpr int kSetsEnough = 2;     // of a patch, where all of it is in the sun alike, or none
 constexpr int kSunDirections = 4;  // of a receiver to the sun's disc, in each set
 constexpr double kAlike = 1e-3;    // of the sun's disc through one pane at places side by side
 
@@ -61,13 +60,7 @@ void DaylightPaths::add_sun(const OutdoorLight& light, std::size_t i, float* set
   const double falls = facet.normal.dot(light.sun);
   if (falls <= 0 || room_->exchange().visible_area_m2[Eigen::Index(i)] <= 0) return;
   if (pane < 0 && !may_get_sun(patch.centre, (patch.high - patch.low).norm() / 2, light.sun)) return;
-  const double all_lm = light.sun_normal_lx * falls * patch.area_m2;
-  double first_sets = 0, least = INFINITY, most = 0;
   for (int set = 0; set < kSets; ++set) {
-    if (set == kSetsEnough && most - least <= kAlike * most) {
-      for (; set < kSets; ++set) sets[set] += float(all_lm * first_sets / kSetsEnough);
-      return;
-    }
     const std::uint64_t chance = transport::mixed(transport::mixed(i, seeded(15485863)), std::uint64_t(set));
     const Vec2 shift = chance_shift(chance);
     double lit = 0;
@@ -75,16 +68,11 @@ void DaylightPaths::add_sun(const OutdoorLight& light, std::size_t i, float* set
       const Vec2 on = transport::even_point(k, shift);
       const Vec3 from =
           room_->patches().point_on(int(i), on.x(), on.y()) + geometry::kStartOffset * facet.normal;
-      const double own =
-          pane >= 0
-              ? openings_[std::size_t(pane)].scatter_scale * double(outdoors_->sees_sun(from, light.sun))
-              : sun_share(from, light.sun, transport::mixed(chance, k + 10), 1, facet.normal);
-      lit += own;
-      least = std::min(least, own);
-      most = std::max(most, own);
+      lit += pane >= 0
+                 ? openings_[std::size_t(pane)].scatter_scale * double(outdoors_->sees_sun(from, light.sun))
+                 : sun_share(from, light.sun, transport::mixed(chance, k + 10), 1, facet.normal);
     }
-    first_sets += lit / kSunPaths;
-    sets[set] += float(all_lm * lit / kSunPaths);
+    sets[set] += float(light.sun_normal_lx * falls * patch.area_m2 * lit / kSunPaths);
   }
 }
 

@@ -48,4 +48,18 @@ bool is_far(const PatchSet& patches, const readings::Receiver& receiver, int pat
   return (p.centre - receiver.position).norm() > BrightPatches::kFar * (p.high - p.low).norm();
 }
 
+double lux_of(const PatchSet& patches, const geometry::RayTracer& tracer, const readings::Receiver& receiver,
+              const std::int32_t* hits, std::int64_t rays, int patch) {
+  if (is_far(patches, receiver, patch)) return lux_by_sight(patches, tracer, receiver, patch);
+  return double(std::count(hits, hits + rays, patch)) / double(rays);
+}
+
+double BrightPatches::illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
+                                  const std::int32_t* hits, std::int64_t rays) const {
+  double lux = 0;
+  for (const int patch : hot_)
+    lux += (*exitance_)[patch] * lux_of(*patches_, tracer, receiver, hits, rays, patch);
+  return lux;
+}
+
 }  // namespace glow::transport

@@ -1,6 +1,5 @@
 #pragma once
 
-#include <algorithm>
 #include <vector>
 
 #include "core/readings/receiver.hpp"
@@ -13,6 +12,10 @@ double lux_by_sight(const PatchSet& patches, const geometry::RayTracer& tracer,
                     const readings::Receiver& receiver, int patch);
 /// Whether looking is good enough: near patches are met by rays enough.
 bool is_far(const PatchSet& patches, const readings::Receiver& receiver, int patch);
+
+/// lx at a receiver for each lm/m2 that leaves a patch: a far one by sight, a near one by what its rays hit.
+double lux_of(const PatchSet& patches, const geometry::RayTracer& tracer, const readings::Receiver& receiver,
+              const std::int32_t* hits, std::int64_t rays, int patch);
 
 /// The few patches that are far brighter than the rest: places beside a luminaire, under a narrow beam. Too
 /// few of a receiver's rays meet them to tell how much light they give, so that is found by looking at them.
@@ -31,23 +34,9 @@ class BrightPatches {
   /// Exitance of the patches that are left to rays, the hot ones 0.
   const Eigen::VectorXd& left_to_rays() const { return left_to_rays_; }
   const std::vector<int>& hot() const { return hot_; }
-  /// lx at the receiver from all hot patches: far ones by sight, near ones by `hits`, the receiver's `rays`.
+  /// lx at the receiver from all hot patches; what its rays hit as of lux_of.
   double illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,
-                     const std::int32_t* hits, std::int64_t rays) const {
-    return illuminance(receiver, hits, rays,
-                       [&](std::size_t k) { return lux_by_sight(*patches_, tracer, receiver, hot_[k]); });
-  }
-  /// The same with lx for each lm/m2 of the k-th hot patch, where it is far, from `sight(k)`.
-  template <class Sight>
-  double illuminance(const readings::Receiver& receiver, const std::int32_t* hits, std::int64_t rays,
-                     const Sight& sight) const {
-    double lux = 0;
-    for (std::size_t k = 0; k < hot_.size(); ++k)
-      lux += (*exitance_)[hot_[k]] * (is_far(*patches_, receiver, hot_[k])
-                                          ? sight(k)
-                                          : double(std::count(hits, hits + rays, hot_[k])) / double(rays));
-    return lux;
-  }
+                     const std::int32_t* hits, std::int64_t rays) const;
 
  private:
   const PatchSet* patches_;

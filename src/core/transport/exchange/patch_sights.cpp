@@ -13,7 +13,8 @@ constexpr std::size_t kMostSights = 1'000'000;  // that are kept: 8 MB
 /// Two threads that look at once find the same.
 double PatchSights::OfPatch::at(std::size_t receiver) const {
   const auto look = [&] {
-    return lux_by_sight(*all_->patches_, *all_->tracer_, (*all_->receivers_)[receiver], patch_);
+    return lux_of(*all_->patches_, *all_->tracer_, (*all_->receivers_)[receiver],
+                  all_->hits_->of_receiver(receiver), all_->hits_->rays_of_receiver(receiver), patch_);
   };
   if (!known_) return look();
   double lux = known_[receiver].load(std::memory_order_relaxed);

@@ -16,8 +16,8 @@ class PatchSights {
  public:
   /// All must outlive it.
   PatchSights(const PatchSet& patches, const geometry::RayTracer& tracer,
-              const std::vector<readings::Receiver>& receivers)
-      : patches_(&patches), tracer_(&tracer), receivers_(&receivers) {}
+              const std::vector<readings::Receiver>& receivers, const TracedHits& hits)
+      : patches_(&patches), tracer_(&tracer), receivers_(&receivers), hits_(&hits) {}
 
   /// One patch, for all receivers.
   class OfPatch {
@@ -37,6 +37,7 @@ class PatchSights {
   const PatchSet* patches_;
   const geometry::RayTracer* tracer_;
   const std::vector<readings::Receiver>* receivers_;
+  const TracedHits* hits_;
   mutable std::mutex mutex_;
   mutable std::map<int, std::unique_ptr<std::atomic<double>[]>> known_;
 };
