@@ -1,6 +1,7 @@
 #include "test_files.hpp"
 
 #include <fstream>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <sstream>
 
@@ -23,6 +24,12 @@ nlohmann::json json_of(const std::string& text) {
 
 nlohmann::json json_in(const std::filesystem::path& path) {
   return json_of(content_of(path));
+}
+
+const nlohmann::json& shared_json(const std::string& name) {
+  static std::map<std::string, nlohmann::json> known;
+  const auto found = known.find(name);
+  return found != known.end() ? found->second : known.emplace(name, json_in(test_data(name))).first->second;
 }
 
 }  // namespace glow::test

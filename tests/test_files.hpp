@@ -16,4 +16,7 @@ std::string content_of(const std::filesystem::path& path);
 nlohmann::json json_of(const std::string& text);
 nlohmann::json json_in(const std::filesystem::path& path);
 
+/// A file of tests/, read once: tests are named by what is in some, each time that one of them runs.
+const nlohmann::json& shared_json(const std::string& name);
+
 }  // namespace glow::test

@@ -68,10 +68,9 @@ plans::FloorWish floor_of(const json& asked) {
 }  // namespace
 
 std::vector<PlanCase> plan_cases() {
-  const json truth = test::json_in(test::test_data("plans/truth.json"));
   std::vector<PlanCase> cases;
-  for (const auto& [file, entry] : truth["files"].items())
-    for (const auto& [name, one] : entry["cases"].items()) cases.push_back({file, name, one["import"], one});
+  for (const auto& [file, entry] : test::shared_json("plans/truth.json")["files"].items())
+    for (const auto& [name, one] : entry["cases"].items()) cases.push_back({file, name, &one});
   return cases;
 }
 
@@ -104,11 +103,11 @@ PlanOutcome outcome_of(const PlanCase& asked) {
   const std::string bytes = test::content_of(test::test_data("plans/" + asked.file));
   if (files::is_model(asked.file)) return model_outcome(bytes, asked.file);
   const auto document = files::dxf::read_document(bytes, asked.file, out.problems);
-  std::vector<json> floors = {asked.asked};
-  if (asked.asked.contains("floors")) {
+  std::vector<json> floors = {asked.asked()};
+  if (asked.asked().contains("floors")) {
     floors.clear();
-    for (const json& own : asked.asked["floors"]) {
-      json floor = asked.asked;
+    for (const json& own : asked.asked()["floors"]) {
+      json floor = asked.asked();
       floor.update(own);
       floors.push_back(floor);
     }

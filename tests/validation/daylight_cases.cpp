@@ -18,18 +18,13 @@ using daylight::Sky;
 using nlohmann::json;
 using sources::DaylightOpening;
 
-const json& cases() {
-  static const json all = [] {
-    json list = json::array();
-    const json openings = test::json_in(test::test_data("validation/transport.json"));
-    const json moments = test::json_in(test::test_data("validation/daylight.json"));
-    for (const json& c : openings.at("cases"))
-      if (c.at("class") == "i") list.push_back(c);
-    for (const json& c : moments.at("cases"))
-      if (c.at("id").get<std::string>()[0] == 'P') list.push_back(c);
-    return list;
-  }();
-  return all;
+std::vector<const json*> cases() {
+  std::vector<const json*> list;
+  for (const json& c : test::shared_json("validation/transport.json").at("cases"))
+    if (c.at("class") == "i") list.push_back(&c);
+  for (const json& c : test::shared_json("validation/daylight.json").at("cases"))
+    if (c.at("id").get_ref<const std::string&>()[0] == 'P') list.push_back(&c);
+  return list;
 }
 
 Glazing glazing_of(const json& opening) {
@@ -185,14 +180,14 @@ double value_of(const Found& found, const std::string& component) {
 
 std::vector<std::string> daylight_case_ids() {
   std::vector<std::string> ids;
-  for (const json& c : cases()) ids.push_back(c.at("id"));
+  for (const json* c : cases()) ids.push_back(c->at("id"));
   return ids;
 }
 
 CaseResult run_daylight_case(const std::string& id, const transport::Effort& effort) {
   const json* found_case = nullptr;
-  for (const json& c : cases())
-    if (c.at("id") == id) found_case = &c;
+  for (const json* c : cases())
+    if (c->at("id") == id) found_case = c;
   if (!found_case) throw std::runtime_error("no case " + id);
   const json& scene = found_case->at("scene");
   Room room = room_of(scene);

@@ -13,8 +13,7 @@ namespace program_cases_test {
 constexpr int kGammaSteps = 180, kPlanes = 73;  // 1 and 5 degrees
 
 const json& document() {
-  static const json parsed = json_in(test::test_data("validation/transport.json"));
-  return parsed;
+  return test::shared_json("validation/transport.json");
 }
 
 std::vector<std::string> ids() {

@@ -22,8 +22,7 @@ constexpr double kGammaStep = 1.0;  // degrees; what the notes to the cases ask 
 constexpr double kPlaneStep = 5.0;
 
 const json& document() {
-  static const json parsed = test::json_in(test::test_data("validation/transport.json"));
-  return parsed;
+  return test::shared_json("validation/transport.json");
 }
 
 /// I0 |cos g|^n (1 + sin g (a cos C + b sin C) + c sin^2 g cos 2C), in cd.
