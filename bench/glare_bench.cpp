@@ -13,7 +13,7 @@
 #include "core/glare/unified_glare.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/run/compute_room.hpp"
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 
 namespace {
 

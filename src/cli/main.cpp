@@ -4,8 +4,8 @@
 #include <cstdlib>
 #include <new>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/parallel/parallel.hpp"

@@ -8,7 +8,7 @@
 #include "files/project/outside/year_reader.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_tables.hpp"
-#include "files/project/room_inputs.hpp"
+#include "files/project/room/room_inputs.hpp"
 #include "files/text/input_file.hpp"
 #include "words/text_layout.hpp"
 

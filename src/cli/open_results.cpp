@@ -11,10 +11,10 @@
 #include "files/output/output_folder.hpp"
 #include "files/project/project_reader.hpp"
 #include "files/project/project_text.hpp"
-#include "files/project/room_inputs.hpp"
+#include "files/project/room/room_inputs.hpp"
 #include "files/results/results_reader.hpp"
 #include "files/text/input_file.hpp"
-#include "words/room_words.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::cli {
 namespace {

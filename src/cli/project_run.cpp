@@ -4,8 +4,8 @@
 
 #include <algorithm>
 
-#include "cli/arguments.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "core/record/lit_together.hpp"
 #include "crew/crew.hpp"

@@ -5,11 +5,11 @@
 #include <algorithm>
 #include <fstream>
 
-#include "cli/arguments.hpp"
 #include "cli/crew/shared_rooms.hpp"
 #include "cli/open_project.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/project_run.hpp"
-#include "cli/room_choice.hpp"
 #include "cli/runs/kept_run.hpp"
 #include "cli/runs/variant_runs.hpp"
 #include "cli/streams.hpp"

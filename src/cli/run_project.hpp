@@ -7,7 +7,7 @@
 #include <string>
 
 #include "cli/open_project.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/room_files.hpp"
 #include "core/run/accuracy.hpp"
 #include "core/run/day_memory.hpp"

@@ -8,9 +8,9 @@
 #include "core/plans/line_work.hpp"
 #include "figures/curves/curve_style.hpp"
 #include "figures/status_look.hpp"
-#include "words/room_words.hpp"
 #include "words/standing.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::figures {
 namespace {

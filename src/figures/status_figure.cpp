@@ -9,8 +9,8 @@
 #include "figures/floor_figure.hpp"
 #include "figures/status_look.hpp"
 #include "figures/svg_canvas.hpp"
-#include "words/room_words.hpp"
 #include "words/standing.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::figures {
 namespace {

@@ -13,10 +13,10 @@
 #include "report/markdown.hpp"
 #include "report/report.hpp"
 #include "words/data/run_data.hpp"
-#include "words/room_words.hpp"
 #include "words/standing.hpp"
 #include "words/tables/comparison_table.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::report {
 namespace {

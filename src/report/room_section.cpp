@@ -13,8 +13,8 @@
 #include "report/plan_data.hpp"
 #include "words/check_advice.hpp"
 #include "words/data/run_data.hpp"
-#include "words/glare_words.hpp"
-#include "words/room_words.hpp"
+#include "words/topics/glare_words.hpp"
+#include "words/topics/room_words.hpp"
 #include "words/values.hpp"
 
 namespace glow::report {

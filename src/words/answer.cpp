@@ -7,10 +7,10 @@
 
 #include "words/check_advice.hpp"
 #include "words/paint.hpp"
-#include "words/room_words.hpp"
-#include "words/spill_words.hpp"
 #include "words/standing.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/room_words.hpp"
+#include "words/topics/spill_words.hpp"
 #include "words/values.hpp"
 
 namespace glow::words {

@@ -5,9 +5,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "words/daylight_words.hpp"
-#include "words/glare_words.hpp"
-#include "words/spill_words.hpp"
+#include "words/topics/daylight_words.hpp"
+#include "words/topics/glare_words.hpp"
+#include "words/topics/spill_words.hpp"
 
 namespace glow::words {
 namespace {

@@ -6,8 +6,8 @@
 #include <cmath>
 #include <map>
 
-#include "words/colour_words.hpp"
-#include "words/room_words.hpp"
+#include "words/topics/colour_words.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::words {
 namespace {

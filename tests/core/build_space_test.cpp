@@ -1,7 +1,7 @@
 // From what was written to a room that can be computed: heights, positions, doubts.
 #include "core/space/build_space.hpp"
 #include "core/photometry/placed_luminaire.hpp"
-#include "core/space/outside.hpp"
+#include "core/space/outside/outside.hpp"
 
 #include <gtest/gtest.h>
 

@@ -1,5 +1,5 @@
 // Direct light against a slow oracle: the luminous area cut into very many points, each traced.
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 

@@ -5,7 +5,7 @@
 #include <numeric>
 
 #include "core/photometry/placed_luminaire.hpp"
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 #include "rooms/path_tracer.hpp"
 

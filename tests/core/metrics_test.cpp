@@ -4,7 +4,7 @@
 #include "core/assess/assessment.hpp"
 #include "core/photometry/derived.hpp"
 #include "core/photometry/placed_luminaire.hpp"
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 #include "rooms/furnished_room.hpp"
 #include "validation/metric_luminaires.hpp"
 

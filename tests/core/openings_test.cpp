@@ -5,8 +5,8 @@
 #include "core/daylight/sun.hpp"
 #include "core/daylight/sun_hours.hpp"
 #include "core/geometry/room_shell.hpp"
-#include "core/space/moments.hpp"
-#include "core/space/outside.hpp"
+#include "core/space/outside/outside.hpp"
+#include "core/space/times/moments.hpp"
 #include "core/units/clock.hpp"
 
 namespace glow::space {

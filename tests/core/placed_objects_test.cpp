@@ -1,8 +1,8 @@
-#include "core/space/placed_objects.hpp"
+#include "core/space/objects/placed_objects.hpp"
 
 #include <gtest/gtest.h>
 
-#include "core/space/clashes.hpp"
+#include "core/space/objects/clashes.hpp"
 
 namespace glow::space {
 namespace placed_objects_test {

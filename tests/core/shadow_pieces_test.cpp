@@ -1,4 +1,4 @@
-#include "core/sources/shadow_pieces.hpp"
+#include "core/sources/direct/shadow_pieces.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 
 #include <gtest/gtest.h>

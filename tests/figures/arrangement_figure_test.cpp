@@ -4,7 +4,7 @@
 #include <gtest/gtest.h>
 
 #include "core/record/record.hpp"
-#include "words/arrangement_words.hpp"
+#include "words/topics/arrangement_words.hpp"
 
 namespace glow::figures {
 namespace arrangement_figure_test {

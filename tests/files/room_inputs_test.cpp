@@ -1,5 +1,5 @@
 // What a room's results depend on, and what they do not.
-#include "files/project/room_inputs.hpp"
+#include "files/project/room/room_inputs.hpp"
 #include "core/record/record.hpp"
 
 #include <gtest/gtest.h>

@@ -2,11 +2,11 @@
 
 #include <algorithm>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/streams.hpp"
 #include "files/project/materials_reader.hpp"
-#include "files/project/typical_furniture.hpp"
+#include "files/project/room/typical_furniture.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

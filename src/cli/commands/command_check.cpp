@@ -1,15 +1,15 @@
 #include <fmt/format.h>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
-#include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/figure_options.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
-#include "words/glare_words.hpp"
-#include "words/room_words.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/glare_words.hpp"
+#include "words/topics/room_words.hpp"
 #include "words/values.hpp"
 
 namespace glow::cli {

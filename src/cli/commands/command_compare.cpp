@@ -4,10 +4,10 @@
 #include <map>
 #include <nlohmann/json.hpp>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
-#include "cli/figure_options.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/figure_options.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/runs/subject.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"

@@ -4,8 +4,8 @@
 #include <fstream>
 #include <sstream>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
 #include "core/parallel/parallel.hpp"

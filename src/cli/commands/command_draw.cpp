@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "cli/commands.hpp"
-#include "cli/figure_options.hpp"
 #include "cli/open_results.hpp"
+#include "cli/options/figure_options.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"

@@ -2,11 +2,11 @@
 
 #include <algorithm>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_results.hpp"
-#include "cli/result_choice.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/result_choice.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"

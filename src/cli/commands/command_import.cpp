@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <map>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/import/drawing_list.hpp"
 #include "cli/import/floor_taker.hpp"
@@ -13,6 +12,7 @@
 #include "cli/import/mark_files.hpp"
 #include "cli/import/model_list.hpp"
 #include "cli/open_project.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/model/file_names.hpp"

@@ -4,8 +4,8 @@
 #include <filesystem>
 #include <set>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/sheets/data_sheet.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"

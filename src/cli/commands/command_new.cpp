@@ -5,9 +5,9 @@
 #include <cmath>
 #include <iostream>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_project.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/photometry/derived.hpp"

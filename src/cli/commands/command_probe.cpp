@@ -3,17 +3,17 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
-#include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/figure_options.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "core/space/facing.hpp"
 #include "core/studies/probe.hpp"
-#include "words/colour_words.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/colour_words.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

@@ -6,13 +6,13 @@
 #include <nlohmann/json.hpp>
 #include <numeric>
 
-#include "cli/arguments.hpp"
-#include "cli/arrange_choice.hpp"
 #include "cli/commands.hpp"
 #include "cli/crew/found_bytes.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/arrange_choice.hpp"
+#include "cli/options/room_choice.hpp"
+#include "cli/options/shelf_options.hpp"
 #include "cli/run_project.hpp"
-#include "cli/shelf_options.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"
@@ -24,8 +24,8 @@
 #include "files/project/project_reader.hpp"
 #include "store/shelf.hpp"
 #include "store/transport_cache.hpp"
-#include "words/arrangement_words.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/arrangement_words.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

@@ -3,9 +3,9 @@
 #include <algorithm>
 
 #include "cli/commands.hpp"
-#include "cli/figure_options.hpp"
-#include "cli/result_choice.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/figure_options.hpp"
+#include "cli/options/result_choice.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/runs/subject.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"

@@ -2,11 +2,11 @@
 
 #include <cstdlib>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/crew/shared_rooms.hpp"
-#include "cli/figure_options.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/figure_options.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
 #include "cli/watch/watch_project.hpp"

@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <set>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/run_project.hpp"
 #include "cli/runs/kept_run.hpp"
 #include "cli/streams.hpp"

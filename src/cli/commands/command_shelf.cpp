@@ -2,9 +2,9 @@
 
 #include <algorithm>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
-#include "cli/shelf_options.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/shelf_options.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "cli/write_figures.hpp"

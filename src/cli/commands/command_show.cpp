@@ -3,20 +3,20 @@
 #include <algorithm>
 
 #include "cli/commands.hpp"
-#include "cli/figure_options.hpp"
 #include "cli/open_results.hpp"
-#include "cli/result_choice.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/figure_options.hpp"
+#include "cli/options/result_choice.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "files/results/data_files.hpp"
 #include "words/answer.hpp"
 #include "words/data/run_data.hpp"
-#include "words/energy_words.hpp"
-#include "words/spill_words.hpp"
 #include "words/tables/building_table.hpp"
 #include "words/tables/luminaire_table.hpp"
 #include "words/tables/room_table.hpp"
+#include "words/topics/energy_words.hpp"
+#include "words/topics/spill_words.hpp"
 
 namespace glow::cli {
 namespace po = boost::program_options;

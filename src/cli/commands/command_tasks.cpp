@@ -2,9 +2,9 @@
 
 #include <algorithm>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
 #include "cli/open_project.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/sheets/task_sheet.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"

@@ -3,15 +3,15 @@
 #include <algorithm>
 
 #include "cli/commands.hpp"
-#include "cli/figure_options.hpp"
 #include "cli/open_project.hpp"
 #include "cli/open_results.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/figure_options.hpp"
+#include "cli/options/room_choice.hpp"
+#include "cli/options/view_options.hpp"
 #include "cli/room_pictures.hpp"
 #include "cli/run_project.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
-#include "cli/view_options.hpp"
 #include "core/model/file_names.hpp"
 #include "core/run/run_rooms.hpp"
 #include "files/pictures/picture_exr.hpp"

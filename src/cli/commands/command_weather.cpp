@@ -2,8 +2,8 @@
 
 #include <filesystem>
 
-#include "cli/arguments.hpp"
 #include "cli/commands.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/sheets/weather_sheet.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"

@@ -4,9 +4,9 @@
 #include <map>
 #include <mutex>
 
-#include "cli/arguments.hpp"
 #include "cli/crew/found_bytes.hpp"
-#include "cli/room_choice.hpp"
+#include "cli/options/arguments.hpp"
+#include "cli/options/room_choice.hpp"
 #include "cli/runs/variant_runs.hpp"
 #include "cli/write_figures.hpp"
 #include "core/run/arrange_room.hpp"

@@ -2,7 +2,7 @@
 
 #include <filesystem>
 
-#include "cli/arguments.hpp"
+#include "cli/options/arguments.hpp"
 
 namespace glow::cli {
 

@@ -9,7 +9,7 @@
 #include "cli/streams.hpp"
 #include "core/plans/drawing_units.hpp"
 #include "core/units/quantity.hpp"
-#include "files/project/typical_furniture.hpp"
+#include "files/project/room/typical_furniture.hpp"
 #include "files/text/input_file.hpp"
 #include "files/text/text_scanner.hpp"
 

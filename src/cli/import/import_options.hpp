@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "cli/arguments.hpp"
+#include "cli/options/arguments.hpp"
 #include "core/model/floor.hpp"
 
 namespace glow::cli {

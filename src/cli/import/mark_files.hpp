@@ -4,7 +4,7 @@
 #include <optional>
 #include <string>
 
-#include "cli/arguments.hpp"
+#include "cli/options/arguments.hpp"
 
 namespace glow::cli {
 

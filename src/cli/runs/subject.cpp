@@ -6,7 +6,7 @@
 
 #include "cli/runs/kept_run.hpp"
 #include "files/project/project_text.hpp"
-#include "words/room_words.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::cli {
 namespace fs = std::filesystem;

@@ -5,8 +5,8 @@
 #include <exception>
 #include <thread>
 
-#include "cli/arguments.hpp"
 #include "cli/crew/shared_rooms.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/project_run.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"

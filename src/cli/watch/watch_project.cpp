@@ -5,8 +5,8 @@
 #include <algorithm>
 #include <chrono>
 
-#include "cli/arguments.hpp"
 #include "cli/open_project.hpp"
+#include "cli/options/arguments.hpp"
 #include "cli/project_run.hpp"
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"

@@ -1,8 +1,8 @@
 #include "core/assess/assess.hpp"
 
+#include "core/assess/glare/table_glare.hpp"
 #include "core/assess/grid_reader.hpp"
 #include "core/assess/spill_reader.hpp"
-#include "core/assess/table_glare.hpp"
 
 namespace glow::assess {
 namespace {

@@ -1,9 +1,9 @@
 #pragma once
 
-#include "core/assess/glare_reader.hpp"
+#include "core/assess/glare/glare_reader.hpp"
+#include "core/assess/glare/table_glare.hpp"
 #include "core/assess/grid_reader.hpp"
 #include "core/assess/judge.hpp"
-#include "core/assess/table_glare.hpp"
 
 namespace glow::assess {
 

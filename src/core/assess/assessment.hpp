@@ -6,8 +6,8 @@
 
 #include "core/assess/daylight/outlook.hpp"
 #include "core/assess/daylight/year_reading.hpp"
+#include "core/assess/glare/room_glare.hpp"
 #include "core/assess/light_colour.hpp"
-#include "core/assess/room_glare.hpp"
 #include "core/assess/spill_reading.hpp"
 #include "core/readings/statistics.hpp"
 #include "core/space/space.hpp"

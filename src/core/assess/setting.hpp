@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "core/assess/daylight/outlook.hpp"
-#include "core/assess/glare_origins.hpp"
+#include "core/assess/glare/glare_origins.hpp"
 #include "core/assess/reading_plan.hpp"
 #include "core/lighting/daylight.hpp"
 #include "core/lighting/lighting.hpp"

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/assess/assessment.hpp"
-#include "core/assess/glare_reader.hpp"
+#include "core/assess/glare/glare_reader.hpp"
 
 namespace glow::assess {
 

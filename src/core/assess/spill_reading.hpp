@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/assess/room_glare.hpp"
+#include "core/assess/glare/room_glare.hpp"
 
 namespace glow::assess {
 

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/daylight/sun.hpp"
-#include "core/space/outside.hpp"
+#include "core/space/outside/outside.hpp"
 
 namespace glow::lighting {
 namespace {

@@ -4,8 +4,8 @@
 #include <memory>
 
 #include "core/sources/daylight/daylight_paths.hpp"
-#include "core/space/moments.hpp"
 #include "core/space/space.hpp"
+#include "core/space/times/moments.hpp"
 
 namespace glow::lighting {
 

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <set>
 
-#include "core/space/outside.hpp"
+#include "core/space/outside/outside.hpp"
 #include "core/transport/exchange/bright_patches.hpp"
 #include "core/transport/exchange/patch_response.hpp"
 

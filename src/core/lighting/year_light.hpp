@@ -3,7 +3,7 @@
 #include <functional>
 
 #include "core/lighting/daylight.hpp"
-#include "core/space/year_plan.hpp"
+#include "core/space/times/year_plan.hpp"
 
 namespace glow::lighting {
 

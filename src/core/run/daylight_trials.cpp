@@ -7,7 +7,7 @@
 #include "core/assess/daylight/outlook_reader.hpp"
 #include "core/run/daylight_changes.hpp"
 #include "core/run/room_pass.hpp"
-#include "core/space/daylight_brief.hpp"
+#include "core/space/outside/daylight_brief.hpp"
 
 namespace glow::run {
 namespace {

@@ -1,6 +1,6 @@
 // Moments in which daylight alone shines, remembered from rooms that differ in luminaires only.
+#include "core/assess/glare/table_glare.hpp"
 #include "core/assess/judge.hpp"
-#include "core/assess/table_glare.hpp"
 #include "core/run/room_computation.hpp"
 #include "core/transport/content_key.hpp"
 

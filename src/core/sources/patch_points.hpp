@@ -2,7 +2,7 @@
 
 #include <array>
 
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 #include "core/transport/tracing/patches.hpp"
 #include "core/transport/tracing/traced_hits.hpp"
 

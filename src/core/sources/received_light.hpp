@@ -2,7 +2,7 @@
 
 #include <vector>
 
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 
 namespace glow::sources {
 

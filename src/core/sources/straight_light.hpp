@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 #include "core/transport/transport.hpp"
 
 namespace glow::sources {

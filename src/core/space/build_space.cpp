@@ -4,7 +4,7 @@
 
 #include "core/space/placing/view_placing.hpp"
 #include "core/space/room_builder.hpp"
-#include "core/space/scenes.hpp"
+#include "core/space/times/scenes.hpp"
 #include "core/standards/energy_rules.hpp"
 
 namespace glow::space {

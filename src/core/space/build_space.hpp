@@ -2,10 +2,10 @@
 
 #include "core/space/brief.hpp"
 #include "core/space/camera.hpp"
-#include "core/space/energy_plan.hpp"
-#include "core/space/moments.hpp"
 #include "core/space/space.hpp"
-#include "core/space/year_plan.hpp"
+#include "core/space/times/energy_plan.hpp"
+#include "core/space/times/moments.hpp"
+#include "core/space/times/year_plan.hpp"
 
 namespace glow::space {
 

@@ -2,7 +2,7 @@
 
 #include "core/model/project.hpp"
 #include "core/space/brief.hpp"
-#include "core/space/placed_objects.hpp"
+#include "core/space/objects/placed_objects.hpp"
 #include "core/space/space.hpp"
 
 namespace glow::space {

@@ -7,11 +7,11 @@
 #include <map>
 
 #include "core/model/file_names.hpp"
-#include "core/space/daylight_brief.hpp"
 #include "core/space/doubtful_input.hpp"
 #include "core/space/grid_checks.hpp"
-#include "core/space/neighbours.hpp"
-#include "core/space/outside.hpp"
+#include "core/space/outside/daylight_brief.hpp"
+#include "core/space/outside/neighbours.hpp"
+#include "core/space/outside/outside.hpp"
 #include "core/space/placing/area_placing.hpp"
 #include "core/space/placing/emergency_placing.hpp"
 #include "core/space/placing/eye_placing.hpp"
@@ -20,7 +20,7 @@
 #include "core/space/placing/luminaire_placing.hpp"
 #include "core/space/placing/view_placing.hpp"
 #include "core/space/room_geometry.hpp"
-#include "core/space/scenes.hpp"
+#include "core/space/times/scenes.hpp"
 #include "core/space/tolerances.hpp"
 #include "core/standards/energy_rules.hpp"
 

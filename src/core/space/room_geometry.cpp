@@ -7,8 +7,8 @@
 #include <set>
 
 #include "core/geometry/polygon_bands.hpp"
-#include "core/space/clashes.hpp"
-#include "core/space/outside.hpp"
+#include "core/space/objects/clashes.hpp"
+#include "core/space/outside/outside.hpp"
 #include "core/space/tolerances.hpp"
 
 namespace glow::space {

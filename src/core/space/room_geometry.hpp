@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/space/placed_objects.hpp"
+#include "core/space/objects/placed_objects.hpp"
 #include "core/space/space.hpp"
 #include "core/space/written_walls.hpp"
 

@@ -10,8 +10,8 @@
 #include "core/readings/grid.hpp"
 #include "core/readings/receiver.hpp"
 #include "core/space/eye_set.hpp"
+#include "core/space/objects/solid.hpp"
 #include "core/space/room_tasks.hpp"
-#include "core/space/solid.hpp"
 
 namespace glow::space {
 

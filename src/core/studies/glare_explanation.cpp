@@ -2,7 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/assess/table_glare.hpp"
+#include "core/assess/glare/table_glare.hpp"
 #include "core/studies/explanation.hpp"
 
 namespace glow::studies {

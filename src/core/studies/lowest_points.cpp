@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 
 namespace glow::studies {
 namespace {

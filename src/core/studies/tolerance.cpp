@@ -5,7 +5,7 @@
 #include <cmath>
 #include <map>
 
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 #include "core/studies/trials.hpp"
 #include "core/transport/exchange/light_balance.hpp"
 #include "core/transport/tracing/sampling.hpp"

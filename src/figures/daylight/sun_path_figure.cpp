@@ -7,7 +7,7 @@
 
 #include "core/daylight/sun.hpp"
 #include "figures/curves/curve_style.hpp"
-#include "words/daylight_words.hpp"
+#include "words/topics/daylight_words.hpp"
 
 namespace glow::figures {
 namespace {

@@ -1,7 +1,7 @@
 #include "figures/flat/flat_view.hpp"
 
 #include "figures/flat/dense_grid.hpp"
-#include "words/room_words.hpp"
+#include "words/topics/room_words.hpp"
 
 #include <fmt/format.h>
 

@@ -8,7 +8,7 @@
 
 #include "figures/curves/curve_style.hpp"
 #include "figures/flat/plan_context.hpp"
-#include "words/room_words.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::figures {
 namespace {

@@ -5,7 +5,7 @@
 #include <cctype>
 
 #include "core/colour/bands.hpp"
-#include "words/colour_words.hpp"
+#include "words/topics/colour_words.hpp"
 
 namespace glow::figures {
 namespace {

@@ -10,7 +10,7 @@
 #include "files/project/lamp_colour_reader.hpp"
 #include "files/project/outside/year_reader.hpp"
 #include "files/project/ranges.hpp"
-#include "files/project/readings_reader.hpp"
+#include "files/project/room/readings_reader.hpp"
 
 namespace glow::files {
 namespace {

@@ -3,7 +3,7 @@
 #include "files/results/describe_findings.hpp"
 #include "files/results/grid_csv.hpp"
 #include "words/findings.hpp"
-#include "words/glare_words.hpp"
+#include "words/topics/glare_words.hpp"
 
 // How glare stands in results.json. Included by record_json.cpp only.
 namespace glow::files {

@@ -8,7 +8,7 @@
 #include "files/results/describe_year.hpp"
 #include "files/results/grid_csv.hpp"
 #include "files/results/record_checks.hpp"
-#include "words/room_words.hpp"
+#include "words/topics/room_words.hpp"
 
 namespace glow::files {
 

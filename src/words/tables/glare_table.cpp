@@ -6,8 +6,8 @@
 #include <cmath>
 
 #include "words/findings.hpp"
-#include "words/glare_words.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/glare_words.hpp"
 
 namespace glow::words {
 namespace {

@@ -6,9 +6,9 @@
 #include <cmath>
 #include <map>
 
-#include "words/colour_words.hpp"
 #include "words/families.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/colour_words.hpp"
 #include "words/values.hpp"
 
 namespace glow::words {

@@ -4,14 +4,14 @@
 
 #include <cmath>
 
-#include "words/glare_words.hpp"
 #include "words/paint.hpp"
-#include "words/room_words.hpp"
 #include "words/tables/check_table.hpp"
 #include "words/tables/glare_table.hpp"
 #include "words/tables/grid_table.hpp"
 #include "words/tables/luminaire_table.hpp"
 #include "words/text_layout.hpp"
+#include "words/topics/glare_words.hpp"
+#include "words/topics/room_words.hpp"
 #include "words/values.hpp"
 
 namespace glow::words {

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/geometry/occluders.hpp"
-#include "core/sources/direct_light.hpp"
+#include "core/sources/direct/direct_light.hpp"
 
 namespace glow::studies {
 

@@ -4,7 +4,7 @@
 #include <optional>
 #include <vector>
 
-#include "core/space/energy_plan.hpp"
+#include "core/space/times/energy_plan.hpp"
 #include "core/studies/energy/energy_findings.hpp"
 
 namespace glow::studies {

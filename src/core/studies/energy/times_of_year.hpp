@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/space/year_plan.hpp"
+#include "core/space/times/year_plan.hpp"
 #include "core/studies/energy/room_energy.hpp"
 
 namespace glow::studies {

@@ -8,8 +8,8 @@
 
 #include "core/daylight/sun.hpp"
 #include "files/output/embedded_files.hpp"
-#include "files/project/objects_reader.hpp"
 #include "files/project/ranges.hpp"
+#include "files/project/room/objects_reader.hpp"
 
 namespace glow::files {
 namespace {

@@ -6,7 +6,7 @@
 #include <cmath>
 
 #include "core/model/file_names.hpp"
-#include "files/project/typical_furniture.hpp"
+#include "files/project/room/typical_furniture.hpp"
 #include "files/project/writers/toml_words.hpp"
 
 namespace glow::files {
