@@ -42,8 +42,8 @@ class Sky {
 
   /// cd/m2 in a direction (unit length); nothing below the horizon.
   double luminance(const Vec3& towards) const;
-  /// Two factors of the luminance, cd/m2, in directions above the horizon: by the sine of the altitude, and
-  /// by the cosine of the angle from the sun. Where the second is below zero, the sky is black.
+  /// Two factors of the luminance in directions above the horizon: cd/m2 by the sine of the altitude, and a
+  /// ratio by the cosine of the angle from the sun. Where the second is below zero, the sky is black.
   double by_altitude(double sine) const;
   double about_sun(double cosine) const;
   const Vec3& sun() const { return sun_; }

@@ -26,6 +26,8 @@ struct Watch {
   void stop_if_cancelled() const {
     if (cancel && cancel->load(std::memory_order_relaxed)) throw Cancelled();
   }
+  /// For one of many works that are told of together: it tells of no progress, and is cancelled as this is.
+  Watch silent() const { return {{}, cancel}; }
 };
 
 /// Calls body(i) for every i in [0, count), on all threads; each i must only write what is its own, so that

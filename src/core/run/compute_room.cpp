@@ -129,7 +129,7 @@ Pass RoomComputation::pass(assess::ReadingPlan plan, const transport::Effort& ef
 /// Scenes are weighted sums of the light that the pass has found.
 std::vector<LitUse> RoomComputation::lit_uses(const Pass& pass) {
   std::vector<LitUse> lit(uses_.size());
-  parallel_for(uses_.size(), Watch{{}, watch_.cancel}, "light", [&](std::size_t u) {
+  parallel_for(uses_.size(), watch_.silent(), "light", [&](std::size_t u) {
     const Use& use = uses_[u];
     LitUse& own = lit[u];
     own.setting = pass.setting.get();

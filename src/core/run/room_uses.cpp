@@ -65,7 +65,7 @@ void RoomComputation::add_daylight(const Pass& pass, std::vector<LitUse>& lit) {
   parallel_for(at_moments.size(), watch_, "daylight", [&](std::size_t m) {
     LitUse& own = lit[at_moments[m]];
     own.day = std::make_unique<const lighting::MomentLight>(
-        own.paths->at(*own.lit.moment, Watch{{}, watch_.cancel}, assess::sun_cells(*own.setting)));
+        own.paths->at(*own.lit.moment, watch_.silent(), assess::sun_cells(*own.setting)));
   });
   for (const std::size_t u : at_moments) {
     LitUse& own = lit[u];
@@ -98,9 +98,8 @@ void RoomComputation::read_series(const Pass& pass, std::size_t use, const light
   const lighting::RoomLight electric = pass.lighting->weighted(uses_[use].weights);
   const std::vector<space::PlannedMoment>& steps = scenes_[use - 1].series;
   std::vector<lighting::MomentLight> days(steps.size());
-  parallel_for(steps.size(), watch_, "daylight", [&](std::size_t k) {
-    days[k] = paths.at(steps[k], Watch{{}, watch_.cancel}, cells);
-  });
+  parallel_for(steps.size(), watch_, "daylight",
+               [&](std::size_t k) { days[k] = paths.at(steps[k], watch_.silent(), cells); });
   for (std::size_t k = 0; k < steps.size(); ++k) {
     assess::LitRoom lit{&space_.groups, uses_[use].weights, electric};
     lit.day = &days[k];
@@ -137,7 +136,7 @@ void RoomComputation::read_colours(const Pass& first, const std::vector<LitUse>&
     for (const std::size_t r : receivers) read[r] = true;
   for (const std::size_t r : first.plan->points) read[r] = true;
   const lighting::RoomColour light(*first.transport, first.lighting->sources(), read, watch_);
-  parallel_for(uses_.size(), Watch{{}, watch_.cancel}, "colours", [&](std::size_t u) {
+  parallel_for(uses_.size(), watch_.silent(), "colours", [&](std::size_t u) {
     if (!uses_[u].remembered)
       assess::read_colours(*lit[u].setting, light, uses_[u].weights, uses_[u].colours, uses_[u].direct_only,
                            *uses_[u].found);

@@ -1,9 +1,9 @@
 #include "core/transport/transport.hpp"
 
 #include <algorithm>
-#include <array>
 #include <map>
 
+#include "core/parallel/side_by_side.hpp"
 #include "core/transport/exchange/light_balance.hpp"
 
 namespace glow::transport {
@@ -95,24 +95,14 @@ class Transport::Gathering {
   double lux_at(std::size_t r) const {
     const std::int32_t* ray = transport_->hits_.of_receiver(r);
     const std::int64_t rays = transport_->hits_.rays_of_receiver(r);
-    double lux = sum_over(ray, rays) / double(rays);
+    const float* leaving = by_rays_.data() + kCodes;
+    double lux = sum_side_by_side(std::size_t(rays), [&](std::size_t k) { return double(leaving[ray[k]]); }) /
+                 double(rays);
     for (std::size_t k = 0; k < sights_.size(); ++k) lux += bright_[k] * sights_[k].at(r);
     return lux;
   }
 
  private:
-  /// Several sums side by side: each waits for its own last addition only.
-  double sum_over(const std::int32_t* ray, std::int64_t rays) const {
-    constexpr std::int64_t kSums = 4;
-    const float* leaving = by_rays_.data() + kCodes;
-    std::array<double, kSums> sums{};
-    std::int64_t k = 0;
-    for (; k + kSums <= rays; k += kSums)
-      for (std::int64_t s = 0; s < kSums; ++s) sums[std::size_t(s)] += double(leaving[ray[k + s]]);
-    for (; k < rays; ++k) sums[0] += double(leaving[ray[k]]);
-    return (sums[0] + sums[1]) + (sums[2] + sums[3]);
-  }
-
   static constexpr int kCodes = -kBuried;  // below 0, of rays that meet no patch
   const Transport* transport_;
   Eigen::VectorXd left_to_rays_;

@@ -4,7 +4,7 @@
 #include <array>
 #include <cmath>
 
-#include "core/daylight/sun.hpp"
+#include "core/parallel/side_by_side.hpp"
 #include "core/readings/statistics.hpp"
 #include "core/sources/daylight/even_paths.hpp"
 #include "core/sources/daylight/spherical_rectangle.hpp"
@@ -23,17 +23,11 @@ constexpr int kPanePaths = 32;   // likewise outwards, of a pane that scatters
 constexpr double kOfPatchesOutside = 0.03;
 constexpr double kHair = 1e-6;
 
-/// Of what is seen, at these luminances. Several sums side by side: each waits for its own last addition
-/// only.
-double sum_of(const SeenShare* first, const SeenShare* end, const std::vector<double>& luminance) {
-  std::array<double, 4> sums{};
-  const auto light = [&](const SeenShare& seen) {
-    return double(seen.share) * luminance[std::size_t(seen.target())];
-  };
-  for (; end - first >= std::ptrdiff_t(sums.size()); first += sums.size())
-    for (std::size_t k = 0; k < sums.size(); ++k) sums[k] += light(first[k]);
-  for (; first != end; ++first) sums[0] += light(*first);
-  return (sums[0] + sums[1]) + (sums[2] + sums[3]);
+/// What seen shares give at these luminances (cd/m2): lx at a receiver.
+double light_of(const SeenShare* first, const SeenShare* end, const std::vector<double>& luminance) {
+  return sum_side_by_side(std::size_t(end - first), [&](std::size_t k) {
+    return double(first[k].share) * luminance[std::size_t(first[k].target())];
+  });
 }
 
 }  // namespace
@@ -291,8 +285,8 @@ DayInflow DaylightPaths::inflow_of(const std::vector<double>& luminance, const O
                                     [&](const SeenShare& seen) { return seen.target() < target; });
       };
       const SeenShare *ground = below(outdoors_->ground()), *built_from = below(outdoors_->ground() + 1);
-      const double sky = sum_of(first, ground, luminance), of_built = sum_of(built_from, end, luminance);
-      const double outside = sum_of(ground, built_from, luminance) + of_built;
+      const double sky = light_of(first, ground, luminance), of_built = light_of(built_from, end, luminance);
+      const double outside = light_of(ground, built_from, luminance) + of_built;
       own[set] += kSets * (sky + outside);
       parts.sky += sky;
       parts.outside += outside;

@@ -129,7 +129,7 @@ std::vector<float> Outdoors::sun_on_built(const Vec3& sun, std::uint64_t chance)
     const double falls = facet.normal.dot(sun);
     if (falls <= 0) continue;
     const std::uint64_t own = transport::mixed(chance, i);
-    const Vec2 shift(transport::unit_interval(own), transport::unit_interval(transport::mixed(own, 1)));
+    const Vec2 shift = chance_shift(own);
     int lit = 0;
     for (std::uint32_t k = 0; k < kPlacesOutside; ++k) {
       const Vec2 place = transport::even_point(k, shift);

@@ -169,7 +169,7 @@ void Search::look_through() {
 /// Those of one number of luminaires that may give light enough; of none, the one that gives most.
 std::vector<const LaidField*> Search::not_too_dark(std::size_t begin, std::size_t end) const {
   std::vector<double> times(end - begin);
-  parallel_for(end - begin, Watch{{}, room_.watch.cancel}, "arrangements",
+  parallel_for(end - begin, room_.watch.silent(), "arrangements",
                [&](std::size_t i) { times[i] = judge_->about_times_asked(fields_[begin + i]); });
   std::vector<const LaidField*> level;
   for (std::size_t i = 0; i < times.size(); ++i)

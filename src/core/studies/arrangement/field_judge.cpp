@@ -282,7 +282,7 @@ std::pair<std::size_t, std::optional<Check>> FieldJudge::surely_fewest(
         (check.demand.required - check.actual) / (base_.dimming * maintenance_ * kCalculatedOver);
     const double reflected_per_lm = quick_->most_reflected_mean(numbers);
     std::vector<double> bounds(places.size());
-    parallel_for(places.size(), Watch{{}, room_.watch.cancel}, "places", [&](std::size_t i) {
+    parallel_for(places.size(), room_.watch.silent(), "places", [&](std::size_t i) {
       const double reflected = places[i].luminaire.table->flux() * reflected_per_lm;
       const double enough = missing_lx / double(most.first) - reflected;
       bounds[i] = most_straight_mean_lx(places[i], own, enough) + reflected;

@@ -33,6 +33,7 @@ class BrightPatches {
   bool any() const { return !hot_.empty(); }
   /// Exitance of the patches that are left to rays, the hot ones 0.
   const Eigen::VectorXd& left_to_rays() const { return left_to_rays_; }
+  /// Their numbers, the brightest first.
   const std::vector<int>& hot() const { return hot_; }
   /// lx at the receiver from all hot patches; what its rays hit as of lux_of.
   double illuminance(const geometry::RayTracer& tracer, const readings::Receiver& receiver,

@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "core/parallel/side_by_side.hpp"
+
 namespace glow::transport {
 namespace {
 
@@ -178,14 +180,10 @@ Eigen::VectorXd ExchangeMatrix::times(const Eigen::VectorXd& x) const {
   Eigen::VectorXd result(scale_.size());
   if (full_.size() > 0) return scale_.cwiseProduct(half_times(scaled.cast<float>()));
   const auto row_sum = [&](std::size_t i) {
-    // Four sums hide the latency of adding; their order is fixed.
-    double sums[4] = {0, 0, 0, 0};
-    std::size_t k = row_begin_[i];
-    const std::size_t end = row_begin_[i + 1];
-    for (; k + 4 <= end; k += 4)
-      for (std::size_t l = 0; l < 4; ++l) sums[l] += double(values_[k + l]) * scaled[columns_[k + l]];
-    for (; k < end; ++k) sums[0] += double(values_[k]) * scaled[columns_[k]];
-    return scale_[Eigen::Index(i)] * ((sums[0] + sums[1]) + (sums[2] + sums[3]));
+    const std::size_t first = row_begin_[i];
+    return scale_[Eigen::Index(i)] * sum_side_by_side(row_begin_[i + 1] - first, [&](std::size_t k) {
+             return double(values_[first + k]) * scaled[columns_[first + k]];
+           });
   };
   for_row_blocks(std::size_t(scale_.size()), [&](std::size_t begin, std::size_t end) {
     for (std::size_t i = begin; i < end; ++i) result[Eigen::Index(i)] = row_sum(i);

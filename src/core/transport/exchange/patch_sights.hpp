@@ -9,9 +9,8 @@
 
 namespace glow::transport {
 
-/// What receivers get from bright patches, found once by looking at them (lux_by_sight): moments, dimmings
-/// and variants have many of these in common. Kept as far as a bound of memory allows. Safe to call from any
-/// thread.
+/// What receivers get from bright patches (lux_of), found once: moments, dimmings and variants have many of
+/// them in common. Kept as far as a bound of memory allows. Safe to call from any thread.
 class PatchSights {
  public:
   /// All must outlive it.
@@ -31,6 +30,7 @@ class PatchSights {
     int patch_ = 0;
     std::atomic<double>* known_ = nullptr;  ///< by receivers, NaN: not looked yet; null: nothing is kept
   };
+  /// Of each of these patches, by their numbers; as long as this lives.
   std::vector<OfPatch> of(const std::vector<int>& patches) const;
 
  private:
