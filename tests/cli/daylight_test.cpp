@@ -262,6 +262,8 @@ TEST(Daylight, FaultsAreToldOnceWithTheirMend) {
       {"[moments.evening]\nsky = \"overcast\"\ndiffuse = 1\n[scenes.Evening]\nrest = 1\n", "",
        "would write the same files"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = \"redirecting\"\n", "are not computed"},
+      {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = { panes = 2 }\n",
+       "expected text in quotes"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\n", "glazing = [[60, 0.9], [20, 1]]\n", "angles rising"},
       {"[moments.a]\nsky = \"overcast\"\ndiffuse = 1\nsun = 50000\n", "",
        "has no place in a sky that hides it"},

@@ -95,8 +95,10 @@ void read_glazing(TomlTable& table, model::Opening& into) {
     into.has_glazing = rising;
     return;
   }
-  const std::string words = table.text("glazing").value_or("");
   into.has_glazing = true;
+  const std::optional<std::string> said = table.text("glazing");
+  if (!said) return;  // told of
+  const std::string& words = *said;
   into.glazing.law = Law::clear;
   if (words == "clear single")
     into.glazing.panes = 1;
