@@ -4,6 +4,20 @@
 
 namespace glow::assess {
 
+GridReading::GridReading() = default;
+GridReading::GridReading(const GridReading&) = default;
+GridReading::GridReading(GridReading&&) noexcept = default;
+GridReading& GridReading::operator=(const GridReading&) = default;
+GridReading& GridReading::operator=(GridReading&&) noexcept = default;
+GridReading::~GridReading() = default;
+
+Assessment::Assessment() = default;
+Assessment::Assessment(const Assessment&) = default;
+Assessment::Assessment(Assessment&&) noexcept = default;
+Assessment& Assessment::operator=(const Assessment&) = default;
+Assessment& Assessment::operator=(Assessment&&) noexcept = default;
+Assessment::~Assessment() = default;
+
 Power power_of(const space::Space& space, const std::vector<space::LuminaireGroup>& groups, double mean_lx) {
   double watts = 0;
   for (const space::LuminaireGroup& group : groups) {

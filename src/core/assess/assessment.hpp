@@ -85,6 +85,14 @@ struct DayAtPoint {
 /// One grid with its values. All illuminances are maintained: initial values times the maintenance factor,
 /// once.
 struct GridReading {
+  // Defined in assessment.cpp: inline, they would be compiled into every file that holds one. Likewise below.
+  GridReading();
+  GridReading(const GridReading&);
+  GridReading(GridReading&&) noexcept;
+  GridReading& operator=(const GridReading&);
+  GridReading& operator=(GridReading&&) noexcept;
+  ~GridReading();
+
   std::string name;
   space::GridRole role = space::GridRole::requested;
   readings::Kernel kernel = readings::Kernel::plane;
@@ -141,6 +149,13 @@ struct Modelling {
 
 /// Everything that a room's light comes to, and how it stands against what is asked.
 struct Assessment {
+  Assessment();
+  Assessment(const Assessment&);
+  Assessment(Assessment&&) noexcept;
+  Assessment& operator=(const Assessment&);
+  Assessment& operator=(Assessment&&) noexcept;
+  ~Assessment();
+
   std::vector<GridReading> grids;  ///< by Space::grids; one that holds no readable point has no values
   std::vector<PointReading> points;
   RoomGlare glare;

@@ -4,6 +4,20 @@
 
 namespace glow::model {
 
+Room::Room() = default;
+Room::Room(const Room&) = default;
+Room::Room(Room&&) noexcept = default;
+Room& Room::operator=(const Room&) = default;
+Room& Room::operator=(Room&&) noexcept = default;
+Room::~Room() = default;
+
+Project::Project() = default;
+Project::Project(const Project&) = default;
+Project::Project(Project&&) noexcept = default;
+Project& Project::operator=(const Project&) = default;
+Project& Project::operator=(Project&&) noexcept = default;
+Project::~Project() = default;
+
 const ScheduledLuminaire* Project::find(const std::string& mark) const {
   const auto entry = std::find_if(schedule.begin(), schedule.end(),
                                   [&](const ScheduledLuminaire& s) { return s.mark == mark; });

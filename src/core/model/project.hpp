@@ -153,6 +153,14 @@ struct LuminairePlacement {
 };
 
 struct Room {
+  // Defined in project.cpp: inline, they would be compiled into every file that holds one. Likewise below.
+  Room();
+  Room(const Room&);
+  Room(Room&&) noexcept;
+  Room& operator=(const Room&);
+  Room& operator=(Room&&) noexcept;
+  ~Room();
+
   std::string name;
   std::string number;         ///< as on the plan: "0.12"; empty: none
   std::string floor;          ///< name of its floor; empty: the project has none
@@ -210,6 +218,13 @@ struct StandardName {
 };
 
 struct Project {
+  Project();
+  Project(const Project&);
+  Project(Project&&) noexcept;
+  Project& operator=(const Project&);
+  Project& operator=(Project&&) noexcept;
+  ~Project();
+
   std::string name;
   std::string standard;
   Place standard_place;

@@ -6,6 +6,34 @@
 #include <cmath>
 
 namespace glow::record {
+
+GroupRecord::GroupRecord() = default;
+GroupRecord::GroupRecord(const GroupRecord&) = default;
+GroupRecord::GroupRecord(GroupRecord&&) noexcept = default;
+GroupRecord& GroupRecord::operator=(const GroupRecord&) = default;
+GroupRecord& GroupRecord::operator=(GroupRecord&&) noexcept = default;
+GroupRecord::~GroupRecord() = default;
+
+SceneRecord::SceneRecord() = default;
+SceneRecord::SceneRecord(const SceneRecord&) = default;
+SceneRecord::SceneRecord(SceneRecord&&) noexcept = default;
+SceneRecord& SceneRecord::operator=(const SceneRecord&) = default;
+SceneRecord& SceneRecord::operator=(SceneRecord&&) noexcept = default;
+SceneRecord::~SceneRecord() = default;
+
+RoomRecord::RoomRecord() = default;
+RoomRecord::RoomRecord(const RoomRecord&) = default;
+RoomRecord::RoomRecord(RoomRecord&&) noexcept = default;
+RoomRecord& RoomRecord::operator=(const RoomRecord&) = default;
+RoomRecord& RoomRecord::operator=(RoomRecord&&) noexcept = default;
+RoomRecord::~RoomRecord() = default;
+
+RunRecord::RunRecord() = default;
+RunRecord::RunRecord(const RunRecord&) = default;
+RunRecord::RunRecord(RunRecord&&) noexcept = default;
+RunRecord& RunRecord::operator=(const RunRecord&) = default;
+RunRecord& RunRecord::operator=(RunRecord&&) noexcept = default;
+RunRecord::~RunRecord() = default;
 namespace {
 
 GroupRecord group_of(const model::Project& project, const model::Room& room,

@@ -30,6 +30,14 @@ struct TaskRecord {
 
 /// One group of luminaires; its number is its id.
 struct GroupRecord {
+  // Defined in record.cpp: inline, they would be compiled into every file that holds one. Likewise below.
+  GroupRecord();
+  GroupRecord(const GroupRecord&);
+  GroupRecord(GroupRecord&&) noexcept;
+  GroupRecord& operator=(const GroupRecord&);
+  GroupRecord& operator=(GroupRecord&&) noexcept;
+  ~GroupRecord();
+
   std::string name;     ///< unique in the room
   std::string fitting;  ///< mark of the fitting that it is a part of; empty: none
   std::string mark, manufacturer, luminaire, format;
@@ -98,6 +106,13 @@ struct MomentRecord {
 
 /// One way to use a room, and what was found of it.
 struct SceneRecord {
+  SceneRecord();
+  SceneRecord(const SceneRecord&);
+  SceneRecord(SceneRecord&&) noexcept;
+  SceneRecord& operator=(const SceneRecord&);
+  SceneRecord& operator=(SceneRecord&&) noexcept;
+  ~SceneRecord();
+
   std::string name;
   std::vector<double> shares;                ///< by groups, of what they give as placed
   std::vector<std::optional<double>> cct_k;  ///< by groups, of those that are tuned in it
@@ -116,6 +131,13 @@ struct SceneRecord {
 
 /// One room with all that was found about it, with all groups as they are placed.
 struct RoomRecord {
+  RoomRecord();
+  RoomRecord(const RoomRecord&);
+  RoomRecord(RoomRecord&&) noexcept;
+  RoomRecord& operator=(const RoomRecord&);
+  RoomRecord& operator=(RoomRecord&&) noexcept;
+  ~RoomRecord();
+
   std::string name;
   std::string number, floor;                ///< as on the plan; name of its floor; empty: none
   std::string drawn;                        ///< what it is called in its drawing or model; empty: nothing
@@ -200,6 +222,13 @@ struct FloorRecord {
 
 /// A run: its rooms, and what they were computed from.
 struct RunRecord {
+  RunRecord();
+  RunRecord(const RunRecord&);
+  RunRecord(RunRecord&&) noexcept;
+  RunRecord& operator=(const RunRecord&);
+  RunRecord& operator=(RunRecord&&) noexcept;
+  ~RunRecord();
+
   std::string project;
   std::vector<std::string> standards;  ///< the main one first
   std::vector<FloorRecord> floors;     ///< as the project has them; empty: it has none

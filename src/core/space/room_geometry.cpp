@@ -12,6 +12,13 @@
 #include "core/space/tolerances.hpp"
 
 namespace glow::space {
+
+Space::Space() = default;
+Space::Space(const Space&) = default;
+Space::Space(Space&&) noexcept = default;
+Space& Space::operator=(const Space&) = default;
+Space& Space::operator=(Space&&) noexcept = default;
+Space::~Space() = default;
 namespace {
 
 constexpr double kLowestRoom = 0.1;     // m from floor to ceiling

@@ -155,6 +155,14 @@ struct Meeting {
 /// luminaire groups have their numbers as ids; so have the surfaces of the geometry, which also know their
 /// role. What is asked of it is its Brief; what of their light the luminaires give, lighting::Weights.
 struct Space {
+  // Defined in room_geometry.cpp: inline, they would be compiled into every file that holds one.
+  Space();
+  Space(const Space&);
+  Space(Space&&) noexcept;
+  Space& operator=(const Space&);
+  Space& operator=(Space&&) noexcept;
+  ~Space();
+
   std::string name;
   geometry::Polygon outline;  ///< tidied, counter-clockwise
   double height_m = 0;        ///< of walls, and of the ceiling where there is one
