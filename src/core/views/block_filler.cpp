@@ -43,7 +43,7 @@ BlockFiller::BlockFiller(const RoomSources& sources, const ReflectedField& field
       any_scatters = any_scatters || keys_.back().key != 0;
     }
   if (!any_scatters) return;
-  lux_.resize(pixels * layers_);
+  lux_.reset(new float[pixels * layers_]);  // not set to nothing first: that takes as long as filling it
   is_found_.resize(pixels);
 }
 
@@ -54,14 +54,17 @@ void BlockFiller::fill() {
 /// The light at a pixel, by itself.
 float* BlockFiller::found(int x, int y) {
   const std::size_t i = index(x, y);
-  float* lux = lux_.data() + i * layers_;
+  float* lux = lux_.get() + i * layers_;
   if (is_found_[i]) return lux;
   is_found_[i] = 1;
   thread_local Seen seen;
   thread_local std::vector<double> light;
   seen.with_light = false;
   sight_.at(x + 0.5, y + 0.5, seen);
-  if (order_ >= seen.surfaces.size()) return lux;
+  if (order_ >= seen.surfaces.size()) {
+    std::fill_n(lux, layers_, 0.0f);
+    return lux;
+  }
   const Place& place = seen.surfaces[order_].place;
   const Vec3 u = place.normal.unitOrthogonal();
   const sources::SunCell cell{place.pixel_m * u, place.pixel_m * place.normal.cross(u), quality_.sun_places};
@@ -96,7 +99,7 @@ void BlockFiller::share_by_keys(const Block& part) {
       };
       const auto [i, j] = first_with(key(x, y));
       const float* lux = found(i, j);
-      std::copy(lux, lux + layers_, lux_.data() + index(x, y) * layers_);
+      std::copy(lux, lux + layers_, lux_.get() + index(x, y) * layers_);
       is_found_[index(x, y)] = 1;
     }
 }
@@ -134,7 +137,7 @@ void BlockFiller::lay(const Block& part) {
       if (is_found_[i]) continue;
       const float s = part.columns() > 1 ? float(x - part.left) / float(part.columns() - 1) : 0;
       const float t = part.rows() > 1 ? float(y - part.top) / float(part.rows() - 1) : 0;
-      float* lux = lux_.data() + i * layers_;
+      float* lux = lux_.get() + i * layers_;
 #pragma omp simd
       for (std::size_t k = 0; k < layers_; ++k)
         lux[k] = (1 - t) * ((1 - s) * a[k] + s * b[k]) + t * ((1 - s) * c[k] + s * d[k]);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <memory>
 #include <vector>
 
 #include "core/views/render.hpp"
@@ -44,12 +45,12 @@ class BlockFiller {
               const Block& block);
 
   /// Whether any of its pixels sees something that scatters.
-  bool any() const { return !is_found_.empty(); }
+  bool any() const { return lux_ != nullptr; }
   void fill();
   /// lx by layers at a pixel of the block; null: nothing that scatters is seen there.
   const float* at(int x, int y) const {
     const std::size_t i = index(x, y);
-    return keys_[i].key == 0 ? nullptr : lux_.data() + i * layers_;
+    return keys_[i].key == 0 ? nullptr : lux_.get() + i * layers_;
   }
   std::uint64_t key(int x, int y) const { return keys_[index(x, y)].key; }
   const Block& block() const { return block_; }
@@ -72,8 +73,8 @@ class BlockFiller {
   const Quality& quality_;
   std::size_t order_, layers_;
   Block block_;
-  std::vector<PixelKey> keys_;  ///< of the block
-  std::vector<float> lux_;
+  std::vector<PixelKey> keys_;    ///< of the block
+  std::unique_ptr<float[]> lux_;  ///< of pixels whose light has been found
   std::vector<char> is_found_;
 };
 

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/parallel/parallel.hpp"
+
 namespace glow::views {
 namespace {
 
@@ -29,25 +31,30 @@ SeenLight seen_light(const Picture& picture, const PictureUse& use) {
   seen.luminance.assign(n, 0.0f);
   seen.illuminance.assign(n, 0.0f);
   seen.colour.assign(n, Eigen::Vector3f::Zero());
-  for (std::size_t l = 0; l < picture.layers.size(); ++l) {
-    const PictureLayer& layer = picture.layers[l];
-    const float weight = float(use.weights[l]);
-    if (weight <= 0) continue;
-    const colour::Tristimulus emitted = colour::tristimulus(use.colours[l].value_or(kWhite));
-    const Vec3 own_bands = colour::bands_of(emitted);
-    for (std::size_t i = 0; i < n; ++i) {
-      const float luminance = weight * layer.luminance[i];
-      seen.luminance[i] += luminance;
-      seen.illuminance[i] += weight * layer.illuminance[i];
-      Vec3 light = emitted;
-      if (!layer.bands.empty()) {
-        const Vec3 bands(layer.bands[3 * i], layer.bands[3 * i + 1], layer.bands[3 * i + 2]);
-        const Vec3 tinted = colour::light_of(bands.cwiseProduct(own_bands));
-        if (tinted.y() > 0) light = tinted / tinted.y();
+  const std::size_t columns = std::size_t(picture.camera.columns);
+  const auto add_row = [&](std::size_t row) {
+    for (std::size_t l = 0; l < picture.layers.size(); ++l) {
+      const PictureLayer& layer = picture.layers[l];
+      const float weight = float(use.weights[l]);
+      if (weight <= 0) continue;
+      const colour::Tristimulus emitted = colour::tristimulus(use.colours[l].value_or(kWhite));
+      const Vec3 own_bands = colour::bands_of(emitted);
+      for (std::size_t i = row * columns; i < (row + 1) * columns; ++i) {
+        const float luminance = weight * layer.luminance[i];
+        seen.illuminance[i] += weight * layer.illuminance[i];
+        if (luminance == 0) continue;
+        seen.luminance[i] += luminance;
+        Vec3 light = emitted;
+        if (!layer.bands.empty()) {
+          const Vec3 bands(layer.bands[3 * i], layer.bands[3 * i + 1], layer.bands[3 * i + 2]);
+          const Vec3 tinted = colour::light_of(bands.cwiseProduct(own_bands));
+          if (tinted.y() > 0) light = tinted / tinted.y();
+        }
+        seen.colour[i] += luminance * light.cast<float>();
       }
-      seen.colour[i] += luminance * light.cast<float>();
     }
-  }
+  };
+  parallel_for(n / std::max<std::size_t>(1, columns), {}, "colours", add_row);
   return seen;
 }
 

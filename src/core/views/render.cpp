@@ -1,6 +1,7 @@
 #include "core/views/render.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 
@@ -14,10 +15,12 @@ namespace {
 constexpr int kTile = 64;         // pixels along each side of what one thread fills at a time
 constexpr double kOfSteps = 1.6;  // of the closest places that look around: so far each serves at least
 
-/// What a surface sends on of the light on it, cd/m2: of all of it (band 0), or in a band that it tints.
-double sent(float lux, double share, const Vec3& tint, std::size_t band) {
-  const double grey = share * double(lux);
-  return band > 0 ? grey * tint[Eigen::Index(band) - 1] : grey;
+/// What a surface sends on of the light on it, cd/m2 to the lx: of all of it, then in bands, which it tints.
+using Sent = std::array<double, 4>;
+
+Sent sent(double share, const Vec3& tint) {
+  const double grey = share / kPi;
+  return {grey, grey * tint.x(), grey * tint.y(), grey * tint.z()};
 }
 
 /// A picture while it is made.
@@ -233,9 +236,9 @@ const float* Rendering::near(const SeenSurface& surface, const std::vector<Block
 /// Adds what a surface sends on of the light on it, source after source. `share`: of its exitance.
 void Rendering::send_on(const float* on, double share, const Vec3& tint, std::vector<double>& light) const {
   const std::size_t bands = std::size_t(sources_.bands());
+  const Sent of_lux = sent(share, tint);
   for (std::size_t s = 0; s < sources_.count(); ++s)
-    for (std::size_t b = 0; b < bands; ++b)
-      light[s * bands + b] += sent(on[s * bands + b], share / kPi, tint, b);
+    for (std::size_t b = 0; b < bands; ++b) light[s * bands + b] += of_lux[b] * double(on[s * bands + b]);
 }
 
 namespace {
@@ -244,8 +247,7 @@ namespace {
 struct Shown {
   std::size_t pixel;
   const float* on;  // lx by layers
-  double share;     // of lx that arrives as cd/m2
-  Vec3 tint;
+  Sent sent;
   bool is_met_first;
 };
 
@@ -265,24 +267,18 @@ void Rendering::add_known(const std::vector<BlockFiller>& fillers, const Block& 
         const std::size_t i = pixel(x, y);
         const PixelKey& key = keys_[order][i];
         const Vec3& tint = geometry.material_of(geometry.facets()[std::size_t(key.facet)]).tint;
-        shown.push_back({i, on, std::abs(double(key.share)) / kPi, key.share > 0 ? tint : Vec3(Vec3::Ones()),
+        shown.push_back({i, on, sent(std::abs(double(key.share)), key.share > 0 ? tint : Vec3(Vec3::Ones())),
                          order == 0 && picture_.surfaces[i] >= 0});
       }
   const std::size_t bands = std::size_t(sources_.bands());
   for (std::size_t s = 0; s < sources_.count(); ++s) {
     PictureLayer& layer = picture_.layers[s];
-    for (auto surface = shown.begin(); surface != shown.end();) {
-      const std::size_t i = surface->pixel;
-      if (surface->is_met_first) layer.illuminance[i] = surface->on[s * bands];
-      const auto first = surface;
-      while (surface != shown.end() && surface->pixel == i) ++surface;
-      for (std::size_t b = 0; b < bands; ++b) {
-        float& value = b == 0 ? layer.luminance[i] : layer.bands[3 * i + b - 1];
-        double sum = double(value);
-        for (auto one = first; one != surface; ++one)
-          sum += sent(one->on[s * bands + b], one->share, one->tint, b);
-        value = float(sum);
-      }
+    for (const Shown& surface : shown) {
+      const float* on = surface.on + s * bands;
+      if (surface.is_met_first) layer.illuminance[surface.pixel] = on[0];
+      layer.luminance[surface.pixel] += float(surface.sent[0] * double(on[0]));
+      for (std::size_t b = 1; b < bands; ++b)
+        layer.bands[3 * surface.pixel + b - 1] += float(surface.sent[b] * double(on[b]));
     }
   }
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/parallel/parallel.hpp"
 #include "core/views/bloom.hpp"
 
 namespace glow::views {
@@ -39,16 +40,18 @@ std::uint8_t coded(double linear) {
 /// The geometric mean of what is neither nearly black nor a light source, lifted for rooms that are dark in
 /// most places and lit in some.
 double settled_luminance(const SeenLight& light) {
-  std::vector<float> rising;
+  std::vector<float> lit;
   for (const float l : light.luminance)
-    if (l > 0) rising.push_back(l);
-  if (rising.empty()) return 1;
-  std::sort(rising.begin(), rising.end());
-  const std::size_t low = rising.size() / 20, high = rising.size() - rising.size() / 20;
+    if (l > 0) lit.push_back(l);
+  if (lit.empty()) return 1;
+  const std::size_t low = lit.size() / 20, high = lit.size() - lit.size() / 20;
+  std::nth_element(lit.begin(), lit.begin() + std::ptrdiff_t(low), lit.end());
+  if (high < lit.size())
+    std::nth_element(lit.begin() + std::ptrdiff_t(low), lit.begin() + std::ptrdiff_t(high), lit.end());
   double sum = 0, squares = 0;
   for (std::size_t i = low; i < high; ++i) {
-    sum += std::log(double(rising[i]));
-    squares += double(rising[i]);
+    sum += std::log(double(lit[i]));
+    squares += double(lit[i]);
   }
   const double count = double(high - low);
   return kOfSettled * std::sqrt(std::exp(sum / count) * squares / count);
@@ -62,6 +65,19 @@ colour::Tristimulus mixture_of(const SeenLight& light, double most) {
     if (l > 0) sum += light.colour[i].cast<double>() * std::min(1.0, most / l);
   }
   return sum;
+}
+
+/// What of a pixel's light, `l` cd/m2 in all, is shown where `grey` is middle grey; linear, of white.
+Vec3 shown(const colour::Tristimulus& light, double l, double grey) {
+  const double level = kMiddleGrey * l / grey, bright = rolled_off(level);
+  Vec3 rgb = colour::linear_srgb(light / l).cwiseMax(0.0);  // of luminance about 1
+  // What is brighter than can be shown turns to white.
+  const double pale = level > bright ? std::min(1.0, (level - bright) / level) : 0;
+  rgb = (1 - pale) * rgb + pale * Vec3::Ones();
+  rgb *= bright;
+  const double most = rgb.maxCoeff();
+  if (most > 1) rgb = rgb + (Vec3::Ones() - rgb) * std::min(1.0, (most - 1) / most) * 0.5;
+  return rgb;
 }
 
 }  // namespace
@@ -85,24 +101,20 @@ Photograph developed(const Picture& picture, SeenLight light, const Development&
   if (how.bloom) add_bloom(picture.camera, grey / kMiddleGrey, light);
   const std::size_t n = picture.pixels();
   photograph.srgb.resize(3 * n);
-  for (std::size_t i = 0; i < n; ++i) {
-    const double l = double(light.luminance[i]);
-    if (l <= 0) {
-      const bool paper = picture.camera.from_outside && std::isinf(picture.depth_m[i]);
-      for (std::size_t k = 0; paper && k < 3; ++k) photograph.srgb[3 * i + k] = kPaper;
-      continue;
+  const std::size_t columns = std::size_t(picture.camera.columns);
+  const auto show_row = [&](std::size_t row) {
+    for (std::size_t i = row * columns; i < (row + 1) * columns; ++i) {
+      std::uint8_t* codes = photograph.srgb.data() + 3 * i;
+      const double l = double(light.luminance[i]);
+      if (l > 0) {
+        const Vec3 rgb = shown(adapted * light.colour[i].cast<double>(), l, grey);
+        for (std::size_t k = 0; k < 3; ++k) codes[k] = coded(rgb[Eigen::Index(k)]);
+      } else if (picture.camera.from_outside && std::isinf(picture.depth_m[i])) {
+        std::fill_n(codes, 3, kPaper);
+      }
     }
-    const double level = kMiddleGrey * l / grey, bright = rolled_off(level);
-    Vec3 rgb = colour::linear_srgb(adapted * (light.colour[i].cast<double>() / l));  // of luminance about 1
-    rgb = rgb.cwiseMax(0.0);
-    // What is brighter than can be shown turns to white.
-    const double pale = level > bright ? std::min(1.0, (level - bright) / level) : 0;
-    rgb = (1 - pale) * rgb + pale * Vec3::Ones();
-    rgb *= bright;
-    const double most = rgb.maxCoeff();
-    if (most > 1) rgb = rgb + (Vec3::Ones() - rgb) * std::min(1.0, (most - 1) / most) * 0.5;
-    for (std::size_t k = 0; k < 3; ++k) photograph.srgb[3 * i + k] = coded(rgb[Eigen::Index(k)]);
-  }
+  };
+  parallel_for(n / std::max<std::size_t>(1, columns), {}, "developing", show_row);
   return photograph;
 }
 
