@@ -10,7 +10,7 @@
 #include "cli/options/room_choice.hpp"
 #include "cli/room_files.hpp"
 #include "core/run/accuracy.hpp"
-#include "core/run/day_memory.hpp"
+#include "core/run/daylight/day_memory.hpp"
 #include "core/transport/transport_store.hpp"
 #include "core/units/shown_units.hpp"
 #include "files/results/hours_files.hpp"

@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "figures/canvas/svg_canvas.hpp"
 #include "figures/curves/small_curves.hpp"
-#include "figures/svg_canvas.hpp"
 
 namespace glow::figures {
 namespace {

@@ -5,8 +5,8 @@
 #include <algorithm>
 
 #include "core/record/shares.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 #include "figures/curves/curve_style.hpp"
-#include "figures/svg_canvas.hpp"
 
 namespace glow::figures {
 namespace {

@@ -5,10 +5,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "figures/canvas/svg_canvas.hpp"
 #include "figures/curves/curve_style.hpp"
 #include "figures/floor_figure.hpp"
 #include "figures/status_look.hpp"
-#include "figures/svg_canvas.hpp"
 #include "words/standing.hpp"
 #include "words/topics/room_words.hpp"
 

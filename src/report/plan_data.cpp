@@ -1,6 +1,6 @@
 #include "report/plan_data.hpp"
 
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
 #include "figures/flat/flat_shapes.hpp"
 
 namespace glow::report {

@@ -3,7 +3,7 @@
 #include <pugixml.hpp>
 #include <random>
 
-#include "figures/svg_canvas.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 #include "run_program.hpp"
 
 namespace glow::cli {

@@ -4,10 +4,10 @@
 
 #include "core/assess/assessment.hpp"
 #include "core/photometry/placed_luminaire.hpp"
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
+#include "figures/canvas/isolines.hpp"
 #include "figures/curves/intensity_figures.hpp"
 #include "figures/flat/plan_figure.hpp"
-#include "figures/isolines.hpp"
 
 namespace glow::figures {
 namespace figures_test {

@@ -5,9 +5,9 @@
 #include "core/assess/daylight/year_reader.hpp"
 #include "core/assess/light_between.hpp"
 #include "core/lighting/scene_error.hpp"
-#include "core/run/daylight_trials.hpp"
+#include "core/run/daylight/daylight_trials.hpp"
+#include "core/run/daylight/year_trials.hpp"
 #include "core/run/unsettled.hpp"
-#include "core/run/year_trials.hpp"
 #include "core/studies/explanation.hpp"
 #include "core/studies/tolerance.hpp"
 

@@ -6,7 +6,7 @@
 #include "core/model/maintenance.hpp"
 #include "core/record/record.hpp"
 #include "core/run/accuracy.hpp"
-#include "core/run/day_memory.hpp"
+#include "core/run/daylight/day_memory.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/run/room_pictures.hpp"
 #include "core/transport/transport.hpp"

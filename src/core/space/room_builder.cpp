@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 
 #include "core/model/file_names.hpp"
 #include "core/space/doubtful_input.hpp"
@@ -22,14 +21,11 @@
 #include "core/space/room_geometry.hpp"
 #include "core/space/times/scenes.hpp"
 #include "core/space/tolerances.hpp"
+#include "core/space/work_plane.hpp"
 #include "core/standards/energy_rules.hpp"
 
 namespace glow::space {
 namespace {
-
-constexpr double kDefaultPlaneHeight = 0.8;  // m; when no task says otherwise
-constexpr double kNarrowestPlane = 0.01;     // m; less is what rounding leaves of an inset that takes all
-constexpr double kSamePitch = 0.02;          // relative
 
 class RoomBuilder {
  public:
@@ -62,7 +58,7 @@ class RoomBuilder {
     describe(built);
     if (room_.task)
       brief_.tasks = find_tasks(standards_, *room_.task, room_.task_place, room_.level, problems_);
-    lay_work_plane(built);
+    lay_work_plane(room_, built, space_, brief_, problems_);
     lay_areas(built, walls);
     for (Grid& grid : place_grids(room_, built, walls, problems_)) add(std::move(grid), {});
     for (Grid& grid : place_emergency_grids(room_, built, walls, problems_)) add(std::move(grid), {});
@@ -84,12 +80,12 @@ class RoomBuilder {
     PlacedGroups placed = place_luminaires(project_, room_, built, walls, space_.geometry, problems_);
     space_.groups = std::move(placed.groups);
     demand_of_room();
-    array_spacings_ = std::move(placed.array_spacings);
     if (room_.luminaires.empty() && !project_.shows_daylight() && !room_.daylight)
       problems_.warning(
           "P020", room_.place,
           fmt::format(FMT_STRING("room \"{}\" has no luminaires; it will be dark"), room_.name));
-    warn_of_equal_pitch();
+    if (space_.work_plane())
+      warn_of_equal_pitch(room_, *space_.work_plane(), placed.array_spacings, problems_);
     warn_of_objects_over(room_, space_, brief_, built.objects, problems_);
     warn_of_doubtful_input(project_, room_, space_, brief_, problems_);
     if (problems_.error_count() > errors_before) return std::nullopt;
@@ -109,18 +105,12 @@ class RoomBuilder {
   }
   void describe(const RoomGeometry& built);
   void describe(Opening placed);
-  void say_no_work_plane();
-  void lay_work_plane(const RoomGeometry& built);
   void lay_areas(const RoomGeometry& built, const WrittenWalls& walls);
   void note_not_verified(const Tasks& tasks);
   void lay_faces();
   void lay_eyes();
   void check_left_out(const std::vector<model::LeftOutLuminaire>& list);
   void demand_of_room();
-  bool whole_room_counts() const;
-  void demand_of_work_plane();
-  double plane_height();
-  void warn_of_equal_pitch();
 
   const model::Project& project_;
   const model::Room& room_;
@@ -128,7 +118,6 @@ class RoomBuilder {
   Problems& problems_;
   Space space_;
   Brief brief_;
-  std::vector<Vec2> array_spacings_;
   Tasks surface_tasks_;  ///< that walls, ceiling and cylinders are held against
   std::vector<Tasks> all_tasks_;
 };
@@ -209,7 +198,7 @@ void RoomBuilder::lay_areas(const RoomGeometry& built, const WrittenWalls& walls
   note_not_verified(brief_.tasks);
   const bool by_areas = room_.verification == model::Verification::by_areas;
   if (room_.areas.empty() && brief_.tasks.empty()) return;
-  const bool room_counts = room_.task && whole_room_counts();
+  const bool room_counts = room_.task && whole_room_counts(room_);
   brief_.verified_as = room_.areas.empty() ? VerifiedAs::whole_room
                        : !by_areas         ? VerifiedAs::whole_room_and_areas
                        : room_counts       ? VerifiedAs::room_and_areas_of_other_tasks
@@ -293,128 +282,6 @@ void RoomBuilder::demand_of_room() {
     for (standards::Demand& demand : standards::colour_demands(task))
       brief_.light.push_back(std::move(demand));
   }
-}
-
-double RoomBuilder::plane_height() {
-  if (room_.work_plane.height_m) return *room_.work_plane.height_m;
-  if (!brief_.tasks.empty() && brief_.tasks.front().row.plane_height_m) {
-    brief_.plane_height = PlaneHeight::by_task;
-    return *brief_.tasks.front().row.plane_height_m;
-  }
-  brief_.plane_height = PlaneHeight::assumed;
-  return kDefaultPlaneHeight;
-}
-
-void RoomBuilder::say_no_work_plane() {
-  if (brief_.tasks.empty() || !whole_room_counts()) return;
-  problems_.warning(
-      "P080", room_.work_plane.place,
-      fmt::format(FMT_STRING("\"{}\" has no work plane and no task area for its task; the task's "
-                             "illuminances are not verified"),
-                  room_.name));
-  brief_.not_verified.push_back({standards::NotVerified::Why::no_plane_for_task, {}, 0});
-}
-
-void RoomBuilder::lay_work_plane(const RoomGeometry& built) {
-  const model::WorkPlane& plane = room_.work_plane;
-  if (!plane.is_read) return say_no_work_plane();
-  const double height = plane_height();
-  if (height < 0 || height >= room_.height_m) {
-    problems_.error("P016", plane.place,
-                    fmt::format(FMT_STRING("the work plane of \"{}\" is at {}, the ceiling at {}; expected a "
-                                           "height from 0 to below the ceiling"),
-                                room_.name, problems_.length(height), problems_.length(room_.height_m)));
-    return;
-  }
-  // EN 12464-1 leaves no border out in health care.
-  const bool whole = !brief_.tasks.empty() && brief_.tasks.front().row.area.rfind("health", 0) == 0;
-  const double inset = plane.inset_m.value_or(whole || room_.outdoors ? 0 : kDefaultInset);
-  const auto box = geometry::inset_bounding_box(space_.outline, inset);
-  if (!box || box->size().minCoeff() < kNarrowestPlane) {
-    problems_.error(
-        "P017", plane.place,
-        fmt::format(FMT_STRING("an inset of {} leaves nothing of the work plane of \"{}\"; give a "
-                               "smaller one, such as work_plane = {{ inset = 0.1 }}"),
-                    problems_.length(inset), room_.name));
-    return;
-  }
-  const double smallest = std::sqrt(box->size().prod() / kMostPoints);
-  const units::ShownUnits& units = problems_.units();
-  if (plane.spacing_m && *plane.spacing_m < smallest) {
-    problems_.error(
-        "P018", plane.place,
-        fmt::format(
-            FMT_STRING("a spacing of {:.4f} {} makes more than {:.0f} points; expected {:.3f} {} or more"),
-            units.length(*plane.spacing_m), units.length_unit(), kMostPoints, units.length(smallest),
-            units.length_unit()));
-    return;
-  }
-  if (auto grid = readings::plane_grid(readings::Plane::level(height), space_.outline, {}, inset,
-                                       {plane.spacing_m, {}, {}, count_rule(brief_.tasks)})) {
-    const bool follows = follow_ground(built.shell.ground, *grid);
-    if (plane.leave_out)
-      leave_out_footprints(built.objects, *plane.leave_out, plane.leave_out_place, "work plane", *grid,
-                           problems_);
-    add({"work plane", GridRole::work_plane, readings::Kernel::plane, Vec3::UnitX(), std::move(*grid),
-         follows},
-        {});
-    demand_of_work_plane();
-  } else {
-    problems_.error(
-        "P017", plane.place,
-        fmt::format(
-            FMT_STRING("no point of the grid of \"{}\" falls inside the inset outline; give a smaller "
-                       "spacing or inset in work_plane"),
-            room_.name));
-  }
-}
-
-/// Whether the room's task is held against its whole work plane. Task areas refine a room's task; where they
-/// all have tasks of their own, no part of the room is left for it, and it is not dropped for that.
-bool RoomBuilder::whole_room_counts() const {
-  const auto& areas = room_.areas;
-  return room_.verification == model::Verification::whole_room ||
-         std::none_of(areas.begin(), areas.end(), [&](const model::AreaWish& area) {
-           return area.task.empty() || area.task == *room_.task;
-         });
-}
-
-/// The task's values, where the whole room is verified and the task is done on a level plane.
-void RoomBuilder::demand_of_work_plane() {
-  if (brief_.tasks.empty() || !whole_room_counts()) return;
-  const standards::Requirement& row = brief_.tasks.front().row;
-  const bool upright = row.orientation() == standards::PlaneOrientation::vertical;
-  if (upright && !room_.work_plane.height_m) {
-    problems_.warning(
-        "P056", room_.task_place,
-        fmt::format(FMT_STRING("\"{}\" is read on a plane that is {}; say where with [[rooms.areas]] "
-                               "(on = \"rack.front\", say). The level work plane is not held against it"),
-                    row.key, row.plane_note));
-    brief_.not_verified.push_back({standards::NotVerified::Why::no_plane_for_task, {}, 0});
-    return;
-  }
-  GridBrief& plane = brief_.grids.back();
-  plane.task = row.key;
-  for (const standards::TaskInForce& task : brief_.tasks)
-    for (standards::Demand& demand : standards::task_demands(task))
-      plane.demands.push_back(std::move(demand));
-}
-
-/// A grid in step with the luminaires meets every one at the same place and shows too even or too uneven a
-/// picture.
-void RoomBuilder::warn_of_equal_pitch() {
-  if (!space_.work_plane()) return;
-  const readings::PlaneGrid& grid = *space_.work_plane();
-  for (const Vec2& spacing : array_spacings_)
-    for (int axis = 0; axis < 2; ++axis) {
-      const int count = axis == 0 ? grid.count.nx : grid.count.ny;
-      if (count < 2 || std::abs(grid.cell[axis] / spacing[axis] - 1) > kSamePitch) continue;
-      problems_.warning(
-          "P022", room_.work_plane.place,
-          fmt::format(FMT_STRING("the grid of \"{}\" has the same pitch as the luminaires along {} "
-                                 "({}); give another work_plane.spacing"),
-                      room_.name, axis == 0 ? "x" : "y", problems_.length(spacing[axis])));
-    }
 }
 
 }  // namespace

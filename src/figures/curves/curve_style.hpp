@@ -3,8 +3,8 @@
 #include <string>
 #include <vector>
 
+#include "figures/canvas/svg_canvas.hpp"
 #include "figures/curves/intensity_figures.hpp"
-#include "figures/svg_canvas.hpp"
 
 namespace glow::figures {
 

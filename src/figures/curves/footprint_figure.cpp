@@ -4,9 +4,9 @@
 #include <cmath>
 
 #include "core/sources/direct/direct_light.hpp"
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
+#include "figures/canvas/isolines.hpp"
 #include "figures/curves/curve_style.hpp"
-#include "figures/isolines.hpp"
 
 namespace glow::figures {
 namespace {

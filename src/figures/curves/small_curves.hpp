@@ -3,7 +3,7 @@
 #include <vector>
 
 #include "core/photometry/photometry.hpp"
-#include "figures/svg_canvas.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 
 namespace glow::figures {
 

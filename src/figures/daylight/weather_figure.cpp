@@ -7,7 +7,7 @@
 #include <cmath>
 
 #include "core/daylight/sun.hpp"
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
 #include "figures/curves/curve_style.hpp"
 #include "figures/flat/flat_view.hpp"
 

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/record/record.hpp"
-#include "figures/svg_canvas.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 
 namespace glow::figures {
 

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "figures/isolines.hpp"
+#include "figures/canvas/isolines.hpp"
 
 namespace glow::figures {
 

@@ -1,11 +1,11 @@
 #pragma once
 
 #include "core/record/record.hpp"
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
+#include "figures/canvas/isolines.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 #include "figures/flat/flat_shapes.hpp"
 #include "figures/flat/shown_measure.hpp"
-#include "figures/isolines.hpp"
-#include "figures/svg_canvas.hpp"
 
 namespace glow::figures {
 

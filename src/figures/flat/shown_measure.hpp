@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/record/record.hpp"
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
 
 namespace glow::figures {
 

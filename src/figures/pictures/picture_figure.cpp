@@ -5,10 +5,10 @@
 #include <algorithm>
 #include <cmath>
 
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 #include "figures/flat/flat_view.hpp"
 #include "figures/raster/png_bytes.hpp"
-#include "figures/svg_canvas.hpp"
 
 namespace glow::figures {
 namespace {

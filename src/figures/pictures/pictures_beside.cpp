@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "figures/svg_canvas.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 
 namespace glow::figures {
 namespace {

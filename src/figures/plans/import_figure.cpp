@@ -6,8 +6,8 @@
 #include <cmath>
 
 #include "core/plans/line_work.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 #include "figures/curves/curve_style.hpp"
-#include "figures/svg_canvas.hpp"
 #include "words/text_layout.hpp"
 
 namespace glow::figures {

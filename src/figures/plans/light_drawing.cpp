@@ -6,9 +6,9 @@
 #include <map>
 #include <set>
 
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
+#include "figures/canvas/isolines.hpp"
 #include "figures/flat/dense_grid.hpp"
-#include "figures/isolines.hpp"
 #include "files/plans/dxf/drawing_writer.hpp"
 #include "files/text/csv_cell.hpp"
 

@@ -2,7 +2,7 @@
 
 #include "core/assess/daylight/day_series.hpp"
 #include "core/units/clock.hpp"
-#include "files/results/archive.hpp"
+#include "files/results/described/archive.hpp"
 
 // How sun, view and the course of a day stand in results.json. Included by record_json.cpp only.
 namespace glow::daylight {

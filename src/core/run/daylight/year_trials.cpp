@@ -1,10 +1,10 @@
-#include "core/run/year_trials.hpp"
+#include "core/run/daylight/year_trials.hpp"
 
 #include <algorithm>
 
 #include "core/assess/assess.hpp"
 #include "core/assess/daylight/year_reader.hpp"
-#include "core/run/daylight_changes.hpp"
+#include "core/run/daylight/daylight_changes.hpp"
 #include "core/run/room_pass.hpp"
 
 namespace glow::run {

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/assess/assessment.hpp"
-#include "files/results/archive.hpp"
+#include "files/results/described/archive.hpp"
 
 // How a year of daylight stands in results.json. Included by record_json.cpp only.
 namespace glow::files {

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/assess/light_colour.hpp"
-#include "files/results/archive.hpp"
+#include "files/results/described/archive.hpp"
 
 namespace glow::colour {
 

@@ -1,4 +1,4 @@
-#include "figures/isolines.hpp"
+#include "figures/canvas/isolines.hpp"
 
 #include <algorithm>
 #include <cmath>

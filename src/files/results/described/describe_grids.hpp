@@ -3,8 +3,8 @@
 #include <limits>
 
 #include "core/assess/assessment.hpp"
-#include "files/results/archive.hpp"
-#include "files/results/describe_colour.hpp"
+#include "files/results/described/archive.hpp"
+#include "files/results/described/describe_colour.hpp"
 
 // How grids and points stand in results.json. Included by record_json.cpp only.
 namespace glow::files {

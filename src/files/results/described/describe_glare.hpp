@@ -1,6 +1,6 @@
 #pragma once
 
-#include "files/results/describe_findings.hpp"
+#include "files/results/described/describe_findings.hpp"
 #include "files/results/grid_csv.hpp"
 #include "words/findings.hpp"
 #include "words/topics/glare_words.hpp"

@@ -1,4 +1,4 @@
-#include "core/run/daylight_changes.hpp"
+#include "core/run/daylight/daylight_changes.hpp"
 
 #include <algorithm>
 

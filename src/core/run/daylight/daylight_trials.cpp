@@ -1,11 +1,11 @@
-#include "core/run/daylight_trials.hpp"
+#include "core/run/daylight/daylight_trials.hpp"
 
 #include <algorithm>
 #include <functional>
 
 #include "core/assess/assess.hpp"
 #include "core/assess/daylight/outlook_reader.hpp"
-#include "core/run/daylight_changes.hpp"
+#include "core/run/daylight/daylight_changes.hpp"
 #include "core/run/room_pass.hpp"
 #include "core/space/outside/daylight_brief.hpp"
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "files/results/describe_glare.hpp"
+#include "files/results/described/describe_glare.hpp"
 
 // How light that goes astray outdoors stands in results.json. Included by record_json.cpp only.
 namespace glow::assess {

@@ -1,4 +1,4 @@
-#include "core/run/day_memory.hpp"
+#include "core/run/daylight/day_memory.hpp"
 
 namespace glow::run {
 

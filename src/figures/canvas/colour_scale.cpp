@@ -1,4 +1,4 @@
-#include "figures/colour_scale.hpp"
+#include "figures/canvas/colour_scale.hpp"
 
 #include <fmt/format.h>
 

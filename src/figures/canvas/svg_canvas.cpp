@@ -1,4 +1,4 @@
-#include "figures/svg_canvas.hpp"
+#include "figures/canvas/svg_canvas.hpp"
 
 #include <fmt/format.h>
 

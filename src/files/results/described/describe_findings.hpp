@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/studies/findings.hpp"
-#include "files/results/archive.hpp"
+#include "files/results/described/archive.hpp"
 
 // How checks and what was found out about them stand in results.json. Included by record_json.cpp only.
 namespace glow::files {

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/run/daylight_trials.hpp"
+#include "core/run/daylight/daylight_trials.hpp"
 
 namespace glow::run {
 

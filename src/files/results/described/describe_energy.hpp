@@ -2,7 +2,7 @@
 
 #include "core/studies/energy/energy_findings.hpp"
 #include "core/studies/energy/times_of_year.hpp"
-#include "files/results/archive.hpp"
+#include "files/results/described/archive.hpp"
 
 // How a room's energy stands in results.json. Included by record_json.cpp only.
 namespace glow::studies {
