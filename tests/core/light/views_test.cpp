@@ -3,8 +3,7 @@
 
 #include "core/run/room_pictures.hpp"
 #include "core/sources/luminaire_inflow.hpp"
-#include "core/views/bloom.hpp"
-#include "core/views/tone.hpp"
+#include "core/views/render.hpp"
 #include "rooms/path_tracer.hpp"
 #include "rooms/random_scene.hpp"
 
@@ -328,69 +327,6 @@ TEST(Views, AgreeWithAPathTracerInFurnishedRoomsWithGlass) {
     EXPECT_GT(seen, 35);
     EXPECT_LE(off, 3) << "seed " << seed << " of " << seen;  // pixels on edges are averages of both sides
   }
-}
-
-TEST(Views, PhotographsKeepTheOrderOfLuminancesAndShowWhiteAsWhite) {
-  Picture picture;
-  picture.camera.columns = 64;
-  picture.camera.rows = 1;
-  PictureLayer layer;
-  for (int k = 0; k < 64; ++k) layer.luminance.push_back(float(std::pow(2.0, k / 4.0)));
-  layer.illuminance = layer.luminance;
-  picture.layers = {layer};
-  picture.depth_m.assign(64, 1);
-  PictureUse use;
-  use.weights = {1};
-  for (const double kelvin : {2700.0, 6500.0}) {
-    use.colours = {colour::of_temperature(kelvin)};
-    Development how;
-    how.white_k = kelvin;
-    how.exposure_ev = 8;  // 32 cd/m2 is middle grey
-    const Photograph photograph = developed(picture, seen_light(picture, use), how);
-    for (std::size_t i = 1; i < 64; ++i) EXPECT_GE(photograph.srgb[3 * i + 1], photograph.srgb[3 * i - 2]);
-    EXPECT_NEAR(photograph.srgb[3 * 20], 118, 2);  // 0.18 of white in sRGB
-    for (std::size_t i = 0; i < 64; ++i) {
-      EXPECT_NEAR(photograph.srgb[3 * i], photograph.srgb[3 * i + 1], 2) << kelvin;
-      EXPECT_NEAR(photograph.srgb[3 * i + 2], photograph.srgb[3 * i + 1], 2) << kelvin;
-    }
-  }
-  // Two lights of different colour look it.
-  use.colours = {colour::of_temperature(2700)};
-  Development cool;
-  cool.white_k = 6500;
-  cool.exposure_ev = 8;
-  const Photograph warm = developed(picture, seen_light(picture, use), cool);
-  EXPECT_GT(warm.srgb[3 * 20], warm.srgb[3 * 20 + 2] + 40);
-}
-
-/// One bright pixel veils by the formula what lies about it, by its own colour, and nothing else changes.
-TEST(Views, WhatIsBrighterThanWhiteShinesOver) {
-  Picture picture;
-  picture.camera.columns = 81;
-  picture.camera.rows = 41;
-  const std::size_t n = picture.pixels(), middle = 20 * 81 + 40;
-  SeenLight light;
-  light.luminance.assign(n, 10);
-  light.colour.assign(n, Eigen::Vector3f(9, 10, 8));
-  light.luminance[middle] = 1e6;
-  light.colour[middle] = 1e6f * Eigen::Vector3f(1.2f, 1, 0.3f);
-  SeenLight veiled = light;
-  add_bloom(picture.camera, 1e3, veiled);
-  const double lux = 1e6 * picture.camera.solid_angle(40.5, 20.5);
-  const Vec3 towards = picture.camera.sight(40.5, 20.5).along;
-  for (const std::size_t at : {middle + 12, middle - 20, middle + 81 * 15, std::size_t(0)}) {
-    const Vec3 sight = picture.camera.sight(double(at % 81) + 0.5, double(at / 81) + 0.5).along;
-    const double theta = std::acos(sight.dot(towards)) / kDegree;
-    const double veil = lux * (10 / std::pow(theta, 3) + 5 * (1 + std::pow(30 / 62.5, 4)) / (theta * theta));
-    EXPECT_NEAR(double(veiled.luminance[at]) - 10, veil, 0.05 * veil) << theta;
-    EXPECT_NEAR(double(veiled.colour[at].x()) - 9, 1.2 * veil, 0.06 * veil) << theta;
-  }
-  SeenLight dim = light;
-  add_bloom(picture.camera, 2e6, dim);
-  EXPECT_EQ(dim.luminance, light.luminance);
-  picture.camera.projection = space::Projection::parallel;
-  add_bloom(picture.camera, 1e3, dim);
-  EXPECT_EQ(dim.luminance, light.luminance);
 }
 
 }  // namespace views_test
