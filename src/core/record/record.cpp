@@ -34,6 +34,7 @@ RunRecord::RunRecord(RunRecord&&) noexcept = default;
 RunRecord& RunRecord::operator=(const RunRecord&) = default;
 RunRecord& RunRecord::operator=(RunRecord&&) noexcept = default;
 RunRecord::~RunRecord() = default;
+
 namespace {
 
 GroupRecord group_of(const model::Project& project, const model::Room& room,

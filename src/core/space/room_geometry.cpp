@@ -19,6 +19,7 @@ Space::Space(Space&&) noexcept = default;
 Space& Space::operator=(const Space&) = default;
 Space& Space::operator=(Space&&) noexcept = default;
 Space::~Space() = default;
+
 namespace {
 
 constexpr double kLowestRoom = 0.1;     // m from floor to ceiling

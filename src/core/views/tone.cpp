@@ -99,10 +99,9 @@ Photograph developed(const Picture& picture, SeenLight light, const Development&
     adapted = to_cones().inverse() * scale.asDiagonal() * to_cones();
   }
   if (how.bloom) add_bloom(picture.camera, grey / kMiddleGrey, light);
-  const std::size_t n = picture.pixels();
-  photograph.srgb.resize(3 * n);
+  photograph.srgb.resize(3 * picture.pixels());
   const std::size_t columns = std::size_t(picture.camera.columns);
-  const auto show_row = [&](std::size_t row) {
+  parallel_for(std::size_t(picture.camera.rows), {}, "developing", [&](std::size_t row) {
     for (std::size_t i = row * columns; i < (row + 1) * columns; ++i) {
       std::uint8_t* codes = photograph.srgb.data() + 3 * i;
       const double l = double(light.luminance[i]);
@@ -113,8 +112,7 @@ Photograph developed(const Picture& picture, SeenLight light, const Development&
         std::fill_n(codes, 3, kPaper);
       }
     }
-  };
-  parallel_for(n / std::max<std::size_t>(1, columns), {}, "developing", show_row);
+  });
   return photograph;
 }
 
