@@ -1,5 +1,6 @@
 #pragma once
 
+#include <initializer_list>
 #include <memory>
 #include <optional>
 #include <string>
@@ -105,6 +106,8 @@ class TomlTable {
   const units::ShownUnits& units() const { return units_; }
   /// All that is asked of this table, and of those taken from it, is noted there; it must outlive them.
   void note_in(AskedKeys* asked) { asked_ = asked; }
+  /// Whether exactly one of these is there. Where none is but a misspelt one, that is told of and counts.
+  bool has_one_of(std::initializer_list<const char*> keys);
   /// Names the keys that were never asked for, with the nearest one that could have been meant.
   void finish();
 
@@ -112,7 +115,8 @@ class TomlTable {
   std::optional<std::string> text_of(const std::string& key, const toml::node* node, std::size_t most);
   bool check_characters(const std::string& text, const Place& place);
   const toml::node* take(const std::string& key, Form form, Need need = Need::optional);
-  /// One message, also where the key is there but misspelt.
+  /// Tells that `key` is missing and which other one may mean it, which is then told of no more; false: none.
+  bool tell_misspelt(const std::string& key);
   void tell_missing(const std::string& key);
   void note(const std::string& key, Form form, const std::string& allowed = {}) const;
   Place place_of(const toml::node& node) const;

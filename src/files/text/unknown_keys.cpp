@@ -49,7 +49,7 @@ Place TomlTable::place_of(const toml::key& key) const {
   return {file_, static_cast<int>(key.source().begin.line), static_cast<int>(key.source().begin.column)};
 }
 
-void TomlTable::tell_missing(const std::string& key) {
+bool TomlTable::tell_misspelt(const std::string& key) {
   for (const auto& [other, node] : *table_) {
     const std::string name(other.str());
     if (is_in(known_, name) || likely_key(name, {key}).empty()) continue;
@@ -57,9 +57,20 @@ void TomlTable::tell_missing(const std::string& key) {
     problems_->error("P004", place_of(other),
                      fmt::format(FMT_STRING("{}: \"{}\" is missing; is it meant by \"{}\"?"), name_, key,
                                  name.substr(0, 60)));
-    return;
+    return true;
   }
+  return false;
+}
+
+void TomlTable::tell_missing(const std::string& key) {
+  if (tell_misspelt(key)) return;
   problems_->error("P004", place(), fmt::format(FMT_STRING("{}: \"{}\" is missing"), name_, key));
+}
+
+bool TomlTable::has_one_of(std::initializer_list<const char*> keys) {
+  const auto there = std::count_if(keys.begin(), keys.end(), [&](const char* key) { return has(key); });
+  if (there > 0) return there == 1;
+  return std::any_of(keys.begin(), keys.end(), [&](const char* key) { return tell_misspelt(key); });
 }
 
 void TomlTable::finish() {

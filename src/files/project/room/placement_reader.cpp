@@ -231,10 +231,7 @@ void read_where(TomlTable& table, LuminairePlacement& placement) {
   }
   read_over(table, placement);
   if (auto arrange = table.table("arrange")) placement.arrange = read_arrange(*arrange);
-  int ways = 0;
-  for (const char* key : {"at", "array", "row", "ring", "along", "over", "on_wall", "arrange"})
-    ways += table.has(key);
-  if (ways != 1)
+  if (!table.has_one_of({"at", "array", "row", "ring", "along", "over", "on_wall", "arrange"}))
     table.problems().error(
         "P007", table.place(),
         "a luminaire needs exactly one of \"at\" (one luminaire), \"array\" (rows and columns), \"row\", "

@@ -119,9 +119,7 @@ GridWish read_grid(TomlTable& table) {
     table.problems().error("P004", grid.place,
                            "a semi-cylindrical grid needs \"facing\" = [x, y], the level direction its half "
                            "cylinders look in");
-  int places = 0;
-  for (const char* key : {"on", "rectangle", "polygon", "height"}) places += table.has(key);
-  if (places != 1)
+  if (!table.has_one_of({"on", "rectangle", "polygon", "height"}))
     table.problems().error("P007", grid.place,
                            "a grid needs exactly one of \"on\" (a wall, floor, ceiling or an object's face), "
                            "\"rectangle\", \"polygon\" and \"height\" (level, through the whole room)");
@@ -152,9 +150,7 @@ model::AreaWish read_area(TomlTable& table) {
   area.task_place = table.place_of("task");
   area.level = read_level(table);
   area.surroundings = table.flag("surroundings").value_or(true);
-  int places = 0;
-  for (const char* key : {"on", "rectangle", "polygon", "outline"}) places += table.has(key);
-  if (places != 1)
+  if (!table.has_one_of({"on", "rectangle", "polygon", "outline"}))
     table.problems().error("P007", area.grid.place,
                            "a task area needs exactly one of \"on\" (a wall, floor or an object's face), "
                            "\"rectangle\", \"outline\" (in plan) and \"polygon\" (corners in space)");

@@ -69,8 +69,7 @@ bool is_room_size(TomlTable& table, const char* key, const Vec2& size, const Pla
 }
 
 void read_outline(TomlTable& table, Room& room) {
-  const bool both = table.has("size") && table.has("outline");
-  if (both || (!table.has("size") && !table.has("outline")))
+  if (!table.has_one_of({"size", "outline"}))
     table.problems().error(
         "P007", table.place(),
         "a room needs either \"size\" = [length along x, width along y] or \"outline\" = [[x, y], "
