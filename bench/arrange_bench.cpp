@@ -8,13 +8,15 @@
 //   of
 //               60 m2, each in its own best arrangement; against full calculations of a sample of their
 //               fields
-// arrange_bench [CANDIDATES]   how many are ranked; 200
+//
+//   arrange [CANDIDATES]   how many are ranked; 200
 #include <fmt/format.h>
 
 #include <chrono>
 #include <filesystem>
 #include <random>
 
+#include "bench/benches.hpp"
 #include "cli/open_project.hpp"
 #include "core/photometry/transform.hpp"
 #include "core/run/arrange_room.hpp"
@@ -24,12 +26,11 @@
 #include "files/photometry/photometric_file.hpp"
 #include "rooms/furnished_room.hpp"
 
+namespace glow::bench::arrange_bench {
 namespace {
 
-using namespace glow;
-
 template <class Work>
-double seconds(int times, const Work& work) {
+double mean_seconds(int times, const Work& work) {
   const auto begin = std::chrono::steady_clock::now();
   for (int k = 0; k < times; ++k) work(k);
   return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count() / times;
@@ -45,15 +46,15 @@ std::vector<photometry::PlacedLuminaire> moved(const rooms::TestRoom& room, int 
 void furnished() {
   const rooms::TestRoom room = rooms::furnished_room();
   const auto effort = transport::Effort::normal();
-  const double full = seconds(3, [&](int k) {
+  const double full = mean_seconds(3, [&](int k) {
     const transport::Transport transport(room.geometry, room.receivers, effort, {});
     sources::relight(transport, moved(room, k), {});
   });
   const transport::Transport transport(room.geometry, room.receivers, effort, {});
-  const double relit = seconds(10, [&](int k) { sources::relight(transport, moved(room, k), {}); });
-  const double prepare = seconds(5, [&](int) { studies::FieldLight(transport, {}, {}); });
+  const double relit = mean_seconds(10, [&](int k) { sources::relight(transport, moved(room, k), {}); });
+  const double prepare = mean_seconds(5, [&](int) { studies::FieldLight(transport, {}, {}); });
   const studies::FieldLight quick(transport, {}, {});
-  const double looked = seconds(40, [&](int k) { quick.lights(moved(room, k), {}); });
+  const double looked = mean_seconds(40, [&](int k) { quick.lights(moved(room, k), {}); });
   fmt::print(FMT_STRING("furnished office, six long luminaires with shadows: full {:.0f} ms\n"), 1e3 * full);
   fmt::print(FMT_STRING("  looked at  {:8.3f} ms, full / it {:.0f}\n"), 1e3 * looked, full / looked);
   fmt::print(FMT_STRING("  moved      {:8.3f} ms, full / it {:.0f}\n"), 1e3 * relit, full / relit);
@@ -65,8 +66,8 @@ void demo_rooms() {
   const run::Accuracy accuracy = *run::Accuracy::parse("normal");
   for (const cli::OpenProject::Room& room : open->rooms) {
     if (!room.written->task) continue;
-    const double full =
-        seconds(1, [&](int) { run::compute_room(open->project, open->plan(room), accuracy, nullptr, {}); });
+    const double full = mean_seconds(
+        1, [&](int) { run::compute_room(open->project, open->plan(room), accuracy, nullptr, {}); });
     studies::ArrangementWish wish;
     wish.base.mark = "P1";
     wish.base.mounting = model::Mounting::suspended;
@@ -75,7 +76,7 @@ void demo_rooms() {
     kept.luminaires.clear();
     kept.scenes.clear();  // they may name what is taken out
     std::size_t looked = 0;
-    const double search = seconds(1, [&](int) {
+    const double search = mean_seconds(1, [&](int) {
       const run::ArrangedRoom found =
           run::arrange_room(open->project, kept, wish, open->standards, accuracy, nullptr, {});
       looked = found.found.looked_at + found.found.calculated;
@@ -120,7 +121,7 @@ void ranking(std::size_t count) {
   model::Room kept = *room.written;
   kept.luminaires.clear();
   std::vector<run::RankedCandidate> ranked;
-  const double all = seconds(1, [&](int) {
+  const double all = mean_seconds(1, [&](int) {
     const run::Ranker ranker(open->project, kept, list, {}, open->standards, accuracy, nullptr, {});
     for (std::size_t c = 0; c < list.size(); ++c) ranked.push_back(ranker.rank(c));
   });
@@ -130,8 +131,8 @@ void ranking(std::size_t count) {
     fields += each.found.fields;
     met += each.meets();
   }
-  const double one =
-      seconds(5, [&](int) { run::compute_room(open->project, open->plan(room), accuracy, nullptr, {}); });
+  const double one = mean_seconds(
+      5, [&](int) { run::compute_room(open->project, open->plan(room), accuracy, nullptr, {}); });
   fmt::print(FMT_STRING("rank {} candidates in 60 m2: {:.1f} s, {:.0f} ms each, {} can do it\n"), count, all,
              1e3 * all / double(count), met);
   fmt::print(
@@ -140,10 +141,14 @@ void ranking(std::size_t count) {
       fields, looked, 1e3 * one, one * double(fields) / all, one * double(looked) / all);
 }
 
-}  // namespace
-
-int main(int count, char** words) {
+int measure(const Words& words) {
   furnished();
   demo_rooms();
-  ranking(count > 1 ? std::stoul(words[1]) : 200);
+  ranking(std::size_t(words.number(0, 200)));
+  return 0;
 }
+
+const Measurement known("arrange", measure);
+
+}  // namespace
+}  // namespace glow::bench::arrange_bench

@@ -1,21 +1,21 @@
 // Whether the stated uncertainty is honest: three rooms, computed many times with other seeds, against runs
 // of far greater effort. Prints how often the truth lies inside the stated 95 % interval.
 //
-//   confidence_bench [repetitions, 100] [accuracy: draft, normal, fine] [room: furnished, plain, long-low]
+//   confidence [repetitions, 100] [accuracy: draft, normal, fine] [room: furnished, plain, long-low]
 #include <fmt/format.h>
 
 #include <cstdlib>
 #include <numeric>
 #include <string>
 
+#include "bench/benches.hpp"
 #include "bench/tally.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 #include "rooms/furnished_room.hpp"
 
+namespace glow::bench::confidence_bench {
 namespace {
-
-using namespace glow;
 
 constexpr int kLongRuns = 4;
 constexpr std::size_t kPoints = 8;  // that are looked at one by one
@@ -54,8 +54,6 @@ Values computed(const rooms::TestRoom& space, const transport::Effort& effort, b
     values.point_uncertainty.push_back(assess::point_uncertainty(error, light, p));
   return values;
 }
-
-using bench::Tally;
 
 /// Downlights of a cosine beam, nothing else.
 rooms::TestRoom bare_room(const Vec2& size, double height, const std::vector<Vec2>& luminaires) {
@@ -112,15 +110,18 @@ void examine(const std::string& name, const transport::Effort& normal, int repet
   for (const Tally& tally : {mean, least, u0, points}) tally.print();
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  const int repetitions = argc > 1 ? std::atoi(argv[1]) : 100;
-  const std::string accuracy = argc > 2 ? argv[2] : "normal";
+int measure(const Words& words) {
+  const int repetitions = words.number(0, 100);
+  const std::string accuracy = words.at(1, "normal");
   const transport::Effort effort = accuracy == "draft"  ? transport::Effort::draft()
                                    : accuracy == "fine" ? transport::Effort::fine()
                                                         : transport::Effort::normal();
   for (const char* room : {"furnished", "plain", "long-low"})
-    if (argc <= 3 || std::string(argv[3]) == room) examine(room, effort, repetitions);
+    if (words.at(2, room) == room) examine(room, effort, repetitions);
   return 0;
 }
+
+const Measurement known("confidence", measure);
+
+}  // namespace
+}  // namespace glow::bench::confidence_bench

@@ -10,18 +10,18 @@
 #include <algorithm>
 
 #include "bench/bare_rays.hpp"
+#include "bench/benches.hpp"
 #include "bench/timing.hpp"
 #include "cli/open_project.hpp"
 #include "core/lighting/daylight.hpp"
 #include "core/run/room_pass.hpp"
 
-using namespace glow;
-
+namespace glow::bench::daylight_bench {
 namespace {
 
 /// As sources::DaylightPaths sends them: to the openings, and on from there.
 struct DayRays {
-  std::vector<bench::Ray> inside, outside;
+  std::vector<Ray> inside, outside;
 
   void add(const Vec3& eye, const Vec3& at, const Vec3& outwards, const transport::Transport& room,
            const geometry::RayTracer& beyond) {
@@ -66,9 +66,7 @@ DayRays day_rays(const space::Space& space, const transport::Transport& room,
   return rays;
 }
 
-}  // namespace
-
-int main() {
+int measure(const Words&) {
   const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   const transport::Effort effort = transport::Effort::normal();
   model::Moment day;  // half hour by half hour
@@ -84,20 +82,20 @@ int main() {
     if (scene == plan.scenes.end()) continue;
     const assess::ReadingPlan reading = assess::ReadingPlan::whole(plan.space, plan.brief);
     const double traced =
-        bench::seconds(3, [&] { transport::Transport(plan.space.geometry, reading.receivers, effort, {}); });
+        seconds(3, [&] { transport::Transport(plan.space.geometry, reading.receivers, effort, {}); });
     const transport::Transport transport(plan.space.geometry, reading.receivers, effort, {});
-    const double paths = bench::seconds(3, [&] { lighting::Daylight(plan.space, transport, {}, {}); });
+    const double paths = seconds(3, [&] { lighting::Daylight(plan.space, transport, {}, {}); });
     const lighting::Daylight light(plan.space, transport, {}, {});
-    const double moment = bench::seconds(3, [&] { light.at(*scene->moment, {}); });
-    const std::vector<bench::Ray> rays = bench::rays_of(transport, effort);
+    const double moment = seconds(3, [&] { light.at(*scene->moment, {}); });
+    const std::vector<Ray> rays = rays_of(transport, effort);
     const DayRays of_day = day_rays(plan.space, transport, light.outdoors().tracer());
-    const double bare = bench::seconds(3, [&] {
-      bench::trace_bare(transport.tracer(), rays);
-      bench::trace_bare(transport.tracer(), of_day.inside);
-      if (light.outdoors().built() > 0) bench::trace_bare(light.outdoors().tracer(), of_day.outside);
+    const double bare = seconds(3, [&] {
+      trace_bare(transport.tracer(), rays);
+      trace_bare(transport.tracer(), of_day.inside);
+      if (light.outdoors().built() > 0) trace_bare(light.outdoors().tracer(), of_day.outside);
     });
     const auto in_daylight = [](const space::PlannedMoment& step) { return !step.is_night; };
-    const double whole_day = bench::seconds(3, [&] {  // as a run has it: step beside step
+    const double whole_day = seconds(3, [&] {  // as a run has it: step beside step
       parallel_for(steps.size(), {}, "", [&](std::size_t k) {
         if (in_daylight(steps[k])) light.at(steps[k], {});
       });
@@ -112,4 +110,10 @@ int main() {
         (traced + paths + moment) / further, steps.size(), whole_day / (traced + paths + moment),
         double(light.memory()) / 1e6, (traced + paths + moment) / bare, rays.size(), of_day.inside.size());
   }
+  return 0;
 }
+
+const Measurement known("daylight", measure);
+
+}  // namespace
+}  // namespace glow::bench::daylight_bench

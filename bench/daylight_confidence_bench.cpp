@@ -2,10 +2,11 @@
 // around a corner, a deep well, a glossy one; many times with other seeds, against runs of far greater
 // effort. Prints how often the truth lies inside the stated 95 % interval.
 //
-//   daylight_confidence_bench [repetitions, 40] [room]
+//   daylight-confidence [repetitions, 40] [room]
 #include <cstdio>
 #include <cstdlib>
 
+#include "bench/benches.hpp"
 #include "bench/tally.hpp"
 #include "cli/open_project.hpp"
 #include "core/assess/grid_reader.hpp"
@@ -13,8 +14,7 @@
 #include "core/lighting/daylight.hpp"
 #include "core/run/room_pass.hpp"
 
-using namespace glow;
-
+namespace glow::bench::daylight_confidence_bench {
 namespace {
 
 constexpr int kLongRuns = 3;
@@ -69,14 +69,17 @@ void examine(const space::PlannedRoom& plan, const space::PlannedScene& scene, i
   std::fflush(stdout);
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
+int measure(const Words& words) {
   const auto open = cli::open_project(GLOWGRID_SOURCE "/bench/daylight_rooms.toml");
   for (const cli::OpenProject::Room& room : open->rooms) {
-    if (argc > 2 && room.name() != argv[2]) continue;
+    if (room.name() != words.at(1, room.name())) continue;
     const space::PlannedRoom plan = open->plan(room);
-    for (const space::PlannedScene& scene : plan.scenes)
-      examine(plan, scene, argc > 1 ? std::atoi(argv[1]) : 40);
+    for (const space::PlannedScene& scene : plan.scenes) examine(plan, scene, words.number(0, 40));
   }
+  return 0;
 }
+
+const Measurement known("daylight-confidence", measure);
+
+}  // namespace
+}  // namespace glow::bench::daylight_confidence_bench

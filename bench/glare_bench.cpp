@@ -6,8 +6,7 @@
 //   room    a room of 60 m2 with 12 luminaires without its eyes, from nothing
 //   map     the same with UGR of eyes every 0.5 m in 4 directions, and what the worst luminaire could do
 //   table   the table of CIE 190 of one luminaire, 19 rooms; headline: its two values on the data sheet
-#include <benchmark/benchmark.h>
-
+#include "bench/repeated.hpp"
 #include "cli/open_project.hpp"
 #include "core/cavity/ugr_table.hpp"
 #include "core/glare/unified_glare.hpp"
@@ -15,9 +14,8 @@
 #include "core/run/compute_room.hpp"
 #include "core/sources/direct/direct_light.hpp"
 
+namespace glow::bench::glare_bench {
 namespace {
-
-using namespace glow;
 
 const cli::OpenProject& open() {
   static const std::unique_ptr<cli::OpenProject> opened =
@@ -89,13 +87,20 @@ void headline(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(cavity::ugr_headline(*room().groups.at(0).photometry));
 }
 
+int measure(const Words& words) {
+  const auto add = [](const char* name, const auto& function) {
+    return benchmark::RegisterBenchmark(name, function)->Unit(benchmark::kMillisecond);
+  };
+  add("sweep", sweep);
+  add("direct", direct);
+  add("compute/room", [](benchmark::State& state) { compute(state, false); })->UseRealTime();
+  add("compute/map", [](benchmark::State& state) { compute(state, true); })->UseRealTime();
+  add("table", table);
+  add("headline", headline);
+  return run_registered(words) ? 0 : 1;
+}
+
+const Measurement known("glare", measure);
+
 }  // namespace
-
-BENCHMARK(sweep)->Unit(benchmark::kMillisecond);
-BENCHMARK(direct)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(compute, room, false)->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK_CAPTURE(compute, map, true)->Unit(benchmark::kMillisecond)->UseRealTime();
-BENCHMARK(table)->Unit(benchmark::kMillisecond);
-BENCHMARK(headline)->Unit(benchmark::kMillisecond);
-
-BENCHMARK_MAIN();
+}  // namespace glow::bench::glare_bench

@@ -2,19 +2,19 @@
 // against as many bare rays; and the whole run of that yard.
 #include <fmt/format.h>
 
+#include "bench/benches.hpp"
 #include "bench/timing.hpp"
 #include "cli/open_project.hpp"
 #include "core/assess/spill_reader.hpp"
 #include "core/run/compute_room.hpp"
 #include "core/run/room_pass.hpp"
 
+namespace glow::bench::neighbours_bench {
 namespace {
-
-using namespace glow;
 
 /// One ray from each point to the middle of each luminaire, on all threads.
 double bare_rays(const space::Space& space, const transport::Transport& transport) {
-  return bench::seconds(3, [&] {
+  return seconds(3, [&] {
     parallel_for(space.neighbours.front().eyes.size(), {}, "rays", [&](std::size_t p) {
       const Vec3& eye = space.neighbours.front().eyes[p];
       for (const space::LuminaireGroup& group : space.groups)
@@ -25,9 +25,7 @@ double bare_rays(const space::Space& space, const transport::Transport& transpor
   });
 }
 
-}  // namespace
-
-int main() {
+int measure(const Words&) {
   const auto open = cli::open_project(GLOWGRID_SOURCE "/bench/neighbours_yard.toml");
   if (!open || open->rooms.empty()) return 1;
   const space::PlannedRoom plan = open->plan(open->rooms.front());
@@ -38,9 +36,9 @@ int main() {
   for (const space::LuminaireGroup& group : plan.space.groups) luminaires += group.luminaires.size();
   const std::size_t points = plan.space.neighbours.front().eyes.size();
   const double bare = bare_rays(plan.space, *pass.transport);
-  const double seen = bench::seconds(3, [&] { assess::SeenFromEyes(*pass.setting, {}); });
+  const double seen = seconds(3, [&] { assess::SeenFromEyes(*pass.setting, {}); });
   const assess::SeenFromEyes eyes(*pass.setting, {});
-  const double read = bench::seconds(3, [&] { assess::read_spill(*pass.setting, eyes, pass.lit, {}, {}); });
+  const double read = seconds(3, [&] { assess::read_spill(*pass.setting, eyes, pass.lit, {}, {}); });
   fmt::print(FMT_STRING("{} luminaires, {} points: {} pairs; bare rays {:.1f} ms, one for each pair\n"),
              luminaires, points, luminaires * points, 1e3 * bare);
   fmt::print(
@@ -48,7 +46,13 @@ int main() {
           "sight of luminous areas {:.1f} ms, {:.1f} times the bare rays; k of all pairs {:.1f} ms, {:.1f} "
           "times; again with other weights the latter only\n"),
       1e3 * seen, seen / bare, 1e3 * read, read / bare);
-  const double whole = bench::seconds(
+  const double whole = seconds(
       1, [&] { run::compute_room(open->project, plan, *run::Accuracy::parse("normal"), nullptr, {}); });
   fmt::print(FMT_STRING("the whole yard {:.2f} s\n"), whole);
+  return 0;
 }
+
+const Measurement known("neighbours", measure);
+
+}  // namespace
+}  // namespace glow::bench::neighbours_bench

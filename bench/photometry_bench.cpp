@@ -1,6 +1,5 @@
 // Photometric files: how many are read a second, and what a look-up by direction costs against a plain
 // bilinear look-up by C and gamma in the same table, with the angles found by the library's acos and atan2.
-#include <benchmark/benchmark.h>
 #include <fmt/format.h>
 
 #include <fstream>
@@ -8,12 +7,12 @@
 #include <random>
 #include <sstream>
 
+#include "bench/repeated.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "files/photometry/photometry_reader.hpp"
 
+namespace glow::bench::photometry_bench {
 namespace {
-
-using namespace glow;
 
 std::string content_of(const char* path) {
   std::ifstream file(path, std::ios::binary);
@@ -120,10 +119,7 @@ class Ratios : public benchmark::ConsoleReporter {
   std::map<std::string, double> rate_;
 };
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  benchmark::Initialize(&argc, argv);
+int measure(const Words& words) {
   const auto add = [](const char* name, void (*function)(benchmark::State&)) {
     benchmark::RegisterBenchmark(name, function)->Repetitions(9)->ReportAggregatesOnly(true)->MinTime(0.1);
   };
@@ -131,7 +127,12 @@ int main(int argc, char** argv) {
   add("look_up", look_up);
   add("read_files", read_files);
   Ratios reporter;
-  benchmark::RunSpecifiedBenchmarks(&reporter);
+  if (!run_registered(words, &reporter)) return 1;
   reporter.print();
   return 0;
 }
+
+const Measurement known("photometry", measure);
+
+}  // namespace
+}  // namespace glow::bench::photometry_bench

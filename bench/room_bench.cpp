@@ -11,7 +11,6 @@
 //   500        the same room with about 500 points: time, and the accuracy that the run itself states
 //   windows    the demo's own throwing room: windows, furniture, all grids
 //   furnished  the same for an office with desks, a cupboard, shelves and a screen
-#include <benchmark/benchmark.h>
 #include <fmt/format.h>
 
 #include <map>
@@ -19,6 +18,7 @@
 #include <vector>
 
 #include "bench/bare_rays.hpp"
+#include "bench/repeated.hpp"
 #include "cli/open_project.hpp"
 #include "core/assess/grid_uncertainty.hpp"
 #include "core/lighting/lighting.hpp"
@@ -28,9 +28,8 @@
 #include "core/sources/remembered_places.hpp"
 #include "rooms/furnished_room.hpp"
 
+namespace glow::bench::room_bench {
 namespace {
-
-using namespace glow;
 
 /// The first room of a project, without eyes: glare_bench measures what they cost.
 struct BenchRoom {
@@ -90,8 +89,8 @@ void trace_bare(benchmark::State& state, const geometry::Geometry& geometry,
                 const std::vector<readings::Receiver>& receivers) {
   const transport::Effort effort;
   const transport::Transport transport(geometry, receivers, effort, Watch{});
-  const std::vector<bench::Ray> rays = bench::rays_of(transport, effort);
-  for (auto _ : state) bench::trace_bare(transport.tracer(), rays);
+  const std::vector<Ray> rays = rays_of(transport, effort);
+  for (auto _ : state) trace_bare(transport.tracer(), rays);
   state.counters["rays"] = double(rays.size());
 }
 
@@ -248,17 +247,7 @@ class Ratios : public benchmark::ConsoleReporter {
   std::map<std::string, double> median_;
 };
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  // Taken in turns, so that a slow minute of the machine falls on all alike.
-  std::string interleave = "--benchmark_enable_random_interleaving=true";
-  std::vector<char*> arguments(argv, argv + argc);
-  arguments.insert(arguments.begin() + 1, interleave.data());
-  argc = int(arguments.size());
-  argv = arguments.data();
-  benchmark::Initialize(&argc, argv);
-  if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 1;
+int measure(const Words& words) {
   const auto add = [](const char* name, void (*function)(benchmark::State&)) {
     return benchmark::RegisterBenchmark(name, function)
         ->Unit(benchmark::kMillisecond)
@@ -282,7 +271,13 @@ int main(int argc, char** argv) {
   add("furnished_relight", furnished_relight);
   add("furnished_moved", furnished_moved);
   Ratios reporter;
-  benchmark::RunSpecifiedBenchmarks(&reporter);
+  // Taken in turns, so that a slow minute of the machine falls on all alike.
+  if (!run_registered(words.after("--benchmark_enable_random_interleaving=true"), &reporter)) return 1;
   reporter.print();
   return 0;
 }
+
+const Measurement known("room", measure);
+
+}  // namespace
+}  // namespace glow::bench::room_bench

@@ -11,14 +11,14 @@
 #include <numeric>
 #include <string>
 
+#include "bench/benches.hpp"
 #include "bench/path_tracing.hpp"
 #include "core/photometry/placed_luminaire.hpp"
 #include "core/sources/luminaire_inflow.hpp"
 
+namespace glow::bench::scale_bench {
 namespace {
 
-using namespace glow;
-using bench::error_of, bench::ProgramsRays;
 using transport::Effort;
 using transport::GroupLight;
 using transport::Transport;
@@ -214,10 +214,8 @@ void large_hall() {
              c.points, c.patches, c.transport, c.relight, peak_memory_gb());
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  const std::string only = argc > 1 ? argv[1] : "";
+int measure(const Words& words) {
+  const std::string only = words.at(0, "");
   const auto wanted = [&](const char* name) { return only.empty() || only == name; };
   if (wanted("hall")) large_hall();
   if (wanted("growth")) growth();
@@ -226,3 +224,8 @@ int main(int argc, char** argv) {
   if (wanted("error")) equal_error();
   return 0;
 }
+
+const Measurement known("scale", measure);
+
+}  // namespace
+}  // namespace glow::bench::scale_bench

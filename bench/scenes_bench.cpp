@@ -6,14 +6,14 @@
 
 #include <algorithm>
 
+#include "bench/benches.hpp"
 #include "bench/timing.hpp"
 #include "cli/open_project.hpp"
 #include "core/colour/bands.hpp"
 #include "core/run/compute_room.hpp"
 
+namespace glow::bench::scenes_bench {
 namespace {
-
-using namespace glow;
 
 std::vector<space::PlannedScene> scenes_of(const space::PlannedRoom& room, std::size_t count) {
   std::vector<space::PlannedScene> scenes(count);
@@ -38,15 +38,13 @@ model::Room with_clay(const model::Room& room) {
   return clay;
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  const std::size_t kScenes = argc > 2 ? std::size_t(std::atoi(argv[2])) : 50;
+int measure(const Words& words) {
+  const std::size_t kScenes = std::size_t(words.number(1, 50));
   const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   run::Accuracy accuracy = *run::Accuracy::parse("normal");
   accuracy.most_refinements = 0;  // scenes that stand at their limits would be refined, too
   for (const cli::OpenProject::Room& room : open->rooms) {
-    if (argc > 1 && room.name() != argv[1]) continue;
+    if (room.name() != words.at(0, room.name())) continue;
     space::PlannedRoom plan = open->plan(room);
     plan.scenes.clear();
     plan.energy.reset();  // which may name them
@@ -61,9 +59,9 @@ int main(int argc, char** argv) {
       open->project.colour = colour;
       run::compute_room(open->project, which, accuracy, nullptr, {});
     };
-    const std::vector<double> took = bench::seconds_in_turn(
-        15, {[&] { compute(plan, false); }, [&] { compute(used, false); }, [&] { compute(plan, true); },
-             [&] { compute(tinted ? *tinted : plan, true); }});
+    const std::vector<double> took =
+        seconds_in_turn(15, {[&] { compute(plan, false); }, [&] { compute(used, false); },
+                             [&] { compute(plan, true); }, [&] { compute(tinted ? *tinted : plan, true); }});
     const double plain = took[0], with = took[1], grey = took[2], bands = tinted ? took[3] : 0;
     open->project.colour = false;
     fmt::print(FMT_STRING("{:<16} {:4.0f} ms, with {} scenes {:4.0f} ms: {:.3f} times, {:.2f} ms each\n"),
@@ -72,4 +70,10 @@ int main(int argc, char** argv) {
     fmt::print(FMT_STRING("{:<16} colour of grey surfaces {:.3f} times, in three bands {:.3f} times\n"), "",
                grey / plain, bands / plain);
   }
+  return 0;
 }
+
+const Measurement known("scenes", measure);
+
+}  // namespace
+}  // namespace glow::bench::scenes_bench

@@ -6,6 +6,7 @@
 #include <Eigen/Core>
 #include <random>
 
+#include "bench/benches.hpp"
 #include "bench/timing.hpp"
 #include "cli/open_project.hpp"
 #include "core/assess/daylight/year_reader.hpp"
@@ -13,9 +14,8 @@
 #include "core/run/room_pass.hpp"
 #include "core/studies/energy/room_energy.hpp"
 
+namespace glow::bench::year_bench {
 namespace {
-
-using namespace glow;
 
 double megabytes() {
   rusage usage{};
@@ -79,10 +79,10 @@ void against_dense_product(const space::PlannedRoom& room) {
   plan.blinds.states.clear();
   const lighting::YearLight year(room.space, transport, plan, {}, {});
   const std::vector<std::size_t> all = all_of(kPoints);
-  const double hours = bench::seconds(3, [&] { year.at(all, {}); });
+  const double hours = seconds(3, [&] { year.at(all, {}); });
   const Eigen::MatrixXf a = Eigen::MatrixXf::Random(kPoints, 2294), b = Eigen::MatrixXf::Random(2294, 8760);
-  const double dense = bench::seconds(3, [&] { product(a, b); });
-  const double alone = bench::seconds(1, [&] { Eigen::MatrixXf c = a * b; });
+  const double dense = seconds(3, [&] { product(a, b); });
+  const double alone = seconds(1, [&] { Eigen::MatrixXf c = a * b; });
   fmt::print(
       FMT_STRING(
           "{}: 8760 hours x 1000 points, coefficients and sun with them {:.2f} s; the dense product on "
@@ -96,7 +96,7 @@ void energy(const space::PlannedRoom& room) {
                                        {});
   const space::YearPlan& plan = *year_in(room)->year;
   studies::DayHours day;
-  const double daylight = bench::seconds(1, [&] {
+  const double daylight = seconds(1, [&] {
     const lighting::YearLight year(room.space, transport, plan, {}, {});
     day.plane = year.at(all_of(240), {}).as_used();
   });
@@ -107,10 +107,9 @@ void energy(const space::PlannedRoom& room) {
   const studies::GroupsInYear groups{
       std::vector<std::optional<double>>(count, 100.0), std::vector<double>(count, 150.0),
       std::vector<std::vector<double>>(room.scenes.size(), std::vector<double>(count, 0.5))};
-  const double seconds =
-      bench::seconds(3, [&] { studies::room_energy(*room.energy, room.space, groups, &day); });
+  const double took = seconds(3, [&] { studies::room_energy(*room.energy, room.space, groups, &day); });
   fmt::print(FMT_STRING("{}: energy {:.1f} ms, {:.2f} % of its year of daylight\n"), room.space.name,
-             1e3 * seconds, 100 * seconds / daylight);
+             1e3 * took, 100 * took / daylight);
 }
 
 void of_demo(const cli::OpenProject& open) {
@@ -122,14 +121,14 @@ void of_demo(const cli::OpenProject& open) {
     const run::Pass pass =
         run::pass_over(plan.space, scene->brief, lighting::Weights(plan.space.groups.size()),
                        assess::ReadingPlan::whole(plan.space, plan.brief), transport::Effort{}, nullptr, {});
-    const double seconds = bench::seconds(1, [&] {
+    const double took = seconds(1, [&] {
       const lighting::YearLight year(plan.space, *pass.transport, *scene->year,
                                      assess::blind_rule_points(*pass.setting), {});
       const lighting::MomentLight mean = year.mean({});
       year.at(all_of(std::min<std::size_t>(512, pass.transport->receivers().size())), {});
     });
-    all += seconds;
-    fmt::print(FMT_STRING("{}: {:.2f} s, {} receivers, {} patches\n"), plan.space.name, seconds,
+    all += took;
+    fmt::print(FMT_STRING("{}: {:.2f} s, {} receivers, {} patches\n"), plan.space.name, took,
                pass.transport->receivers().size(), pass.transport->patches().size());
   }
   fmt::print(FMT_STRING("the demo's year: {:.1f} s\n"), all);
@@ -184,9 +183,7 @@ void sky_division(const space::PlannedRoom& room) {
       patches.size(), 100 * std::sqrt(square / count), count, 100 * worst);
 }
 
-}  // namespace
-
-int main() {
+int measure(const Words&) {
   const auto open = cli::open_project(GLOWGRID_SOURCE "/demo/millrace.toml");
   for (const cli::OpenProject::Room& room : open->rooms) {
     const space::PlannedRoom plan = open->plan(room);
@@ -198,4 +195,10 @@ int main() {
     break;
   }
   of_demo(*open);
+  return 0;
 }
+
+const Measurement known("year", measure);
+
+}  // namespace
+}  // namespace glow::bench::year_bench

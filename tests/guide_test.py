@@ -4,6 +4,7 @@ add to a file, or to save as one, are added and saved.
 
     tests/guide_test.py PROGRAM
 """
+import json
 import os
 import pathlib
 import re
@@ -13,6 +14,15 @@ import tempfile
 
 ROOT = pathlib.Path(__file__).resolve().parents[1]
 FENCE = re.compile(r"```(sh|toml)\n(.*?)```", re.S)
+
+
+def missing_of_demo(answer, results):
+    """What the demo should have told or written, and has not."""
+    told = ["Throwing room          met       10 of 10", "- work plane, U0 0.25 of 0.40: the lowest", "+ one more D2 above",
+            "figures/showroom--work-plane.svg", "glowgrid run millrace-demo/millrace.toml"]
+    written = ["report.html", "report.pdf", *json.loads((results / "results.json").read_text())["files"]]
+    return ([f"demo: does not tell: {words}\n{answer}" for words in told if words not in answer]
+            + [f"demo: not written: {name}" for name in written if not (results / name).exists()])
 
 
 class Reader:
@@ -35,6 +45,8 @@ class Reader:
         done = subprocess.run(["bash", "-c", line], cwd=self.folder, env=self.environment, capture_output=True, text=True)
         if done.returncode or "warning" in done.stderr:
             self.failed.append(f"{where}: {line}: exit code {done.returncode}\n{done.stdout[-300:]}{done.stderr[:500]}")
+        if line == "glowgrid demo":
+            self.failed += missing_of_demo(done.stdout, self.folder / "millrace-demo/millrace-results")
 
     def follow(self, page):
         text = page.read_text()

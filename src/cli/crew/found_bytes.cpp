@@ -51,7 +51,7 @@ void serialize(Archive& a, run::RankedCandidate& r) {
   a(r.candidate, r.found, r.w_per_m2_100lx, r.cost);
 }
 template <class Archive>
-void serialize(Archive& a, space::Camera& c) {
+void serialize(Archive& a, geometry::Camera& c) {
   a(c.projection, c.eye, c.forward, c.right, c.up, c.half_width, c.columns, c.rows, c.from_outside);
 }
 template <class Archive>

@@ -6,24 +6,20 @@
 #include <map>
 
 namespace glow::geometry {
-namespace {
 
-/// `per_way`: one over each component of the way.
-bool meets(const Eigen::AlignedBox3d& box, const Vec3& from, const Vec3& per_way, double radius) {
-  double first = 0, last = 1;
-  for (int axis = 0; axis < 3; ++axis) {
-    const double a = (box.min()[axis] - radius - from[axis]) * per_way[axis];
-    const double b = (box.max()[axis] + radius - from[axis]) * per_way[axis];
-    first = std::max(first, std::min(a, b));
-    last = std::min(last, std::max(a, b));
-  }
-  return first <= last;
+/// Whether facets cover only one side of it, as the eye sees it: where they cover both, nothing begins there.
+bool Occluders::Hinge::is_outline(const Vec3& eye) const {
+  constexpr double kEdgeOn = 1e-12;  // squared sine
+  if (facets != 2 || lets_pass) return true;
+  const Vec3 across = (edge.a - eye).cross(edge.b - eye);
+  const double one = across.dot(into[0]), other = across.dot(into[1]);
+  return one * other >= 0 || std::min(one * one, other * other) < kEdgeOn * across.squaredNorm();
 }
 
 /// Two facets that meet share an edge: it is kept once.
-void keep_once(std::vector<Occluders::Edge>& edges) {
+void Occluders::keep_once(std::vector<Hinge>& hinges) {
   constexpr double kSame = 1e-6;  // m
-  const auto key = [](const Occluders::Edge& edge) {
+  const auto key = [](const Edge& edge) {
     std::array<std::array<long long, 3>, 2> ends;
     for (std::size_t axis = 0; axis < 3; ++axis) {
       ends[0][axis] = std::llround(edge.a[Eigen::Index(axis)] / kSame);
@@ -32,13 +28,21 @@ void keep_once(std::vector<Occluders::Edge>& edges) {
     if (ends[1] < ends[0]) std::swap(ends[0], ends[1]);
     return ends;
   };
-  std::stable_sort(edges.begin(), edges.end(), [&](const auto& a, const auto& b) { return key(a) < key(b); });
-  edges.erase(
-      std::unique(edges.begin(), edges.end(), [&](const auto& a, const auto& b) { return key(a) == key(b); }),
-      edges.end());
+  std::stable_sort(hinges.begin(), hinges.end(),
+                   [&](const Hinge& a, const Hinge& b) { return key(a.edge) < key(b.edge); });
+  std::vector<Hinge> once;
+  for (const Hinge& hinge : hinges) {
+    if (once.empty() || key(once.back().edge) != key(hinge.edge)) {
+      once.push_back(hinge);
+      continue;
+    }
+    Hinge& same = once.back();
+    if (same.facets == 1) same.into[1] = hinge.into[0];
+    ++same.facets;
+    same.lets_pass = same.lets_pass || hinge.lets_pass;
+  }
+  hinges = std::move(once);
 }
-
-}  // namespace
 
 Occluders::Occluders(const geometry::Geometry& geometry)
     : everywhere_(!geometry.facets().empty() && !geometry.convex_room()) {
@@ -46,20 +50,26 @@ Occluders::Occluders(const geometry::Geometry& geometry)
   for (std::size_t f = 0; f < geometry.facets().size(); ++f) {
     const geometry::Facet& facet = geometry.facets()[f];
     if (!facet.is_front) continue;
-    std::vector<Edge>* edges = &room_edges_;
+    std::vector<Hinge>* hinges = &room_hinges_;
     if (f >= geometry.facets_of_room()) {
       Box& body = bodies[facet.surface];
       for (const Vec2& p : facet.vertices) body.bounds.extend(facet.at(p));
-      edges = &body.edges;
+      hinges = &body.hinges;
     }
-    for (const geometry::Polygon& loop : facet.loops)
-      for (std::size_t k = 0; k < loop.size(); ++k)
-        edges->push_back({facet.at(loop[k]), facet.at(loop[(k + 1) % loop.size()])});
+    for (const geometry::Polygon& loop : facet.loops) {
+      const bool is_hole = &loop != &facet.loops.front();
+      const double left = (signed_area(loop) > 0) != is_hole ? 1 : -1;  // where the facet lies
+      for (std::size_t k = 0; k < loop.size(); ++k) {
+        const Edge edge{facet.at(loop[k]), facet.at(loop[(k + 1) % loop.size()])};
+        const Vec3 into = left * facet.normal.cross(edge.b - edge.a).normalized();
+        hinges->push_back({edge, {into, into}, 1, geometry.material_of(facet).clear > 0});
+      }
+    }
   }
-  keep_once(room_edges_);
+  keep_once(room_hinges_);
   std::vector<Box> all;
   for (auto& [surface, body] : bodies) {
-    keep_once(body.edges);
+    keep_once(body.hinges);
     all.push_back(std::move(body));
   }
   boxes_.reserve(2 * all.size());
@@ -91,17 +101,15 @@ int Occluders::gather(Range begin, Range end) {
 }
 
 template <class Visit>
-void Occluders::each_met(const Vec3& a, const Vec3& b, double radius, const Visit& visit) const {
+void Occluders::each_met(const Ball& from, const Ball& to, const Visit& visit) const {
   if (boxes_.empty()) return;
-  constexpr double kNoWay = 1e-12;  // m
-  const Vec3 way = b - a;
-  const Vec3 per_way = (way.array().abs() < kNoWay).select(kNoWay, way).cwiseInverse();
+  const Beam beam(from, to);
   std::array<int, 64> open;  // deep enough for any number of bodies: they are halved
   std::size_t count = 0;
   open[count++] = int(boxes_.size()) - 1;
   while (count > 0) {
     const Box& box = boxes_[std::size_t(open[--count])];
-    if (!meets(box.bounds, a, per_way, radius)) continue;
+    if (!beam.meets(box.bounds)) continue;
     if (box.first < 0) {
       if (!visit(box)) return;
       continue;
@@ -111,21 +119,26 @@ void Occluders::each_met(const Vec3& a, const Vec3& b, double radius, const Visi
   }
 }
 
-bool Occluders::may_block(const Vec3& a, const Vec3& b, double radius) const {
+bool Occluders::may_block(const Ball& from, const Ball& to) const {
   if (everywhere_) return true;
   bool may = false;
-  each_met(a, b, radius, [&](const Box&) { return !(may = true); });
+  each_met(from, to, [&](const Box&) { return !(may = true); });
   return may;
 }
 
-bool Occluders::edges_between(const Vec3& a, const Vec3& b, double radius, std::vector<Edge>& edges) const {
+bool Occluders::edges_between(const Vec3& eye, const Ball& ball, std::vector<Edge>& edges) const {
   edges.clear();
-  if (everywhere_) edges = room_edges_;
-  each_met(a, b, radius, [&](const Box& box) {
-    edges.insert(edges.end(), box.edges.begin(), box.edges.end());
-    return edges.size() <= kMostEdges;
-  });
-  if (edges.size() <= kMostEdges) return true;
+  std::size_t looked_at = 0;
+  const auto take = [&](const std::vector<Hinge>& hinges) {
+    looked_at += hinges.size();
+    if (looked_at > kMostEdges) return false;
+    for (const Hinge& hinge : hinges)
+      if (hinge.is_outline(eye)) edges.push_back(hinge.edge);
+    return true;
+  };
+  if (everywhere_) take(room_hinges_);
+  each_met({eye}, ball, [&](const Box& box) { return take(box.hinges); });
+  if (looked_at <= kMostEdges) return true;
   edges.clear();
   return false;
 }

@@ -227,6 +227,7 @@ std::vector<Polygon> without_hole(const std::vector<Polygon>& pieces, Polygon ho
 
 Polygon clip_convex(const Polygon& convex, const Vec2& normal, double offset) {
   Polygon result;
+  result.reserve(convex.size() + 1);
   for (std::size_t i = 0; i < convex.size(); ++i) {
     const Vec2& a = convex[i];
     const Vec2& b = convex[(i + 1) % convex.size()];

@@ -16,6 +16,13 @@ struct RayBlock {
 
   Vec3f origin(int i) const { return at(origins, i); }
   Vec3f direction(int i) const { return at(directions, i); }
+  /// One of them, in the same coordinates; `size` is not changed.
+  void set(std::size_t i, const Vec3f& from, const Vec3f& along) {
+    for (int axis = 0; axis < 3; ++axis) {
+      origins[std::size_t(axis)][i] = from[axis];
+      directions[std::size_t(axis)][i] = along[axis];
+    }
+  }
 
  private:
   static Vec3f at(const Coordinates& c, int i) {

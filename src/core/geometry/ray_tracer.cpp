@@ -4,6 +4,7 @@
 #include <tbb/task_arena.h>
 
 #include <algorithm>
+#include <array>
 #include <limits>
 #include <map>
 #include <stdexcept>
@@ -213,7 +214,40 @@ void RayTracer::nearest(const RayBlock& rays, Hit* hits) const {
     const bool met = ray.hit.geomID != RTC_INVALID_GEOMETRY_ID;
     hits[i] = {met ? int(space_->triangle(ray.hit.geomID, ray.hit.primID)) : -1, ray.ray.tfar, false};
   }
-  // What was met is looked up in a loop of its own, whose steps do not wait for each other.
+  settle_sides(rays, hits);
+}
+
+void RayTracer::nearest_side_by_side(const RayBlock& rays, Hit* hits) const {
+  constexpr int kTogether = 8;
+  static_assert(RayBlock::kMost % kTogether == 0);
+  Query query(*space_, kNobody);
+  query.context.flags = RTC_INTERSECT_CONTEXT_FLAG_COHERENT;
+  for (int first = 0; first < rays.size; first += kTogether) {
+    RTCRayHit8 ray;
+    alignas(32) std::array<int, kTogether> valid;
+    for (int k = 0; k < kTogether; ++k) {
+      const int i = std::min(first + k, rays.size - 1);
+      const RTCRay own = ray_from(rays.origin(i), rays.direction(i), kEndless);
+      valid[std::size_t(k)] = i == first + k ? -1 : 0;
+      ray.ray.org_x[k] = own.org_x, ray.ray.org_y[k] = own.org_y, ray.ray.org_z[k] = own.org_z;
+      ray.ray.dir_x[k] = own.dir_x, ray.ray.dir_y[k] = own.dir_y, ray.ray.dir_z[k] = own.dir_z;
+      ray.ray.tnear[k] = own.tnear, ray.ray.tfar[k] = own.tfar, ray.ray.time[k] = own.time;
+      ray.ray.mask[k] = own.mask, ray.ray.flags[k] = own.flags;
+      ray.hit.geomID[k] = RTC_INVALID_GEOMETRY_ID;
+    }
+    rtcIntersect8(valid.data(), space_->space, &query.context, &ray);
+    for (int k = 0; k < kTogether && first + k < rays.size; ++k) {
+      const bool met = ray.hit.geomID[k] != RTC_INVALID_GEOMETRY_ID;
+      hits[first + k] = {met ? int(space_->triangle(ray.hit.geomID[k], ray.hit.primID[k])) : -1,
+                         ray.ray.tfar[k], false};
+    }
+  }
+  settle_sides(rays, hits);
+}
+
+/// Of triangles that were met, to facets and which side of them: in a loop of its own, whose steps do not
+/// wait for each other.
+void RayTracer::settle_sides(const RayBlock& rays, Hit* hits) const {
   for (int i = 0; i < rays.size; ++i) {
     if (hits[i].facet < 0) continue;
     const int facet = space_->facet_of_triangle[std::size_t(hits[i].facet)];

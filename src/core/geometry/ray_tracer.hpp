@@ -33,6 +33,9 @@ class RayTracer {
   Hit nearest(const Vec3f& origin, const Vec3f& direction, int owner = kNobody) const;
   /// The same for all rays of a block, quicker than one by one; hits[i] is of ray i.
   void nearest(const RayBlock& rays, Hit* hits) const;
+  /// The same for rays that go side by side, as those of neighbouring pixels do: several at a time, quicker
+  /// for these. Where two facets are met at the very same distance, either may be told.
+  void nearest_side_by_side(const RayBlock& rays, Hit* hits) const;
   /// Share of light, 0 to 1, that passes straight from one world point to the other: 0 where something opaque
   /// lies strictly between, else the product of the panes' clear transmittances. kStartOffset before `to`
   /// does not count; facets of `owner` do not either.
@@ -45,6 +48,7 @@ class RayTracer {
   struct Query;
   struct Arrays;
   void attach(const Arrays& arrays, unsigned number);
+  void settle_sides(const RayBlock& rays, Hit* hits) const;
 
   std::unique_ptr<Scene> space_;
 };

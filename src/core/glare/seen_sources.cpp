@@ -90,7 +90,7 @@ std::vector<SeenSource> GlareSources::seen_from(const Vec3& eye, const geometry:
     Visibility sight = known ? known->seen[s] : Visibility{};
     if (sight.seen_share < 0) {
       sight = {1, 1};
-      if (tracer && (!occluders || occluders->may_block(eye, seen.middle, source.surface.reach_m())))
+      if (tracer && (!occluders || occluders->may_block({eye}, {seen.middle, source.surface.reach_m()})))
         sight = look(source, eye, *tracer);
       if (known) known->seen[s] = sight;
     }

@@ -7,12 +7,12 @@ namespace {
 
 /// The view in the size that is asked for; a parallel one keeps all of the room in the picture.
 space::PlannedView sized(space::PlannedView view, const PictureChoice& choice) {
-  space::Camera& camera = view.camera;
+  geometry::Camera& camera = view.camera;
   const double half_height = camera.half_height();
   if (choice.size) {
     camera.columns = choice.size->first;
     camera.rows = choice.size->second;
-    if (camera.projection == space::Projection::parallel)
+    if (camera.projection == geometry::Projection::parallel)
       camera.half_width = std::max(camera.half_width, half_height * camera.columns / camera.rows);
   }
   if (choice.most_columns > 0 && camera.columns > choice.most_columns) {

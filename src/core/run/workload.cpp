@@ -41,10 +41,7 @@ double seconds_per_ray(const space::PlannedRoom& room) {
       const double azimuth = 2 * M_PI * std::fmod(0.7548776662 * number, 1.0);
       const Vec3f direction(float(std::sqrt(1 - z * z) * std::cos(azimuth)),
                             float(std::sqrt(1 - z * z) * std::sin(azimuth)), float(z));
-      for (std::size_t k = 0; k < 3; ++k) {
-        rays.origins[k][i] = origin[Eigen::Index(k)];
-        rays.directions[k][i] = direction[Eigen::Index(k)];
-      }
+      rays.set(i, origin, direction);
     }
     tracer.nearest(rays, hits);
   }

@@ -58,6 +58,8 @@ DirectLux LuminaireLight::mirrored(const readings::Receiver& receiver, double to
 
 namespace {
 
+constexpr double kRough = 0.03;  // a tolerance of drafts
+
 /// Shares of light that come through from places of a luminaire: on average, the least and the most.
 struct Seen {
   double share = 0, least = 1, most = 0;
@@ -87,7 +89,6 @@ Seen seen_of(const DirectLight& light, const readings::Receiver& place, int alon
 /// The same, roughly: where four lines agree, and the tolerance allows for what they may miss, they do.
 double share_by_net(const DirectLight& light, const readings::Receiver& place, double tolerance,
                     const DirectLight::Passed& passed) {
-  constexpr double kRough = 0.03;
   if (tolerance >= kRough) {
     const Seen few = seen_of(light, place, 2, passed);
     if (few.most - few.least < 1e-6) return few.share;
@@ -116,6 +117,7 @@ double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance
     open.push_back(open_light(straight_.open(l), plane));
     all += open.back();
   }
+  const double little = (tolerance >= kRough ? 1 : kSmall) * tolerance * all;
   double lux = 0;
   for (std::size_t l = 0; l < open.size(); ++l) {
     if (open[l] <= 0) continue;
@@ -124,7 +126,7 @@ double LuminaireLight::quickly(const readings::Receiver& plane, double tolerance
     };
     if (!straight_.may_be_hidden(l, plane.position))
       lux += open[l];
-    else if (open[l] < kSmall * tolerance * all)
+    else if (open[l] < little)
       lux += open[l] * seen_of(straight_.open(l), plane, 1, passed).share;
     else if (tolerance >= kOfNet)
       lux += open[l] * share_by_net(straight_.open(l), plane, tolerance, passed);

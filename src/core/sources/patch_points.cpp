@@ -119,9 +119,10 @@ std::array<float, transport::kSets> PatchPoints::seen_in_sets(const geometry::Ra
                                                               std::size_t i) const {
   std::array<float, transport::kSets> result;
   const transport::Patch& patch = patches.patches()[i];
-  const double radius = std::max((patch.high - patch.low).norm() / 2, light.surface().reach_m());
   result.fill(1.0f);
-  if (!occluders.may_block(patch.centre, light.luminaire().frame.origin, radius)) return result;
+  if (!occluders.may_block({patch.centre, (patch.high - patch.low).norm() / 2},
+                           {light.luminaire().frame.origin, light.surface().reach_m()}))
+    return result;
   bool agree = true;
   for (int set = 0; set < transport::kSets; ++set) {
     result[std::size_t(set)] = set < kProbes || !agree ? seen(tracer, i, set) : result[0];

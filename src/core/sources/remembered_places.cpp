@@ -130,8 +130,8 @@ RememberedPlaces::Place RememberedPlaces::remember(const photometry::PlacedLumin
   for_points(points, watch, "places", [&](std::size_t r) {
     const readings::Receiver& receiver = transport_->receivers()[r];
     LightTerms tape;
-    const bool hidden = transport_->occluders().may_block(receiver.position, luminaire.frame.origin,
-                                                          open.surface().reach_m());
+    const bool hidden = transport_->occluders().may_block({receiver.position},
+                                                          {luminaire.frame.origin, open.surface().reach_m()});
     const bool is_read = !receiver.reflected_only && transport::is_chosen(choice_, r);
     if (is_read) (hidden ? shaded : open).illuminance(receiver, tape);
     blocks[r / kTogether].close_point(tape, kNetOfReceivers);

@@ -12,8 +12,8 @@ StraightSources::StraightSources(const transport::Transport& transport,
 }
 
 bool StraightSources::may_be_hidden(std::size_t luminaire, const Vec3& place) const {
-  return transport_.occluders().may_block(place, luminaires_[luminaire].frame.origin,
-                                          open_[luminaire].surface().reach_m());
+  return transport_.occluders().may_block(
+      {place}, {luminaires_[luminaire].frame.origin, open_[luminaire].surface().reach_m()});
 }
 
 std::vector<double> straight_light(const transport::Transport& transport,

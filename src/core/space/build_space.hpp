@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/space/brief.hpp"
-#include "core/space/camera.hpp"
+#include "core/space/planned_view.hpp"
 #include "core/space/space.hpp"
 #include "core/space/times/energy_plan.hpp"
 #include "core/space/times/moments.hpp"

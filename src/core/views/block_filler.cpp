@@ -1,6 +1,7 @@
 #include "core/views/block_filler.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/views/picture_light.hpp"
@@ -13,13 +14,38 @@ constexpr double kOfAll = 0.25;  // of the light of all sources: what one may be
 }  // namespace
 
 void PictureSight::at(double x, double y, Seen& seen) const {
-  const space::SightLine line = camera_->sight(x, y);
+  const geometry::SightLine line = camera_->sight(x, y);
   sight_->follow(line, seen);
+  measure_pixels(line, seen);
+}
+
+void PictureSight::along_row(int y, Seen& seen, const std::function<void(int x)>& tell) const {
+  using geometry::RayBlock;
+  thread_local RayBlock rays;
+  std::array<geometry::SightLine, RayBlock::kMost> lines;
+  std::array<geometry::Hit, RayBlock::kMost> hits;
+  for (int left = 0; left < camera_->columns; left += RayBlock::kMost) {
+    rays.size = std::min(RayBlock::kMost, camera_->columns - left);
+    for (std::size_t k = 0; k < std::size_t(rays.size); ++k) {
+      lines[k] = camera_->sight(left + int(k) + 0.5, y + 0.5);
+      rays.set(k, sight_->tracer().local(lines[k].from), lines[k].along.cast<float>());
+    }
+    sight_->tracer().nearest_side_by_side(rays, hits.data());
+    for (std::size_t k = 0; k < std::size_t(rays.size); ++k) {
+      sight_->follow(lines[k], hits[k], seen);
+      measure_pixels(lines[k], seen);
+      tell(left + int(k));
+    }
+  }
+}
+
+/// How much of the surfaces that it shows a pixel takes up.
+void PictureSight::measure_pixels(const geometry::SightLine& line, Seen& seen) const {
   for (SeenSurface& surface : seen.surfaces) {
     const double facing = std::max(0.05, std::abs(line.along.dot(seen.normal)));
     double width = 2 * camera_->half_width / camera_->columns;
-    if (camera_->projection == space::Projection::panorama) width = 2 * kPi / camera_->columns;
-    if (camera_->projection != space::Projection::parallel) width *= surface.place.pixel_m;
+    if (camera_->projection == geometry::Projection::panorama) width = 2 * kPi / camera_->columns;
+    if (camera_->projection != geometry::Projection::parallel) width *= surface.place.pixel_m;
     surface.place.pixel_m = width / std::sqrt(facing);
   }
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <memory>
 #include <vector>
 
@@ -24,15 +25,19 @@ struct Block {
 /// Lines of sight through the pixels of a picture, and what they meet.
 class PictureSight {
  public:
-  PictureSight(const Sight& sight, const space::Camera& camera) : sight_(&sight), camera_(&camera) {}
+  PictureSight(const Sight& sight, const geometry::Camera& camera) : sight_(&sight), camera_(&camera) {}
 
   /// Through a place of the picture, in pixel coordinates; how much of its surface a pixel shows is told too.
   void at(double x, double y, Seen& seen) const;
-  const space::Camera& camera() const { return *camera_; }
+  /// Through the middles of a row's pixels: each in turn is told, as `seen` has it.
+  void along_row(int y, Seen& seen, const std::function<void(int x)>& tell) const;
+  const geometry::Camera& camera() const { return *camera_; }
 
  private:
+  void measure_pixels(const geometry::SightLine& line, Seen& seen) const;
+
   const Sight* sight_;
-  const space::Camera* camera_;
+  const geometry::Camera* camera_;
 };
 
 /// The light on what a block of pixels shows, in one place of the lines' order: found at a few pixels, laid

@@ -20,7 +20,7 @@ struct Glare {
 };
 
 /// The bright parts in square blocks of so many pixels; nothing where there are more than are looked at.
-std::vector<Glare> glares_in_blocks(const space::Camera& camera, double glaring, const SeenLight& light,
+std::vector<Glare> glares_in_blocks(const geometry::Camera& camera, double glaring, const SeenLight& light,
                                     int side) {
   std::vector<Glare> glares;
   for (int top = 0; top < camera.rows; top += side)
@@ -45,10 +45,10 @@ std::vector<Glare> glares_in_blocks(const space::Camera& camera, double glaring,
   return glares;
 }
 
-std::vector<Glare> glares_of(const space::Camera& camera, double glaring, const SeenLight& light) {
+std::vector<Glare> glares_of(const geometry::Camera& camera, double glaring, const SeenLight& light) {
   const bool any = std::any_of(light.luminance.begin(), light.luminance.end(),
                                [&](float l) { return double(l) > glaring; });
-  if (!any || camera.projection == space::Projection::parallel) return {};
+  if (!any || camera.projection == geometry::Projection::parallel) return {};
   std::vector<Glare> glares;
   for (int side = 2; glares.empty(); side *= 2) glares = glares_in_blocks(camera, glaring, light, side);
   return glares;
@@ -66,7 +66,7 @@ Vec3 veil_at(const Vec3& sight, const std::vector<Glare>& glares) {
 
 }  // namespace
 
-void add_bloom(const space::Camera& camera, double glaring_cd_m2, SeenLight& light) {
+void add_bloom(const geometry::Camera& camera, double glaring_cd_m2, SeenLight& light) {
   const std::vector<Glare> glares = glares_of(camera, glaring_cd_m2, light);
   if (glares.empty()) return;
   const std::size_t columns = std::size_t(camera.columns);

@@ -4,8 +4,8 @@
 #include <vector>
 
 #include "core/colour/bands.hpp"
+#include "core/geometry/camera.hpp"
 #include "core/lighting/room_colour.hpp"
-#include "core/space/camera.hpp"
 
 namespace glow::views {
 
@@ -34,7 +34,7 @@ struct PictureUse {
 /// chosen afterwards.
 struct Picture {
   std::string room, view, kind;
-  space::Camera camera;
+  geometry::Camera camera;
   std::vector<PictureLayer> layers;
   std::vector<PictureUse> uses;        ///< as placed first
   std::vector<float> depth_m;          ///< to what is met first; infinite: nothing

@@ -78,8 +78,10 @@ bool ReflectedField::is_served(const Place& place) const {
   const std::vector<Look>* looks = of(place.facet);
   if (!looks) return false;
   int serving = 0;
-  for (const Look& look : *looks)
-    if ((look.point - place.point).norm() < 0.7 * reach_ * look.radius_m && ++serving == kEnough) return true;
+  for (const Look& look : *looks) {
+    const double near = 0.7 * reach_ * look.radius_m;
+    if ((look.point - place.point).squaredNorm() < near * near && ++serving == kEnough) return true;
+  }
   return false;
 }
 
@@ -139,9 +141,11 @@ void ReflectedField::at(const Place& place, double* lux) const {
   std::vector<std::pair<const Look*, Vec3>> serving;  // with weight times (1, along x, along y)
   for (const Look& look : *looks) {
     const Vec3 way = look.point - place.point;
-    const double w = weight_of(way.norm(), reach_ * look.radius_m);
+    const double far2 = way.squaredNorm(), reach = reach_ * look.radius_m;
+    if (far2 >= reach * reach) continue;  // most of them
+    const double w = weight_of(std::sqrt(far2), reach);
     if (w <= 0 || tracer.passed(eye, look.point + kLift * look.normal) <= 0) continue;
-    serves = std::min(serves, reach_ * look.radius_m);
+    serves = std::min(serves, reach);
     const Vec3 row(1, way.dot(x), way.dot(y));
     normal += w * row * row.transpose();
     serving.push_back({&look, w * row});

@@ -71,7 +71,7 @@ class Rendering {
 
   const RoomSources& sources_;
   const Quality& quality_;
-  const space::Camera& camera_;
+  const geometry::Camera& camera_;
   const Watch& watch_;
   Sight sight_;
   PictureSight lines_;
@@ -112,22 +112,20 @@ void Rendering::look_at_all() {
   parallel_for(std::size_t(camera_.rows), watch_, "looking", [&](std::size_t y) {
     thread_local Seen seen;
     seen.with_light = true;
-    for (int x = 0; x < camera_.columns; ++x) {
+    lines_.along_row(int(y), seen, [&](int x) {
       const std::size_t i = pixel(x, int(y));
-      lines_.at(x + 0.5, double(y) + 0.5, seen);
       for (std::size_t k = 0; k < seen.surfaces.size(); ++k) {
         const SeenSurface& surface = seen.surfaces[k];
         const int facet = surface.place.facet;
         const bool tinted = surface.tint == geometry.material_of(geometry.facets()[std::size_t(facet)]).tint;
         keys_[k][i] = {surface.key, facet, float(tinted ? surface.share : -surface.share)};
       }
-      if (std::any_of(seen.light.begin(), seen.light.end(), [](double shown) { return shown != 0; }))
-        write(i, seen.light, dark);
+      if (!seen.light.empty()) write(i, seen.light, dark);
       picture_.depth_m[i] = float(seen.depth_m);
       picture_.surfaces[i] = seen.surface;
       for (int axis = 0; axis < 3; ++axis)
         picture_.normals[3 * i + std::size_t(axis)] = float(seen.normal[axis]);
-    }
+    });
   });
 }
 
@@ -287,7 +285,7 @@ void Rendering::add_known(const std::vector<BlockFiller>& fillers, const Block& 
 void Rendering::add(const Seen& seen, double share, const std::vector<BlockFiller>& fillers, int x, int y,
                     std::vector<double>& light, std::vector<double>& lux) const {
   const std::size_t bands = std::size_t(sources_.bands());
-  for (std::size_t k = 0; k < light.size(); ++k) light[k] += share * seen.light[k];
+  for (std::size_t k = 0; k < seen.light.size(); ++k) light[k] += share * seen.light[k];
   std::vector<double> own;
   std::vector<float> found;
   for (const SeenSurface& surface : seen.surfaces) {

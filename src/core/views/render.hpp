@@ -2,6 +2,7 @@
 
 #include <optional>
 
+#include "core/space/planned_view.hpp"
 #include "core/views/picture.hpp"
 #include "core/views/seen.hpp"
 

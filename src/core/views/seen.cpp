@@ -80,13 +80,17 @@ Sight::Sight(const RoomSources& sources, const SeenLuminaires& luminaires, bool 
   }
 }
 
-void Sight::follow(const space::SightLine& sight, Seen& seen) const {
+void Sight::follow(const geometry::SightLine& sight, Seen& seen) const {
+  follow(sight, tracer_.nearest(tracer_.local(sight.from), sight.along.cast<float>()), seen);
+}
+
+void Sight::follow(const geometry::SightLine& sight, const geometry::Hit& first, Seen& seen) const {
   seen.surfaces.clear();
-  seen.light.assign(sources_.layers(), 0.0);
+  seen.light.clear();
   seen.depth_m = std::numeric_limits<double>::infinity();
   seen.normal = Vec3::Zero();
   seen.surface = -1;
-  follow(Way{sight.from, sight.along}, seen);
+  follow(Way{sight.from, sight.along}, first, seen);
 }
 
 /// Of the room's own shell, from outside.
@@ -102,8 +106,11 @@ bool Sight::is_seen_through(const geometry::Hit& hit) const {
   return hit.from_behind;
 }
 
-void Sight::follow(Way way, Seen& seen) const {
-  geometry::Hit hit = tracer_.nearest(tracer_.local(way.from), way.along.cast<float>());
+void Sight::follow(const Way& way, Seen& seen) const {
+  follow(way, tracer_.nearest(tracer_.local(way.from), way.along.cast<float>()), seen);
+}
+
+void Sight::follow(Way way, geometry::Hit hit, Seen& seen) const {
   while (from_outside_ && way.turns == 0 && hit.facet >= 0 && is_seen_through(hit)) {
     way.length_m += double(hit.distance) + kStart;
     way.from += (double(hit.distance) + kStart) * way.along;
@@ -116,8 +123,9 @@ void Sight::follow(Way way, Seen& seen) const {
     if (shines || !from_outside_ || way.turns > 0) {
       add_light(shown.data(), seen);
       const std::vector<double>& falls = on_luminaires_[std::size_t(luminaire->body)];
-      for (std::size_t k = 0; seen.with_light && k < falls.size(); ++k)
-        seen.light[k] += way.share * kLuminaire / kPi * falls[k];
+      double* light = seen.with_light ? light_of(seen) : nullptr;
+      for (std::size_t k = 0; light && k < falls.size(); ++k)
+        light[k] += way.share * kLuminaire / kPi * falls[k];
       if (way.turns == 0) {
         seen.depth_m = way.length_m + luminaire->distance_m;
         seen.normal = -way.along;
@@ -149,11 +157,17 @@ void Sight::look_out(const Way& way, const Vec3& at, const space::Opening& openi
   add_light(shown.data(), seen);
 }
 
+double* Sight::light_of(Seen& seen) const {
+  if (seen.light.empty()) seen.light.assign(sources_.layers(), 0.0);
+  return seen.light.data();
+}
+
 void Sight::add_light(const double* of_sources, Seen& seen) const {
   if (!seen.with_light) return;
   const std::size_t bands = std::size_t(sources_.bands());
+  double* light = light_of(seen);
   for (std::size_t s = 0; s < sources_.count(); ++s)
-    for (std::size_t b = 0; b < bands; ++b) seen.light[s * bands + b] += of_sources[s];
+    for (std::size_t b = 0; b < bands; ++b) light[s * bands + b] += of_sources[s];
 }
 
 void Sight::add_surface(const Way& way, int facet, const Vec3& at, const Vec3& normal, double share,
@@ -187,7 +201,7 @@ void Sight::meet(const Way& way, const geometry::Hit& hit, Seen& seen) const {
     even = (material.diffuse - material.gloss) * (1 - lobe) / (1 - material.gloss);
   }
   if (opening && material.scattering > 0) {  // lit from outside: as bright as the balance has it
-    if (seen.with_light) sources_.add_leaving(hit.facet, at, way.share / kPi, seen.light.data());
+    if (seen.with_light) sources_.add_leaving(hit.facet, at, way.share / kPi, light_of(seen));
   } else {
     add_surface(way, hit.facet, at, facet.normal, way.share * even, material.tint, seen);
     if (material.scattering > 0 && facet.back >= 0)
@@ -232,7 +246,7 @@ void Sight::glance(const Vec3& from, const Vec3& along, double share, Seen& seen
     if (opening) look_out({from, along, share}, at, *opening, seen);
     if (number < 0 || !opening) return;
   }
-  if (!hit.from_behind) sources_.add_leaving(hit.facet, at, share / kPi, seen.light.data());
+  if (!hit.from_behind) sources_.add_leaving(hit.facet, at, share / kPi, light_of(seen));
 }
 
 /// Microfacets whose slopes are spread as roughness squared has it (Trowbridge and Reitz 1975), the same ones

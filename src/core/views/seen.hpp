@@ -2,7 +2,7 @@
 
 #include <vector>
 
-#include "core/space/camera.hpp"
+#include "core/geometry/camera.hpp"
 #include "core/views/reflected_field.hpp"
 #include "core/views/seen_luminaires.hpp"
 
@@ -21,7 +21,7 @@ struct Seen {
   bool with_light = true;  ///< asked for: false, where the surfaces alone matter, leaves `light` dark
   std::vector<SeenSurface> surfaces;  ///< the one that is met first, first
   std::vector<double> light;  ///< cd/m2 that need no more light to be found: luminaires, what is outside,
-                              ///< gloss; by RoomSources::layers()
+                              ///< gloss; by RoomSources::layers(), empty: none of it
   double depth_m = 0;         ///< infinite: nothing is met
   Vec3 normal = Vec3::Zero();
   int surface = -1;
@@ -36,7 +36,10 @@ class Sight {
   /// All must outlive it. `from_outside`: see Camera. `gloss_rays`: into a lobe.
   Sight(const RoomSources& sources, const SeenLuminaires& luminaires, bool from_outside, int gloss_rays);
 
-  void follow(const space::SightLine& sight, Seen& seen) const;
+  void follow(const geometry::SightLine& sight, Seen& seen) const;
+  /// The same where it is known what of the room is met first.
+  void follow(const geometry::SightLine& sight, const geometry::Hit& first, Seen& seen) const;
+  const geometry::RayTracer& tracer() const { return tracer_; }
 
  private:
   struct Way {
@@ -45,7 +48,8 @@ class Sight {
     std::uint64_t key = 0;
     int turns = 0;
   };
-  void follow(Way way, Seen& seen) const;
+  void follow(const Way& way, Seen& seen) const;
+  void follow(Way way, geometry::Hit hit, Seen& seen) const;
   void meet(const Way& way, const geometry::Hit& hit, Seen& seen) const;
   void look_out(const Way& way, const Vec3& at, const space::Opening& opening, Seen& seen) const;
   void add_surface(const Way& way, int facet, const Vec3& at, const Vec3& normal, double share,
@@ -53,6 +57,7 @@ class Sight {
   void glance(const Vec3& from, const Vec3& along, double share, Seen& seen) const;
   void add_gloss(const Way& way, const Vec3& at, const Vec3& normal, const geometry::Material& material,
                  double share, Seen& seen) const;
+  double* light_of(Seen& seen) const;
   void add_light(const double* of_sources, Seen& seen) const;
   bool is_seen_through(const geometry::Hit& hit) const;
 

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/geometry/beam.hpp"
+
 namespace glow::views {
 namespace {
 
@@ -76,12 +78,15 @@ SeenLuminaires::SeenLuminaires(const space::Space& space) {
       for (const photometry::LuminousFace& face : body.surface.faces())
         if (face.area_m2() > kEdgeOn) geometry_.add_polygon(surface, corners_of(face, frame));
   }
-  if (any && !geometry_.facets().empty()) tracer_.emplace(geometry_);
+  if (!any || geometry_.facets().empty()) return;
+  tracer_.emplace(geometry_);
+  for (const geometry::Facet& facet : geometry_.facets())
+    for (const Vec2& corner : facet.vertices) box_.extend(facet.at(corner));
 }
 
 std::optional<SeenLuminaires::Seen> SeenLuminaires::nearest(const Vec3& from, const Vec3& along,
                                                             double reach) const {
-  if (!tracer_) return std::nullopt;
+  if (!tracer_ || !geometry::Beam({from}, {from + reach * along}).meets(box_)) return std::nullopt;
   const geometry::Hit hit = tracer_->nearest(tracer_->local(from), along.cast<float>());
   if (hit.facet < 0 || double(hit.distance) > reach) return std::nullopt;
   return Seen{geometry_.facets()[std::size_t(hit.facet)].surface, double(hit.distance)};

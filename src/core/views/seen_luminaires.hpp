@@ -43,6 +43,7 @@ class SeenLuminaires {
   };
   std::vector<Body> bodies_;
   geometry::Geometry geometry_;  ///< a surface for each body
+  Eigen::AlignedBox3d box_;      ///< around all of it: most lines of sight stay outside
   std::optional<geometry::RayTracer> tracer_;
 };
 

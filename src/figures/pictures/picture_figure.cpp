@@ -161,7 +161,7 @@ void draw_points(SvgCanvas& canvas, const views::Picture& picture, const Picture
       continue;
     const std::size_t i = std::size_t(at.y()) * std::size_t(picture.camera.columns) + std::size_t(at.x());
     const Vec3 way = point - picture.camera.sight(at.x(), at.y()).from;
-    const double distance = picture.camera.projection == space::Projection::parallel
+    const double distance = picture.camera.projection == geometry::Projection::parallel
                                 ? way.dot(picture.camera.forward)
                                 : way.norm();
     if (double(picture.depth_m[i]) < distance * (1 - kHidden) - kHidden) continue;

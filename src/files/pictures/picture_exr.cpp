@@ -38,19 +38,19 @@ Vec3 vector_in(const json& j) {
   return {j.at(0).get<double>(), j.at(1).get<double>(), j.at(2).get<double>()};
 }
 
-const char* projection_words(space::Projection projection) {
+const char* projection_words(geometry::Projection projection) {
   switch (projection) {
-    case space::Projection::perspective:
+    case geometry::Projection::perspective:
       return "perspective";
-    case space::Projection::parallel:
+    case geometry::Projection::parallel:
       return "parallel";
-    case space::Projection::panorama:
+    case geometry::Projection::panorama:
       break;
   }
   return "panorama";
 }
 
-json camera_json(const space::Camera& camera) {
+json camera_json(const geometry::Camera& camera) {
   return {{"projection", projection_words(camera.projection)},
           {"eye_m", vector_json(camera.eye)},
           {"forward", vector_json(camera.forward)},
@@ -60,11 +60,11 @@ json camera_json(const space::Camera& camera) {
           {"from_outside", camera.from_outside}};
 }
 
-space::Camera camera_in(const json& j) {
-  space::Camera camera;
+geometry::Camera camera_in(const json& j) {
+  geometry::Camera camera;
   const std::string projection = j.at("projection").get<std::string>();
   for (const auto known :
-       {space::Projection::perspective, space::Projection::parallel, space::Projection::panorama})
+       {geometry::Projection::perspective, geometry::Projection::parallel, geometry::Projection::panorama})
     if (projection == projection_words(known)) camera.projection = known;
   camera.eye = vector_in(j.at("eye_m"));
   camera.forward = vector_in(j.at("forward"));

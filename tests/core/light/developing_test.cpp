@@ -148,7 +148,7 @@ TEST(Developing, WhatIsBrighterThanWhiteShinesOver) {
   SeenLight dim = light;
   add_bloom(picture.camera, 2e6, dim);
   EXPECT_EQ(dim.luminance, light.luminance);
-  picture.camera.projection = space::Projection::parallel;
+  picture.camera.projection = geometry::Projection::parallel;
   add_bloom(picture.camera, 1e3, dim);
   EXPECT_EQ(dim.luminance, light.luminance);
 }

@@ -83,7 +83,23 @@ TEST_P(DirectLightTest, AgreesWithVeryManyPoints) {
 
 INSTANTIATE_TEST_SUITE_P(Scenes, DirectLightTest, testing::Range(1u, 13u));
 
-/// Whatever stands between: boxes, turned ones among them, before rectangles, discs and lines.
+/// A sheet folded along a diagonal and a solid with eight sides, of triangles as meshes are.
+void add_meshes(geometry::Geometry& geometry, const Vec3& sheet, const Vec3& solid) {
+  geometry::Material cloth;
+  cloth.two_sided = true;
+  const std::vector<Vec3> corners{sheet, sheet + Vec3(0.5, 0, 0.1), sheet + Vec3(0.6, 0.4, -0.1),
+                                  sheet + Vec3(0, 0.5, 0.2)};
+  geometry.add_triangles(geometry.add_surface("sheet", cloth), corners, {{0, 1, 2}, {0, 2, 3}});
+  std::vector<Vec3> tips;
+  for (const double side : {1.0, -1.0})
+    for (int axis = 0; axis < 3; ++axis)
+      tips.push_back(solid + side * (0.15 + 0.1 * axis) * Vec3::Unit(axis));
+  geometry.add_triangles(
+      geometry.add_surface("solid", {}), tips,
+      {{0, 1, 2}, {1, 3, 2}, {3, 4, 2}, {4, 0, 2}, {1, 0, 5}, {3, 1, 5}, {4, 3, 5}, {0, 4, 5}});
+}
+
+/// Whatever stands between: boxes, turned ones among them, and meshes, before rectangles, discs and lines.
 TEST_P(DirectLightTest, ShadowsAgreeWithVeryManyPoints) {
   std::mt19937 chance(GetParam() + 100);
   const auto between = [&](double a, double b) { return a + (b - a) * double(chance()) / 4294967296.0; };
@@ -96,6 +112,8 @@ TEST_P(DirectLightTest, ShadowsAgreeWithVeryManyPoints) {
     geometry.add_box(fmt::format(FMT_STRING("box {}"), k), Vec3::Zero(),
                      {between(0.02, 0.6), between(0.02, 0.6), between(0.02, 0.4)}, {}, frame);
   }
+  const auto about = [&] { return Vec3(between(-1, 1), between(-1, 1), between(1, 2)); };
+  if (GetParam() % 2) add_meshes(geometry, about(), about());
   const geometry::RayTracer tracer(geometry);
   const Occluders occluders(geometry);
   PlacedLuminaire l;

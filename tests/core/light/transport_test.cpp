@@ -5,6 +5,7 @@
 
 #include <gtest/gtest.h>
 
+#include <array>
 #include <map>
 #include <random>
 
@@ -335,6 +336,34 @@ TEST(RayTracer, SightLinesPassEachPaneOnceAndNothingElse) {
   }
   for (const int panes : {-1, 0, 1, 2}) EXPECT_GT(seen[panes], 500) << panes;
   EXPECT_NEAR(tracer.passed({2, 0.5, 0.5}, {2, 2.5, 1.5}), 0.8, 0.21) << "along a pane: one or none";
+}
+
+/// Of eyes in a room, one row of pixels each, some shorter than what is traced at a time.
+TEST(RayTracer, RaysSideBySideMeetWhatEachMeetsAlone) {
+  const geometry::Geometry geometry = glass_and_mirrors();
+  const geometry::RayTracer tracer(geometry);
+  std::mt19937 chance(5);
+  geometry::RayBlock rays;
+  std::array<geometry::Hit, geometry::RayBlock::kMost> hits;
+  int met = 0, other = 0;
+  for (int row = 0; row < 300; ++row) {
+    const Vec3 eye = place_in_room(chance), ahead = (place_in_room(chance) - eye).normalized();
+    const Vec3 aside = ahead.unitOrthogonal();
+    rays.size = 1 + row % geometry::RayBlock::kMost;
+    for (int i = 0; i < rays.size; ++i)
+      rays.set(std::size_t(i), tracer.local(eye),
+               (ahead + 0.01 * (i - 64) * aside).normalized().cast<float>());
+    tracer.nearest_side_by_side(rays, hits.data());
+    for (int i = 0; i < rays.size; ++i) {
+      const geometry::Hit& found = hits[std::size_t(i)];
+      const geometry::Hit alone = tracer.nearest(rays.origin(i), rays.direction(i));
+      ASSERT_NEAR(found.distance, alone.distance, 1e-5f * alone.distance) << row << " " << i;
+      const bool same = found.facet == alone.facet && found.from_behind == alone.from_behind;
+      ++(same ? met : other);  // along an edge either may be told
+    }
+  }
+  EXPECT_GT(met, 15000);
+  EXPECT_LE(other, 3);
 }
 
 TEST(MirrorPaths, RuleOutOnlyWhatPassesNothing) {

@@ -10,8 +10,8 @@
 namespace glow::views {
 namespace views_test {
 
+using geometry::Camera;
 using rooms::TestRoom;
-using space::Camera;
 
 /// A room with one group, lit, ready to be looked at.
 struct LitTestRoom {
@@ -45,14 +45,14 @@ Camera camera_at(const Vec3& eye, const Vec3& to, int columns, int rows, double 
   camera.columns = columns;
   camera.rows = rows;
   camera.half_width = half_width;
-  space::look_along(to - eye, camera);
+  geometry::look_along(to - eye, camera);
   return camera;
 }
 
 /// The facet that a pixel's middle meets, and where; nothing where luminaires or glass are in between.
 std::optional<readings::Receiver> matt_place(const LitTestRoom& room, const Picture& picture, int x, int y,
                                              double& reflectance) {
-  const space::SightLine line = picture.camera.sight(x + 0.5, y + 0.5);
+  const geometry::SightLine line = picture.camera.sight(x + 0.5, y + 0.5);
   const geometry::RayTracer& tracer = room.transport->tracer();
   const geometry::Hit hit = tracer.nearest(tracer.local(line.from), line.along.cast<float>());
   const float depth = picture.depth_m[std::size_t(y * picture.camera.columns + x)];
@@ -156,7 +156,7 @@ TEST(Views, APanoramasLuminanceIsTheEyesIlluminance) {
       const Vec3 facing = seed == 2 ? Vec3(1, 0, 0) : Vec3(0, 1, 0);
       const LitTestRoom room(scene, {{eye, facing}});
       Camera camera = camera_at(eye, eye + facing, 600, 300);
-      camera.projection = space::Projection::panorama;
+      camera.projection = geometry::Projection::panorama;
       const Picture picture = room.look(camera);
       double lux = 0, sphere = 0;
       for (int y = 0; y < camera.rows; ++y)
@@ -184,7 +184,7 @@ TEST(Views, TurningTheCameraChangesNothing) {
   for (int y = 3; y < 197; y += 3)
     for (int x = 3; x < 317; x += 3) {
       const std::size_t i = std::size_t(y * 320 + x);
-      const space::SightLine line = one.camera.sight(x + 0.5, y + 0.5);
+      const geometry::SightLine line = one.camera.sight(x + 0.5, y + 0.5);
       Vec2 pixel;
       if (!other.camera.pixel_of(line.from + double(one.depth_m[i]) * line.along, pixel)) continue;
       const int u = int(pixel.x()), v = int(pixel.y());
@@ -218,7 +218,7 @@ TEST(Views, MirrorsShowTheirShareOfTheRoom) {
       if (in_mirror.surfaces[i] < 0 ||
           in_mirror.surface_names[std::size_t(in_mirror.surfaces[i])] != "mirror")
         continue;
-      const space::SightLine line = in_mirror.camera.sight(x + 0.5, y + 0.5);
+      const geometry::SightLine line = in_mirror.camera.sight(x + 0.5, y + 0.5);
       const Vec3 met = line.from + double(in_mirror.depth_m[i]) * line.along;
       const std::vector<float>& around = in_mirror.layers[0].luminance;
       bool is_even = true;
@@ -318,7 +318,7 @@ TEST(Views, AgreeWithAPathTracerInFurnishedRoomsWithGlass) {
     int seen = 0, off = 0;
     for (int y = 20; y < 200; y += 40)
       for (int x = 20; x < 320; x += 40) {
-        const space::SightLine line = camera.sight(x + 0.5, y + 0.5);
+        const geometry::SightLine line = camera.sight(x + 0.5, y + 0.5);
         const rooms::Estimate expected = by_hand.luminance(line.from, line.along, 1, 4000);
         const double found = double(picture.layers[0].luminance[std::size_t(y * 320 + x)]);
         ++seen;

@@ -200,8 +200,7 @@ Value DirectLight::on_face(const readings::Receiver& receiver, const photometry:
   if (!known) return face_light<Value>(sight);
   if (!edges.empty()) return between_edges<Value>(sight, edges);
   // Nothing begins or ends before the face: one sight line tells for all of it.
-  const geometry::Polygon front = front_of(sight);
-  const double share = front.size() > 2 ? passed(sight, middle_of(front)) : 0;
+  const double share = share_of_all(sight);
   sight.hidden = false;
   sight.share = share;
   return share > 0 ? share * face_light<Value>(sight) : Value{};

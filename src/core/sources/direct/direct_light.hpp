@@ -76,7 +76,9 @@ class DirectLight {
   Value probed(const Sight& sight, const Element& element) const;
   template <class Value>
   Value face_light(const Sight& sight) const;
+  bool is_all_in_front(const Sight& sight) const;
   geometry::Polygon front_of(const Sight& sight) const;
+  double share_of_all(const Sight& sight) const;
   template <class Value>
   Value between_edges(const Sight& sight, const std::vector<ShadowEdge>& edges) const;
   template <class Value>

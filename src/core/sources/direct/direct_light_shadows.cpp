@@ -54,23 +54,45 @@ namespace {
 geometry::Polygon outline_of(const photometry::LuminousFace& face) {
   const Vec2& half = face.half;
   if (!face.disc) return {-half, {half.x(), -half.y()}, half, {-half.x(), half.y()}};
-  geometry::Polygon outline;
-  const double radius = std::sqrt(kPi / (kDiscSides / 2.0 * std::sin(2 * kPi / kDiscSides)));
-  for (int k = 0; k < kDiscSides; ++k) {
-    const double angle = 2 * kPi * k / kDiscSides;
-    outline.push_back(radius * half.cwiseProduct(Vec2(std::cos(angle), std::sin(angle))));
-  }
+  static const geometry::Polygon kRound = [] {
+    geometry::Polygon round;
+    const double radius = std::sqrt(kPi / (kDiscSides / 2.0 * std::sin(2 * kPi / kDiscSides)));
+    for (int k = 0; k < kDiscSides; ++k) {
+      const double angle = 2 * kPi * k / kDiscSides;
+      round.push_back(radius * Vec2(std::cos(angle), std::sin(angle)));
+    }
+    return round;
+  }();
+  geometry::Polygon outline = kRound;
+  for (Vec2& corner : outline) corner = corner.cwiseProduct(half);
   return outline;
 }
 
 }  // namespace
 
-/// What of the face lies before the receiver's plane: the rest gives it nothing.
+/// Whether none of it lies behind the receiver's plane, which would give nothing. A polygon that stands for a
+/// disc reaches a little farther than it.
+bool DirectLight::is_all_in_front(const Sight& sight) const {
+  constexpr double kFarther = 1.01;
+  if (sight.receiver.kernel != readings::Kernel::plane) return true;
+  const Vec3& normal = sight.receiver.normal;
+  return normal.dot(sight.receiver.position) <
+         -kFarther * sight.face->half.cwiseProduct(normal.head<2>()).cwiseAbs().sum();
+}
+
+/// What of the face lies before the receiver's plane.
 geometry::Polygon DirectLight::front_of(const Sight& sight) const {
   const geometry::Polygon outline = outline_of(*sight.face);
-  if (sight.receiver.kernel != readings::Kernel::plane) return outline;
+  if (is_all_in_front(sight)) return outline;
   const Vec3& normal = sight.receiver.normal;
   return geometry::clip_convex(outline, -normal.head<2>(), -normal.dot(sight.receiver.position));
+}
+
+/// Of what is seen if anything is: one sight line to the middle of what lies in front.
+double DirectLight::share_of_all(const Sight& sight) const {
+  if (is_all_in_front(sight)) return passed(sight, Vec2::Zero());
+  const geometry::Polygon front = front_of(sight);
+  return front.size() > 2 ? passed(sight, middle_of(front)) : 0;
 }
 
 /// Where the edges of all that may hide the face are known: in parts that none runs through one sight line
@@ -79,7 +101,7 @@ template <class Value>
 Value DirectLight::between_edges(const Sight& sight, const std::vector<ShadowEdge>& edges) const {
   const geometry::Polygon front = front_of(sight);
   if (front.size() < 3) return {};
-  const double area = geometry::signed_area(outline_of(*sight.face));
+  const double area = sight.face->area_m2();
   Sight open = sight;
   open.hidden = false;
   Value sum{};

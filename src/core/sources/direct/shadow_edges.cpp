@@ -40,16 +40,19 @@ bool shadow_edges(const geometry::Occluders& occluders, const geometry::Frame& f
                   const photometry::LuminousFace& face, const Vec3& position, const Vec3& point,
                   std::vector<ShadowEdge>& edges) {
   thread_local std::vector<geometry::Occluders::Edge> found;
-  if (!occluders.edges_between(position, frame.origin, reach_m, found)) return false;
+  if (!occluders.edges_between(position, {frame.origin, reach_m}, found)) return false;
   if (found.empty() || std::abs(point.z()) < kOnPlane) return true;
-  Eigen::Matrix3d own, to_face;
-  own << frame.c0.transpose(), frame.c90.transpose(), frame.g0.transpose();
-  to_face << face.x.transpose(), face.y.transpose(), face.z.transpose();
-  to_face *= own;
-  const Vec3 middle = to_face * frame.origin +
-                      Vec3(face.centre.dot(face.x), face.centre.dot(face.y), face.centre.dot(face.z));
+  const auto in_room = [&](const Vec3& v) {
+    return Vec3(v.x() * frame.c0 + v.y() * frame.c90 + v.z() * frame.g0);
+  };
+  const Vec3 x = in_room(face.x), y = in_room(face.y), z = in_room(face.z);
+  const Vec3 middle = frame.origin + in_room(face.centre);
+  const auto in_face = [&](const Vec3& corner) {
+    const Vec3 way = corner - middle;
+    return Vec3(way.dot(x), way.dot(y), way.dot(z));
+  };
   for (const geometry::Occluders::Edge& edge : found) {
-    const auto shade = projected(to_face * edge.a - middle, to_face * edge.b - middle, point);
+    const auto shade = projected(in_face(edge.a), in_face(edge.b), point);
     if (shade && shade->crosses(-face.half, face.half)) edges.push_back(*shade);
   }
   return true;

@@ -31,9 +31,9 @@ struct ShadowEdge {
   }
 };
 
-/// Edges that may hide part of the face from a receiver at `position` (world), which is `point` in the face's
-/// coordinates. `reach_m`: of the luminous surface about the frame's origin. False when they are too many to
-/// know.
+/// Edges at which a part of the face may begin to be hidden from a receiver at `position` (world), which is
+/// `point` in the face's coordinates. `reach_m`: of the luminous surface about the frame's origin. False when
+/// they are too many to know.
 bool shadow_edges(const geometry::Occluders& occluders, const geometry::Frame& frame, double reach_m,
                   const photometry::LuminousFace& face, const Vec3& position, const Vec3& point,
                   std::vector<ShadowEdge>& edges);

@@ -8,6 +8,7 @@
 namespace glow::space {
 namespace {
 
+using geometry::Camera, geometry::Projection;
 using Kind = model::ViewWish::Kind;
 
 constexpr double kEyeHeight = 1.6;        // m: somebody who stands

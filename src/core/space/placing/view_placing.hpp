@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/space/camera.hpp"
+#include "core/space/planned_view.hpp"
 #include "core/space/space.hpp"
 
 namespace glow::space {

@@ -179,7 +179,7 @@ bool FieldLight::find_nodes(const Luminaires& luminaires, Lobe& lobe, const Watc
 
 bool FieldLight::are_in_sight(const Vec3& place, const std::array<PlaceLattice::Share, 4>& shares) const {
   return std::all_of(shares.begin(), shares.end(), [&](const PlaceLattice::Share& share) {
-    return !transport_->occluders().may_block(place, share.node, 0) ||
+    return !transport_->occluders().may_block({place}, {share.node}) ||
            transport_->tracer().passed(place, share.node) > 0;
   });
 }

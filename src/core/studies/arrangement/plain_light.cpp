@@ -80,7 +80,7 @@ PlainLight::Seen PlainLight::seen_from(const readings::Receiver& receiver) const
 
 double PlainLight::illuminance(const readings::Receiver& receiver) const {
   const Vec3& origin = luminaire_->frame.origin;
-  if (occluders_->may_block(receiver.position, origin, shaded_.surface().reach_m())) {
+  if (occluders_->may_block({receiver.position}, {origin, shaded_.surface().reach_m()})) {
     const Seen seen = seen_from(receiver);
     if (seen == Seen::nothing) return 0;
     if (seen == Seen::part) return shaded_.illuminance(receiver);

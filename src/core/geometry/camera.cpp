@@ -1,8 +1,8 @@
-#include "core/space/camera.hpp"
+#include "core/geometry/camera.hpp"
 
 #include <cmath>
 
-namespace glow::space {
+namespace glow::geometry {
 
 SightLine Camera::sight(double x, double y) const {
   const double s = 2 * x / columns - 1, t = 1 - 2 * y / rows;
@@ -54,4 +54,4 @@ void look_along(const Vec3& forward, Camera& camera) {
   camera.up = camera.right.cross(camera.forward);
 }
 
-}  // namespace glow::space
+}  // namespace glow::geometry

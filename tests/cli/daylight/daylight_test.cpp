@@ -1,7 +1,7 @@
 // Daylight by the built program, from project files.
 #include <nlohmann/json.hpp>
 
-#include "run_program.hpp"
+#include "cli/run_program.hpp"
 #include "test_files.hpp"
 
 namespace glow::cli {

@@ -1,5 +1,5 @@
 // Input that is nearly right is told how to mend it; and what newer keys of the project do.
-#include "run_program.hpp"
+#include "cli/run_program.hpp"
 
 namespace glow::cli {
 namespace input_mends_test {

@@ -1,6 +1,6 @@
 // What the program refuses, warns of or leaves out, and how it ends when streams, folders or files misbehave:
 // the built program, driven on files in a temporary folder.
-#include "run_program.hpp"
+#include "cli/run_program.hpp"
 
 namespace glow::cli {
 namespace robust_test {

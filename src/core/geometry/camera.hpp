@@ -1,11 +1,8 @@
 #pragma once
 
-#include <string>
-#include <vector>
-
 #include "core/geometry/vec.hpp"
 
-namespace glow::space {
+namespace glow::geometry {
 
 /// A line of sight: from a place, along a direction of unit length.
 struct SightLine {
@@ -41,11 +38,4 @@ struct Camera {
 /// Turns a camera to look along `forward`, with z up where that can be.
 void look_along(const Vec3& forward, Camera& camera);
 
-/// A picture of a room that is to be made.
-struct PlannedView {
-  std::string name;
-  std::string kind;  ///< "perspective", "plan", "elevation", "cutaway", "panorama"
-  Camera camera;
-};
-
-}  // namespace glow::space
+}  // namespace glow::geometry

@@ -1,6 +1,6 @@
 // Rooms from plan drawings, and again after the architect's change.
+#include "cli/run_program.hpp"
 #include "files/project/project_reader.hpp"
-#include "run_program.hpp"
 
 namespace glow::cli {
 namespace import_test {

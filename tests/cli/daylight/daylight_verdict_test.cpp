@@ -1,7 +1,7 @@
 // Daylight verified by EN 17037, by the built program.
 #include <nlohmann/json.hpp>
 
-#include "run_program.hpp"
+#include "cli/run_program.hpp"
 #include "test_files.hpp"
 
 namespace glow::cli {

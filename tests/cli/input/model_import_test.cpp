@@ -1,8 +1,8 @@
 // Rooms from building models and meshes of rooms, and again after the architect's change.
+#include "cli/run_program.hpp"
 #include "core/plans/line_work.hpp"
 #include "files/project/project_reader.hpp"
 #include "plans/written_model.hpp"
-#include "run_program.hpp"
 
 namespace glow::cli {
 namespace model_import_test {

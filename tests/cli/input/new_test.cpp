@@ -1,5 +1,5 @@
 // A first project file from one line, or from a few answers.
-#include "run_program.hpp"
+#include "cli/run_program.hpp"
 
 namespace glow::cli {
 namespace new_test {
