@@ -11,8 +11,9 @@ namespace {
 
 constexpr double kFieldsWidth = 1280, kFieldsHeight = 800, kFieldsMargin = 28, kFieldsHead = 64,
                  kFieldsGap = 18;
-constexpr double kWithCurves = 290;       // px: least width of a plan with words and curves above it
-constexpr double kLine = 17, kLeast = 3;  // px: height of a line, and the least size of a luminaire
+constexpr double kWithCurves = 290;  // px: least width of a plan with words and curves above it
+constexpr double kTextLine = 17,
+                 kLeastLuminaire = 3;  // px: height of a line, and the least size of a luminaire
 
 class Sheet {
  public:
@@ -38,7 +39,7 @@ class Sheet {
   void choose_columns(std::size_t count, const std::vector<ArrangementPlan>& plans) {
     std::size_t lines = 0;
     for (const ArrangementPlan& plan : plans) lines = std::max(lines, plan.lines.size());
-    words_ = kLine * double(lines + 1) + 12;
+    words_ = kTextLine * double(lines + 1) + 12;
     for (std::size_t columns = 1; columns <= std::max<std::size_t>(count, 1); ++columns) {
       const double rows = std::ceil(double(count) / double(columns));
       const Vec2 cell(
@@ -66,10 +67,10 @@ class Sheet {
     const Vec2 cell(kFieldsMargin + double(number % columns_) * (cell_.x() + kFieldsGap),
                     kFieldsHead + double(number / columns_) * (cell_.y() + kFieldsGap));
     const double width = cell_.x() - (plan.curves.empty() ? 0 : words_);
-    canvas_.text(cell + Vec2(0, kLine - 3), fitted_text(plan.title, cell_.x(), 14, plan.best),
+    canvas_.text(cell + Vec2(0, kTextLine - 3), fitted_text(plan.title, cell_.x(), 14, plan.best),
                  {14, "start", "#1c1c1c", plan.best});
     for (std::size_t i = 0; i < plan.lines.size(); ++i)
-      canvas_.text(cell + Vec2(0, kLine * double(i + 2) - 4), fitted_text(plan.lines[i], width, 12),
+      canvas_.text(cell + Vec2(0, kTextLine * double(i + 2) - 4), fitted_text(plan.lines[i], width, 12),
                    {12, "start", "#4a4a4a"});
     const Vec2 corner = cell + Vec2(0, words_);
     draw_curves(cell, plan);
@@ -84,14 +85,14 @@ class Sheet {
 
   /// Beside the words below the title, as large as they are high.
   void draw_curves(const Vec2& cell, const ArrangementPlan& plan) {
-    const double radius = (words_ - kLine) / 2 - 3;
-    const Vec2 middle(cell.x() + cell_.x() - radius - 4, cell.y() + kLine + radius + 2);
+    const double radius = (words_ - kTextLine) / 2 - 3;
+    const Vec2 middle(cell.x() + cell_.x() - radius - 4, cell.y() + kTextLine + radius + 2);
     if (!plan.curves.empty()) draw_small_curves(canvas_, middle, radius, peak_, plan.curves);
   }
 
   void draw_luminaire(const Vec2& corner, const geometry::Frame& frame, const ArrangementPlan& plan) {
     const Vec2 middle = at(corner, frame.origin.head<2>());
-    const Vec2 size = (scale_ * plan.size).cwiseMax(kLeast);
+    const Vec2 size = (scale_ * plan.size).cwiseMax(kLeastLuminaire);
     if (plan.round) return canvas_.circle(middle, size.x() / 2, "#d9902f", "#7a4a08", 0.8);
     canvas_.begin_group(middle, -std::atan2(frame.c0.y(), frame.c0.x()) / kDegree);
     canvas_.rectangle(-size / 2, size, "#d9902f", "#7a4a08", 0.8);

@@ -12,7 +12,7 @@ namespace glow::figures {
 namespace {
 
 constexpr double kSharesTop = 150, kSharesBottom = 60, kSharesNames = 300, kSharesRight = 40;
-constexpr const char *kBelow = "#3b4a6b", *kWithin = "#8fb996", *kAbove = "#e0a458";
+constexpr const char *kShareBelow = "#3b4a6b", *kShareWithin = "#8fb996", *kShareAbove = "#e0a458";
 
 struct Bar {
   std::string name;
@@ -35,9 +35,10 @@ class SharesSheet {
                  fitted_text(bar.name, kSharesNames - 20, size, bar.is_sum),
                  {size, "end", kSheetInk, bar.is_sum});
     double x = kSheetLeft + kSharesNames;
-    const std::tuple<double, const char*, const char*> parts[] = {{bar.shares.below, kBelow, "#ffffff"},
-                                                                  {bar.shares.within, kWithin, kSheetInk},
-                                                                  {bar.shares.above, kAbove, kSheetInk}};
+    const std::tuple<double, const char*, const char*> parts[] = {
+        {bar.shares.below, kShareBelow, "#ffffff"},
+        {bar.shares.within, kShareWithin, kSheetInk},
+        {bar.shares.above, kShareAbove, kSheetInk}};
     for (const auto& [share, fill, ink] : parts) {
       const double width = share * wide;
       if (width <= 0) continue;
@@ -58,9 +59,9 @@ void draw_key(SvgCanvas& canvas, const record::Thresholds& limits, const units::
   const std::string low = units::light_words(units, limits.first),
                     high = units::light_words(units, limits.second);
   const std::pair<const char*, std::string> keys[] = {
-      {kBelow, fmt::format(FMT_STRING("below {} {}"), low, units.light_unit())},
-      {kWithin, fmt::format(FMT_STRING("{} to {} {}"), low, high, units.light_unit())},
-      {kAbove, fmt::format(FMT_STRING("above {} {}"), high, units.light_unit())}};
+      {kShareBelow, fmt::format(FMT_STRING("below {} {}"), low, units.light_unit())},
+      {kShareWithin, fmt::format(FMT_STRING("{} to {} {}"), low, high, units.light_unit())},
+      {kShareAbove, fmt::format(FMT_STRING("above {} {}"), high, units.light_unit())}};
   double x = kSheetLeft + kSharesNames;
   for (const auto& [colour, words] : keys) {
     canvas.rectangle({x, 104}, {22, 14}, colour);

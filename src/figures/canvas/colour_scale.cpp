@@ -23,6 +23,13 @@ std::string srgb_colour(double red, double green, double blue) {
   return fmt::format(FMT_STRING("#{:02x}{:02x}{:02x}"), channel(red), channel(green), channel(blue));
 }
 
+std::array<std::uint8_t, 3> bytes_of(const std::string& colour) {
+  std::array<std::uint8_t, 3> rgb{};
+  for (std::size_t k = 0; k < 3; ++k)
+    rgb[k] = std::uint8_t(std::stoi(colour.substr(1 + 2 * k, 2), nullptr, 16));
+  return rgb;
+}
+
 namespace {
 
 /// A colour of OKLab by lightness, chroma and hue in degrees.

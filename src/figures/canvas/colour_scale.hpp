@@ -1,5 +1,7 @@
 #pragma once
 
+#include <array>
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <vector>
@@ -39,6 +41,8 @@ ColourScale difference_scale(double low, double high);
 
 /// "#rrggbb" of linear sRGB, 0 to 1.
 std::string srgb_colour(double red, double green, double blue);
+/// Of "#rrggbb": red, green, blue.
+std::array<std::uint8_t, 3> bytes_of(const std::string& colour);
 
 /// The scale for values from low to high as the style asks for it. The style's levels are in lx.
 ColourScale styled_scale(double low, double high, const model::FigureStyle& style,

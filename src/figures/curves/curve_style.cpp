@@ -82,13 +82,14 @@ namespace {
 /// Of many luminaires: a line each, as long as there is room, the rest counted.
 double draw_brief_legend(SvgCanvas& canvas, const std::vector<Curve>& curves,
                          const std::vector<PlaneCurve>& lines, double x, double y) {
-  constexpr double kLine = 36, kLeastLine = 22;
-  const double step = std::clamp((kLegendEnd - 60 - y) / double(curves.size()), kLeastLine, kLine);
+  constexpr double kLegendLine = 36, kLeastLegendLine = 22;
+  const double step =
+      std::clamp((kLegendEnd - 60 - y) / double(curves.size()), kLeastLegendLine, kLegendLine);
   for (std::size_t i = 0; i < curves.size(); ++i) {
     if (y + step > kLegendEnd - 40) {
       canvas.text({x, y}, fmt::format(FMT_STRING("and {} more"), curves.size() - i),
                   {12.5, "start", kSheetGrey});
-      y += kLeastLine;
+      y += kLeastLegendLine;
       break;
     }
     const auto first =
@@ -97,7 +98,7 @@ double draw_brief_legend(SvgCanvas& canvas, const std::vector<Curve>& curves,
     canvas.text({x + 38, y}, fitted_text(curves[i].name, kSheetWidth - x - 48, 13, true),
                 {13, "start", kSheetInk, true});
     const photometry::Photometry& p = *curves[i].photometry;
-    if (step >= kLine - 2)
+    if (step >= kLegendLine - 2)
       canvas.text({x + 38, y + 15},
                   fmt::format(FMT_STRING("{:.0f} lm, half peak {}"), p.flux_lm(),
                               angle_words(beam_edges(p.table, 0, 0.5))),

@@ -11,9 +11,9 @@
 namespace glow::figures {
 namespace {
 
-constexpr int kNodes = 161;      // along each side
-constexpr double kLeast = 0.01;  // of the maximum: the outermost line
-constexpr double kSide = 640, kFootprintLeft = 130, kFootprintTop = 100;
+constexpr int kNodes = 161;          // along each side
+constexpr double kOutermost = 0.01;  // of the maximum: the outermost line
+constexpr double kFootprintSide = 640, kFootprintLeft = 130, kFootprintTop = 100;
 constexpr double kFarthest = 4.0;  // times the height
 
 /// Illuminance on the plane, nodes over a square about the point below the luminaire.
@@ -34,23 +34,23 @@ Lattice lattice_of(const photometry::Photometry& photometry, double height_m, do
   return lattice;
 }
 
-/// Half side of the square that holds all of at least kLeast of the maximum, m.
+/// Half side of the square that holds all of at least kOutermost of the maximum, m.
 double reach_of(const photometry::Photometry& photometry, double height_m) {
   const Lattice coarse = lattice_of(photometry, height_m, kFarthest * height_m);
   const double most = *std::max_element(coarse.values.begin(), coarse.values.end());
   double reach = 0.05 * height_m;
   for (int j = 0; j < kNodes; ++j)
     for (int i = 0; i < kNodes; ++i)
-      if (coarse.at(i, j) >= kLeast * most)
+      if (coarse.at(i, j) >= kOutermost * most)
         reach = std::max(reach, 1.15 * coarse.node(i, j).cwiseAbs().maxCoeff());
   return std::min(reach, kFarthest * height_m);
 }
 
 std::vector<double> levels_below(double most) {
   std::vector<double> levels;
-  for (double power = std::pow(10.0, std::floor(std::log10(kLeast * most))); power <= most; power *= 10)
+  for (double power = std::pow(10.0, std::floor(std::log10(kOutermost * most))); power <= most; power *= 10)
     for (const double factor : {1.0, 2.0, 5.0})
-      if (factor * power >= kLeast * most && factor * power < most) levels.push_back(factor * power);
+      if (factor * power >= kOutermost * most && factor * power < most) levels.push_back(factor * power);
   return levels;
 }
 
@@ -63,8 +63,8 @@ std::string footprint_svg(const Curve& curve, double height_m) {
   const double most = *std::max_element(lattice.values.begin(), lattice.values.end());
   SvgCanvas canvas(kSheetWidth, kSheetHeight);
   const auto px = [&](const Vec2& m) {
-    return Vec2(kFootprintLeft + (m.x() / reach + 1) / 2 * kSide,
-                kFootprintTop + (1 - m.y() / reach) / 2 * kSide);
+    return Vec2(kFootprintLeft + (m.x() / reach + 1) / 2 * kFootprintSide,
+                kFootprintTop + (1 - m.y() / reach) / 2 * kFootprintSide);
   };
   const auto path = [&](const std::vector<Vec2>& points, bool closed) {
     std::vector<Vec2> drawn;
@@ -72,7 +72,8 @@ std::string footprint_svg(const Curve& curve, double height_m) {
     return path_data(drawn, closed);
   };
   const std::vector<double> levels = most > 0 ? levels_below(most) : std::vector<double>();
-  canvas.rectangle({kFootprintLeft, kFootprintTop}, {kSide, kSide}, scale_colour(0).c_str());
+  canvas.rectangle({kFootprintLeft, kFootprintTop}, {kFootprintSide, kFootprintSide},
+                   scale_colour(0).c_str());
   for (std::size_t k = 0; k < levels.size(); ++k) {
     std::string region;
     for (const auto& piece : region_above(lattice, levels[k])) region += path(piece, true);
@@ -88,8 +89,8 @@ std::string footprint_svg(const Curve& curve, double height_m) {
   }
   canvas.text(px({0, -reach}) + Vec2(0, 44), "m along C0", {12, "middle", kSheetGrey});
   canvas.text(px({-reach, 0}) - Vec2(60, 0), "m along C90", {12, "middle", kSheetGrey, false, nullptr, -90});
-  const Vec2 half(std::max(2.0, p.area.extent_c0_m / reach * kSide / 4),
-                  std::max(2.0, p.area.extent_c90_m / reach * kSide / 4));
+  const Vec2 half(std::max(2.0, p.area.extent_c0_m / reach * kFootprintSide / 4),
+                  std::max(2.0, p.area.extent_c90_m / reach * kFootprintSide / 4));
   if (is_round(p.area.shape))
     canvas.circle(px({0, 0}), half.x(), "none", kSheetInk, 1.5);
   else

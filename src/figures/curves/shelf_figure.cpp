@@ -9,7 +9,7 @@ namespace glow::figures {
 namespace {
 
 constexpr double kShelfWidth = 1280, kShelfHeight = 800, kShelfMargin = 28, kShelfHead = 64, kShelfGap = 16;
-constexpr double kLine = 15, kMostRadius = 64, kWidestCard = 420;
+constexpr double kCardLine = 15, kMostRadius = 64, kWidestCard = 420;
 
 /// Columns and rows that leave each card the most room for its curves, beside words of a readable width.
 std::pair<std::size_t, std::size_t> columns_and_rows(std::size_t count) {
@@ -33,10 +33,10 @@ void draw_card(SvgCanvas& canvas, const Vec2& corner, const Vec2& size, const Sh
   const Vec2 middle = corner + Vec2(radius + 2, size.y() / 2);
   draw_small_curves(canvas, middle, radius, peak_of(card.curves), card.curves);
   const double left = corner.x() + 2 * radius + 14, width = size.x() - 2 * radius - 18;
-  double y = middle.y() - kLine * double(card.lines.size()) / 2;
+  double y = middle.y() - kCardLine * double(card.lines.size()) / 2;
   canvas.text({left, y}, fitted_text(card.title, width, 13, true), {13, "start", "#1c1c1c", true});
   for (const std::string& line : card.lines) {
-    y += kLine;
+    y += kCardLine;
     canvas.text({left, y}, fitted_text(line, width, 11.5), {11.5, "start", "#4a4a4a"});
   }
 }

@@ -19,14 +19,6 @@ constexpr double kCarpetLeft = 80, kCarpetTop = 150, kCarpetWide = 912.5, kCarpe
 constexpr double kMonthsTop = 530, kMonthsHigh = 170;
 constexpr const char *kBar = "#8a6a4a", *kNight = "#2b2b33";
 
-/// "#rrggbb" to its bytes.
-std::array<std::uint8_t, 3> bytes_of(const std::string& colour) {
-  std::array<std::uint8_t, 3> rgb{};
-  for (std::size_t k = 0; k < 3; ++k)
-    rgb[k] = std::uint8_t(std::stoi(colour.substr(1 + 2 * k, 2), nullptr, 16));
-  return rgb;
-}
-
 /// The x of a month's first day, as a share of the year.
 double begin_of(int month) {
   return (daylight::day_of_year(daylight::kSunYear, month, 1) - 1) / double(kDays);

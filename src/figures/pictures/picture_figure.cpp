@@ -15,11 +15,12 @@ namespace {
 
 constexpr double kPictureMargin = 16, kPictureTop = 58, kPictureLine = 19, kPictureBottom = 16, kLegend = 84;
 constexpr int kNarrowest = 800;         // px: small pictures are drawn larger
-constexpr int kStripes = 8;             // pixels from one to the next, of what is beyond the limits
+constexpr int kStripeWide = 8;          // pixels from one to the next, of what is beyond the limits
 constexpr int kRaster = 84;             // pixels between numbers
 constexpr double kLabel = 12;           // px
-constexpr double kHidden = 0.02;        // m and share: how far behind what is seen a point may lie
-constexpr double kDarkest = 1.0 / 300;  // of the brightest: what is darker is one band of a logarithmic scale
+constexpr double kHiddenBehind = 0.02;  // m and share: how far behind what is seen a point may lie
+constexpr double kDarkestShown =
+    1.0 / 300;  // of the brightest: what is darker is one band of a logarithmic scale
 
 /// The values of an image of false colours, as they are shown.
 struct Shown {
@@ -49,7 +50,7 @@ std::pair<double, double> range_of(const std::vector<double>& values) {
   if (rising.empty()) return {0, 1};
   std::sort(rising.begin(), rising.end());
   const double high = rising[std::size_t(0.99 * double(rising.size() - 1))];
-  return {std::max(rising[rising.size() / 100], kDarkest * high), high};
+  return {std::max(rising[rising.size() / 100], kDarkestShown * high), high};
 }
 
 ColourScale scale_of(const Shown& shown, const PictureStyle& style) {
@@ -60,13 +61,6 @@ ColourScale scale_of(const Shown& shown, const PictureStyle& style) {
   constexpr double kWideRange = 10;
   if (!own.logarithmic) own.logarithmic = high > kWideRange * low;
   return styled_scale(low, high, own, units);
-}
-
-Eigen::Matrix<std::uint8_t, 3, 1> bytes_of(const std::string& colour) {
-  Eigen::Matrix<std::uint8_t, 3, 1> bytes;
-  for (int k = 0; k < 3; ++k)
-    bytes[k] = std::uint8_t(std::stoi(colour.substr(std::size_t(1 + 2 * k), 2), nullptr, 16));
-  return bytes;
 }
 
 /// Neighbours of one surface in different bands have a line between them.
@@ -81,7 +75,7 @@ bool is_line(const views::Picture& picture, const std::vector<int>& bands, std::
 
 std::vector<std::uint8_t> false_colours(const views::Picture& picture, const Shown& shown,
                                         const ColourScale& scale, bool lines) {
-  std::vector<Eigen::Matrix<std::uint8_t, 3, 1>> colours;
+  std::vector<std::array<std::uint8_t, 3>> colours;
   for (const std::string& colour : scale.colours) colours.push_back(bytes_of(colour));
   const std::size_t n = picture.pixels();
   std::vector<int> bands(n, -1);
@@ -95,9 +89,9 @@ std::vector<std::uint8_t> false_colours(const views::Picture& picture, const Sho
       const bool line = lines && is_line(picture, bands, i, x, y);
       const bool beyond = (scale.low_limit && shown.values[i] < *scale.low_limit) ||
                           (scale.high_limit && shown.values[i] > *scale.high_limit);
-      if (beyond && (x + y) % kStripes < kStripes / 2) continue;  // striped with the paper, as on plans
+      if (beyond && (x + y) % kStripeWide < kStripeWide / 2) continue;  // striped with the paper, as on plans
       for (std::size_t k = 0; k < 3; ++k) {
-        const int colour = colours[std::size_t(bands[i])][Eigen::Index(k)];
+        const int colour = colours[std::size_t(bands[i])][k];
         rgb[3 * i + k] = std::uint8_t(line ? colour * 11 / 20 : colour);
       }
     }
@@ -164,7 +158,7 @@ void draw_points(SvgCanvas& canvas, const views::Picture& picture, const Picture
     const double distance = picture.camera.projection == geometry::Projection::parallel
                                 ? way.dot(picture.camera.forward)
                                 : way.norm();
-    if (double(picture.depth_m[i]) < distance * (1 - kHidden) - kHidden) continue;
+    if (double(picture.depth_m[i]) < distance * (1 - kHiddenBehind) - kHiddenBehind) continue;
     const std::string words = value_label(style.units.light(grid.total_lx[p]));
     const double width = text_width(words, kLabel) + 6;
     if (std::any_of(placed.begin(), placed.end(), [&](const Vec2& other) {

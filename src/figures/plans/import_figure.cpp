@@ -242,13 +242,13 @@ void write_column(SvgCanvas& canvas, const ImportPicture& picture) {
 }
 
 void mark_doubts(SvgCanvas& canvas, const ImportSheet& sheet, const plans::FoundPlan& plan) {
-  constexpr double kRadius = 9;
+  constexpr double kMarkRadius = 9;
   for (std::size_t k = 0; k < plan.doubts.size(); ++k) {
     if (!plan.doubts[k].has_place) continue;
     const Vec2 at = sheet.at(plan.doubts[k].at);
     const Vec2 kept(std::clamp(at.x(), kImportLeft, kSheetWidth - kImportColumn - kImportBetween - 24.0),
                     std::clamp(at.y(), kImportTop, kSheetHeight - kImportBottom));
-    canvas.circle(kept, kRadius, "#ffffff", kDoubt, 1.8);
+    canvas.circle(kept, kMarkRadius, "#ffffff", kDoubt, 1.8);
     canvas.text(kept + Vec2(0, 4), std::to_string(k + 1), {11, "middle", kDoubt, true});
   }
 }

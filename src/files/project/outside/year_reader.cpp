@@ -21,7 +21,7 @@ using units::Dimension;
 
 constexpr Range kLevel{1, 100000}, kExposure{1, 1e9};
 constexpr std::size_t kMostLevels = 6;
-constexpr double kNear = 1.0;  // degrees between a site and its weather
+constexpr double kSiteNear = 1.0;  // degrees between a site and its weather
 
 /// Of the year, 1 to 365, from "12-24"; nothing for other words.
 std::optional<int> day_of_year_in(std::string_view words) {
@@ -213,8 +213,8 @@ void compare_places(const model::Project& project, const daylight::Weather& weat
       differs += fmt::format(FMT_STRING("{}{} {:g} here, {:g} there"), differs.empty() ? "" : ", ", what,
                              *own, other);
   };
-  say("latitude", site.latitude_deg, weather.latitude_deg, kNear);
-  say("longitude", site.longitude_deg, weather.longitude_deg, kNear);
+  say("latitude", site.latitude_deg, weather.latitude_deg, kSiteNear);
+  say("longitude", site.longitude_deg, weather.longitude_deg, kSiteNear);
   say("time zone", site.time_zone_h, weather.time_zone_h, 1e-6);
   if (!differs.empty())
     problems.warning(
