@@ -19,13 +19,12 @@ if(NOT CMAKE_SCRIPT_MODE_FILE)
 endif()
 
 execute_process(COMMAND "${PROGRAM}" --gtest_list_tests OUTPUT_VARIABLE listed COMMAND_ERROR_IS_FATAL ANY)
-string(REPLACE ";" "," listed "${listed}")
-string(REPLACE "\n" ";" lines "${listed}")
+# "Suite.", or "Suite.  # what its tests are given"; tests of it are indented. What they are given may hold any signs,
+# which a list of all lines would take for its own.
+string(REGEX MATCHALL "\n[A-Za-z0-9_/]+\\.[ \n]" suites "${listed}")
 set(tests "")
-foreach(line IN LISTS lines)
-  # "Suite.", or "Suite.  # what its tests are given"; tests of it are indented.
-  if(line MATCHES "^([A-Za-z0-9_/]+)\\.( |$)")
-    string(APPEND tests "add_test(${CMAKE_MATCH_1} \"${PROGRAM}\" --gtest_brief=1 --gtest_filter=${CMAKE_MATCH_1}.*)\n")
-  endif()
+foreach(suite IN LISTS suites)
+  string(REGEX REPLACE "[^A-Za-z0-9_/]" "" suite "${suite}")
+  string(APPEND tests "add_test(${suite} \"${PROGRAM}\" --gtest_brief=1 --gtest_filter=${suite}.*)\n")
 endforeach()
 file(WRITE "${LIST}" "${tests}")

@@ -6,58 +6,10 @@
 #include <random>
 
 #include "core/photometry/placed_luminaire.hpp"
+#include "rooms/every_triangle.hpp"
 #include "rooms/furnished_room.hpp"
 
 namespace glow::rooms {
-
-/// What a ray meets first: a facet's index, its distance, on its back or not.
-struct Meeting {
-  std::size_t facet = 0;
-  double distance = 0;
-  bool behind = false;
-};
-
-/// Every triangle is tried, in double precision: slow, and nothing shared with the program's ray tracer.
-class EveryTriangle {
- public:
-  explicit EveryTriangle(const geometry::Geometry& geometry) : geometry_(&geometry) {
-    for (std::size_t f = 0; f < geometry.facets().size(); ++f) {
-      const geometry::Facet& facet = geometry.facets()[f];
-      if (!facet.is_front) continue;
-      for (const auto& [a, b, c] : facet.triangles)
-        triangles_.push_back(
-            {f, facet.at(facet.vertices[std::size_t(a)]),
-             facet.at(facet.vertices[std::size_t(b)]) - facet.at(facet.vertices[std::size_t(a)]),
-             facet.at(facet.vertices[std::size_t(c)]) - facet.at(facet.vertices[std::size_t(a)])});
-    }
-  }
-
-  /// Moeller and Trumbore 1997.
-  std::optional<Meeting> operator()(const Vec3& from, const Vec3& way) const {
-    std::optional<Meeting> first;
-    for (const Triangle& t : triangles_) {
-      const Vec3 p = way.cross(t.v);
-      const double determinant = t.u.dot(p);
-      if (std::abs(determinant) < 1e-14) continue;
-      const Vec3 s = from - t.a;
-      const double u = s.dot(p) / determinant;
-      const Vec3 q = s.cross(t.u);
-      const double v = way.dot(q) / determinant, distance = t.v.dot(q) / determinant;
-      if (u < 0 || v < 0 || u + v > 1 || distance < 1e-7) continue;
-      if (!first || distance < first->distance)
-        first = Meeting{t.facet, distance, way.dot(geometry_->facets()[t.facet].normal) > 0};
-    }
-    return first;
-  }
-
- private:
-  struct Triangle {
-    std::size_t facet;
-    Vec3 a, u, v;
-  };
-  const geometry::Geometry* geometry_;
-  std::vector<Triangle> triangles_;
-};
 
 /// Plain backward path tracing with one luminaire, at one chance spot, asked at every vertex. For flat
 /// luminaires and surfaces that do not mirror. Independent of the program's transport.
