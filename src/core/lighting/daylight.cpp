@@ -84,9 +84,9 @@ std::vector<double> Daylight::luminances_outside(const space::PlannedMoment& mom
   return outdoors_->luminances(light_of(*outdoors_, moment), watch);
 }
 
-double Daylight::seen_outside(const Vec3& from, const Vec3& towards, const space::PlannedMoment& moment,
-                              const std::vector<double>& outside) const {
-  const std::int32_t target = outdoors_->seen(from, towards);
+double Daylight::luminance_outside(std::int32_t target, const Vec3& towards,
+                                   const space::PlannedMoment& moment,
+                                   const std::vector<double>& outside) const {
   if (target < 0) return 0;
   if (target >= outdoors_->ground()) return outside[std::size_t(target)];
   const bool in_sun = moment.sun_normal_lx > 0 && moment.sun.dot(towards) > std::cos(daylight::kSunRadius);

@@ -35,9 +35,10 @@ class Daylight {
   }
   /// cd/m2 of all that can be seen outside: see sources::Outdoors.
   std::vector<double> luminances_outside(const space::PlannedMoment& moment, const Watch& watch) const;
-  /// cd/m2 of what is seen from a place outside, the sun's disc included. `outside`: of luminances_outside.
-  double seen_outside(const Vec3& from, const Vec3& towards, const space::PlannedMoment& moment,
-                      const std::vector<double>& outside) const;
+  /// cd/m2 of what outdoors().seen(..., towards) told of, the sun's disc included. `outside`: of
+  /// luminances_outside.
+  double luminance_outside(std::int32_t target, const Vec3& towards, const space::PlannedMoment& moment,
+                           const std::vector<double>& outside) const;
   const sources::Outdoors& outdoors() const { return *outdoors_; }
   const sources::DaylightPaths& paths() const { return *paths_; }
   /// Bytes that its paths take.

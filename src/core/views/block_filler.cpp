@@ -13,6 +13,12 @@ constexpr double kOfAll = 0.25;  // of the light of all sources: what one may be
 
 }  // namespace
 
+bool is_weak(const PixelKey& own, const geometry::Geometry& geometry) {
+  constexpr double kWeak = 0.1;
+  const geometry::Facet& facet = geometry.facets()[std::size_t(own.facet)];
+  return std::abs(double(own.share)) < kWeak * geometry.material_of(facet).diffuse;
+}
+
 void PictureSight::at(double x, double y, Seen& seen) const {
   const geometry::SightLine line = camera_->sight(x, y);
   sight_->follow(line, seen);
@@ -130,14 +136,14 @@ void BlockFiller::share_by_keys(const Block& part) {
     }
 }
 
-bool BlockFiller::fits(const float* lux, const float* a, const float* b, const float* c,
+bool BlockFiller::fits(double tolerance, const float* lux, const float* a, const float* b, const float* c,
                        const float* d) const {
   const std::size_t bands = std::size_t(sources_.bands());
   float all = 0;
   for (std::size_t k = 0; k < layers_; k += bands) all += lux[k];
   for (std::size_t k = 0; k < layers_; k += bands) {
     const float between = d ? (a[k] + b[k] + c[k] + d[k]) / 4 : (a[k] + b[k]) / 2;
-    if (std::abs(between - lux[k]) > float(quality_.tolerance) * (lux[k] + float(kOfAll) * all)) return false;
+    if (std::abs(between - lux[k]) > float(tolerance) * (lux[k] + float(kOfAll) * all)) return false;
   }
   return true;
 }
@@ -147,10 +153,12 @@ bool BlockFiller::is_even(const Block& part) {
   const int x = (part.left + part.right) / 2, y = (part.top + part.bottom) / 2;
   const float *a = found(part.left, part.top), *b = found(part.right, part.top),
               *c = found(part.left, part.bottom), *d = found(part.right, part.bottom);
-  return fits(found(x, y), a, b, c, d) && fits(found(x, part.top), a, b, nullptr, nullptr) &&
-         fits(found(x, part.bottom), c, d, nullptr, nullptr) &&
-         fits(found(part.left, y), a, c, nullptr, nullptr) &&
-         fits(found(part.right, y), b, d, nullptr, nullptr);
+  const bool weak = is_weak(keys_[index(part.left, part.top)], sources_.lit().transport->geometry());
+  const double off = quality_.tolerance * (weak ? 2 : 1);
+  return fits(off, found(x, y), a, b, c, d) && fits(off, found(x, part.top), a, b, nullptr, nullptr) &&
+         fits(off, found(x, part.bottom), c, d, nullptr, nullptr) &&
+         fits(off, found(part.left, y), a, c, nullptr, nullptr) &&
+         fits(off, found(part.right, y), b, d, nullptr, nullptr);
 }
 
 /// Evenly between the corners.

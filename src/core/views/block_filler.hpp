@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cstdint>
 #include <functional>
 #include <memory>
 #include <vector>
@@ -14,6 +15,10 @@ struct PixelKey {
   std::int32_t facet = -1;
   float share = 0;  ///< of its exitance over pi that arrives; negative: without the tint of the facet
 };
+
+/// Whether so little arrives of what a surface sends, as by panes that reflect, that its light may be found
+/// half as finely.
+bool is_weak(const PixelKey& own, const geometry::Geometry& geometry);
 
 /// A rectangle of pixels, both ends included.
 struct Block {
@@ -68,7 +73,8 @@ class BlockFiller {
   void fill(const Block& part);
   bool is_even(const Block& part);
   void lay(const Block& part);
-  bool fits(const float* found, const float* a, const float* b, const float* c, const float* d) const;
+  bool fits(double tolerance, const float* found, const float* a, const float* b, const float* c,
+            const float* d) const;
   void share_by_keys(const Block& part);
   bool is_of_one(const Block& part) const;
 

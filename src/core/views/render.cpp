@@ -144,6 +144,7 @@ void Rendering::find_reflected() {
                  places.end());
     field_.add(places, watch_);
   };
+  const geometry::Geometry& geometry = sources_.lit().transport->geometry();
   for (std::size_t order = 0; order < keys_.size(); ++order) {
     const std::vector<PixelKey>& keys = keys_[order];
     if (std::all_of(keys.begin(), keys.end(), [](const PixelKey& own) { return own.key == 0; })) break;
@@ -151,7 +152,9 @@ void Rendering::find_reflected() {
       std::vector<std::size_t> pixels;
       for (int y = step / 2; y < camera_.rows; y += step)
         for (int x = step / 2; x < camera_.columns; x += step)
-          if (keys[pixel(x, y)].key != 0) pixels.push_back(pixel(x, y));
+          if (keys[pixel(x, y)].key != 0 &&
+              (step >= 2 * quality_.finest_step || !is_weak(keys[pixel(x, y)], geometry)))
+            pixels.push_back(pixel(x, y));
       look_from(pixels, order);
       if (step == quality_.finest_step) break;
     }

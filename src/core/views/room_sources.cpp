@@ -132,9 +132,17 @@ void RoomSources::add_sky(const readings::Receiver& place, int rays, double* lux
 }
 
 void RoomSources::add_outside(const Vec3& from, const Vec3& towards, double share, double* luminance) const {
-  for (std::size_t m = 0; m < lit_.moments.size(); ++m)
+  const sources::Outdoors* looked_at = nullptr;  // moments mostly share it
+  std::int32_t target = -1;
+  for (std::size_t m = 0; m < lit_.moments.size(); ++m) {
+    const SeenMoment& seen = lit_.moments[m];
+    if (looked_at != &seen.paths->outdoors()) {
+      looked_at = &seen.paths->outdoors();
+      target = looked_at->seen(from, towards);
+    }
     luminance[groups_.size() + m] +=
-        share * lit_.moments[m].paths->seen_outside(from, towards, *lit_.moments[m].moment, outside_[m]);
+        share * seen.paths->luminance_outside(target, towards, *seen.moment, outside_[m]);
+  }
 }
 
 }  // namespace glow::views

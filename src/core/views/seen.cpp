@@ -118,7 +118,7 @@ void Sight::follow(Way way, geometry::Hit hit, Seen& seen) const {
   }
   const double reach = hit.facet >= 0 ? double(hit.distance) + kFlush : kFar;
   if (const auto luminaire = luminaires_.nearest(way.from, way.along, reach)) {
-    std::vector<double> shown(sources_.count(), 0.0);
+    std::vector<double>& shown = dark();
     const bool shines = luminaires_.add(luminaire->body, -way.along, way.share, shown.data());
     if (shines || !from_outside_ || way.turns > 0) {
       add_light(shown.data(), seen);
@@ -138,7 +138,7 @@ void Sight::follow(Way way, geometry::Hit hit, Seen& seen) const {
     const space::Opening* opening = left_by(*sources_.lit().space, way.from, way.along, at);
     if (opening) return look_out(way, at, *opening, seen);
     if (seen.with_light && !sources_.lit().space->roofed && way.along.z() > 0) {
-      std::vector<double> shown(sources_.count(), 0.0);
+      std::vector<double>& shown = dark();
       sources_.add_outside(way.from, way.along, way.share, shown.data());
       add_light(shown.data(), seen);
     }
@@ -151,10 +151,17 @@ void Sight::follow(Way way, geometry::Hit hit, Seen& seen) const {
 void Sight::look_out(const Way& way, const Vec3& at, const space::Opening& opening, Seen& seen) const {
   if (!seen.with_light) return;
   const double cosine = way.along.dot(opening.outwards);
-  std::vector<double> shown(sources_.count(), 0.0);
+  std::vector<double>& shown = dark();
   const double share = way.share * opening.glazing.transmittance(cosine);
   if (share > 0) sources_.add_outside(at + 2 * kStart * opening.outwards, way.along, share, shown.data());
   add_light(shown.data(), seen);
+}
+
+/// Nothing of every source yet: to be added to by one who hands it on before anybody else asks.
+std::vector<double>& Sight::dark() const {
+  thread_local std::vector<double> of_sources;
+  of_sources.assign(sources_.count(), 0.0);
+  return of_sources;
 }
 
 double* Sight::light_of(Seen& seen) const {
@@ -233,8 +240,8 @@ void Sight::meet(const Way& way, const geometry::Hit& hit, Seen& seen) const {
 void Sight::glance(const Vec3& from, const Vec3& along, double share, Seen& seen) const {
   const geometry::Hit hit = tracer_.nearest(tracer_.local(from), along.cast<float>());
   const double reach = hit.facet >= 0 ? double(hit.distance) + kFlush : kFar;
-  std::vector<double> shown(sources_.count(), 0.0);
   if (const auto luminaire = luminaires_.nearest(from, along, reach)) {
+    std::vector<double>& shown = dark();
     luminaires_.add(luminaire->body, -along, share, shown.data());
     return add_light(shown.data(), seen);
   }

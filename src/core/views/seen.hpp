@@ -57,6 +57,7 @@ class Sight {
   void glance(const Vec3& from, const Vec3& along, double share, Seen& seen) const;
   void add_gloss(const Way& way, const Vec3& at, const Vec3& normal, const geometry::Material& material,
                  double share, Seen& seen) const;
+  std::vector<double>& dark() const;
   double* light_of(Seen& seen) const;
   void add_light(const double* of_sources, Seen& seen) const;
   bool is_seen_through(const geometry::Hit& hit) const;
