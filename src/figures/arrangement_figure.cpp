@@ -11,9 +11,9 @@ namespace {
 
 constexpr double kFieldsWidth = 1280, kFieldsHeight = 800, kFieldsMargin = 28, kFieldsHead = 64,
                  kFieldsGap = 18;
-constexpr double kWithCurves = 290;  // px: least width of a plan with words and curves above it
-constexpr double kTextLine = 17,
-                 kLeastLuminaire = 3;  // px: height of a line, and the least size of a luminaire
+constexpr double kWithCurves = 290;    // px: least width of a plan with words and curves above it
+constexpr double kTextLine = 17;       // px: height
+constexpr double kLeastLuminaire = 3;  // px
 
 class Sheet {
  public:

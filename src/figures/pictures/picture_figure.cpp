@@ -14,13 +14,12 @@ namespace glow::figures {
 namespace {
 
 constexpr double kPictureMargin = 16, kPictureTop = 58, kPictureLine = 19, kPictureBottom = 16, kLegend = 84;
-constexpr int kNarrowest = 800;         // px: small pictures are drawn larger
-constexpr int kStripeWide = 8;          // pixels from one to the next, of what is beyond the limits
-constexpr int kRaster = 84;             // pixels between numbers
-constexpr double kLabel = 12;           // px
-constexpr double kHiddenBehind = 0.02;  // m and share: how far behind what is seen a point may lie
-constexpr double kDarkestShown =
-    1.0 / 300;  // of the brightest: what is darker is one band of a logarithmic scale
+constexpr int kNarrowest = 800;             // px: small pictures are drawn larger
+constexpr int kStripeWide = 8;              // pixels from one to the next, of what is beyond the limits
+constexpr int kRaster = 84;                 // pixels between numbers
+constexpr double kLabel = 12;               // px
+constexpr double kHiddenBehind = 0.02;      // m and share: how far behind what is seen a point may lie
+constexpr double kDarkestBand = 1.0 / 300;  // of the brightest: all below is one of a logarithmic scale
 
 /// The values of an image of false colours, as they are shown.
 struct Shown {
@@ -50,7 +49,7 @@ std::pair<double, double> range_of(const std::vector<double>& values) {
   if (rising.empty()) return {0, 1};
   std::sort(rising.begin(), rising.end());
   const double high = rising[std::size_t(0.99 * double(rising.size() - 1))];
-  return {std::max(rising[rising.size() / 100], kDarkestShown * high), high};
+  return {std::max(rising[rising.size() / 100], kDarkestBand * high), high};
 }
 
 ColourScale scale_of(const Shown& shown, const PictureStyle& style) {
