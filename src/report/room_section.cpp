@@ -8,6 +8,7 @@
 #include "core/model/file_names.hpp"
 #include "figures/figure_list.hpp"
 #include "figures/flat/plan_figure.hpp"
+#include "files/text/json_text.hpp"
 #include "report/inline_figure.hpp"
 #include "report/markdown.hpp"
 #include "report/plan_data.hpp"
@@ -115,7 +116,7 @@ std::optional<Block> RoomBlocks::plan() {
     if (!drawn.main || !plane) continue;
     block.figures.push_back(figure(drawn));
     if (ends_with(drawn.base, "--" + model::file_name_part(plane->name)))
-      block.figures.back().plan = grid_data(room_, *plane, source_.run.units).dump();
+      block.figures.back().plan = files::json_line(grid_data(room_, *plane, source_.run.units));
   }
   return block.figures.empty() ? std::nullopt : std::optional(block);
 }

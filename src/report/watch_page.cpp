@@ -11,6 +11,7 @@
 #include "core/record/comparison.hpp"
 #include "files/output/embedded_files.hpp"
 #include "files/output/output_folder.hpp"
+#include "files/text/json_text.hpp"
 #include "report/plan_data.hpp"
 #include "words/check_advice.hpp"
 #include "words/standing.hpp"
@@ -108,7 +109,7 @@ void WatchPage::show(const record::RunRecord& run, const State& state) {
                      {"length", run.units.length_unit()},
                      {"colours", scale_colours()},
                      {"rooms", rooms}};
-  files::write_whole(folder_ / "data.js", "glow.take(" + data.dump() + ");\n");
+  files::write_whole(folder_ / "data.js", "glow.take(" + files::json_line(data) + ");\n");
   files::write_whole(folder_ / "stamp.js",
                      fmt::format(FMT_STRING("glow.stamped('{}-{}');\n"), ::getpid(), ++stamp_));
 }

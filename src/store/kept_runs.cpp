@@ -4,12 +4,13 @@
 #include <nlohmann/json.hpp>
 
 #include "core/transport/content_key.hpp"
+#include "files/text/json_text.hpp"
 #include "store/packed_bytes.hpp"
 
 namespace glow::store {
 namespace {
 
-using nlohmann::json;
+using json = nlohmann::ordered_json;
 
 constexpr int kFormat = 1;
 
@@ -26,12 +27,12 @@ std::string summary_of(const KeptRun& run) {
     for (const model::InputPart& part : room.inputs) inputs.push_back({part.what, part.print});
     rooms.push_back({{"name", room.name}, {"inputs", inputs}});
   }
-  return json({{"met", run.met}, {"judged", run.judged}, {"rooms", rooms}}).dump();
+  return files::json_line({{"met", run.met}, {"judged", run.judged}, {"rooms", rooms}});
 }
 
 /// False where it is none of ours.
 bool take_summary(const std::string& text, KeptRun& run) {
-  const json summary = json::parse(text, nullptr, false);
+  const json summary = files::parsed_json(text);
   if (!summary.is_object() || !summary.contains("rooms")) return false;
   try {
     if (!summary.at("met").is_number_unsigned() || !summary.at("judged").is_number_unsigned()) return false;

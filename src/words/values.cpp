@@ -21,121 +21,15 @@ std::string Values::in_plan(const Vec3& p) const {
   return fmt::format(FMT_STRING("({:.1f}, {:.1f})"), units.length(p.x()), units.length(p.y()));
 }
 
-std::string symbol(Quantity quantity) {
-  switch (quantity) {
-    case Quantity::mean_illuminance:
-      return "mean";
-    case Quantity::minimum_illuminance:
-      return "minimum";
-    case Quantity::uniformity:
-      return "U0";
-    case Quantity::colour_rendering:
-      return "Ra";
-    case Quantity::unified_glare:
-      return "UGR";
-    case Quantity::glare_rating:
-      return "GR";
-    case Quantity::luminaire_luminance:
-      return "cd/m2";
-    case Quantity::shielding_angle:
-      return "shielding";
-    case Quantity::illuminance_ratio:
-      return "max/min";
-    case Quantity::delay:
-      return "delay";
-    case Quantity::daylight_over_half:
-      return "D 50 %";
-    case Quantity::daylight_over_most:
-      return "D 95 %";
-    case Quantity::sunlight_hours:
-      return "sunlight";
-    case Quantity::sight_angle:
-      return "sight angle";
-    case Quantity::outside_distance:
-      return "distance";
-    case Quantity::view_layers:
-      return "layers";
-    case Quantity::daylight_autonomy:
-      return "autonomy";
-    case Quantity::spatial_autonomy:
-      return "spatial aut.";
-    case Quantity::sun_exposure:
-      return "sun exposure";
-    case Quantity::light_exposure:
-      return "exposure";
-    case Quantity::year_over_half:
-      return "half-year 50 %";
-    case Quantity::year_over_most:
-      return "half-year 95 %";
-    case Quantity::energy_use:
-      return "energy";
-    case Quantity::power_density:
-      return "power";
-    case Quantity::power_per_100lx:
-      return "power/100 lx";
-    case Quantity::window_illuminance:
-      return "mean Ev";
-    case Quantity::property_illuminance:
-      return "highest Ev";
-    case Quantity::glare_value:
-      return "k";
-    case Quantity::spill_intensity:
-      return "intensity";
-    case Quantity::upward_light:
-      return "upward light";
-    case Quantity::upward_flux_ratio:
-      return "upward flux ratio";
-    case Quantity::threshold_increment:
-      return "TI";
-  }
-  return "";
-}
-
 std::string number(Quantity quantity, double value, const units::ShownUnits& units, Detail detail) {
   if (!std::isfinite(value)) return "no number";
-  const bool table = detail == Detail::table;
-  switch (quantity) {
-    case Quantity::mean_illuminance:
-    case Quantity::minimum_illuminance:
-    case Quantity::year_over_half:
-    case Quantity::year_over_most:
-      return table ? fmt::format(FMT_STRING("{:.1f}"), units.light(value)) : units::light_words(units, value);
-    case Quantity::window_illuminance:  // limits from 0.1 lx on
-    case Quantity::property_illuminance:
-      return table ? fmt::format(FMT_STRING("{:.2f}"), units.light(value)) : units::light_words(units, value);
-    case Quantity::uniformity:
-      return fmt::format(FMT_STRING("{:.{}f}"), value, table ? 3 : 2);
-    case Quantity::unified_glare:
-    case Quantity::glare_rating:
-    case Quantity::shielding_angle:
-    case Quantity::illuminance_ratio:
-    case Quantity::delay:
-    case Quantity::outside_distance:
-    case Quantity::daylight_autonomy:
-    case Quantity::spatial_autonomy:
-    case Quantity::sun_exposure:
-    case Quantity::energy_use:
-    case Quantity::power_density:
-    case Quantity::upward_light:
-    case Quantity::threshold_increment:
-      return fmt::format(FMT_STRING("{:.1f}"), value);
-    case Quantity::daylight_over_half:
-    case Quantity::daylight_over_most:
-    case Quantity::sunlight_hours:
-    case Quantity::power_per_100lx:
-    case Quantity::upward_flux_ratio:
-      return fmt::format(FMT_STRING("{:.2f}"), value);
-    case Quantity::glare_value:
-      return fmt::format(FMT_STRING("{:.{}f}"), value, value < 10 ? 1 : 0);
-    case Quantity::spill_intensity:
-    case Quantity::colour_rendering:
-    case Quantity::luminaire_luminance:
-    case Quantity::sight_angle:
-    case Quantity::view_layers:
-    case Quantity::light_exposure:
-      return fmt::format(FMT_STRING("{:.0f}"), value);
-  }
-  return "";
+  const standards::QuantityFacts& facts = standards::facts_of(quantity);
+  const bool table = detail == Detail::table, light = facts.unit == std::string_view("lx");
+  if (light && !table) return units::light_words(units, value);
+  int digits = facts.digits;
+  if (quantity == Quantity::uniformity && !table) digits = 2;
+  if (quantity == Quantity::glare_value && value >= 10) digits = 0;
+  return fmt::format(FMT_STRING("{:.{}f}"), light ? units.light(value) : value, digits);
 }
 
 std::string value(Quantity quantity, double v, const units::ShownUnits& units, Detail detail) {

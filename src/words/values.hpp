@@ -23,8 +23,10 @@ enum class Detail {
   table      ///< one digit more
 };
 
-/// Symbol of a quantity: "mean", "minimum", "U0", "Ra", "UGR", "GR", "cd/m2", "shielding".
-std::string symbol(standards::Quantity quantity);
+/// "mean", "minimum", "U0", "Ra", "UGR" ..
+inline std::string symbol(standards::Quantity quantity) {
+  return standards::facts_of(quantity).symbol;
+}
 
 /// A value of that quantity, converted to the shown units: "312", "0.57", "22.4"; "no number" where nothing
 /// glares.

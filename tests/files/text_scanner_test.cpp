@@ -43,9 +43,11 @@ TEST_P(EncodingTest, BecomesUtf8WithoutControlCharacters) {
 INSTANTIATE_TEST_SUITE_P(
     Texts, EncodingTest,
     testing::Values(Encoding{"plain", "plain"}, Encoding{"T\xC3\xB6pferei", "T\xC3\xB6pferei"},
-                    Encoding{"T\xF6pferei", "T\xC3\xB6pferei"},  // Latin-1
-                    Encoding{"\xE2\x82", "\xC3\xA2\xC2\x82"},    // cut in a letter: Latin-1
-                    Encoding{"a\tb\x1B[31m\x7F", "a b [31m "},   // nothing for terminals
+                    Encoding{"T\xF6pferei", "T\xC3\xB6pferei"},            // Latin-1
+                    Encoding{"\xE2\x82", "\xC3\xA2\xC2\x82"},              // cut in a letter: Latin-1
+                    Encoding{"\xED\xA0\x80", "\xC3\xAD\xC2\xA0\xC2\x80"},  // half of a pair: no letter
+                    Encoding{"\xE0\x80\xAF", "\xC3\xA0\xC2\x80\xC2\xAF"},  // longer than needed: none either
+                    Encoding{"a\tb\x1B[31m\x7F", "a b [31m "},             // nothing for terminals
                     Encoding{"\xF0\x9F\x92\xA1", "\xF0\x9F\x92\xA1"}));
 
 TEST(NumberScanner, KnowsWhereEachNumberStood) {

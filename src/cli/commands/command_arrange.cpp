@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 #include <numeric>
 
 #include "cli/commands.hpp"
@@ -20,6 +19,8 @@
 #include "figures/arrangement_figure.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/project/writers/placement_writer.hpp"
+#include "files/results/answers/arrangement_json.hpp"
+#include "files/text/json_text.hpp"
 #include "store/transport_cache.hpp"
 #include "words/text_layout.hpp"
 #include "words/topics/arrangement_words.hpp"
@@ -72,7 +73,7 @@ class Arranging {
     } else {
       code = std::max(code, share(asked));
     }
-    if (arguments_.flag("json")) tell(json_.dump(2) + "\n");
+    if (arguments_.flag("json")) tell(files::json_text(json_));
     if (arguments_.flag("write") && changed_ && code != kBadInput) {
       for (const auto& [file, own] : open_.text->changed(text_)) {
         files::write_whole(file, own);
@@ -107,7 +108,7 @@ class Arranging {
   std::string text_;
   store::TransportCache cache_;
   bool changed_ = false, several_ = false;
-  nlohmann::ordered_json json_ = nlohmann::ordered_json::array();
+  files::json json_ = files::json::array();
 };
 
 /// `cancel`: null: Ctrl-C.
@@ -198,18 +199,7 @@ void Arranging::tell_room(const OpenProject::Room& room, const ArrangeChoice& ch
                                   open_.project.units));
     return;
   }
-  const studies::Arrangement& found = arranged.found;
-  nlohmann::ordered_json j = {{"room", room.name()},
-                              {"mark", choice.wish.base.mark},
-                              {"least_luminaires", found.least_luminaires},
-                              {"most_luminaires", found.most_luminaires},
-                              {"fields", found.fields},
-                              {"calculated", found.calculated}};
-  j["best"] = found.best ? json_of(*found.best) : nlohmann::ordered_json();
-  j["others"] = nlohmann::ordered_json::array();
-  for (const TriedField& other : found.runners_up) j["others"].push_back(json_of(other));
-  if (found.nearest) j["nearest"] = json_of(*found.nearest);
-  json_.push_back(std::move(j));
+  json_.push_back(files::arrangement_json(room.name(), choice.wish.base.mark, arranged.found));
 }
 
 void Arranging::write_figure(const OpenProject::Room& room, const ArrangeChoice& choice,

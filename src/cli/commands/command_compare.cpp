@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <map>
-#include <nlohmann/json.hpp>
 
 #include "cli/commands.hpp"
 #include "cli/options/arguments.hpp"
@@ -16,7 +15,7 @@
 #include "figures/compared_figures.hpp"
 #include "figures/pictures/pictures_beside.hpp"
 #include "files/output/output_folder.hpp"
-#include "files/results/comparison_json.hpp"
+#include "files/results/answers/comparison_json.hpp"
 #include "files/text/input_file.hpp"
 #include "words/tables/comparison_table.hpp"
 #include "words/text_changes.hpp"

@@ -1,7 +1,6 @@
 #include <fmt/format.h>
 
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "cli/commands.hpp"
 #include "cli/open_project.hpp"
@@ -12,6 +11,7 @@
 #include "cli/terminal.hpp"
 #include "core/space/facing.hpp"
 #include "core/studies/probe.hpp"
+#include "files/results/answers/probe_json.hpp"
 #include "words/text_layout.hpp"
 #include "words/topics/colour_words.hpp"
 
@@ -84,45 +84,6 @@ void print_table(const space::Space& room, double maintenance, const Vec3& at, c
                      light(rest.interreflected_lx)));
 }
 
-void print_json(const space::Space& room, const readings::Receiver& point,
-                const studies::ProbeResult& result) {
-  const auto vector = [](const Vec3& v) { return nlohmann::ordered_json{v.x(), v.y(), v.z()}; };
-  nlohmann::ordered_json j = {{"room", room.name},
-                              {"at_m", vector(point.position)},
-                              {"facing", vector(point.normal)},
-                              {"direct_lx", result.direct_lx},
-                              {"interreflected_lx", result.interreflected_lx},
-                              {"total_lx", result.total_lx()},
-                              {"uncertainty_lx", result.uncertainty_lx},
-                              {"luminaires", nlohmann::ordered_json::array()}};
-  for (const studies::LuminaireShare& l : result.luminaires)
-    j["luminaires"].push_back(
-        {{"mark", l.mark},
-         {"at_m", vector(l.position)},
-         {"direct_lx", l.direct_lx},
-         {"interreflected_lx", l.interreflected_lx},
-         {"total_lx", l.total_lx()},
-         {"cct_k", l.cct_k ? nlohmann::ordered_json(*l.cct_k) : nlohmann::ordered_json()}});
-  if (result.colour) {
-    const auto add = [](nlohmann::ordered_json& to, const colour::Chromaticity& c,
-                        const std::optional<colour::Temperature>& t) {
-      to["x"] = c.x;
-      to["y"] = c.y;
-      to["cct_k"] = t ? nlohmann::ordered_json(t->kelvin) : nlohmann::ordered_json();
-      to["duv"] = t ? nlohmann::ordered_json(t->duv) : nlohmann::ordered_json();
-    };
-    const assess::PointColour& mixture = result.colour->mixture;
-    j["colour"] = {{"known_share", mixture.known_share}};
-    add(j["colour"], *mixture.total, mixture.temperature);
-    for (const studies::GroupColour& group : result.colour->groups) {
-      nlohmann::ordered_json own = {{"group", group.name}, {"total_lx", group.total_lx}};
-      add(own, group.chromaticity, group.temperature);
-      j["colour"]["groups"].push_back(std::move(own));
-    }
-  }
-  tell(fmt::format(FMT_STRING("{}\n"), j.dump(2)));
-}
-
 int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
                const lighting::Weights& weights, const Vec3& at, const units::ShownUnits& units) {
   const space::Space& room = planned.space;
@@ -144,7 +105,7 @@ int probe_room(const Arguments& arguments, const space::PlannedRoom& planned,
     return kBadInput;
   }
   if (arguments.flag("json"))
-    print_json(room, point, result);
+    tell(files::probe_json(room.name, point, result));
   else
     print_table(room, lighting::mean_maintenance(room, weights, planned.room->maintenance_factor.value_or(1)),
                 at, facing, result, units);

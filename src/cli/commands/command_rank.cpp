@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <nlohmann/json.hpp>
 #include <numeric>
 
 #include "cli/commands.hpp"
@@ -22,6 +21,7 @@
 #include "figures/curves/small_curves.hpp"
 #include "files/photometry/photometric_file.hpp"
 #include "files/project/project_reader.hpp"
+#include "files/results/answers/arrangement_json.hpp"
 #include "store/shelf.hpp"
 #include "store/transport_cache.hpp"
 #include "words/text_layout.hpp"
@@ -100,7 +100,6 @@ class Ranking {
 
   /// At most `most` of those that can do it, and of those that cannot.
   void tell_table(std::size_t most) const;
-  void tell_json() const;
   std::string svg() const;
 
  private:
@@ -151,20 +150,6 @@ void Ranking::tell_misses(std::size_t met, std::size_t most) const {
     tell(fmt::format(FMT_STRING("  {:<38} {}\n"), words::fitted(file_of(of(list_[i])), 38),
                      words::shortcoming(list_[i].found, open_.project.units)));
   tell_more(count, shown);
-}
-
-void Ranking::tell_json() const {
-  nlohmann::ordered_json j = {{"room", room_.name()}, {"candidates", nlohmann::ordered_json::array()}};
-  for (const run::RankedCandidate& ranked : list_) {
-    nlohmann::ordered_json own = {{"file", of(ranked).file}, {"meets", ranked.meets()}};
-    if (ranked.meets())
-      own["best"] = json_of(*ranked.found.best);
-    else
-      own["why_not"] = words::shortcoming(ranked.found, open_.project.units);
-    if (ranked.w_per_m2_100lx) own["w_per_m2_100lx"] = *ranked.w_per_m2_100lx;
-    j["candidates"].push_back(std::move(own));
-  }
-  tell(j.dump(2) + "\n");
 }
 
 std::string Ranking::svg() const {
@@ -250,7 +235,7 @@ int rank_room(const Arguments& arguments, const OpenProject& open, const OpenPro
   }
   const Ranking ranking(open, room, candidates, list);
   if (arguments.flag("json"))
-    ranking.tell_json();
+    tell(files::ranking_json(room.name(), list, candidates, open.project.units));
   else
     ranking.tell_table(arguments.values["first"].as<std::size_t>());
   if (arguments.has("figure") && list.front().meets()) {

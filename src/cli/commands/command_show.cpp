@@ -10,6 +10,7 @@
 #include "cli/streams.hpp"
 #include "cli/terminal.hpp"
 #include "files/results/data_files.hpp"
+#include "files/text/json_text.hpp"
 #include "words/answer.hpp"
 #include "words/data/run_data.hpp"
 #include "words/tables/building_table.hpp"
@@ -110,7 +111,7 @@ bool show_data(const Arguments& arguments, const record::RunRecord& run, const s
       if (list.is_null()) list = files::json::array();
       for (files::json& line : files::data_json(table)) list.push_back(std::move(line));
     }
-    tell(document.dump(1) + "\n");
+    tell(files::json_text(document));
     return true;
   }
   if (!arguments.flag("csv") && !tables.empty()) {  // "nothing" is said once, of all of them

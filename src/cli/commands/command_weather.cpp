@@ -12,6 +12,7 @@
 #include "figures/raster/convert_svg.hpp"
 #include "files/output/output_folder.hpp"
 #include "files/text/input_file.hpp"
+#include "files/weather/weather_json.hpp"
 #include "files/weather/weather_reader.hpp"
 
 namespace glow::cli {
@@ -70,7 +71,7 @@ int command_weather(const std::vector<std::string>& words) {
   const std::vector<daylight::HourOutside> hours = daylight::hours_outside(*weather);
   const daylight::Climate climate = daylight::climate_of(*weather, hours);
   if (arguments.flag("json"))
-    tell(weather_json(what[0], *weather, climate).dump(1) + "\n");
+    tell(files::weather_json(what[0], *weather, climate));
   else
     tell(weather_sheet(what[0], *weather, climate));
   if (!arguments.has("output")) return kDone;

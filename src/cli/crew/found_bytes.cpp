@@ -8,6 +8,7 @@
 #include <sstream>
 
 #include "files/results/record_json.hpp"
+#include "files/text/json_text.hpp"
 
 namespace cereal {
 
@@ -107,11 +108,11 @@ void read(const std::string& bytes, Parts&... parts) {
 }
 
 std::string text_of(const record::RoomRecord& room) {
-  return files::room_json(room, units::ShownUnits()).dump();
+  return files::json_line(files::room_json(room, units::ShownUnits()));
 }
 
 record::RoomRecord room_of(const std::string& text) {
-  return files::room_of(files::json::parse(text));
+  return files::room_of(files::parsed_json(text));
 }
 
 }  // namespace

@@ -247,24 +247,6 @@ void say_unasked(const char* command, const OpenProject::Room& room) {
                   command, room.name()));
 }
 
-nlohmann::ordered_json json_of(const studies::TriedField& tried) {
-  const studies::Field& field = tried.field;
-  nlohmann::ordered_json j = {{"luminaires", field.luminaires}, {"rows", field.rows},
-                              {"columns", field.columns},       {"turned", field.turned},
-                              {"staggered", field.staggered},   {"dimming", field.dimming}};
-  if (field.height_m) j["mounting_height_m"] = *field.height_m;
-  if (field.watts) j["watts_w"] = *field.watts;
-  j["meets"] = tried.meets;
-  j["checks"] = nlohmann::ordered_json::array();
-  for (const standards::Check& check : tried.checks) {
-    nlohmann::ordered_json own = {{"quantity", standards::to_string(check.demand.quantity)},
-                                  {"required", check.demand.required}};
-    if (std::isfinite(check.actual)) own["actual"] = check.actual;
-    j["checks"].push_back(std::move(own));
-  }
-  return j;
-}
-
 namespace {
 
 ArrangeChoice choose_kept(const Arguments& arguments, const OpenProject& open,

@@ -1,6 +1,5 @@
 #pragma once
 
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <vector>
@@ -27,9 +26,6 @@ void add_arrange_options(boost::program_options::options_description& options);
 bool is_asked_for(const space::Brief& brief);
 /// Says that nothing is, and what to do.
 void say_unasked(const char* command, const OpenProject::Room& room);
-
-/// A field as commands print it.
-nlohmann::ordered_json json_of(const studies::TriedField& tried);
 
 /// For candidates in a room: what --keep names stays, and they hang as the room's first array does. Nothing,
 /// after saying why on standard error.

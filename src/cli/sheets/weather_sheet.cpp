@@ -46,39 +46,4 @@ std::string weather_sheet(const std::string& file, const daylight::Weather& weat
   return text;
 }
 
-nlohmann::ordered_json weather_json(const std::string& file, const daylight::Weather& weather,
-                                    const daylight::Climate& climate) {
-  nlohmann::ordered_json json;
-  json["file"] = file;
-  json["place"] = weather.place;
-  json["latitude_deg"] = weather.latitude_deg;
-  json["longitude_deg"] = weather.longitude_deg;
-  json["time_zone_h"] = weather.time_zone_h;
-  json["elevation_m"] = weather.elevation_m;
-  json["period"] = weather.period;
-  json["hours"] = weather.hours.size();
-  json["missing_hours"] = weather.missing;
-  json["light_hours"] = climate.light_hours;
-  json["global_kwh_m2"] = climate.global_kwh_m2;
-  json["direct_normal_kwh_m2"] = climate.direct_kwh_m2;
-  json["diffuse_kwh_m2"] = climate.diffuse_kwh_m2;
-  json["most_global_w_m2"] = climate.most_global_w_m2;
-  json["most_direct_normal_w_m2"] = climate.most_direct_w_m2;
-  json["most_diffuse_w_m2"] = climate.most_diffuse_w_m2;
-  json["global_klxh"] = climate.global_klxh;
-  json["direct_normal_klxh"] = climate.direct_klxh;
-  json["diffuse_klxh"] = climate.diffuse_klxh;
-  json["median_diffuse_lx"] = climate.median_diffuse_lx;
-  json["hours_by_clearness"] = climate.by_clearness;
-  for (const daylight::Climate::Month& month : climate.months)
-    json["months"].push_back({{"global_kwh_m2", month.global_kwh_m2},
-                              {"sunshine_h", month.sunshine_h},
-                              {"light_hours", month.light_hours},
-                              {"median_diffuse_lx", month.median_diffuse_lx},
-                              {"hours_overcast", month.by_sky[daylight::Climate::kOvercast]},
-                              {"hours_between", month.by_sky[daylight::Climate::kBetween]},
-                              {"hours_clear", month.by_sky[daylight::Climate::kClear]}});
-  return json;
-}
-
 }  // namespace glow::cli

@@ -1,6 +1,5 @@
 #pragma once
 
-#include <nlohmann/json.hpp>
 #include <string>
 
 #include "core/daylight/climate.hpp"
@@ -10,9 +9,5 @@ namespace glow::cli {
 /// A year of weather for people: at most 80 columns.
 std::string weather_sheet(const std::string& file, const daylight::Weather& weather,
                           const daylight::Climate& climate);
-
-/// The same for programs.
-nlohmann::ordered_json weather_json(const std::string& file, const daylight::Weather& weather,
-                                    const daylight::Climate& climate);
 
 }  // namespace glow::cli

@@ -9,9 +9,6 @@ namespace {
 using transport::kSets;
 using Sets = std::array<double, kSets>;
 
-/// A single point hangs on fewer patches than a mean: their sizes' errors do not even out in it.
-constexpr double kOfOnePoint = 1.5;
-
 /// How much lower the minimum of uncertain values is than the value at its place, found by leaving out one
 /// set after the other (jackknife): lx, 0 or more.
 double selection_bias(const std::vector<double>& total, const std::vector<Sets>& deviations, double least) {
@@ -45,7 +42,7 @@ transport::Deviations in_proportion(const transport::Deviations& mean, const std
 double point_uncertainty(const transport::NumericalError& confidence, const transport::GroupLight& light,
                          std::size_t receiver) {
   const transport::Deviations d = confidence.deviations({{receiver, 1.0}});
-  return readings::half_width_95(d.of_sets) + kOfOnePoint * std::abs(d.of_coarse_patches) +
+  return readings::half_width_95(d.of_sets) + transport::kSizesAtOnePoint * std::abs(d.of_coarse_patches) +
          light.direct_error_lx[receiver];
 }
 
@@ -74,8 +71,8 @@ readings::Uncertainty grid_uncertainty(const transport::NumericalError& confiden
   double mean_straight = 0;
   for (const std::size_t r : receivers) mean_straight += light.direct_error_lx[r] / double(receivers.size());
   result.mean_lx = readings::half_width_95(mean.of_sets) + std::abs(mean.of_coarse_patches) + mean_straight;
-  result.min_lx = readings::half_width_95(least.of_sets) + kOfOnePoint * std::abs(least.of_coarse_patches) +
-                  bias + least_straight;
+  result.min_lx = readings::half_width_95(least.of_sets) +
+                  transport::kSizesAtOnePoint * std::abs(least.of_coarse_patches) + bias + least_straight;
   if (statistics.u0 && *statistics.u0 > 0) {
     // U0 = min / mean: relative deviations subtract.
     Sets relative;

@@ -6,69 +6,9 @@
 #include <vector>
 
 #include "core/readings/statistics.hpp"
+#include "core/standards/quantities.hpp"
 
 namespace glow::standards {
-
-enum class Quantity {
-  mean_illuminance,
-  uniformity,
-  minimum_illuminance,
-  colour_rendering,
-  unified_glare,        ///< UGR: an upper limit, as are the next two
-  glare_rating,         ///< GR
-  luminaire_luminance,  ///< in directions that screens mirror
-  shielding_angle,      ///< of lamps: a lower limit again
-  illuminance_ratio,    ///< largest to smallest: an upper limit, as is the next
-  delay,                ///< until half of the light is there
-  daylight_over_half,   ///< daylight factor that half of a plane reaches; this and all below: lower limits
-  daylight_over_most,   ///< that 95 % of it reach
-  sunlight_hours,       ///< on one day
-  sight_angle,          ///< horizontal, of the view out
-  outside_distance,     ///< to what stands before the window
-  view_layers,          ///< of sky, landscape and ground, with the landscape among them
-  daylight_autonomy,    ///< mean share of the hours of use in which daylight alone reaches a level
-  spatial_autonomy,     ///< share of the points with 300 lx in half of the hours of use
-  sun_exposure,  ///< share of the points with strong sun in too many of them: an upper limit, as is the next
-  light_exposure,        ///< of the brightest point in the whole year
-  year_over_half,        ///< illuminance that half of a plane has in half of the hours of daylight
-  year_over_most,        ///< that 95 % of it have
-  energy_use,            ///< of electric light in the year: an upper limit, as are the next two
-  power_density,         ///< installed
-  power_per_100lx,       ///< installed, for each 100 lx on the work plane
-  window_illuminance,    ///< mean on a neighbour's window, as new: an upper limit, as are all below
-  property_illuminance,  ///< largest on a neighbour's window or facade, as new
-  glare_value,           ///< k of one luminaire at a neighbour's window
-  spill_intensity,       ///< of one luminaire towards a neighbour
-  upward_light,          ///< share of all luminaires' light above the horizontal
-  upward_flux_ratio,     ///< CIE 150
-  threshold_increment    ///< of road users
-};
-
-/// "mean illuminance", "uniformity U0", "minimum illuminance", "colour rendering Ra", "glare UGR", "glare
-/// rating GR", "luminance of luminaires", "shielding angle", "largest to smallest",
-/// "delay", "daylight factor over 50 %", "daylight factor over 95 %", "hours of sunlight", "horizontal sight
-/// angle", "outside distance", "layers of the view", "daylight autonomy", "spatial daylight autonomy",
-/// "annual sun exposure", "light exposure", "half of daylight over 50 %", "half of daylight over 95 %",
-/// "energy of the year", "power density", "power per 100 lx", "illuminance on the window", "illuminance on
-/// the property", "glare value k", "intensity towards the property", "upward light ratio", "upward flux
-/// ratio", "threshold increment".
-std::string to_string(Quantity quantity);
-/// Nothing for other words.
-std::optional<Quantity> quantity_of(const std::string& words);
-/// "lx", "cd/m2", "deg", "s", "%", "h", "m", "klx h", "kWh/m2", "W/m2", "cd", or "" for a ratio or an index.
-std::string unit_of(Quantity quantity);
-/// Whether the required value is the most that is allowed.
-bool is_upper_limit(Quantity quantity);
-/// Whether it is a daylight factor.
-bool is_daylight_factor(Quantity quantity);
-/// Whether it is asked of daylight: a factor, sunlight, the view out or a year.
-bool is_of_daylight(Quantity quantity);
-/// Whether it is asked of a year of daylight.
-bool is_of_year(Quantity quantity);
-/// Whether it is light that goes astray outdoors.
-bool is_spill(Quantity quantity);
-/// Whether it is said of eyes or luminaires, not of the points of a grid.
-bool is_glare(Quantity quantity);
 
 /// What is asked of one area, or of a room: a lower limit, or an upper one of glare.
 struct Demand {

@@ -264,32 +264,14 @@ void Explainer::explain_failure(const Check& check) {
     case Quantity::minimum_illuminance:
     case Quantity::uniformity:
       return explain_grid(check);
-    case Quantity::illuminance_ratio:  // of emergency scenes, whose causes are not looked for
-    case Quantity::delay:
-    case Quantity::daylight_over_half:  // studies::explain_daylight
-    case Quantity::daylight_over_most:
-    case Quantity::sunlight_hours:
-    case Quantity::sight_angle:
-    case Quantity::outside_distance:
-    case Quantity::view_layers:
-    case Quantity::daylight_autonomy:
-    case Quantity::spatial_autonomy:
-    case Quantity::sun_exposure:
-    case Quantity::light_exposure:
-    case Quantity::year_over_half:
-    case Quantity::year_over_most:
-    case Quantity::energy_use:
-    case Quantity::power_density:
-    case Quantity::power_per_100lx:
-    case Quantity::upward_flux_ratio:
-    case Quantity::threshold_increment:
-      return;
     case Quantity::window_illuminance:
     case Quantity::property_illuminance:
     case Quantity::glare_value:
     case Quantity::spill_intensity:
     case Quantity::upward_light:
       *explanation_ = explain_spill(room_, trials_, check);
+      return;
+    default:  // daylight's by studies::explain_daylight; of the others nothing is looked for
       return;
   }
 }

@@ -18,6 +18,10 @@ struct Deviations {
   double of_coarse_patches = 0;
 };
 
+/// A single point hangs on fewer patches than a mean: their sizes' errors do not even out in it. By so much
+/// its correction for them may be off.
+inline constexpr double kSizesAtOnePoint = 1.5;
+
 /// How far the interreflected light of a whole space may be off. Safe to call from any thread.
 class NumericalError {
  public:

@@ -20,7 +20,8 @@ double weight_of(double distance, double serves) {
 
 }  // namespace
 
-double ReflectedField::look(const RoomSources& sources, const Place& place, int rays, double* lux) {
+double ReflectedField::look(const RoomSources& sources, const Place& place, int rays, double* lux,
+                            std::vector<std::int32_t>* met_patches) {
   const transport::Transport& transport = *sources.lit().transport;
   const transport::PatchSet& patches = transport.patches();
   const geometry::RayTracer& tracer = transport.tracer();
@@ -71,7 +72,9 @@ double ReflectedField::look(const RoomSources& sources, const Place& place, int 
   std::vector<double> sky(sources.count(), 0.0);
   sources.add_sky(receiver, rays / transport::kSets / kOfSky, sky.data());
   for (std::size_t k = 0; k < layers; ++k) lux[k] += sky[k / std::size_t(sources.bands())];
-  return nearness > 0 ? double(landed.size()) / nearness : kWidest;
+  const double mean_m = nearness > 0 ? double(landed.size()) / nearness : kWidest;
+  if (met_patches) *met_patches = std::move(landed);
+  return mean_m;
 }
 
 bool ReflectedField::is_served(const Place& place) const {

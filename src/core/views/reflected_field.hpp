@@ -33,7 +33,9 @@ class ReflectedField {
   bool knows(int facet) const { return of(facet) && !of(facet)->empty(); }
 
   /// One look around from a place: lx, layer by layer. Gives the harmonic mean of the distances it saw.
-  static double look(const RoomSources& sources, const Place& place, int rays, double* lux);
+  /// `met_patches`: takes the patch that each ray saw; negative where it saw none.
+  static double look(const RoomSources& sources, const Place& place, int rays, double* lux,
+                     std::vector<std::int32_t>* met_patches = nullptr);
 
  private:
   struct Look {

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <limits>
 
+#include "core/transport/numerical_error.hpp"
 #include "core/transport/tracing/sampling.hpp"
 #include "core/views/block_filler.hpp"
 #include "core/views/picture_light.hpp"
@@ -22,6 +23,11 @@ Sent sent(double share, const Vec3& tint) {
   const double grey = share / kPi;
   return {grey, grey * tint.x(), grey * tint.y(), grey * tint.z()};
 }
+
+/// How far off a pixel is, as shares: from light found there by itself; and by the size of patches, at most.
+struct PixelError {
+  double found = NAN, by_size = 0;
+};
 
 /// A picture while it is made.
 class Rendering {
@@ -67,7 +73,7 @@ class Rendering {
   const float* near(const SeenSurface& surface, const std::vector<BlockFiller>& fillers, int x, int y) const;
   void write(std::size_t i, const std::vector<double>& light, const std::vector<double>& lux);
   void measure_errors();
-  bool check_pixel(std::size_t number, std::vector<double>& off) const;
+  bool check_pixel(std::size_t number, std::vector<PixelError>& off) const;
 
   const RoomSources& sources_;
   const Quality& quality_;
@@ -316,9 +322,9 @@ void Rendering::write(std::size_t i, const std::vector<double>& light, const std
   }
 }
 
-/// By how much the light of all groups together, and then of each moment, is off at a random pixel, as a
-/// share; NaN: there is none. False: it shows more than one matt surface, or an edge.
-bool Rendering::check_pixel(std::size_t number, std::vector<double>& off) const {
+/// How far the light of all groups together, and then of each moment, is off at a random pixel; NaN: there is
+/// none. False: it shows more than one matt surface, or an edge.
+bool Rendering::check_pixel(std::size_t number, std::vector<PixelError>& off) const {
   constexpr int kMoreRays = 4;
   const Vec2 at = transport::even_point(std::uint32_t(number), {0.37, 0.61});
   const int x = int(at.x() * camera_.columns), y = int(at.y() * camera_.rows);
@@ -329,38 +335,44 @@ bool Rendering::check_pixel(std::size_t number, std::vector<double>& off) const 
   if (seen.surfaces.size() != 1 || seen.surface < 0) return false;
   const Place& place = seen.surfaces.front().place;
   std::vector<double> exact(sources_.layers()), beams(sources_.count(), 0.0);
-  ReflectedField::look(sources_, place, kMoreRays * quality_.rays, exact.data());
+  std::vector<std::int32_t> met;
+  ReflectedField::look(sources_, place, kMoreRays * quality_.rays, exact.data(), &met);
   const Vec3 u = place.pixel_m * place.normal.unitOrthogonal();
   sources_.add_beams({place.point, place.normal}, {u, place.normal.cross(u)}, quality_.direct_tolerance / 4,
                      beams.data());
-  std::vector<double> expected(off.size(), 0.0), found(off.size(), 0.0);
+  std::vector<double> expected(off.size(), 0.0), found(off.size(), 0.0), by_size(off.size(), 0.0);
   std::size_t moment = 0;
   for (std::size_t s = 0; s < sources_.count(); ++s) {
     const std::size_t k = picture_.layers[s].is_moment ? ++moment : 0;
     expected[k] += exact[s * std::size_t(sources_.bands())] + beams[s];
     found[k] += double(picture_.layers[s].illuminance[pixel(x, y)]);
+    for (const std::int32_t patch : met)
+      if (patch >= 0) by_size[k] += sources_.leaving_by_size(s, patch) / double(met.size());
   }
-  for (std::size_t k = 0; k < off.size(); ++k) off[k] = expected[k] > 0 ? found[k] / expected[k] - 1 : NAN;
+  for (std::size_t k = 0; k < off.size(); ++k)
+    if (expected[k] > 0) off[k] = {found[k] / expected[k] - 1, by_size[k] / expected[k]};
   return true;
 }
 
-/// Half widths of 95 % intervals, from light that is found at some pixels by itself with more rays.
+/// Half widths of 95 % intervals, from light that is found at some pixels by itself with more rays, and from
+/// what the size of patches does to it there.
 void Rendering::measure_errors() {
   const std::size_t pixels = std::size_t(quality_.checked_pixels);
-  std::vector<std::vector<double>> off(pixels, std::vector<double>(1 + sources_.lit().moments.size(), NAN));
+  std::vector<std::vector<PixelError>> off(pixels,
+                                           std::vector<PixelError>(1 + sources_.lit().moments.size()));
   parallel_for(pixels, watch_, "checking", [&](std::size_t k) {
-    if (!check_pixel(k, off[k])) std::fill(off[k].begin(), off[k].end(), NAN);
+    if (!check_pixel(k, off[k])) std::fill(off[k].begin(), off[k].end(), PixelError());
   });
   std::size_t moment = 0;
   for (PictureLayer& layer : picture_.layers) {
     const std::size_t k = layer.is_moment ? ++moment : 0;
     double squares = 0, count = 0;
-    for (const std::vector<double>& own : off) {
-      if (std::isnan(own[k])) continue;
-      squares += own[k] * own[k];
+    for (const std::vector<PixelError>& own : off) {
+      if (std::isnan(own[k].found)) continue;
+      squares += std::pow(1.96 * own[k].found, 2) + std::pow(transport::kSizesAtOnePoint * own[k].by_size, 2);
       ++count;
     }
-    layer.uncertainty = count > 0 ? 1.96 * std::sqrt(squares / count) : 0;
+    layer.uncertainty = count > 0 ? std::sqrt(squares / count) : 0;
   }
 }
 

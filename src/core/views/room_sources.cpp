@@ -43,7 +43,11 @@ void RoomSources::find_exitance() {
         lux = balance.solve(light.on_patches.mean_lm, reflectance, residual);
       }
       leaving_.push_back(balance.leaving(light.on_patches.mean_lm, lux, reflectance));
-      if (band == 0) bright_.emplace_back(transport.patches(), leaving_.back(), true);
+      if (band == 0) {
+        by_size_.push_back(leaving_.back() -
+                           transport::exitance(transport.exchange(), transport.patches(), lux));
+        bright_.emplace_back(transport.patches(), leaving_.back(), true);
+      }
       take_out_bright(s);
     }
 }

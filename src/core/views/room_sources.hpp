@@ -60,6 +60,9 @@ class RoomSources {
   /// see transport::BrightPatches.
   void add_bright(const readings::Receiver& receiver, const std::vector<std::int32_t>& landed,
                   double* lux) const;
+  /// lm/m2 that leave a patch by a source only since it is corrected for the size of patches, see
+  /// transport::LightBalance::leaving; negative, where it is less by that.
+  double leaving_by_size(std::size_t source, std::int32_t patch) const { return by_size_[source][patch]; }
   /// cd/m2 of what is seen outside by each moment, added to luminance[source].
   void add_outside(const Vec3& from, const Vec3& towards, double share, double* luminance) const;
 
@@ -81,6 +84,7 @@ class RoomSources {
   std::vector<std::vector<double>> outside_;  ///< by moments: luminance of all that is seen outside
   std::vector<Paths> paths_;
   std::vector<Eigen::VectorXd> leaving_;          ///< by sources and bands, per patch
+  std::vector<Eigen::VectorXd> by_size_;          ///< by sources
   std::vector<transport::BrightPatches> bright_;  ///< by sources
   std::vector<double> bright_share_;              ///< by layers: of what these give as it is
   std::vector<float> exitance_;

@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "figures/raster/png_bytes.hpp"
+#include "files/text/text_scanner.hpp"
 
 namespace glow::figures {
 
@@ -23,7 +24,12 @@ std::string path_data(const std::vector<Vec2>& points, bool closed) {
 }
 
 double text_width(const std::string& words, double size) {
-  return 0.56 * size * double(words.size());
+  double ems = 0;
+  for (const char c : words) {
+    const auto byte = static_cast<unsigned char>(c);
+    if ((byte & 0xC0) != 0x80) ems += byte < 0xE0 ? 0.56 : 1;  // of three bytes: most are as wide as high
+  }
+  return ems * size;
 }
 
 namespace {
@@ -130,7 +136,7 @@ void SvgCanvas::text(const Vec2& at, const std::string& words, const Text& style
     node.append_attribute("transform") =
         fmt::format(FMT_STRING("rotate({} {} {})"), pixels(style.turn_deg), pixels(at.x()), pixels(at.y()))
             .c_str();
-  node.text().set(words.c_str());
+  node.text().set(files::to_utf8(words).c_str());
 }
 
 /// A tile of 7 x 7 px, turned by 45 degrees; null when there is one of that name.

@@ -14,6 +14,7 @@
 
 #include "files/meshes/mesh_parser.hpp"
 #include "files/text/input_file.hpp"
+#include "files/text/json_text.hpp"
 #include "files/text/text_scanner.hpp"
 
 namespace glow::files {
@@ -201,7 +202,7 @@ std::vector<std::string> files_of_mesh(const fs::path& path) {
     for (const std::string_view line : split_lines(*bytes))
       if (line.substr(0, kWord.size()) == kWord) names.emplace_back(trimmed(line.substr(kWord.size())));
   } else if (suffix == ".gltf") {
-    const auto document = nlohmann::json::parse(*bytes, nullptr, false);
+    const auto document = parsed_json(*bytes);
     if (document.is_object() && document.contains("buffers") && document["buffers"].is_array())
       for (const auto& buffer : document["buffers"])
         if (buffer.is_object() && buffer.contains("uri") && buffer["uri"].is_string() &&

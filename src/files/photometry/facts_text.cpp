@@ -2,6 +2,7 @@
 
 #include "files/text/csv_cell.hpp"
 #include "files/text/json_number.hpp"
+#include "files/text/json_text.hpp"
 
 namespace glow::files {
 namespace {
@@ -47,7 +48,7 @@ std::string facts_json(const std::vector<const shelf::Entry*>& entries,
   }
   for (const auto& [file, reason] : refused)
     document["refused"].push_back({{"file", file}, {"reason", reason}});
-  return document.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
+  return json_text(document);
 }
 
 }  // namespace glow::files

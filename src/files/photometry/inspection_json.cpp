@@ -2,6 +2,7 @@
 
 #include "core/photometry/derived.hpp"
 #include "files/photometry/glare_tables.hpp"
+#include "files/text/json_text.hpp"
 
 namespace glow::files {
 namespace {
@@ -112,7 +113,7 @@ std::string inspection_json(const std::vector<Inspection>& files, const std::vec
                             bool tables) {
   json document = {{"files", json::array()}};
   for (const Inspection& file : files) document["files"].push_back(file_json(file, directions, tables));
-  return document.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
+  return json_text(document);
 }
 
 }  // namespace glow::files

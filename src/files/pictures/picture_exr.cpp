@@ -17,6 +17,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/parallel/parallel.hpp"
+#include "files/text/json_text.hpp"
 
 namespace glow::files {
 namespace {
@@ -216,7 +217,7 @@ void write_exr(const views::Picture& picture, const views::PictureUse& use,
   header.compression() = Imf::ZIP_COMPRESSION;
   header.zipCompressionLevel() = kCompression;
   Imf::setGlobalThreadCount(thread_count());
-  header.insert(kAttribute, Imf::StringAttribute(picture_json(picture).dump()));
+  header.insert(kAttribute, Imf::StringAttribute(json_line(picture_json(picture))));
   Imf::FrameBuffer buffer;
   std::vector<std::vector<half>> halves(channels.size());
   parallel_for(channels.size(), {}, "", [&](std::size_t k) {
@@ -249,7 +250,7 @@ std::optional<views::Picture> read_exr(const std::filesystem::path& file, Proble
     const Imf::Header& header = in.header();
     const auto* words = header.findTypedAttribute<Imf::StringAttribute>(kAttribute);
     if (!words) return fault("it says nothing of sources and uses");
-    views::Picture picture = picture_in(json::parse(words->value()));
+    views::Picture picture = picture_in(parsed_json(words->value()));
     const Imath::Box2i& window = header.dataWindow();
     const double columns = double(window.max.x) - window.min.x + 1,
                  rows = double(window.max.y) - window.min.y + 1;

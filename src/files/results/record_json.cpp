@@ -4,6 +4,7 @@
 #include "files/results/described/describe_glare.hpp"
 #include "files/results/described/describe_grids.hpp"
 #include "files/results/described/describe_outlook.hpp"
+#include "files/results/described/describe_shapes.hpp"
 #include "files/results/described/describe_spill.hpp"
 #include "files/results/described/describe_year.hpp"
 #include "files/results/grid_csv.hpp"
@@ -29,65 +30,17 @@ struct EnumNames<space::PlaneHeight> {
 
 }  // namespace glow::files
 
-namespace glow::space {
-
-using files::Field;
-
-template <class A>
-void describe(A& a, Field<A, PlanShape>& shape) {
-  a("name", shape.name);
-  a("outline_m", shape.extent.plan);
-  a("bottom_m", shape.extent.bottom_m);
-  a("top_m", shape.extent.top_m);
-  a("solid", shape.solid);
-  if (shape.extent.plan.size() < 2) throw std::runtime_error("a shape has too few corners");
-}
-
-template <class A>
-void describe(A& a, Field<A, Opening>& opening) {
-  a("name", opening.name);
-  a.derived("outline_m", [&] { return A::json_if_writer(opening.plan()); });
-  a.derived("bottom_m", [&] { return files::number(opening.bottom_m()); });
-  a.derived("top_m", [&] { return files::number(opening.top_m()); });
-  a.derived("solid", [] { return false; });
-  a("in_roof", opening.in_roof);
-  a("wall", opening.wall);
-  a("corners_m", opening.corners);
-  a("outwards", opening.outwards);
-  if (opening.corners.size() != 4) throw std::runtime_error("an opening does not have four corners");
-}
-
-template <class A>
-void describe(A& a, Field<A, SurfaceFinish>& surface) {
-  auto& m = surface.finish.material;
-  a("surface", surface.surface);
-  if constexpr (A::kReads) {
-    if (!a.at("material").is_null()) a("material", surface.finish.name);
-  } else {
-    a.derived("material", [&] {
-      return surface.finish.name.empty() ? files::json(nullptr) : files::json(surface.finish.name);
-    });
-  }
-  a("reflectance", m.diffuse);
-  a("mirror", m.mirror);
-  a("transmittance", m.clear);
-  a("scattering", m.scattering);
-  a("colour", surface.finish.colour);
-}
-
-}  // namespace glow::space
-
 namespace glow::assess {
 
 template <class A>
-void describe(A& a, Field<A, Modelling>& m) {
+void describe(A& a, Described<A, Modelling>& m) {
   a("mean", m.mean);
   a("min", m.low);
   a("max", m.high);
   a("share_within", m.share_within);
 }
 template <class A>
-void describe(A& a, Field<A, Power>& power) {
+void describe(A& a, Described<A, Power>& power) {
   a("installed_w", power.installed_w);
   a("w_per_m2", power.w_per_m2);
   a("w_per_m2_100lx", power.w_per_m2_100lx);
@@ -98,11 +51,11 @@ void describe(A& a, Field<A, Power>& power) {
 namespace glow::record {
 namespace {
 
-using files::Field;
+using files::Described;
 using files::json;
 
 template <class A>
-void describe(A& a, Field<A, TaskRecord>& task) {
+void describe(A& a, Described<A, TaskRecord>& task) {
   a("key", task.key);
   a("standard", task.standard);
   a("source", task.source);
@@ -112,13 +65,13 @@ void describe(A& a, Field<A, TaskRecord>& task) {
 }
 
 template <class A>
-void describe(A& a, Field<A, InputPart>& part) {
+void describe(A& a, Described<A, InputPart>& part) {
   a("what", part.what);
   a("print", part.print);
 }
 
 template <class A>
-void describe_maintenance(A& a, Field<A, GroupRecord>& group) {
+void describe_maintenance(A& a, Described<A, GroupRecord>& group) {
   a("factor", group.weight.maintenance);
   if constexpr (A::kReads) {
     if (!a.has("lamp_flux")) return;
@@ -136,7 +89,7 @@ void describe_maintenance(A& a, Field<A, GroupRecord>& group) {
 }
 
 template <class A>
-void describe(A& a, Field<A, GroupRecord>& group) {
+void describe(A& a, Described<A, GroupRecord>& group) {
   a("name", group.name);
   a("fitting", group.fitting);
   a("mark", group.mark);
@@ -165,7 +118,7 @@ void describe(A& a, Field<A, GroupRecord>& group) {
 }
 
 template <class A>
-void describe_checks(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+void describe_checks(A& a, Described<A, RoomRecord>& room, const units::ShownUnits& units) {
   const auto sentences = [](const std::vector<std::string>& list) { return json(list); };
   a.list("checks", room.assessment.checks, [&](auto& own, auto& check, std::size_t i) {
     own("quantity", check.demand.quantity);
@@ -194,7 +147,7 @@ void describe_checks(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& 
 }
 
 template <class A>
-void describe_tolerance(A& a, Field<A, RoomRecord>& room) {
+void describe_tolerance(A& a, Described<A, RoomRecord>& room) {
   if constexpr (A::kReads) {
     if (!a.has("spread")) return;
     studies::RoomTolerance& tolerance = room.tolerance.emplace();
@@ -216,7 +169,7 @@ void describe_tolerance(A& a, Field<A, RoomRecord>& room) {
 }
 
 template <class A>
-void describe_place(A& a, Field<A, RoomRecord>& room) {
+void describe_place(A& a, Described<A, RoomRecord>& room) {
   a("outline_m", room.outline);
   a.present("ground_m", room.ground);
   a("walls", room.wall_names);
@@ -230,7 +183,7 @@ void describe_place(A& a, Field<A, RoomRecord>& room) {
 }
 
 template <class A>
-void describe_light(A& a, Field<A, RoomRecord>& room) {
+void describe_light(A& a, Described<A, RoomRecord>& room) {
   a("power", room.assessment.power);
   a.object("flux_balance", [&](auto& own) {
     own("emitted_lm", room.balance.emitted_lm);
@@ -244,7 +197,7 @@ void describe_light(A& a, Field<A, RoomRecord>& room) {
 }
 
 template <class A>
-void describe_engine(A& a, Field<A, RoomRecord>& room) {
+void describe_engine(A& a, Described<A, RoomRecord>& room) {
   a.object("engine", [&](auto& own) {
     own("patches", room.engine.patches);
     own("rays", room.engine.rays);
@@ -255,7 +208,7 @@ void describe_engine(A& a, Field<A, RoomRecord>& room) {
 
 /// Checks, glare, numbers and values: what the room's light comes to.
 template <class A>
-void describe_readings(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+void describe_readings(A& a, Described<A, RoomRecord>& room, const units::ShownUnits& units) {
   describe_checks(a, room, units);
   a.present("modelling", room.assessment.modelling);
   a.present("outlook", room.assessment.outlook);
@@ -277,7 +230,7 @@ void describe_readings(A& a, Field<A, RoomRecord>& room, const units::ShownUnits
 }
 
 template <class A>
-void describe_head(A& a, Field<A, RoomRecord>& room) {
+void describe_head(A& a, Described<A, RoomRecord>& room) {
   a("name", room.name);
   a("number", room.number);
   a("floor", room.floor);
@@ -323,7 +276,7 @@ void describe_head(A& a, Field<A, RoomRecord>& room) {
 
 /// What a scene has of its own. `seen`: the room as it is in it; filled by readers.
 template <class A>
-void describe_scene(A& a, Field<A, RoomRecord>& seen, Field<A, SceneRecord>& scene,
+void describe_scene(A& a, Described<A, RoomRecord>& seen, Described<A, SceneRecord>& scene,
                     const units::ShownUnits& units) {
   a("name", scene.name);
   a("status", seen.assessment.status);
@@ -355,7 +308,7 @@ void describe_scene(A& a, Field<A, RoomRecord>& seen, Field<A, SceneRecord>& sce
 }
 
 template <class A>
-void describe_scenes(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+void describe_scenes(A& a, Described<A, RoomRecord>& room, const units::ShownUnits& units) {
   a.list("scenes", room.scenes, [&](auto& own, auto& scene, std::size_t i) {
     if constexpr (A::kReads) {
       RoomRecord seen;
@@ -380,7 +333,7 @@ void describe_scenes(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& 
 }
 
 template <class A>
-void describe_room(A& a, Field<A, RoomRecord>& room, const units::ShownUnits& units) {
+void describe_room(A& a, Described<A, RoomRecord>& room, const units::ShownUnits& units) {
   describe_head(a, room);
   describe_engine(a, room);
   describe_place(a, room);

@@ -7,7 +7,7 @@
 namespace glow::files {
 namespace {
 
-std::string number(const std::optional<double>& value, int digits) {
+std::string digits_of(const std::optional<double>& value, int digits) {
   return value ? fmt::format(FMT_STRING("{:.{}f}"), *value, digits) : std::string();
 }
 
@@ -30,8 +30,8 @@ std::string rooms_csv(const record::RunRecord& run) {
         fmt::format(FMT_STRING("{},{},{},{},{:.3f},{:.3f},{},{},{},{},{},{},{},{}\n"), csv_cell(room.drawn),
                     csv_cell(room.floor), csv_cell(room.name), csv_cell(room.number), room.floor_area_m2,
                     room.height_m, csv_cell(room.tasks.empty() ? std::string() : room.tasks.front().key),
-                    number(target, 0), number(mean, 2), number(sure, 2), number(u0, 3),
-                    room.luminaires().size(), number(watts, 1), to_string(room.assessment.status));
+                    digits_of(target, 0), digits_of(mean, 2), digits_of(sure, 2), digits_of(u0, 3),
+                    room.luminaires().size(), digits_of(watts, 1), to_string(room.assessment.status));
   }
   return text;
 }

@@ -10,10 +10,6 @@ using json = nlohmann::ordered_json;
 
 constexpr std::size_t kLine = 100;
 
-std::string plain(const json& value) {
-  return value.dump(-1, ' ', false, json::error_handler_t::replace);
-}
-
 /// Numbers, or short lists of numbers: they go on one line.
 bool is_numeric(const json& list) {
   return std::all_of(list.begin(), list.end(), [](const json& value) {
@@ -39,7 +35,7 @@ class Writer {
     } else if (v.is_array() && !v.empty()) {
       is_numeric(v) ? numbers(v, depth) : list(v, depth);
     } else {
-      text_ += plain(v);
+      text_ += json_line(v);
     }
   }
 
@@ -50,7 +46,7 @@ class Writer {
       if (!first) text_ += ",\n";
       first = false;
       indent(depth + 1);
-      text_ += plain(json(key)) + ": ";
+      text_ += json_line(json(key)) + ": ";
       value(inner, depth + 1);
     }
     text_ += "\n";
@@ -72,7 +68,7 @@ class Writer {
   void numbers(const json& v, int depth) {
     std::vector<std::string> lines(1);
     for (std::size_t i = 0; i < v.size(); ++i) {
-      const std::string word = plain(v[i]) + (i + 1 < v.size() ? "," : "");
+      const std::string word = json_line(v[i]) + (i + 1 < v.size() ? "," : "");
       if (!lines.back().empty() && lines.back().size() + word.size() > kLine) lines.emplace_back();
       lines.back() += (lines.back().empty() ? "" : " ") + word;
     }
@@ -102,6 +98,14 @@ std::string json_text(const json& document) {
 
 std::string json_piece(const json& value, int depth) {
   return Writer().write(value, depth);
+}
+
+std::string json_line(const json& value) {
+  return value.dump(-1, ' ', false, json::error_handler_t::replace);
+}
+
+json parsed_json(std::string_view text) {
+  return json::parse(text, nullptr, false);
 }
 
 }  // namespace glow::files

@@ -27,7 +27,10 @@ std::size_t utf8_length(std::string_view bytes, std::size_t i) {
   if (n == 0 || i + n > bytes.size()) return 0;
   for (std::size_t k = 1; k < n; ++k)
     if ((byte(i + k) & 0xC0) != 0x80) return 0;
-  return n;
+  const unsigned char second = n > 1 ? byte(i + 1) : 0;
+  const bool longer_than_needed = (lead == 0xE0 && second < 0xA0) || (lead == 0xF0 && second < 0x90);
+  const bool no_character = (lead == 0xED && second > 0x9F) || (lead == 0xF4 && second > 0x8F);
+  return longer_than_needed || no_character ? 0 : n;
 }
 
 }  // namespace
@@ -47,25 +50,31 @@ std::vector<std::string_view> split_lines(std::string_view bytes) {
   return lines;
 }
 
-std::string to_utf8(std::string_view bytes) {
-  std::string text;
+std::string utf8_of(std::string_view bytes) {
   bool valid = true;
   for (std::size_t i = 0; i < bytes.size() && valid;) {
     const std::size_t n = utf8_length(bytes, i);
     valid = n > 0;
     i += n;
   }
+  if (valid) return std::string(bytes);
+  std::string text;
   for (const char c : bytes) {
     const auto byte = static_cast<unsigned char>(c);
-    if (byte < 0x20 || byte == 0x7F) {
-      text += ' ';
-    } else if (valid || byte < 0x80) {
+    if (byte < 0x80) {
       text += c;
     } else {
       text += static_cast<char>(0xC0 | (byte >> 6));
       text += static_cast<char>(0x80 | (byte & 0x3F));
     }
   }
+  return text;
+}
+
+std::string to_utf8(std::string_view bytes) {
+  std::string text = utf8_of(bytes);
+  for (char& c : text)
+    if (static_cast<unsigned char>(c) < 0x20 || c == 0x7F) c = ' ';
   return text;
 }
 

@@ -12,7 +12,9 @@ namespace glow::files {
 /// off.
 std::vector<std::string_view> split_lines(std::string_view bytes);
 
-/// Text of a file as UTF-8: bytes that are not UTF-8 are taken as Latin-1. Control characters become blanks.
+/// Bytes as UTF-8: what is not that is taken as Latin-1. Names of files may be any bytes.
+std::string utf8_of(std::string_view bytes);
+/// Text of a file likewise; control characters become blanks.
 std::string to_utf8(std::string_view bytes);
 
 /// Line where a TOML text nests deeper than anyone means, in one key, in tables or in lists; 0: nowhere. The

@@ -278,6 +278,22 @@ TEST(Robust, AnEarlierRunsListDeletesNothingOutside) {
   EXPECT_TRUE(std::filesystem::exists(folder.path() / "kept/file"));
 }
 
+TEST(Robust, NamesOfFilesMayBeAnyBytes) {
+  const TemporaryFolder folder;
+  write(folder, room("task = \"office.writing\"\n" + std::string(kArray)));
+  const std::string odd = "photometry/t\xFF.ldt", quoted = "'" + odd + "'";
+  folder.write(odd, content_of(folder.path() / "photometry/tarnfell-p1.ldt"));
+  const json inspected = json::parse(run(folder, "inspect --json " + quoted).out);
+  EXPECT_EQ(inspected.at("files")[0].at("file"), "photometry/t\uFFFD.ldt");
+  EXPECT_EQ(json::parse(run(folder, "rank p.toml --json -q " + quoted).out).at("candidates").size(), 1u);
+  ASSERT_EQ(run(folder, "inspect -o d " + quoted).code, 0);
+  EXPECT_TRUE(says(content_of(folder.path() / "d/t\xFF-ldt--polar.svg"), "t\u00FF.ldt"));
+  EXPECT_TRUE(std::filesystem::exists(folder.path() / "d/t\xFF-ldt--polar.png"));
+  EXPECT_TRUE(says(run(folder, "shelf photometry --csv").out, "t\u00FF.ldt"));
+  ASSERT_EQ(run(folder, "new n.toml --room A 6x4x2.8 --task office.writing --mark P1=" + quoted).code, 2);
+  EXPECT_TRUE(says(content_of(folder.path() / "n.toml"), "file = \"photometry/t\u00FF.ldt\""));
+}
+
 TEST(Robust, ResultsAreTheSameFromAnyFolder) {
   const TemporaryFolder folder;
   write(folder, room(kArray));

@@ -6,15 +6,16 @@
 
 #include "core/geometry/polygon.hpp"
 #include "core/units/shown_units.hpp"
+#include "files/text/text_scanner.hpp"
 
 namespace glow::files {
 
 /// A text as TOML writes it in quotes.
 inline std::string toml_quoted(const std::string& words) {
   std::string text = "\"";
-  for (const char c : words) {
+  for (const char c : utf8_of(words)) {
     if (c == '"' || c == '\\') text += '\\';
-    if (static_cast<unsigned char>(c) < ' ')
+    if (static_cast<unsigned char>(c) < ' ' || c == 0x7F)
       text += fmt::format(FMT_STRING("\\u{:04x}"), static_cast<int>(c));
     else
       text += c;

@@ -41,7 +41,7 @@ T whole_number_of(const json& j) {
 
 /// What `describe` takes of an archive: something to fill, or to write down.
 template <class Archive, class T>
-using Field = std::conditional_t<Archive::kReads, T, const T>;
+using Described = std::conditional_t<Archive::kReads, T, const T>;
 
 /// Names of an enumeration's values, in their order: specialised beside each `describe`.
 template <class Enum>

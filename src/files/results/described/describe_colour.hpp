@@ -5,15 +5,15 @@
 
 namespace glow::colour {
 
-using files::Field;
+using files::Described;
 
 template <class A>
-void describe(A& a, Field<A, Chromaticity>& c) {
+void describe(A& a, Described<A, Chromaticity>& c) {
   a("x", c.x);
   a("y", c.y);
 }
 template <class A>
-void describe(A& a, Field<A, Temperature>& t) {
+void describe(A& a, Described<A, Temperature>& t) {
   a("cct_k", t.kelvin);
   a("duv", t.duv);
 }
@@ -22,11 +22,11 @@ void describe(A& a, Field<A, Temperature>& t) {
 
 namespace glow::assess {
 
-using files::Field;
+using files::Described;
 
 /// Mean, range, and x, y of each of the grid's points.
 template <class A>
-void describe(A& a, Field<A, GridColour>& c, std::size_t points) {
+void describe(A& a, Described<A, GridColour>& c, std::size_t points) {
   a("known_share", c.known_share);
   a("mean", c.mean);
   a("mean_temperature", c.mean_temperature);
@@ -44,7 +44,7 @@ void describe(A& a, Field<A, GridColour>& c, std::size_t points) {
 }
 
 template <class A>
-void describe(A& a, Field<A, PointColour>& c) {
+void describe(A& a, Described<A, PointColour>& c) {
   a("known_share", c.known_share);
   a("direct", c.direct);
   a("total", c.total);

@@ -7,11 +7,11 @@
 // How a room's energy stands in results.json. Included by record_json.cpp only.
 namespace glow::studies {
 
-using files::Field;
+using files::Described;
 
 /// Twelve numbers.
 template <class A>
-void describe_months(A& a, const char* name, Field<A, std::array<double, 12>>& months) {
+void describe_months(A& a, const char* name, Described<A, std::array<double, 12>>& months) {
   std::vector<double> list(months.begin(), months.end());
   a.brief_list(name, list);
   if constexpr (A::kReads) {
@@ -21,18 +21,18 @@ void describe_months(A& a, const char* name, Field<A, std::array<double, 12>>& m
 }
 
 template <class A>
-void describe(A& a, Field<A, ZoneEnergy::Better>& v) {
+void describe(A& a, Described<A, ZoneEnergy::Better>& v) {
   a("at_m", v.at);
   a("kwh", v.kwh);
   a("missed_h", v.missed_h);
 }
 template <class A>
-void describe(A& a, Field<A, ZoneEnergy::Sensor>& v) {
+void describe(A& a, Described<A, ZoneEnergy::Sensor>& v) {
   a("point", v.name);
   a("at_m", v.at);
 }
 template <class A>
-void describe(A& a, Field<A, EnergyDay>& v) {
+void describe(A& a, Described<A, EnergyDay>& v) {
   a("month", v.month);
   a("date", v.date);
   a.brief_list("daylight_lx", v.daylight_lx);
@@ -43,14 +43,14 @@ void describe(A& a, Field<A, EnergyDay>& v) {
       if (list->size() != 24) throw std::runtime_error("a day has 24 hours");
 }
 template <class A>
-void describe(A& a, Field<A, TimeOfYear::Light>& v) {
+void describe(A& a, Described<A, TimeOfYear::Light>& v) {
   a.brief("mean_lx", v.mean_lx);
   a.brief("below_percent", v.below_percent);
   a.brief("within_percent", v.within_percent);
   a.brief("above_percent", v.above_percent);
 }
 template <class A>
-void describe(A& a, Field<A, TimeOfYear>& v) {
+void describe(A& a, Described<A, TimeOfYear>& v) {
   a("name", v.name);
   a("when", v.words);
   a("hours", v.hours);
@@ -60,7 +60,7 @@ void describe(A& a, Field<A, TimeOfYear>& v) {
   a.present("with_electric_light", v.in_all);
 }
 template <class A>
-void describe(A& a, Field<A, ZoneEnergy>& v) {
+void describe(A& a, Described<A, ZoneEnergy>& v) {
   a("name", v.name);
   a("control", v.control);
   a("watts", v.watts);
@@ -75,14 +75,14 @@ void describe(A& a, Field<A, ZoneEnergy>& v) {
   a.present("better_sensor", v.better);
 }
 template <class A>
-void describe(A& a, Field<A, RoomEnergy::Estimate>& v) {
+void describe(A& a, Described<A, RoomEnergy::Estimate>& v) {
   a("low_kwh", v.low_kwh);
   a("high_kwh", v.high_kwh);
   a("hours", v.hours);
   a("building", v.building);
 }
 template <class A>
-void describe(A& a, Field<A, RoomEnergy::Factors>& v) {
+void describe(A& a, Described<A, RoomEnergy::Factors>& v) {
   a("light_kwh", v.light_kwh);
   a("parasitic_kwh", v.parasitic_kwh);
   a("leni_kwh_m2", v.leni);
@@ -93,7 +93,7 @@ void describe(A& a, Field<A, RoomEnergy::Factors>& v) {
   a("night_h", v.night_h);
 }
 template <class A>
-void describe(A& a, Field<A, RoomEnergy::Hourly>& v) {
+void describe(A& a, Described<A, RoomEnergy::Hourly>& v) {
   a("kwh", v.kwh);
   a("uncontrolled_kwh", v.uncontrolled_kwh);
   a.derived("saving_percent", [&] { return files::short_number(100 * v.saving()); });
@@ -109,7 +109,7 @@ void describe(A& a, Field<A, RoomEnergy::Hourly>& v) {
       throw std::runtime_error("a year of energy is not as it is written");
 }
 template <class A>
-void describe(A& a, Field<A, RoomEnergy>& v) {
+void describe(A& a, Described<A, RoomEnergy>& v) {
   a.derived("kwh", [&] { return files::number(v.kwh()); });
   a.derived("kwh_m2", [&] { return files::number(v.kwh_m2()); });
   a("area_m2", v.area_m2);

@@ -103,15 +103,15 @@ struct KindNames<studies::Change> {
 
 namespace glow::standards {
 
-using files::Field;
+using files::Described;
 
 template <class A>
-void describe(A& a, Field<A, Target>& t) {
+void describe(A& a, Described<A, Target>& t) {
   a("kind", t.kind);
   a("id", t.id);
 }
 template <class A>
-void describe(A& a, Field<A, NotVerified>& n) {
+void describe(A& a, Described<A, NotVerified>& n) {
   a("why", n.why);
   a("subject", n.subject);
   a("required", n.required);
@@ -119,7 +119,7 @@ void describe(A& a, Field<A, NotVerified>& n) {
 
 /// What a check says by itself; of one that would break, that is all.
 template <class A>
-void describe_check(A& a, Field<A, Check>& c) {
+void describe_check(A& a, Described<A, Check>& c) {
   a("required", c.demand.required);
   a("actual", c.actual);
   a.derived("unit", [&] { return c.unit(); });
@@ -137,7 +137,7 @@ void describe_check(A& a, Field<A, Check>& c) {
   a("reason", c.demand.reason);
 }
 template <class A>
-void describe(A& a, Field<A, Check>& c) {
+void describe(A& a, Described<A, Check>& c) {
   a("quantity", c.demand.quantity);
   a("target", c.target);
   describe_check(a, c);
@@ -147,15 +147,15 @@ void describe(A& a, Field<A, Check>& c) {
 
 namespace glow::studies {
 
-using files::Field;
+using files::Described;
 
 template <class A>
-void describe(A& a, Field<A, LuminaireAt>& v) {
+void describe(A& a, Described<A, LuminaireAt>& v) {
   a("mark", v.mark);
   a("at_m", v.at);
 }
 template <class A>
-void describe(A& a, Field<A, LowestPoints>& v) {
+void describe(A& a, Described<A, LowestPoints>& v) {
   a("count", v.count);
   a("together", v.together);
   a("apart", v.apart);
@@ -166,7 +166,7 @@ void describe(A& a, Field<A, LowestPoints>& v) {
   a("lowest_lx", v.lowest_lx);
 }
 template <class A>
-void describe(A& a, Field<A, LuminairesThere>& v) {
+void describe(A& a, Described<A, LuminairesThere>& v) {
   a("nearest", v.nearest);
   a("distance_m", v.distance_m);
   a("straight_lx", v.straight_lx);
@@ -177,34 +177,34 @@ void describe(A& a, Field<A, LuminairesThere>& v) {
   a("best_lx", v.best_lx);
 }
 template <class A>
-void describe(A& a, Field<A, DirectShare>& v) {
+void describe(A& a, Described<A, DirectShare>& v) {
   a("share", v.share);
 }
 template <class A>
-void describe(A& a, Field<A, WithDarkerWalls>& v) {
+void describe(A& a, Described<A, WithDarkerWalls>& v) {
   a("by", v.by);
   a("value", v.value);
 }
 template <class A>
-void describe(A&, Field<A, NotTried>&) {}
+void describe(A&, Described<A, NotTried>&) {}
 template <class A>
-void describe(A& a, Field<A, LowColourRendering>& v) {
+void describe(A& a, Described<A, LowColourRendering>& v) {
   a("mark", v.mark);
   a("ra", v.ra);
 }
 template <class A>
-void describe(A& a, Field<A, MoreThanAsked>& v) {
+void describe(A& a, Described<A, MoreThanAsked>& v) {
   a("times", v.times);
 }
 template <class A>
-void describe(A& a, Field<A, CouldBeDimmed>& v) {
+void describe(A& a, Described<A, CouldBeDimmed>& v) {
   a("share", v.share);
   a("limit", v.limit);
   a("spare_w", v.spare_w);
   a("installed_w", v.installed_w);
 }
 template <class A>
-void describe(A& a, Field<A, WorstView>& v) {
+void describe(A& a, Described<A, WorstView>& v) {
   a("quantity", v.quantity);
   a("eye_m", v.eye);
   a("looking", v.looking);
@@ -215,64 +215,64 @@ void describe(A& a, Field<A, WorstView>& v) {
   a("rated", v.rated);
 }
 template <class A>
-void describe(A& a, Field<A, GlareCauses::Cause>& v) {
+void describe(A& a, Described<A, GlareCauses::Cause>& v) {
   a("source", v.source);
   a("share", v.share);
   a("distance_m", v.distance_m);
   a.nullable("luminance_cd_m2", v.luminance_cd_m2, NAN, false);
 }
 template <class A>
-void describe(A& a, Field<A, GlareCauses>& v) {
+void describe(A& a, Described<A, GlareCauses>& v) {
   a("causes", v.causes);
   a.nullable("background_cd_m2", v.background_cd_m2, NAN, false);
 }
 template <class A>
-void describe(A&, Field<A, SeeRemarks>&) {}
+void describe(A&, Described<A, SeeRemarks>&) {}
 template <class A>
-void describe(A& a, Field<A, TableKeepsLimit>& v) {
+void describe(A& a, Described<A, TableKeepsLimit>& v) {
   a("ugr", v.ugr);
 }
 template <class A>
-void describe(A&, Field<A, SeeTable>&) {}
+void describe(A&, Described<A, SeeTable>&) {}
 template <class A>
-void describe(A& a, Field<A, BrightPlanes>& v) {
+void describe(A& a, Described<A, BrightPlanes>& v) {
   a("planes_deg", v.planes_deg);
   a("c_deg", v.c_deg);
   a("gamma_deg", v.gamma_deg);
 }
 template <class A>
-void describe(A&, Field<A, NoShieldingStated>&) {}
+void describe(A&, Described<A, NoShieldingStated>&) {}
 template <class A>
-void describe(A&, Field<A, TooClose>&) {}
+void describe(A&, Described<A, TooClose>&) {}
 template <class A>
-void describe(A& a, Field<A, DaylightByOpening::Part>& v) {
+void describe(A& a, Described<A, DaylightByOpening::Part>& v) {
   a("opening", v.opening);
   a("factor", v.factor);
 }
 template <class A>
-void describe(A& a, Field<A, DaylightByOpening>& v) {
+void describe(A& a, Described<A, DaylightByOpening>& v) {
   a("parts", v.parts);
 }
 template <class A>
-void describe(A& a, Field<A, YearOtherwise::Case>& v) {
+void describe(A& a, Described<A, YearOtherwise::Case>& v) {
   a("if", v.what);
   a("opening", v.opening);
   a("deg", v.deg);
   a("value", v.value);
 }
 template <class A>
-void describe(A& a, Field<A, YearOtherwise>& v) {
+void describe(A& a, Described<A, YearOtherwise>& v) {
   a("cases", v.cases);
 }
 template <class A>
-void describe(A&, Field<A, SeeOutlook>&) {}
+void describe(A&, Described<A, SeeOutlook>&) {}
 template <class A>
-void describe(A& a, Field<A, DaylightChange>& v) {
+void describe(A& a, Described<A, DaylightChange>& v) {
   a("what", v.kind);
   a("amount", v.amount);
 }
 template <class A>
-void describe(A& a, Field<A, SpillCauses::Part>& v) {
+void describe(A& a, Described<A, SpillCauses::Part>& v) {
   a("source", v.source);
   a("k", v.k);
   a("intensity_cd", v.intensity_cd);
@@ -282,32 +282,32 @@ void describe(A& a, Field<A, SpillCauses::Part>& v) {
   a("outside_range", v.outside_range);
 }
 template <class A>
-void describe(A& a, Field<A, SpillCauses>& v) {
+void describe(A& a, Described<A, SpillCauses>& v) {
   a("luminaires", v.parts);
   a("seen", v.seen);
   a("beyond", v.beyond);
   a("background_cd_m2", v.background_cd_m2);
 }
 template <class A>
-void describe(A& a, Field<A, SpillChange>& v) {
+void describe(A& a, Described<A, SpillChange>& v) {
   a("what", v.kind);
   a("first", v.first);
   a("luminaires", v.luminaires);
   a("amount", v.amount);
 }
 template <class A>
-void describe(A& a, Field<A, TimesFlux::OfMark>& v) {
+void describe(A& a, Described<A, TimesFlux::OfMark>& v) {
   a("mark", v.mark);
   a("lm", v.lm);
   a("from_lm", v.from_lm);
 }
 template <class A>
-void describe(A& a, Field<A, TimesFlux>& v) {
+void describe(A& a, Described<A, TimesFlux>& v) {
   a("factor", v.factor);
   a("marks", v.marks);
 }
 template <class A>
-void describe(A& a, Field<A, OtherArray>& v) {
+void describe(A& a, Described<A, OtherArray>& v) {
   a("mark", v.mark);
   a("rows", v.rows);
   a("columns", v.columns);
@@ -316,44 +316,44 @@ void describe(A& a, Field<A, OtherArray>& v) {
   a("flux_share", v.flux_share);
 }
 template <class A>
-void describe(A& a, Field<A, WiderBeam>& v) {
+void describe(A& a, Described<A, WiderBeam>& v) {
   a("width_deg", v.width_deg);
   a("marks", v.marks);
 }
 template <class A>
-void describe(A& a, Field<A, OneMore>& v) {
+void describe(A& a, Described<A, OneMore>& v) {
   a("luminaire", v.luminaire);
   a("before", v.before);
 }
 template <class A>
-void describe(A& a, Field<A, Brighter>& v) {
+void describe(A& a, Described<A, Brighter>& v) {
   a("ceiling_too", v.ceiling_too);
   a("by", v.by);
 }
 template <class A>
-void describe(A& a, Field<A, BetterColour>& v) {
+void describe(A& a, Described<A, BetterColour>& v) {
   a("ra", v.ra);
 }
 template <class A>
-void describe(A& a, Field<A, SourceChanged>& v) {
+void describe(A& a, Described<A, SourceChanged>& v) {
   a("source", v.source);
   a("change", v.change);
 }
 template <class A>
-void describe(A& a, Field<A, AllDimmed>& v) {
+void describe(A& a, Described<A, AllDimmed>& v) {
   a("share", v.share);
 }
 template <class A>
-void describe(A& a, Field<A, AllTurned>& v) {
+void describe(A& a, Described<A, AllTurned>& v) {
   a("deg", v.deg);
 }
 template <class A>
-void describe(A& a, Field<A, DimmedOrShielded>& v) {
+void describe(A& a, Described<A, DimmedOrShielded>& v) {
   a("share", v.share);
   a("from_deg", v.from_deg);
 }
 template <class A>
-void describe(A& a, Field<A, Mend>& v) {
+void describe(A& a, Described<A, Mend>& v) {
   a("change", v.change);
   a.nullable("value", v.value, NAN, false);
   a.nullable("mean_lx", v.mean_lx, NAN, false);
@@ -362,7 +362,7 @@ void describe(A& a, Field<A, Mend>& v) {
   a("glare_tried", v.glare_tried);
 }
 template <class A>
-void describe(A& a, Field<A, CheckTolerance>& v) {
+void describe(A& a, Described<A, CheckTolerance>& v) {
   a("share_met", v.share);
   a("low", v.low);
   a("high", v.high);

@@ -43,12 +43,12 @@ struct GlareContext {
 
 namespace glow::assess {
 
-using files::Field;
+using files::Described;
 using files::json;
 using files::short_number;
 
 template <class A>
-void describe(A& a, Field<A, GlareSourceName>& source) {
+void describe(A& a, Described<A, GlareSourceName>& source) {
   a("mark", source.mark);
   a("at_m", source.position);
   a.derived("luminaires", [&] { return source.luminaires.size(); });
@@ -56,7 +56,7 @@ void describe(A& a, Field<A, GlareSourceName>& source) {
 }
 
 template <class A>
-void describe(A& a, Field<A, SourceShare>& cause) {
+void describe(A& a, Described<A, SourceShare>& cause) {
   a("source", cause.source);
   a.brief("share", cause.share);
   a.brief("distance_m", cause.distance_m);
@@ -69,14 +69,14 @@ void describe(A& a, Field<A, SourceShare>& cause) {
 }
 
 template <class A>
-void describe(A& a, Field<A, GlareRemark>& remark) {
+void describe(A& a, Described<A, GlareRemark>& remark) {
   a("kind", remark.kind);
   a("share", remark.share);
   a.nullable("value", remark.value, NAN, false);
 }
 
 template <class A>
-void describe_changes(A& a, Field<A, std::vector<GlareChange>>& changes, const char* quantity,
+void describe_changes(A& a, Described<A, std::vector<GlareChange>>& changes, const char* quantity,
                       const files::GlareContext& context) {
   a.list("first_changed", changes, [&](auto& own, auto& change, std::size_t) {
     own.derived("change", [&] { return words::change_words(change, context.units); });
@@ -89,7 +89,7 @@ void describe_changes(A& a, Field<A, std::vector<GlareChange>>& changes, const c
 }
 
 template <class A>
-void describe_worst(A& a, Field<A, EyeSetGlare>& set, const files::GlareContext& context) {
+void describe_worst(A& a, Described<A, EyeSetGlare>& set, const files::GlareContext& context) {
   if constexpr (A::kReads) {
     std::size_t view = 0;
     a("view", view);
@@ -118,7 +118,7 @@ void describe_worst(A& a, Field<A, EyeSetGlare>& set, const files::GlareContext&
 }
 
 template <class A>
-void describe_worst_rating(A& a, Field<A, EyeSetGlare>& set, const files::GlareContext& context) {
+void describe_worst_rating(A& a, Described<A, EyeSetGlare>& set, const files::GlareContext& context) {
   if constexpr (A::kReads) {
     std::size_t position = 0;
     a("position", position);
@@ -140,7 +140,7 @@ void describe_worst_rating(A& a, Field<A, EyeSetGlare>& set, const files::GlareC
 
 /// One eye of a set with all its directions.
 template <class A>
-void describe_position(A& a, Field<A, EyeSetGlare>& set, std::size_t p) {
+void describe_position(A& a, Described<A, EyeSetGlare>& set, std::size_t p) {
   const std::size_t directions = set.set.directions(), first = p * directions;
   const auto each = [&](const char* name, auto&& value_of) {
     if constexpr (!A::kReads)
@@ -218,7 +218,7 @@ inline void read_set(files::Reader& a, EyeSetGlare& set) {
 }
 
 template <class A>
-void describe_set(A& a, Field<A, EyeSetGlare>& set, const files::GlareContext& context, std::size_t id) {
+void describe_set(A& a, Described<A, EyeSetGlare>& set, const files::GlareContext& context, std::size_t id) {
   a("name", set.set.name);
   a.derived("id", [&] { return id; });
   a("posture", set.set.posture);
@@ -253,7 +253,7 @@ void describe_set(A& a, Field<A, EyeSetGlare>& set, const files::GlareContext& c
 }
 
 template <class A>
-void describe(A& a, Field<A, TableGlare::Value>& value) {
+void describe(A& a, Described<A, TableGlare::Value>& value) {
   using Along = TableGlare::Value::Along;
   a.derived("along", [&] { return words::along_words(value); });
   if constexpr (A::kReads) {
@@ -271,14 +271,14 @@ void describe(A& a, Field<A, TableGlare::Value>& value) {
 }
 
 template <class A>
-void describe(A& a, Field<A, TableGlare::Remark>& remark) {
+void describe(A& a, Described<A, TableGlare::Remark>& remark) {
   a("kind", remark.kind);
   a("amount", remark.amount);
   a("value", remark.value);
 }
 
 template <class A>
-void describe_table(A& a, Field<A, TableGlare>& table, const files::GlareContext& context) {
+void describe_table(A& a, Described<A, TableGlare>& table, const files::GlareContext& context) {
   a.derived("method", [] { return "CIE 190"; });
   a("mark", table.mark);
   if constexpr (A::kReads) {
@@ -305,7 +305,7 @@ void describe_table(A& a, Field<A, TableGlare>& table, const files::GlareContext
 }
 
 template <class A>
-void describe_glare(A& a, Field<A, RoomGlare>& glare, const files::GlareContext& context) {
+void describe_glare(A& a, Described<A, RoomGlare>& glare, const files::GlareContext& context) {
   a.derived("luminaires", [] { return "as new, dimmed as the project says"; });
   a.derived("worst_ugr", [&] {
     const std::vector<double> all = glare.all_ugr();

@@ -43,10 +43,10 @@ inline space::GridRole role_of(const std::string& words) {
 
 namespace glow::readings {
 
-using files::Field;
+using files::Described;
 
 template <class A>
-void describe(A& a, Field<A, Statistics>& s) {
+void describe(A& a, Described<A, Statistics>& s) {
   a("mean_lx", s.mean_lx);
   a("min_lx", s.min_lx);
   a("max_lx", s.max_lx);
@@ -54,7 +54,7 @@ void describe(A& a, Field<A, Statistics>& s) {
   a("min_over_max", s.min_over_max);
 }
 template <class A>
-void describe(A& a, Field<A, Uncertainty>& u) {
+void describe(A& a, Described<A, Uncertainty>& u) {
   a("mean_lx", u.mean_lx);
   a("min_lx", u.min_lx);
   a("uniformity", u.u0);
@@ -62,7 +62,7 @@ void describe(A& a, Field<A, Uncertainty>& u) {
 
 /// Where a grid lies, and which of its cells it holds.
 template <class A>
-void describe_place(A& a, Field<A, PlaneGrid>& grid) {
+void describe_place(A& a, Described<A, PlaneGrid>& grid) {
   a("origin_m", grid.plane.origin);
   a("u", grid.plane.u);
   a("v", grid.plane.v);
@@ -115,16 +115,16 @@ inline void check_counts(const PlaneGrid& grid) {
 
 namespace glow::assess {
 
-using files::Field;
+using files::Described;
 
 template <class A>
-void describe(A& a, Field<A, MisplacedPoint>& point) {
+void describe(A& a, Described<A, MisplacedPoint>& point) {
   a("at_m", point.position);
   a("inside", point.inside);
 }
 
 template <class A>
-void describe_kind(A& a, Field<A, GridReading>& g) {
+void describe_kind(A& a, Described<A, GridReading>& g) {
   if constexpr (A::kReads) {
     g.role = files::role_of(a.at("role").template get<std::string>());
     g.kernel = files::kernel_of(a.at("kind").template get<std::string>());
@@ -142,7 +142,7 @@ void describe_kind(A& a, Field<A, GridReading>& g) {
 }
 
 template <class A>
-void describe_counts(A& a, Field<A, readings::PlaneGrid>& grid) {
+void describe_counts(A& a, Described<A, readings::PlaneGrid>& grid) {
   a.derived("points", [&] { return grid.points.size(); });
   if constexpr (A::kReads) {
     grid.count.nx = files::whole_number_of<int>(a.at("counts").at(0));
@@ -170,7 +170,7 @@ void describe_counts(A& a, Field<A, readings::PlaneGrid>& grid) {
 
 /// What the values come to: of grids that hold a readable point.
 template <class A>
-void describe_values(A& a, Field<A, GridReading>& g) {
+void describe_values(A& a, Described<A, GridReading>& g) {
   describe(a, g.statistics);
   a("min_at_m", g.lowest_at);
   a("direct_mean_lx", g.direct_mean_lx);
@@ -183,7 +183,7 @@ void describe_values(A& a, Field<A, GridReading>& g) {
 }
 
 template <class A>
-void describe(A& a, Field<A, Reached>& v) {
+void describe(A& a, Described<A, Reached>& v) {
   a("half_lx", v.half_lx);
   a("half_doubt_lx", v.half_doubt_lx);
   a("most_lx", v.most_lx);
@@ -191,7 +191,7 @@ void describe(A& a, Field<A, Reached>& v) {
 }
 
 template <class A>
-void describe_judged(A& a, Field<A, GridReading>& g) {
+void describe_judged(A& a, Described<A, GridReading>& g) {
   a.object("judged", [&](auto& own) {
     describe(own, g.judged.statistics);
     own("points", g.judged.points);
@@ -209,7 +209,7 @@ inline std::size_t nearest_point(const std::vector<Vec3>& points, const Vec3& to
 }
 
 template <class A>
-void describe(A& a, Field<A, LightBetween>& between, std::size_t points) {
+void describe(A& a, Described<A, LightBetween>& between, std::size_t points) {
   constexpr int kMostParts = 101;
   a("parts", between.parts);
   a.brief_list("direct_lx", between.direct_lx);
@@ -221,7 +221,7 @@ void describe(A& a, Field<A, LightBetween>& between, std::size_t points) {
 }
 
 template <class A>
-void describe(A& a, Field<A, DayOnGrid>& day, std::size_t points) {
+void describe(A& a, Described<A, DayOnGrid>& day, std::size_t points) {
   a("open_lx", day.open_lx);
   a("has_factor", day.has_factor);
   a("within_lx", day.within_lx);
@@ -245,7 +245,7 @@ void describe(A& a, Field<A, DayOnGrid>& day, std::size_t points) {
 }
 
 template <class A>
-void describe(A& a, Field<A, DayAtPoint>& day) {
+void describe(A& a, Described<A, DayAtPoint>& day) {
   a("sun_lx", day.sun_lx);
   a("sky_lx", day.sky_lx);
   a("outside_lx", day.outside_lx);
@@ -266,7 +266,7 @@ void describe_present(A& a, const char* name, T& value, const More&... more) {
 }
 
 template <class A>
-void describe(A& a, Field<A, GridReading>& g, const std::string& csv) {
+void describe(A& a, Described<A, GridReading>& g, const std::string& csv) {
   a("name", g.name);
   describe_kind(a, g);
   describe_counts(a, g.grid);
@@ -307,7 +307,7 @@ void describe(A& a, Field<A, GridReading>& g, const std::string& csv) {
 }
 
 template <class A>
-void describe(A& a, Field<A, PointReading>& point) {
+void describe(A& a, Described<A, PointReading>& point) {
   a("name", point.name);
   a("at_m", point.receiver.position);
   a("facing", point.receiver.normal);

@@ -8,7 +8,7 @@
 namespace glow::daylight {
 
 template <class A>
-void describe(A& a, files::Field<A, SunDay>& v) {
+void describe(A& a, files::Described<A, SunDay>& v) {
   a("year", v.year);
   a("month", v.month);
   a("day", v.day);
@@ -22,7 +22,7 @@ void describe(A& a, files::Field<A, SunDay>& v) {
       throw std::runtime_error("a day is none of the calendar");
 }
 template <class A>
-void describe(A& a, files::Field<A, Interval>& v) {
+void describe(A& a, files::Described<A, Interval>& v) {
   a("from_h", v.from_h);
   a("to_h", v.to_h);
 }
@@ -31,10 +31,10 @@ void describe(A& a, files::Field<A, Interval>& v) {
 
 namespace glow::assess {
 
-using files::Field;
+using files::Described;
 
 template <class A>
-void describe(A& a, Field<A, SunOnOpening>& v) {
+void describe(A& a, Described<A, SunOnOpening>& v) {
   a("opening", v.opening);
   a("at_m", v.point);
   a("intervals", v.intervals);
@@ -45,12 +45,12 @@ void describe(A& a, Field<A, SunOnOpening>& v) {
       throw std::runtime_error("the sky over an opening is not as it is written");
 }
 template <class A>
-void describe(A& a, Field<A, DistanceOutside>& v) {
+void describe(A& a, Described<A, DistanceOutside>& v) {
   a("opening", v.opening);
   a("distance_m", v.distance_m);
 }
 template <class A>
-void describe(A& a, Field<A, ViewOut>& v) {
+void describe(A& a, Described<A, ViewOut>& v) {
   a("angle_deg", v.angle_deg);
   a("layers", v.layers);
   a("sky_share", v.sky);
@@ -59,7 +59,7 @@ void describe(A& a, Field<A, ViewOut>& v) {
   a("distances", v.distances);
 }
 template <class A>
-void describe(A& a, Field<A, Outlook>& v) {
+void describe(A& a, Described<A, Outlook>& v) {
   a("sun", v.sun);
   a("day", v.day);
   a("sun_at_all", v.sun_at_all);
@@ -67,7 +67,7 @@ void describe(A& a, Field<A, Outlook>& v) {
   a.present("view", v.view);
 }
 template <class A>
-void describe(A& a, Field<A, DaySeries::Step>& v) {
+void describe(A& a, Described<A, DaySeries::Step>& v) {
   a("time_h", v.time_h);
   a.derived("time", [&] { return units::clock_words(v.time_h); });
   a("solar_time", v.solar_time);
@@ -76,13 +76,13 @@ void describe(A& a, Field<A, DaySeries::Step>& v) {
   a("open_lx", v.open_lx);
 }
 template <class A>
-void describe(A& a, Field<A, DaySeries::Line>& v) {
+void describe(A& a, Described<A, DaySeries::Line>& v) {
   a("name", v.name);
   a("is_point", v.is_point);
   a.brief_list("lux", v.lux);
 }
 template <class A>
-void describe(A& a, Field<A, DaySeries>& v) {
+void describe(A& a, Described<A, DaySeries>& v) {
   a("steps", v.steps);
   a("lines", v.lines);
   if constexpr (A::kReads)

@@ -6,7 +6,7 @@
 namespace glow::assess {
 
 template <class A>
-void describe(A& a, Field<A, SpillSource>& v) {
+void describe(A& a, Described<A, SpillSource>& v) {
   a("source", v.source);
   a("intensity_cd", v.intensity_cd);
   a("projected_area_m2", v.projected_area_m2);
@@ -20,7 +20,7 @@ void describe(A& a, Field<A, SpillSource>& v) {
   a("outside_range", v.outside_range);
 }
 template <class A>
-void describe(A& a, Field<A, NeighbourReading>& v) {
+void describe(A& a, Described<A, NeighbourReading>& v) {
   a("grid", v.grid);
   a("facing", v.facing);
   a("at_m", v.at);
@@ -32,7 +32,7 @@ void describe(A& a, Field<A, NeighbourReading>& v) {
   a.brief_list("k_by_point", v.k_by_point);
 }
 template <class A>
-void describe(A& a, Field<A, RoadUserReading>& v) {
+void describe(A& a, Described<A, RoadUserReading>& v) {
   a("name", v.name);
   a("eye_m", v.eye);
   a("looking", v.sight);
@@ -42,7 +42,7 @@ void describe(A& a, Field<A, RoadUserReading>& v) {
   a("worst_source", v.worst_source);
 }
 template <class A>
-void describe(A& a, Field<A, SpillReading>& v) {
+void describe(A& a, Described<A, SpillReading>& v) {
   a("sources", v.sources);
   a("neighbours", v.neighbours);
   a("road_users", v.road_users);

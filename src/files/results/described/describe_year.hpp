@@ -14,10 +14,10 @@ inline void refuse_year_unless(bool holds) {
 
 namespace glow::assess {
 
-using files::Field;
+using files::Described;
 
 template <class A>
-void describe(A& a, Field<A, YearMap>& v) {
+void describe(A& a, Described<A, YearMap>& v) {
   a.derived("name", [&] { return v.name(); });
   if constexpr (A::kReads) {
     const auto metric = year_metric(a.at("metric").template get<std::string>());
@@ -34,12 +34,12 @@ void describe(A& a, Field<A, YearMap>& v) {
   a.brief_list("values", v.values);
 }
 template <class A>
-void describe(A& a, Field<A, YearShare>& v) {
+void describe(A& a, Described<A, YearShare>& v) {
   a.brief("percent", v.percent);
   a.brief("uncertainty", v.doubt);
 }
 template <class A>
-void describe_means(A& a, Field<A, std::array<double, 12>>& v) {
+void describe_means(A& a, Described<A, std::array<double, 12>>& v) {
   std::vector<double> months(v.begin(), v.end());
   a.brief_list("mean_by_month_lx", months);
   if constexpr (A::kReads) {
@@ -48,7 +48,7 @@ void describe_means(A& a, Field<A, std::array<double, 12>>& v) {
   }
 }
 template <class A>
-void describe(A& a, Field<A, YearOnGrid>& v) {
+void describe(A& a, Described<A, YearOnGrid>& v) {
   a("grid", v.grid);
   a("spatial_autonomy", v.spatial_autonomy);
   a.present("spatial_autonomy_without_blinds", v.spatial_without);
@@ -57,7 +57,7 @@ void describe(A& a, Field<A, YearOnGrid>& v) {
   a("maps", v.maps);
 }
 template <class A>
-void describe(A& a, Field<A, YearAtPoint>& v) {
+void describe(A& a, Described<A, YearAtPoint>& v) {
   a("name", v.name);
   a("values", v.maps);
   describe_means(a, v.by_month_lx);
@@ -72,7 +72,7 @@ void describe(A& a, Field<A, YearAtPoint>& v) {
   }
 }
 template <class A>
-void describe(A& a, Field<A, YearReading>& v) {
+void describe(A& a, Described<A, YearReading>& v) {
   a("place", v.place);
   a("weather", v.file);
   a("hours_of_use", v.hours_words);

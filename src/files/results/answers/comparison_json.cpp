@@ -1,6 +1,7 @@
-#include "files/results/comparison_json.hpp"
+#include "files/results/answers/comparison_json.hpp"
 
 #include "files/text/json_number.hpp"
+#include "files/text/json_text.hpp"
 
 namespace glow::files {
 namespace {
@@ -81,7 +82,7 @@ std::string comparison_json(const std::vector<record::ComparedRoom>& rooms,
     }
     document["rooms"].push_back(std::move(own));
   }
-  return document.dump(2) + "\n";
+  return json_text(document);
 }
 
 }  // namespace glow::files
