@@ -3,6 +3,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
+#include <cctype>
+#include <string_view>
 
 namespace glow::words {
 namespace {
@@ -12,13 +15,27 @@ std::size_t columns_of(const std::string& words) {
   return std::size_t(std::count_if(words.begin(), words.end(), [](char c) { return (c & 0xc0) != 0x80; }));
 }
 
+/// Behind the word that begins at `start`; a number and its unit are one.
+std::size_t end_of_word(const std::string& words, std::size_t start) {
+  constexpr std::array<std::string_view, 12> kUnits = {"%",   "lx", "fc", "m",  "ft", "W",
+                                                       "deg", "K",  "h",  "lm", "cd", "cd/m2"};
+  const std::size_t end = std::min(words.find(' ', start), words.size());
+  if (end == words.size() || !std::isdigit(static_cast<unsigned char>(words[end - 1]))) return end;
+  const std::size_t end_of_next = std::min(words.find(' ', end + 1), words.size());
+  std::string_view unit(words.data() + end + 1, end_of_next - end - 1);
+  while (!unit.empty() &&
+         (unit.back() == ',' || unit.back() == ';' || unit.back() == ':' || unit.back() == '.'))
+    unit.remove_suffix(1);
+  return std::find(kUnits.begin(), kUnits.end(), unit) == kUnits.end() ? end : end_of_next;
+}
+
 }  // namespace
 
 void wrap(std::string& text, const std::string& lead, const std::string& words, std::size_t indent) {
   std::string current = lead;
   bool fresh = true;  // nothing but the lead on this line yet
   for (std::size_t start = 0; start < words.size();) {
-    const std::size_t end = std::min(words.find(' ', start), words.size());
+    const std::size_t end = end_of_word(words, start);
     const std::string word = words.substr(start, end - start);
     if (!fresh && columns_of(current) + columns_of(word) + 1 > kTerminalWidth) {
       text += current + "\n";
