@@ -14,8 +14,8 @@ namespace glow::views {
 struct PictureLayer {
   std::string source;  ///< the group's name, or the moment's
   bool is_moment = false;
-  /// Half width of the 95 % interval of what matt surfaces show, as a share; measured at random pixels
-  /// against a look of its own. Of groups that of all of them together.
+  /// Within what 95 % of pixels of matt surfaces are right, as a share; measured at random ones against a
+  /// look of its own. Of groups that of all of them together.
   double uncertainty = 0;
   std::vector<float> luminance;    ///< cd/m2
   std::vector<float> illuminance;  ///< lx on the surface that is seen; 0 where none scatters
@@ -47,7 +47,7 @@ struct Picture {
   const PictureUse* find_use(const std::string& name) const;
 };
 
-/// Half width of the 95 % interval in a use, as a share: the largest of its layers that shine.
+/// The same in a use: the largest of its layers that shine.
 double uncertainty_of(const Picture& picture, const PictureUse& use);
 
 /// What is seen in a use: absolute values, pixel by pixel.

@@ -354,8 +354,8 @@ bool Rendering::check_pixel(std::size_t number, std::vector<PixelError>& off) co
   return true;
 }
 
-/// Half widths of 95 % intervals, from light that is found at some pixels by itself with more rays, and from
-/// what the size of patches does to it there.
+/// Within what 95 % of some pixels are right, from light that is found there by itself with more rays, and
+/// from what the size of patches does to it.
 void Rendering::measure_errors() {
   const std::size_t pixels = std::size_t(quality_.checked_pixels);
   std::vector<std::vector<PixelError>> off(pixels,
@@ -366,13 +366,12 @@ void Rendering::measure_errors() {
   std::size_t moment = 0;
   for (PictureLayer& layer : picture_.layers) {
     const std::size_t k = layer.is_moment ? ++moment : 0;
-    double squares = 0, count = 0;
-    for (const std::vector<PixelError>& own : off) {
-      if (std::isnan(own[k].found)) continue;
-      squares += std::pow(1.96 * own[k].found, 2) + std::pow(transport::kSizesAtOnePoint * own[k].by_size, 2);
-      ++count;
-    }
-    layer.uncertainty = count > 0 ? std::sqrt(squares / count) : 0;
+    std::vector<double> all;
+    for (const std::vector<PixelError>& own : off)
+      if (!std::isnan(own[k].found))
+        all.push_back(std::hypot(own[k].found, transport::kSizesAtOnePoint * own[k].by_size));
+    std::sort(all.begin(), all.end());
+    layer.uncertainty = all.empty() ? 0 : all[std::size_t(std::ceil(0.95 * double(all.size()))) - 1];
   }
 }
 
