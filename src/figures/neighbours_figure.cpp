@@ -259,7 +259,7 @@ void NeighboursFigure::list() {
                                     Quantity::property_illuminance, Quantity::spill_intensity}) {
       const Check* check = check_of(own, quantity);
       if (!check) continue;
-      const bool light = check->unit() == "lx";
+      const bool light = standards::is_in_lux(check->demand.quantity);
       const double shown = light ? input_.units.light(check->actual) : check->actual;
       const double most = light ? input_.units.light(check->demand.required) : check->demand.required;
       const std::string unit = light                   ? std::string(" ") + input_.units.light_unit()

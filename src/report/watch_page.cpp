@@ -50,13 +50,15 @@ json moved(const record::RunRecord* before, const record::RunRecord& now) {
 
 void add_checks(const record::RoomRecord& room, const units::ShownUnits& units, json& list) {
   for (const standards::Check& check : room.assessment.checks)
-    list.push_back({{"scene", room.scene},
-                    {"of", words::name_of(check.target, room)},
-                    {"quantity", words::symbol(check.demand.quantity)},
-                    {"required", words::required(check.demand, units)},
-                    {"found", words::value(check.demand.quantity, check.actual, units)},
-                    {"verdict", to_string(check.verdict)},
-                    {"binding", check.binding}});
+    list.push_back(
+        {{"scene", room.scene},
+         {"of", words::name_of(check.target, room)},
+         {"quantity", words::symbol(check.demand.quantity)},
+         {"required", words::required(check.demand, units)},
+         {"found", words::with_unit(check.demand.quantity,
+                                    words::found_words(check, units, words::Detail::sentence), units)},
+         {"verdict", to_string(check.verdict)},
+         {"binding", check.binding}});
 }
 
 json room_of(const record::RoomRecord& room, const record::RunRecord& run) {

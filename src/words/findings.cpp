@@ -126,7 +126,7 @@ class CauseWords {
 Sentences CauseWords::operator()(const studies::TooClose&) const {
   const Quantity quantity = check_.demand.quantity;
   const auto shown = [&](double v) {
-    return standards::unit_of(quantity) == "lx" ? values_.light(v) : fmt::format(FMT_STRING("{:.3f}"), v);
+    return standards::is_in_lux(quantity) ? values_.light(v) : fmt::format(FMT_STRING("{:.3f}"), v);
   };
   const std::string words = fmt::format(FMT_STRING("{} from the limit, and sure to +/- {} only"),
                                         shown(std::abs(check_.margin())), shown(check_.uncertainty));

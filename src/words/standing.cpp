@@ -57,13 +57,14 @@ std::string held_words(const Check& check, const units::ShownUnits& units) {
   const standards::Quantity quantity = check.demand.quantity;
   const bool luminance = quantity == standards::Quantity::luminaire_luminance;
   const std::string unit = check.unit();
-  const std::string limit = unit == "lx"   ? number(quantity, check.demand.required, units, {})
+  const std::string limit = standards::is_in_lux(quantity)
+                                ? number(quantity, check.demand.required, units, {})
                             : unit.empty() ? fmt::format(FMT_STRING("{:g}"), check.demand.required)
                                            : fmt::format(FMT_STRING("{:g} {}"), check.demand.required, unit);
   const std::string asked =
       standards::is_upper_limit(quantity) ? "at most " + limit : required(check.demand, units);
   return fmt::format(FMT_STRING("{} {} of {}"), luminance ? "luminance" : symbol(quantity),
-                     number(quantity, check.actual, units, {}), asked);
+                     found_words(check, units, {}), asked);
 }
 
 std::string check_words(const Check& check, const record::RoomRecord& room, const units::ShownUnits& units) {

@@ -24,7 +24,7 @@ std::string Values::in_plan(const Vec3& p) const {
 std::string number(Quantity quantity, double value, const units::ShownUnits& units, Detail detail) {
   if (!std::isfinite(value)) return "no number";
   const standards::QuantityFacts& facts = standards::facts_of(quantity);
-  const bool table = detail == Detail::table, light = facts.unit == std::string_view("lx");
+  const bool table = detail == Detail::table, light = standards::is_in_lux(quantity);
   if (light && !table) return units::light_words(units, value);
   int digits = facts.digits;
   if (quantity == Quantity::uniformity && !table) digits = 2;
@@ -32,15 +32,35 @@ std::string number(Quantity quantity, double value, const units::ShownUnits& uni
   return fmt::format(FMT_STRING("{:.{}f}"), light ? units.light(value) : value, digits);
 }
 
-std::string value(Quantity quantity, double v, const units::ShownUnits& units, Detail detail) {
+std::string found_words(const standards::Check& check, const units::ShownUnits& units, Detail detail) {
+  constexpr std::size_t kMostMore = 3;
+  const Quantity quantity = check.demand.quantity;
+  const std::string found = number(quantity, check.actual, units, detail);
+  if (check.verdict == standards::Verdict::met || !std::isfinite(check.actual) ||
+      found != number(quantity, check.demand.required, units, detail))
+    return found;
+  const auto with = [&](double v, std::size_t digits) {
+    return fmt::format(FMT_STRING("{:.{}f}"), standards::is_in_lux(quantity) ? units.light(v) : v, digits);
+  };
+  const std::size_t point = found.find('.'), digits = point == found.npos ? 0 : found.size() - point - 1;
+  for (std::size_t more = 1; more <= kMostMore; ++more)
+    if (with(check.actual, digits + more) != with(check.demand.required, digits + more))
+      return with(check.actual, digits + more);
+  return found;
+}
+
+std::string with_unit(Quantity quantity, const std::string& shown, const units::ShownUnits& units) {
   const std::string unit = standards::unit_of(quantity);
-  const std::string shown = number(quantity, v, units, detail);
   if (unit.empty()) return shown;
-  return shown + " " + (unit == "lx" ? units.light_unit() : unit.c_str());
+  return shown + " " + (standards::is_in_lux(quantity) ? units.light_unit() : unit.c_str());
+}
+
+std::string value(Quantity quantity, double v, const units::ShownUnits& units, Detail detail) {
+  return with_unit(quantity, number(quantity, v, units, detail), units);
 }
 
 std::string required(const standards::Demand& demand, const units::ShownUnits& units) {
-  if (standards::unit_of(demand.quantity) == "lx") return value(demand.quantity, demand.required, units);
+  if (standards::is_in_lux(demand.quantity)) return value(demand.quantity, demand.required, units);
   if (demand.quantity == Quantity::uniformity) return number(demand.quantity, demand.required, units, {});
   if (standards::is_daylight_factor(demand.quantity))
     return value(demand.quantity, demand.required, units, {});

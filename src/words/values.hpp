@@ -32,7 +32,14 @@ inline std::string symbol(standards::Quantity quantity) {
 /// glares.
 std::string number(standards::Quantity quantity, double value, const units::ShownUnits& units, Detail detail);
 
-/// The same with its unit, where it has one: "312 lx", "0.57", "1500 cd/m2".
+/// What a check found, as `number` tells it; with up to three digits more where it is not met and would read
+/// like what is asked: "0.96" of "1.0", "299.7" of "300".
+std::string found_words(const standards::Check& check, const units::ShownUnits& units, Detail detail);
+
+/// A number as `number` tells it, with the quantity's unit, where it has one.
+std::string with_unit(standards::Quantity quantity, const std::string& shown, const units::ShownUnits& units);
+
+/// A value with its unit, where it has one: "312 lx", "0.57", "1500 cd/m2".
 std::string value(standards::Quantity quantity, double value, const units::ShownUnits& units,
                   Detail detail = Detail::sentence);
 

@@ -5,34 +5,34 @@
 
 namespace glow::standards {
 
-/// What can be asked of light. Each has its row in quantities.cpp.
+/// What can be asked of light. What each is called, its unit and the sense of its limit: quantities.cpp.
 enum class Quantity {
   mean_illuminance,
   uniformity,
   minimum_illuminance,
   colour_rendering,
-  unified_glare,        ///< UGR: an upper limit, as are the next two
-  glare_rating,         ///< GR
-  luminaire_luminance,  ///< in directions that screens mirror
-  shielding_angle,      ///< of lamps: a lower limit again
-  illuminance_ratio,    ///< largest to smallest: an upper limit, as is the next
-  delay,                ///< until half of the light is there
-  daylight_over_half,   ///< daylight factor that half of a plane reaches; this and all below: lower limits
-  daylight_over_most,   ///< that 95 % of it reach
-  sunlight_hours,       ///< on one day
-  sight_angle,          ///< horizontal, of the view out
-  outside_distance,     ///< to what stands before the window
-  view_layers,          ///< of sky, landscape and ground, with the landscape among them
-  daylight_autonomy,    ///< mean share of the hours of use in which daylight alone reaches a level
-  spatial_autonomy,     ///< share of the points with 300 lx in half of the hours of use
-  sun_exposure,  ///< share of the points with strong sun in too many of them: an upper limit, as is the next
+  unified_glare,         ///< UGR
+  glare_rating,          ///< GR
+  luminaire_luminance,   ///< in directions that screens mirror
+  shielding_angle,       ///< of lamps
+  illuminance_ratio,     ///< largest to smallest
+  delay,                 ///< until half of the light is there
+  daylight_over_half,    ///< daylight factor that half of a plane reaches
+  daylight_over_most,    ///< that 95 % of it reach
+  sunlight_hours,        ///< on one day
+  sight_angle,           ///< horizontal, of the view out
+  outside_distance,      ///< to what stands before the window
+  view_layers,           ///< of sky, landscape and ground, with the landscape among them
+  daylight_autonomy,     ///< mean share of the hours of use in which daylight alone reaches a level
+  spatial_autonomy,      ///< share of the points with 300 lx in half of the hours of use
+  sun_exposure,          ///< share of the points with strong sun in too many hours of use
   light_exposure,        ///< of the brightest point in the whole year
   year_over_half,        ///< illuminance that half of a plane has in half of the hours of daylight
   year_over_most,        ///< that 95 % of it have
-  energy_use,            ///< of electric light in the year: an upper limit, as are the next two
+  energy_use,            ///< of electric light in the year
   power_density,         ///< installed
   power_per_100lx,       ///< installed, for each 100 lx on the work plane
-  window_illuminance,    ///< mean on a neighbour's window, as new: an upper limit, as are all below
+  window_illuminance,    ///< mean on a neighbour's window, as new
   property_illuminance,  ///< largest on a neighbour's window or facade, as new
   glare_value,           ///< k of one luminaire at a neighbour's window
   spill_intensity,       ///< of one luminaire towards a neighbour
@@ -53,6 +53,7 @@ enum class QuantityKind {
   spill  ///< light that goes astray outdoors
 };
 
+/// All that is known of a quantity by itself.
 struct QuantityFacts {
   Quantity quantity;
   QuantityKind kind;
@@ -72,6 +73,10 @@ inline std::string to_string(Quantity quantity) {
 }
 inline std::string unit_of(Quantity quantity) {
   return facts_of(quantity).unit;
+}
+/// Whether it is shown in the project's unit of illuminance: lx or fc.
+inline bool is_in_lux(Quantity quantity) {
+  return unit_of(quantity) == "lx";
 }
 inline bool is_upper_limit(Quantity quantity) {
   return facts_of(quantity).upper_limit;

@@ -82,7 +82,7 @@ DataTable checks_data(const record::RunRecord& run) {
                    {"certainty", "Certainty"}});
   each_use(run, [&](const RoomRecord& room) {
     for (const standards::Check& check : room.assessment.checks) {
-      const bool in_lux = check.unit() == "lx";
+      const bool in_lux = standards::is_in_lux(check.demand.quantity);
       const auto shown = [&](double value) { return in_lux ? run.units.light(value) : value; };
       table.text(room.name).text(room.scene).text(name_of(check.target, room));
       table.text(to_string(check.demand.quantity));

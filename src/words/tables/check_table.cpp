@@ -45,6 +45,7 @@ class CheckTable {
   std::string name(const Check& check) const { return name_of(check.target, room_); }
   std::string row_name(const CheckRow& row, std::size_t width) const;
   std::string found(const CheckRow& row) const;
+  std::string margin(const Check& check) const;
   std::string sure(const Check& check) const {
     return check.uncertainty > 0 ? fmt::format(FMT_STRING("{:.2g}"), shown(check, check.uncertainty)) : "-";
   }
@@ -52,7 +53,7 @@ class CheckTable {
     return required(check.demand, units_) + (check.demand.certainty == "agreed" ? "" : "*");
   }
   double shown(const Check& check, double value) const {
-    return check.unit() == "lx" ? units_.light(value) : value;
+    return standards::is_in_lux(check.demand.quantity) ? units_.light(value) : value;
   }
 
   const record::RoomRecord& room_;
@@ -70,9 +71,18 @@ std::string CheckTable::row_name(const CheckRow& row, std::size_t width) const {
 /// "312.4", or of several things "312-354".
 std::string CheckTable::found(const CheckRow& row) const {
   const Quantity quantity = row.first().demand.quantity;
-  if (row.low == row.high) return number(quantity, row.low, units_, Detail::table);
+  if (row.low == row.high) return found_words(row.first(), units_, Detail::table);
   return number(quantity, row.low, units_, Detail::sentence) + "-" +
          number(quantity, row.high, units_, Detail::sentence);
+}
+
+/// "+13.4"; of what is next to nothing two digits.
+std::string CheckTable::margin(const Check& check) const {
+  const double margin = std::abs(check.margin());
+  std::string told = number(check.demand.quantity, margin, units_, Detail::table);
+  if (margin > 0 && told.find_first_of("123456789") == told.npos)
+    told = fmt::format(FMT_STRING("{:.2g}"), shown(check, margin));
+  return (check.margin() >= 0 ? "+" : "-") + told;
 }
 
 void CheckTable::write_plain(const std::vector<CheckRow>& rows) {
@@ -80,14 +90,12 @@ void CheckTable::write_plain(const std::vector<CheckRow>& rows) {
                        "found", "margin", "+/-", "verdict");
   for (const CheckRow& row : rows) {
     const Check& check = row.first();
-    const double margin = check.margin();
     const std::string verdict = to_string(check.verdict);
     const std::string mark = check.demand.certainty == "agreed" ? " " : "*";
-    text_ += fmt::format(
-        FMT_STRING("  {:<{}} {:>9}{}{:>9} {:>9} {:>7}  {}\n"), row_name(row, kNameWidth), kNameWidth,
-        required(check.demand, units_), mark, found(row),
-        (margin >= 0 ? "+" : "-") + number(check.demand.quantity, std::abs(margin), units_, Detail::table),
-        sure(check), check.binding ? painted(verdict, colour_) : fmt::format(FMT_STRING("({})"), verdict));
+    text_ +=
+        fmt::format(FMT_STRING("  {:<{}} {:>9}{}{:>9} {:>9} {:>7}  {}\n"), row_name(row, kNameWidth),
+                    kNameWidth, required(check.demand, units_), mark, found(row), margin(check), sure(check),
+                    check.binding ? painted(verdict, colour_) : fmt::format(FMT_STRING("({})"), verdict));
   }
 }
 

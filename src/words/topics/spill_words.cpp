@@ -15,7 +15,7 @@ std::vector<std::string> spill_cause_words(const studies::SpillCauses& causes, c
   if (causes.parts.empty()) return {"no luminaire is in sight; the light comes by way of surfaces"};
   std::string list;
   for (const studies::SpillCauses::Part& part : causes.parts) {
-    const std::string value = check.unit() == "lx" ? values.light(part.lux)
+    const std::string value = standards::is_in_lux(check.demand.quantity) ? values.light(part.lux)
                               : check.demand.quantity == standards::Quantity::glare_value
                                   ? fmt::format(FMT_STRING("k {:.0f}{}"), part.k,
                                                 part.outside_range ? " (outside the formula's range)" : "")
@@ -25,7 +25,8 @@ std::vector<std::string> spill_cause_words(const studies::SpillCauses& causes, c
                         values.length(part.distance_m), part.gamma_deg, value);
   }
   std::string seen = counted(causes.seen, "luminaire") + " in sight";
-  if (check.unit() != "lx") seen += fmt::format(FMT_STRING(", {} of them beyond the limit"), causes.beyond);
+  if (!standards::is_in_lux(check.demand.quantity))
+    seen += fmt::format(FMT_STRING(", {} of them beyond the limit"), causes.beyond);
   if (check.demand.quantity == standards::Quantity::glare_value)
     seen += fmt::format(FMT_STRING("; before a background of {:.2g} cd/m2"), causes.background_cd_m2);
   return {list, seen};

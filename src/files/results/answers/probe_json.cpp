@@ -46,7 +46,7 @@ std::string probe_json(const std::string& room, const readings::Receiver& point,
                                {"direct_lx", number(l.direct_lx)},
                                {"interreflected_lx", number(l.interreflected_lx)},
                                {"total_lx", number(l.total_lx())},
-                               {"cct_k", l.cct_k ? number(*l.cct_k) : json()}});
+                               {"cct_k", number(l.cct_k)}});
   if (result.colour) j["colour"] = colour_json(*result.colour);
   return json_text(j);
 }
