@@ -91,7 +91,7 @@ class Sheet {
   }
 
   void draw_luminaire(const Vec2& corner, const geometry::Frame& frame, const ArrangementPlan& plan) {
-    const Vec2 middle = at(corner, frame.origin.head<2>());
+    const Vec2 middle = at(corner, frame.origin.xy());
     const Vec2 size = (scale_ * plan.size).cwiseMax(kLeastLuminaire);
     if (plan.round) return canvas_.circle(middle, size.x() / 2, "#d9902f", "#7a4a08", 0.8);
     canvas_.begin_group(middle, -std::atan2(frame.c0.y(), frame.c0.x()) / kDegree);

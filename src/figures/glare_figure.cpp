@@ -173,7 +173,7 @@ void GlareMap::title() {
 
 void GlareMap::cell(const BarePlan& plan, std::size_t view, const Vec2& size) {
   const std::size_t place = view / eyes_.set.looking.size();
-  const Vec2 middle = plan.px(eyes_.set.positions[place].head<2>());
+  const Vec2 middle = plan.px(eyes_.set.positions[place].xy());
   if (!eyes_.views[view].ugr) {
     if (place >= eyes_.buried.size() || !eyes_.buried[place])
       canvas_.rectangle(middle - size / 2 + Vec2(0.5, 0.5), size - Vec2(1, 1), kNothing, "#dedbd4", 1);
@@ -181,7 +181,7 @@ void GlareMap::cell(const BarePlan& plan, std::size_t view, const Vec2& size) {
   }
   const double value = *eyes_.views[view].ugr;
   const std::size_t band = scale_.band(value);
-  const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
+  const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].xy());
   canvas_.rectangle(centre - size / 2, size + Vec2(0.4, 0.4), scale_.colours[band].c_str());
   if (limit_ && value > *limit_)
     canvas_.rectangle(centre - size / 2 + Vec2(1.5, 1.5), size - Vec2(3, 3), "none", kFail, 2.2);
@@ -192,13 +192,12 @@ void GlareMap::value(const BarePlan& plan, std::size_t view, const Vec2& size, b
   if (!eyes_.views[view].ugr) {
     const std::size_t place = view / eyes_.set.looking.size();
     if (place >= eyes_.buried.size() || !eyes_.buried[place])
-      canvas_.text(plan.px(eyes_.set.positions[place].head<2>()) + Vec2(0, 4), "-",
-                   {10.5, "middle", kSheetGrey});
+      canvas_.text(plan.px(eyes_.set.positions[place].xy()) + Vec2(0, 4), "-", {10.5, "middle", kSheetGrey});
     return;
   }
   if (size.x() < kLeastForValue + 6 || size.y() < kLeastForValue - 4) return;
   const std::size_t band = scale_.band(*eyes_.views[view].ugr);
-  const Vec2 middle = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
+  const Vec2 middle = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].xy());
   const Vec2 letters(std::min(27.0, size.x() - 5), 12);  // outlines of luminaires give way to them
   canvas_.rectangle(middle + Vec2(0, with_arrow ? -8 : 0) - letters / 2, letters,
                     scale_.colours[band].c_str());
@@ -208,7 +207,7 @@ void GlareMap::value(const BarePlan& plan, std::size_t view, const Vec2& size, b
 
 /// The line of sight of the worst view; of others under their value, where there is room for it.
 void GlareMap::sight(const BarePlan& plan, std::size_t view, const Vec2& size) {
-  const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].head<2>());
+  const Vec2 centre = plan.px(eyes_.set.positions[view / eyes_.set.looking.size()].xy());
   const Vec2 way = on_paper(eyes_.set.azimuths_deg[view]);
   if (view == worst_) {
     canvas_.circle(centre, 5, "#ffffff", kSheetInk, 1.6);
@@ -280,7 +279,7 @@ std::string seats_svg(const FigureInput& input, const std::vector<const assess::
   plan.ground();
   plan.overlay(true);
   for (const assess::EyeSetGlare* seat : seats) {
-    const Vec2 eye = plan.px(seat->set.positions.front().head<2>());
+    const Vec2 eye = plan.px(seat->set.positions.front().xy());
     const auto limit = limit_of(*input.room, *seat);
     for (std::size_t d = 0; d < seat->set.looking.size(); ++d) {
       const Vec2 way = on_paper(seat->set.azimuths_deg[d]);

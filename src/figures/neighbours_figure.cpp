@@ -114,10 +114,9 @@ void NeighboursFigure::title() {
 /// All that is to be seen in plan.
 geometry::Box2 NeighboursFigure::world() const {
   std::vector<Vec2> all = room_.outline;
-  for (const NeighbourReading& own : spill_.neighbours) all.push_back(own.at.head<2>());
-  for (const assess::RoadUserReading& own : spill_.road_users) all.push_back(own.eye.head<2>());
-  for (const record::LuminaireRecord& luminaire : room_.luminaires())
-    all.push_back(luminaire.position.head<2>());
+  for (const NeighbourReading& own : spill_.neighbours) all.push_back(own.at.xy());
+  for (const assess::RoadUserReading& own : spill_.road_users) all.push_back(own.eye.xy());
+  for (const record::LuminaireRecord& luminaire : room_.luminaires()) all.push_back(luminaire.position.xy());
   geometry::Box2 box{all.front(), all.front()};
   for (const Vec2& p : all) box = {box.low.cwiseMin(p), box.high.cwiseMax(p)};
   const double around = 0.05 * box.size().maxCoeff();
@@ -142,7 +141,7 @@ void NeighboursFigure::plan() {
     const Check* check = check_of(own, Quantity::glare_value);
     for (std::size_t s = 0; s < std::min(kMostRays, own.sources.size()); ++s) {
       const bool beyond = check && own.sources[s].k > check->demand.required;
-      canvas_.line(plan.px(own.at.head<2>()), plan.px(place_of(own.sources[s]).head<2>()),
+      canvas_.line(plan.px(own.at.xy()), plan.px(place_of(own.sources[s]).xy()),
                    beyond  ? kFail
                    : check ? kKept
                            : kSheetGrey,
@@ -154,11 +153,11 @@ void NeighboursFigure::plan() {
   for (const NeighbourReading& own : spill_.neighbours)
     for (std::size_t s = 0; s < std::min(kMostRays, own.sources.size()); ++s)
       if (const int source = own.sources[s].source; marked.insert(source).second)
-        canvas_.text(plan.px(place_of(own.sources[s]).head<2>()) + Vec2(0, -8), spill_.short_mark(source),
+        canvas_.text(plan.px(place_of(own.sources[s]).xy()) + Vec2(0, -8), spill_.short_mark(source),
                      {11.5, "middle", kSheetInk, true, "#ffffff"});
   for (std::size_t rank = 0; rank < order_.size(); ++rank) {
     const NeighbourReading& own = spill_.neighbours[order_[rank]];
-    const Vec2 at = plan.px(own.at.head<2>()), out(own.facing.x(), -own.facing.y());
+    const Vec2 at = plan.px(own.at.xy()), out(own.facing.x(), -own.facing.y());
     const Vec2 along(-out.y(), out.x());
     const bool all_round = own.facing.isZero();
     if (all_round)
@@ -169,7 +168,7 @@ void NeighboursFigure::plan() {
                  {13, "middle", ink_of_neighbour(own), true, "#ffffff"});
   }
   for (const assess::RoadUserReading& own : spill_.road_users) {
-    const Vec2 at = plan.px(own.eye.head<2>()), way(own.sight.x(), -own.sight.y());
+    const Vec2 at = plan.px(own.eye.xy()), way(own.sight.x(), -own.sight.y());
     canvas_.circle(at, 4, kSheetInk, kSheetInk);
     canvas_.line(at, at + 22 * way, kSheetInk, 1.6);
     canvas_.text(at + Vec2(8, -8), own.name, {11.5, "start", kSheetInk, false, "#ffffff"});
@@ -184,12 +183,12 @@ void NeighboursFigure::section() {
   const NeighbourReading& own = spill_.neighbours[*worst];
   const SpillSource& source = own.sources.front();
   const Vec3 to = place_of(source), from = own.at;
-  const Vec2 way = (to - from).head<2>();
+  const Vec2 way = (to - from).xy();
   const double length = way.norm(), before = 0.06 * length;
   double high = std::max({to.z(), from.z(), 1.0});
   constexpr int kSamples = 400;
   const auto place_at = [&](double along) -> Vec2 {
-    return from.head<2>() + (along - before) / std::max(1e-9, length) * way;
+    return from.xy() + (along - before) / std::max(1e-9, length) * way;
   };
   const double whole = length + 2 * before;
   std::vector<std::pair<double, double>> tops(kSamples, {0.0, 0.0});  // what stands there: from, to

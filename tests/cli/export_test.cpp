@@ -181,7 +181,7 @@ TEST(Export, PutsResultsWhereTheArchitectHasTheRooms) {
   std::vector<Vec2> positions;
   for (const auto& entity : on_layer(*document, "LIGHT-LUMINAIRES")) {
     if (const auto* insert = std::get_if<files::dxf::Insert>(&entity.shape)) {
-      positions.push_back(frame.to_metres(insert->at.head<2>()));
+      positions.push_back(frame.to_metres(insert->at.xy()));
       EXPECT_NEAR(insert->rotation * 180 / M_PI, 360 - 17.3, 1e-6);
       EXPECT_EQ(insert->name(), "LUMINAIRE-D2");
     }
@@ -191,10 +191,9 @@ TEST(Export, PutsResultsWhereTheArchitectHasTheRooms) {
   EXPECT_LT((positions[1] - Vec2(4, 2.5)).norm(), 1e-4);
   const auto rooms = on_layer(*document, "LIGHT-ROOMS");
   ASSERT_EQ(rooms.size(), 1u);
-  EXPECT_LT(
-      (frame.to_metres(std::get<files::dxf::Polyline>(rooms[0].shape).vertices[0].at.head<2>()) - Vec2(1, 1))
-          .norm(),
-      1e-4);
+  EXPECT_LT((frame.to_metres(std::get<files::dxf::Polyline>(rooms[0].shape).vertices[0].at.xy()) - Vec2(1, 1))
+                .norm(),
+            1e-4);
   EXPECT_FALSE(on_layer(*document, "LIGHT-NUMBERS").empty() || on_layer(*document, "LIGHT-ISOLUX").empty() ||
                on_layer(*document, "LIGHT-FALSE-COLOURS").empty());
   EXPECT_TRUE(says(bytes, "MARK\n") && says(bytes, "HEIGHT\n") && says(bytes, "3.000"));

@@ -27,7 +27,7 @@ SceneOfGlare turned_room(double turn_deg) {
   SceneOfGlare space;
   geometry::Polygon outline;
   for (const auto& [x, y] : {std::pair{0.0, 0.0}, {7.0, 0.0}, {7.0, 5.0}, {0.0, 5.0}})
-    outline.push_back(turned(x, y, 0).head<2>());
+    outline.push_back(turned(x, y, 0).xy());
   geometry::add_room(space.geometry, outline, 2.9, 0.2, 0.5, 0.7);
   photometry::PlacedLuminaire luminaire;
   luminaire.table = rooms::lobe(900, 1.0, 0.3);

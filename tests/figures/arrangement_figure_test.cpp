@@ -45,7 +45,7 @@ TEST(Luminaires, ThatLeanAreSeenAsTheyHang) {
   geometry::Polygon plan;
   double low = 9, high = 0;
   for (const Vec3& corner : luminaire.corners()) {
-    plan.push_back(corner.head<2>());
+    plan.push_back(corner.xy());
     low = std::min(low, corner.z());
     high = std::max(high, corner.z());
   }

@@ -41,8 +41,8 @@ class Counter {
  private:
   void reach(const Vec3& p) {
     if (!in_model_) return;
-    counted_.low = counted_.low.cwiseMin(p.head<2>());
-    counted_.high = counted_.high.cwiseMax(p.head<2>());
+    counted_.low = counted_.low.cwiseMin(p.xy());
+    counted_.high = counted_.high.cwiseMax(p.xy());
   }
   void add(const Line& line) {
     ++layer_->lines;

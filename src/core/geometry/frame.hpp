@@ -38,7 +38,7 @@ struct Frame {
   /// outer side; `rotation_deg` turns about gamma 0 as it turns an upright luminaire about the vertical.
   static Frame aimed(const Vec3& position, const Vec3& target, double rotation_deg) {
     const Vec3 way = target - position;
-    const double level = way.head<2>().norm();
+    const double level = way.xy().norm();
     const double azimuth = level > 1e-9 ? std::atan2(way.y(), way.x()) / kDegree : 0;
     Frame frame = tilted(position, azimuth, std::atan2(level, -way.z()) / kDegree);
     const double a = rotation_deg * kDegree;

@@ -15,12 +15,12 @@ double turn_of(const Vec2& a, const Vec2& b) {
 }
 
 double area_in_plan(const std::array<Vec3, 3>& t) {
-  return turn_of((t[1] - t[0]).head<2>(), (t[2] - t[0]).head<2>()) / 2;
+  return turn_of((t[1] - t[0]).xy(), (t[2] - t[0]).xy()) / 2;
 }
 
 bool is_over(const std::array<Vec3, 3>& t, const Vec2& p) {
   for (std::size_t i = 0; i < 3; ++i) {
-    const Vec2 a = t[i].head<2>(), b = t[(i + 1) % 3].head<2>();
+    const Vec2 a = t[i].xy(), b = t[(i + 1) % 3].xy();
     if (turn_of(b - a, p - a) < -kHairWide * (b - a).norm()) return false;
   }
   return true;
@@ -29,8 +29,8 @@ bool is_over(const std::array<Vec3, 3>& t, const Vec2& p) {
 SlopedPlane plane_of(const std::array<Vec3, 3>& t) {
   const Vec3 normal = (t[1] - t[0]).cross(t[2] - t[0]);
   SlopedPlane plane;
-  plane.slope = -normal.head<2>() / normal.z();
-  plane.at_origin = t[0].z() - plane.slope.dot(t[0].head<2>());
+  plane.slope = -normal.xy() / normal.z();
+  plane.at_origin = t[0].z() - plane.slope.dot(t[0].xy());
   return plane;
 }
 
@@ -60,7 +60,7 @@ double Ground::height(const Vec2& p) const {
   double nearest = std::numeric_limits<double>::infinity(), height = 0;
   for (const std::array<Vec3, 3>& triangle : triangles_)
     for (const Vec3& corner : triangle)
-      if (const double distance = (corner.head<2>() - p).norm(); distance < nearest) {
+      if (const double distance = (corner.xy() - p).norm(); distance < nearest) {
         nearest = distance;
         height = corner.z();
       }

@@ -30,7 +30,7 @@ class Ground {
   /// is high.
   double height(const Vec2& p) const;
   /// What lies so high above the ground, where that is.
-  Vec3 raised(const Vec3& above) const { return above + height(above.head<2>()) * Vec3::UnitZ(); }
+  Vec3 raised(const Vec3& above) const { return above + height(above.xy()) * Vec3::UnitZ(); }
   /// Unit length, upwards.
   Vec3 facing(const Vec2& p) const;
   /// Whether there is ground at a place.

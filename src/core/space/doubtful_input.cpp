@@ -119,7 +119,7 @@ bool collide(const Taken& a, const Taken& b) {
   const Vec3 way = b.luminaire->frame.origin - a.luminaire->frame.origin;
   if (way.norm() < kSamePlace) return a.group->mark == b.group->mark;
   const double high = (a.luminaire->area.height_m() + b.luminaire->area.height_m()) / 2;
-  return std::abs(way.z()) <= high + kSamePlace && way.head<2>().norm() < a.radius + b.radius - kSamePlace;
+  return std::abs(way.z()) <= high + kSamePlace && way.xy().norm() < a.radius + b.radius - kSamePlace;
 }
 
 }  // namespace

@@ -50,14 +50,13 @@ Vec3 off(const Solid& extent, const Vec3& at) {
   for (std::size_t k = 0; k + 1 < plan.size() + (plan.size() > 2); ++k) {
     const Vec2 &a = plan[k], &b = plan[(k + 1) % plan.size()];
     Vec2 normal = turn * Vec2(b.y() - a.y(), a.x() - b.x()).normalized();
-    const double side = normal.dot(at.head<2>() - a);
+    const double side = normal.dot(at.xy() - a);
     if (plan.size() == 2 && side < 0) normal = -normal;
     const bool sideless = plan.size() == 2 && std::abs(side) < kHair;
-    const double share = std::clamp((at.head<2>() - a).dot(b - a) / (b - a).squaredNorm(), 0.0, 1.0);
-    offer((at.head<2>() - a - share * (b - a)).norm(),
-          sideless ? Vec3::Zero() : Vec3(normal.x(), normal.y(), 0));
+    const double share = std::clamp((at.xy() - a).dot(b - a) / (b - a).squaredNorm(), 0.0, 1.0);
+    offer((at.xy() - a - share * (b - a)).norm(), sideless ? Vec3::Zero() : Vec3(normal.x(), normal.y(), 0));
   }
-  if (extent.is_over(at.head<2>())) {
+  if (extent.is_over(at.xy())) {
     offer(std::abs(at.z() - extent.top_m), Vec3::UnitZ());
     offer(std::abs(at.z() - extent.bottom_m), -Vec3::UnitZ());
   }

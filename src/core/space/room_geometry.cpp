@@ -237,12 +237,12 @@ void Builder::add_to_roof(const model::Opening& opening) {
   const Vec3 facing = shell.ceiling_facing(opening.at);
   for (std::size_t k = 0; k < shell.steps.size(); ++k)
     if (geometry::contains(shell.steps[k].over, opening.at)) hole.step = k;
-  const bool level = hole.step != geometry::kNoStep || facing.head<2>().norm() < kHair;
+  const bool level = hole.step != geometry::kNoStep || facing.xy().norm() < kHair;
   if (!level && opening.rotation_deg != 0)
     return fault("which slopes there; it lies along the slope, take \"rotation\" out");
   // Up the slope lies the second side; seen in plan it is shorter.
   const double turned = opening.rotation_deg * kDegree;
-  const Vec2 up = level ? Vec2(-std::sin(turned), std::cos(turned)) : Vec2(facing.head<2>().normalized());
+  const Vec2 up = level ? Vec2(-std::sin(turned), std::cos(turned)) : Vec2(facing.xy().normalized());
   const Vec2 along(up.y(), -up.x());
   const double shorter = level ? 1 : std::abs(facing.z());
   const Vec2 a = opening.size.x() / 2 * along, b = shorter * opening.size.y() / 2 * up;

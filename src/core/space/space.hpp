@@ -57,8 +57,8 @@ struct Opening {
   /// Its line in plan, counter-clockwise along the outline; of one in the ceiling its outline, seen from
   /// above.
   geometry::Polygon plan() const {
-    if (!in_roof) return {corners[1].head<2>(), corners[0].head<2>()};
-    return {corners[3].head<2>(), corners[2].head<2>(), corners[1].head<2>(), corners[0].head<2>()};
+    if (!in_roof) return {corners[1].xy(), corners[0].xy()};
+    return {corners[3].xy(), corners[2].xy(), corners[1].xy(), corners[0].xy()};
   }
   double bottom_m() const { return corners[0].z(); }
   double top_m() const { return corners[2].z(); }

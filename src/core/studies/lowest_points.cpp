@@ -19,7 +19,7 @@ std::vector<std::string> walls_along(const space::Space& space, const std::vecto
     const Vec2 way = (b - a).normalized(), inwards(-way.y(), way.x());
     std::size_t count = 0;
     for (const Vec3& point : points) {
-      const Vec2 p = point.head<2>() - a;
+      const Vec2 p = point.xy() - a;
       count += p.dot(inwards) < kAlongWall && p.dot(way) > 0 && p.dot(way) < (b - a).norm();
     }
     if (2 * count > points.size()) along.push_back(space.wall_names[wall]);

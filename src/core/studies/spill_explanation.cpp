@@ -245,7 +245,7 @@ class SpillExplainer {
     const Vec3 at = neighbour().at;
     try_amounts(SpillChange::Kind::moved, std::begin(kAway), std::end(kAway),
                 [&](PlacedLuminaire luminaire, double step) -> std::optional<PlacedLuminaire> {
-                  Vec2 away = (luminaire.frame.origin - at).head<2>();
+                  Vec2 away = (luminaire.frame.origin - at).xy();
                   if (away.norm() < 1e-6) return std::nullopt;
                   luminaire.frame.origin.head<2>() += step * away.normalized();
                   for (const space::PlanShape& object : room_.space().objects)

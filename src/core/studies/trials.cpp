@@ -232,18 +232,17 @@ bool has_room_for(const space::Space& space, const photometry::PlacedLuminaire& 
     return std::max(l.area.extent_c0_m, l.area.extent_c90_m) / 2;
   };
   const double reach = reach_of(luminaire);
-  if (!geometry::in_inset_area(space.outline, reach, at.head<2>())) return false;
+  if (!geometry::in_inset_area(space.outline, reach, at.xy())) return false;
   for (const space::PlanShape& object : space.objects)
     if (object.extent.top_m > at.z() - kClear &&
-        (object.extent.is_over(at.head<2>()) ||
-         geometry::distance_to_edges(object.extent.plan, at.head<2>()) < reach))
+        (object.extent.is_over(at.xy()) || geometry::distance_to_edges(object.extent.plan, at.xy()) < reach))
       return false;
   for (std::size_t g = 0; g < space.groups.size(); ++g)
     for (std::size_t l = 0; l < space.groups[g].luminaires.size(); ++l) {
       if (std::find(itself.begin(), itself.end(), std::pair(g, l)) != itself.end()) continue;
       const photometry::PlacedLuminaire& other = space.groups[g].luminaires[l];
       const Vec3 way = other.frame.origin - at;
-      if (std::abs(way.z()) < kBeside && way.head<2>().norm() < reach + reach_of(other)) return false;
+      if (std::abs(way.z()) < kBeside && way.xy().norm() < reach + reach_of(other)) return false;
     }
   return true;
 }

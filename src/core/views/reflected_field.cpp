@@ -59,7 +59,7 @@ double ReflectedField::look(const RoomSources& sources, const Place& place, int 
         } else if (hit.facet >= 0 && !hit.from_behind) {
           const Vec3f at = block.origin(i) + hit.distance * block.direction(i);
           patch = patches.patch_at(hit.facet, at);
-          sources.add_left_to_rays(hit.facet, at.cast<double>() + middle, lux);
+          sources.add_left_to_rays(hit.facet, Vec3(at.cast<double>()) + middle, lux);
         }
         behind += hit.facet >= 0 && hit.from_behind;  // slipped through where surfaces meet: says nothing
         if (hit.facet >= 0) nearness += 1 / std::max(1e-3, double(hit.distance));

@@ -46,7 +46,7 @@ class SunPath {
   /// A direction on the page: the plan's axes, +y up.
   Vec2 px(const Vec3& towards) const {
     const double altitude = std::asin(std::clamp(towards.z(), -1.0, 1.0)) / kDegree;
-    const Vec2 level = towards.head<2>().normalized();
+    const Vec2 level = towards.xy().normalized();
     return middle_ + kRadius * (90 - altitude) / 90 * Vec2(level.x(), -level.y());
   }
   Vec2 px(double altitude_deg, double from_y_deg) const {

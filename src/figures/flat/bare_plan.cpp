@@ -43,13 +43,13 @@ void BarePlan::overlay(bool names) {
 void BarePlan::draw(const record::LuminaireRecord& luminaire) {
   if (!luminaire.is_upright()) {
     std::vector<Vec2> corners;
-    for (const Vec3& corner : luminaire.corners()) corners.push_back(corner.head<2>());
+    for (const Vec3& corner : luminaire.corners()) corners.push_back(corner.xy());
     canvas_.path(path(corners, true), "none", kSheetInk, 1);
     canvas_.opacity_of_last(kLuminaireOpacity);
     return;
   }
   const Vec2 size = (luminaire.size_m * scale_).cwiseMax(4.0);
-  canvas_.begin_group(px(luminaire.position.head<2>()), -luminaire.rotation_deg);
+  canvas_.begin_group(px(luminaire.position.xy()), -luminaire.rotation_deg);
   if (luminaire.round)
     canvas_.circle({0, 0}, size.x() / 2, "none", kSheetInk, 1);
   else

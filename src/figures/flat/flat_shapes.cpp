@@ -75,7 +75,7 @@ std::vector<FlatShape> shapes_on_wall(const record::RoomRecord& room, const asse
 
 bool is_in_plan(const assess::GridReading& grid) {
   return grid.grid.plane.u.isApprox(Vec3::UnitX()) && grid.grid.plane.v.isApprox(Vec3::UnitY()) &&
-         grid.grid.plane.origin.head<2>().isZero();
+         grid.grid.plane.origin.xy().isZero();
 }
 
 std::vector<FlatShape> shapes_on(const record::RoomRecord& room, const assess::GridReading& grid,

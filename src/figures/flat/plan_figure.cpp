@@ -293,7 +293,7 @@ std::vector<const studies::ZoneEnergy*> PlanFigure::zones_with_sensors() const {
 void PlanFigure::draw_sensors(const FlatView& view) {
   for (const studies::ZoneEnergy* zone : zones_with_sensors())
     for (const studies::ZoneEnergy::Sensor& sensor : zone->sensors) {
-      const Vec2 at = view.px(sensor.at.head<2>());
+      const Vec2 at = view.px(sensor.at.xy());
       canvas_.circle(at, kSensorRing, "none", "#ffffff", 4.5);
       canvas_.circle(at, kSensorRing, "none", kSensorInk, 2);
     }

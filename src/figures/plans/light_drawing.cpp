@@ -92,13 +92,11 @@ class DrawnSheet {
         add_isoline(grid, line, scale.label(level), letters);
     writer_.on(kNumbers);
     for (std::size_t k = 0; k < grid.grid.points.size(); ++k)
-      writer_.text(frame_.to_drawing(grid.grid.points[k].head<2>()), letters * per_m_,
+      writer_.text(frame_.to_drawing(grid.grid.points[k].xy()), letters * per_m_,
                    units::light_words(units, grid.total_lx[k]), turn_in(frame_, 0));
   }
 
-  Vec2 in_room(const assess::GridReading& grid, const Vec2& p) const {
-    return grid.grid.plane.at(p).head<2>();
-  }
+  Vec2 in_room(const assess::GridReading& grid, const Vec2& p) const { return grid.grid.plane.at(p).xy(); }
 
   void add_isoline(const assess::GridReading& grid, const std::vector<Vec2>& line, const std::string& label,
                    double letters) {
@@ -145,8 +143,7 @@ class DrawnSheet {
   void add_luminaire(const record::LuminaireRecord& luminaire) {
     const std::string block = block_of(luminaire);
     writer_.on(kLuminaires);
-    writer_.insert(block, frame_.to_drawing(luminaire.position.head<2>()),
-                   turn_in(frame_, luminaire.rotation_deg),
+    writer_.insert(block, frame_.to_drawing(luminaire.position.xy()), turn_in(frame_, luminaire.rotation_deg),
                    {{"MARK", luminaire.mark},
                     {"ROTATION", fmt::format(FMT_STRING("{:g}"), luminaire.rotation_deg)},
                     {"HEIGHT", fmt::format(FMT_STRING("{:.3f}"), luminaire.position.z())}},
@@ -202,7 +199,7 @@ std::string luminaire_places_csv(const record::RunRecord& run) {
   for (const record::RoomRecord& room : run.rooms) {
     const auto [of, frame] = drawing_of(run, room);
     for (const record::LuminaireRecord& luminaire : room.luminaires()) {
-      const Vec2 there = frame.to_drawing(luminaire.position.head<2>());
+      const Vec2 there = frame.to_drawing(luminaire.position.xy());
       text +=
           fmt::format(FMT_STRING("{},{},{},{},{:.4f},{:.4f},{:.4f},{:g},{},{:.6f},{:.6f},{:g}\n"),
                       files::csv_cell(room.floor), files::csv_cell(room.name), files::csv_cell(room.number),

@@ -139,7 +139,7 @@ class RoomMesh {
     std::vector<plans::OpenEdge> outer;
     for (const plans::OpenEdge& edge : plans::open_edges(all_, kJoint)) {
       const Vec3 middle = (edge.from + edge.to) / 2;
-      if (geometry::distance_to_edges(room->outline, middle.head<2>()) < kOuter ||
+      if (geometry::distance_to_edges(room->outline, middle.xy()) < kOuter ||
           middle.z() > room->floor_z + room->least_height_m - kOuter)
         outer.push_back(edge);
     }

@@ -93,7 +93,7 @@ void add_meshes(geometry::Geometry& geometry, const Vec3& sheet, const Vec3& sol
   std::vector<Vec3> tips;
   for (const double side : {1.0, -1.0})
     for (int axis = 0; axis < 3; ++axis)
-      tips.push_back(solid + side * (0.15 + 0.1 * axis) * Vec3::Unit(axis));
+      tips.push_back(solid + side * (0.15 + 0.1 * axis) * Vec3(Vec3::Unit(axis)));
   geometry.add_triangles(
       geometry.add_surface("solid", {}), tips,
       {{0, 1, 2}, {1, 3, 2}, {3, 4, 2}, {4, 0, 2}, {1, 0, 5}, {3, 1, 5}, {4, 3, 5}, {0, 4, 5}});

@@ -91,7 +91,7 @@ TEST(Areas, AreRingedBySurroundingAndBackground) {
   EXPECT_DOUBLE_EQ(task->grid.plane.origin.z(), 0.85);  // the task brings the bench's height
   EXPECT_DOUBLE_EQ(named(areas, "desk")->grid.plane.origin.z(), 0.75);
   const auto distance = [](const Vec3& p, const geometry::Polygon& area) {
-    const Vec2 plan = p.head<2>();
+    const Vec2 plan = p.xy();
     return geometry::contains(area, plan) ? 0.0 : geometry::distance_to_edges(area, plan);
   };
   const geometry::Polygon bench = box(3, 3, 2, 1), desk = box(6.2, 3, 1.6, 0.8);
@@ -104,7 +104,7 @@ TEST(Areas, AreRingedBySurroundingAndBackground) {
   for (const Vec3& p : far->grid.points) {
     EXPECT_GT(distance(p, box(2.5, 2.5, 3, 2)), 0);
     EXPECT_GT(distance(p, desk), 0) << "the other task area is no background";
-    EXPECT_GT(geometry::distance_to_edges(a.room.outline, p.head<2>()), 0.5 - 1e-9);
+    EXPECT_GT(geometry::distance_to_edges(a.room.outline, p.xy()), 0.5 - 1e-9);
     EXPECT_LT(std::abs(p.x() - 4), 1 + 3.5 + 1e-9);
   }
   ASSERT_EQ(demands_of(areas, "bench surrounding").size(), 2u);

@@ -62,7 +62,7 @@ TEST(GridPlacing, ReadsEverySurfaceFromInsideAndLeavesOpeningsOut) {
     for (std::size_t i = 0; i < grid.grid.points.size(); ++i) {
       // A little way along its normal every point is in the room.
       const Vec3 inside = grid.grid.points[i] + 0.01 * grid.grid.normal_of(i);
-      EXPECT_TRUE(geometry::contains(b.outline, inside.head<2>())) << grid.name;
+      EXPECT_TRUE(geometry::contains(b.outline, inside.xy())) << grid.name;
       EXPECT_GT(inside.z(), 0) << grid.name;
       EXPECT_LT(inside.z(), 3) << grid.name;
       // The door takes x from 5 to 6 of the wall along y = 0, up to 2 m.

@@ -46,7 +46,7 @@ TEST(Things, ReachAsFarAsTheirSizeSaysAndHaveTheirFaces) {
     EXPECT_NEAR(t.extent.top_m, 0.5 + c.size.z(), 1e-9) << c.kind;
     const geometry::Box2 box = geometry::bounding_box(t.extent.plan);
     EXPECT_TRUE(box.low.isApprox(Vec2(1, 2))) << c.kind;
-    EXPECT_TRUE(box.size().isApprox(c.size.head<2>())) << c.kind;
+    EXPECT_TRUE(box.size().isApprox(c.size.xy())) << c.kind;
     ASSERT_TRUE(t.face("")) << c.kind;
     EXPECT_EQ(t.face("")->name, c.usual) << c.kind;
     for (const Face& face : t.faces) {

@@ -100,15 +100,15 @@ double Looking::angle_from(const Vec3& eye) const {
     const Vec2 way(std::cos(a * kDegree), std::sin(a * kDegree));
     for (const Opening* opening : openings_) {
       if (opening->in_roof) continue;
-      const Vec2 from = opening->corners[0].head<2>(), side = opening->corners[1].head<2>() - from;
+      const Vec2 from = opening->corners[0].xy(), side = opening->corners[1].xy() - from;
       const double across = way.x() * side.y() - way.y() * side.x();
-      if (std::abs(across) < 1e-12 || way.dot(opening->outwards.head<2>()) <= 0) continue;
-      const Vec2 to = from - eye.head<2>();
+      if (std::abs(across) < 1e-12 || way.dot(opening->outwards.xy()) <= 0) continue;
+      const Vec2 to = from - eye.xy();
       const double distance = (to.x() * side.y() - to.y() * side.x()) / across;
       const double share = (to.x() * way.y() - to.y() * way.x()) / across;
       if (distance <= 0 || share < 0 || share > 1) continue;
       const double z = std::clamp(eye.z(), opening->bottom_m() + kHair, opening->top_m() - kHair);
-      const Vec2 at = eye.head<2>() + distance * way;
+      const Vec2 at = eye.xy() + distance * way;
       if (!sees(eye, {at.x(), at.y(), z}, *opening)) continue;
       angle += kAngleStep;
       break;
@@ -129,7 +129,7 @@ void Looking::look_through(const Vec3& eye, const Opening& opening, Seen& seen) 
         seen.sky = true;
       else if (target > outdoors_.ground())
         seen.landscape = seen.landscape || outdoors_.is_surroundings(target);
-      else if (eye.z() * way.head<2>().norm() > kFarGround * -way.z())
+      else if (eye.z() * way.xy().norm() > kFarGround * -way.z())
         seen.landscape = true;
       else
         seen.ground = true;

@@ -129,11 +129,11 @@ void TableReader::look_at_luminaires() {
   for (const space::LuminaireGroup& group : groups_)
     for (const photometry::PlacedLuminaire& luminaire : group.luminaires) {
       const geometry::Frame& frame = luminaire.frame;
-      const Vec2 at = frame.origin.head<2>() - sides_->corner;
+      const Vec2 at = frame.origin.xy() - sides_->corner;
       along_u.push_back(at.dot(sides_->u));
       along_v.push_back(at.dot(sides_->v));
       if (frame.g0.z() > -1 + 1e-6) against(Against::tilted);
-      const double turned = std::abs(frame.c0.head<2>().dot(sides_->u));
+      const double turned = std::abs(frame.c0.xy().dot(sides_->u));
       if (!luminaire.table->rotational() && std::min(turned, std::abs(1 - turned)) > kSquare)
         against(Against::not_square);
       if (std::abs(frame.origin.z() - first.frame.origin.z()) > kSameHeight)
@@ -168,7 +168,7 @@ void TableReader::add(const Vec2& sight, double along, double across, int wall) 
   const double x = across / height(), y = along / height();
   const cavity::TableRoom room{std::clamp(x, kSmallest, kLargest), std::clamp(y, kSmallest, kLargest)};
   const Vec3& c0 = group.luminaires.front().frame.c0;
-  const bool along_c0 = std::abs(c0.head<2>().dot(sight)) > std::sqrt(0.5);
+  const bool along_c0 = std::abs(c0.xy().dot(sight)) > std::sqrt(0.5);
   const auto plane = along_c0 ? cavity::Sight::along_c0 : cavity::Sight::along_c90;
   const photometry::Photometry& p = *group.photometry;
   TableGlare::Value value;

@@ -21,7 +21,7 @@ std::vector<Vec2> plan_points(const Shell& shell) {
   std::vector<Vec2> points;
   for (const ShellFace& face : shell)
     for (const std::vector<Vec3>& loop : face.loops)
-      for (const Vec3& p : loop) points.push_back(p.head<2>());
+      for (const Vec3& p : loop) points.push_back(p.xy());
   return points;
 }
 
@@ -63,8 +63,7 @@ const ModelBody* wall_behind(const Model& model, const RoomPlace& room, std::siz
     if (body.kind != Kind::wall || body.material.empty()) continue;
     const Box3 box = box_of(body.shell);
     if (box.low.z() > room.floor_z + room.height_m / 2 || box.high.z() < room.floor_z + room.height_m / 2 ||
-        (p.array() < box.low.head<2>().array() - kThin).any() ||
-        (p.array() > box.high.head<2>().array() + kThin).any())
+        (p.array() < box.low.xy().array() - kThin).any() || (p.array() > box.high.xy().array() + kThin).any())
       continue;
     const Polygon footprint = footprint_of(body.shell);
     if (footprint.size() > 2 && geometry::contains(footprint, p)) return &body;
@@ -146,7 +145,7 @@ void add_objects(const Model& model, const std::vector<RoomPlace>& rooms, FoundP
     if (body.kind != Kind::column && body.kind != Kind::furniture) continue;
     const Box3 box = box_of(body.shell);
     if (box.is_empty()) continue;
-    const Vec2 middle = (box.low.head<2>() + box.high.head<2>()) / 2;
+    const Vec2 middle = (box.low.xy() + box.high.xy()) / 2;
     for (std::size_t r = 0; r < rooms.size(); ++r) {
       const RoomPlace& room = rooms[r];
       if (box.high.z() < room.floor_z + 0.05 || box.low.z() > room.floor_z + room.height_m - 0.05 ||
@@ -176,8 +175,8 @@ std::vector<std::string> finishes_of(const Model& model, const RoomPlace& room) 
     const bool flat = body.kind == Kind::slab || body.kind == Kind::ceiling || body.kind == Kind::roof;
     if (!flat || body.material.empty()) continue;
     const Box3 box = box_of(body.shell);
-    if (box.is_empty() || (middle.array() < box.low.head<2>().array()).any() ||
-        (middle.array() > box.high.head<2>().array()).any())
+    if (box.is_empty() || (middle.array() < box.low.xy().array()).any() ||
+        (middle.array() > box.high.xy().array()).any())
       continue;
     if (std::abs(box.high.z() - room.floor_z) < kNear && body.kind != Kind::ceiling)
       materials["floor"].insert(body.material);

@@ -38,7 +38,7 @@ std::optional<Fit> fit_of(const ModelOpening& opening, const geometry::Polygon& 
   const Vec2 along = (b - a) / length, out(along.y(), -along.x());
   double from = HUGE_VAL, to = -HUGE_VAL, near = HUGE_VAL, far = -HUGE_VAL;
   for (const Vec3& p : opening.corners) {
-    const Vec2 d = p.head<2>() - a;
+    const Vec2 d = p.xy() - a;
     from = std::min(from, along.dot(d));
     to = std::max(to, along.dot(d));
     near = std::min(near, out.dot(d));
@@ -118,7 +118,7 @@ Vec2 slope_at(const FoundRoom& room, const Vec2& at) {
 FoundRoofOpening roof_opening(const ModelOpening& opening, const FoundRoom& room) {
   FoundRoofOpening found;
   std::vector<Vec2> points;
-  for (const Vec3& p : opening.corners) points.push_back(p.head<2>());
+  for (const Vec3& p : opening.corners) points.push_back(p.xy());
   const geometry::Box2 box = geometry::bounding_box(points);
   found.at = (box.low + box.high) / 2;
   found.drawn = opening.entity.id;
@@ -161,7 +161,7 @@ bool place_in_roof(const ModelOpening& opening, std::vector<PlacedRoom>& rooms) 
     const double top = room.floor_z + room.room.height_m.value_or(HUGE_VAL);
     if (middle.z() > room.floor_z && middle.z() < top + kThickestRoof &&
         (opening.spaces.empty() || is_said(opening, room)) &&
-        geometry::contains(room.room.outline, middle.head<2>()) && (!under || room.floor_z > under->floor_z))
+        geometry::contains(room.room.outline, middle.xy()) && (!under || room.floor_z > under->floor_z))
       under = &room;
   }
   if (!under) return false;

@@ -121,7 +121,7 @@ Face in_plan(const ShellFace& face) {
   if (!(std::abs(normal.z()) > kUpright * normal.norm())) return plan;
   for (const std::vector<Vec3>& loop : face.loops) {
     geometry::Polygon ring;
-    for (const Vec3& p : loop) ring.push_back(p.head<2>());
+    for (const Vec3& p : loop) ring.push_back(p.xy());
     if (geometry::signed_area(ring) < 0) std::reverse(ring.begin(), ring.end());
     if (plan.outline.empty())
       plan.outline = std::move(ring);

@@ -228,7 +228,7 @@ class ModelTaker {
     for (std::size_t r = 0; r < rooms.size(); ++r) rooms[r].room.finishes = finishes_of(model_, places[r]);
     for (PlacedRoom& room : rooms) storey.plan.rooms.push_back(std::move(room.room));
     for (const OpenEdge& leak : model_.leaks)
-      storey.plan.open_edges.push_back({leak.from.head<2>(), leak.to.head<2>()});
+      storey.plan.open_edges.push_back({leak.from.xy(), leak.to.xy()});
     draw_bodies(model_, int(s), storey.drawing);
     for (const ModelKind& kind : model_.kinds) {
       storey.drawing.layers.push_back({kind.name, kind.name, false, false, kind.count});
@@ -244,10 +244,10 @@ class ModelTaker {
       for (std::size_t r = 0; r < rooms.size(); ++r) {
         const double height = light.at.z() - rooms[r].floor_z;
         if (height < 0 || height > rooms[r].room.height_m.value_or(3) + 0.3 ||
-            !geometry::contains(rooms[r].room.outline, light.at.head<2>()))
+            !geometry::contains(rooms[r].room.outline, light.at.xy()))
           continue;
-        plan.luminaires.push_back({light.type, light.at.head<2>(), light.rotation_deg, int(r),
-                                   light.entity.id, std::min(height, rooms[r].room.height_m.value_or(3))});
+        plan.luminaires.push_back({light.type, light.at.xy(), light.rotation_deg, int(r), light.entity.id,
+                                   std::min(height, rooms[r].room.height_m.value_or(3))});
         break;
       }
   }

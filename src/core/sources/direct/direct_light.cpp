@@ -128,10 +128,10 @@ Value DirectLight::divided(const Sight& sight, const Element& element, int level
   const Vec3& point = sight.receiver.position;
   double distance;
   if (element.polar) {
-    distance = (point.head<2>() - element.at(0.5, 0.5)).norm();
+    distance = (point.xy() - element.at(0.5, 0.5)).norm();
     distance = std::hypot(std::max(0.0, distance - diagonal / 2), point.z());
   } else {
-    distance = sight.way_from(point.head<2>().cwiseMax(element.low).cwiseMin(element.high)).norm();
+    distance = sight.way_from(point.xy().cwiseMax(element.low).cwiseMin(element.high)).norm();
   }
   double least = 0, most = 0;
   for (const auto& [s, t] : {std::pair{0.0, 0.0}, {1.0, 0.0}, {0.0, 1.0}, {1.0, 1.0}}) {
@@ -220,7 +220,7 @@ Value DirectLight::on_plane(const Vec3& point, const Vec3& normal, LightTerms* t
   if (behind > -depth) return behind >= depth ? Value{} : summed<Value>({point, normal}, true, tape);
   const Vec3 along(way.dot(frame.c0), way.dot(frame.c90), way.dot(frame.g0));
   const Vec2 half = surface_.faces()[0].half;
-  const Vec2 beside = (along.head<2>().cwiseAbs() - half).cwiseMax(0.0);
+  const Vec2 beside = (along.xy().cwiseAbs() - half).cwiseMax(0.0);
   const double distance = std::sqrt(beside.squaredNorm() + along.z() * along.z());
   std::array<double, kMostAlong> at[2];
   int count[2];

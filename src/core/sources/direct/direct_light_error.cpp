@@ -73,7 +73,7 @@ double DirectLight::kink_error(const Sight& sight, const Vec2& middle, const Vec
   const double distance = way.norm();
   double jump = 0;  // of the slope of the receiver's weight, times the width
   if (sight.receiver.kernel == readings::Kernel::plane) {
-    const double change = sight.receiver.normal.head<2>().cwiseAbs().dot(extent) / distance;
+    const double change = sight.receiver.normal.xy().cwiseAbs().dot(extent) / distance;
     if (std::abs(sight.facing(middle)) < distance * change / 2) jump = change;
   } else if (sight.on_axis(middle, extent.norm())) {
     jump = 2 * extent.norm() / distance;
@@ -98,7 +98,7 @@ double DirectLight::body_kink(const Sight& sight, const Vec3& way, const Vec2& e
   double jump2 = 0;
   for (const photometry::LuminousFace& other : surface_.faces()) {
     const Vec3 normal(other.z.dot(sight.face->x), other.z.dot(sight.face->y), other.z.dot(sight.face->z));
-    const double change = normal.head<2>().cwiseAbs().dot(extent);
+    const double change = normal.xy().cwiseAbs().dot(extent);
     if (std::abs(normal.dot(way)) < change / 2) jump2 += 2 * std::pow(other.area_m2() * change, 2);
   }
   return std::sqrt(jump2) / way.norm();

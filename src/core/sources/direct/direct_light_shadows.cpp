@@ -33,7 +33,7 @@ Value DirectLight::open_part(const Sight& sight, const geometry::Polygon& part, 
   const geometry::Box2 box = geometry::bounding_box(part);
   const Vec2 size = box.size();
   const Vec3& point = sight.receiver.position;
-  const double distance = sight.way_from(point.head<2>().cwiseMax(box.low).cwiseMin(box.high)).norm();
+  const double distance = sight.way_from(point.xy().cwiseMax(box.low).cwiseMin(box.high)).norm();
   const bool kink = sight.on_axis((box.low + box.high) / 2, size.norm());
   if (size.norm() > (kink ? kHorizonDivision : sight.division()) * distance && level < kDeepestDivision) {
     const Vec2 axis = size.x() >= size.y() ? Vec2(1, 0) : Vec2(0, 1);
@@ -77,7 +77,7 @@ bool DirectLight::is_all_in_front(const Sight& sight) const {
   if (sight.receiver.kernel != readings::Kernel::plane) return true;
   const Vec3& normal = sight.receiver.normal;
   return normal.dot(sight.receiver.position) <
-         -kFarther * sight.face->half.cwiseProduct(normal.head<2>()).cwiseAbs().sum();
+         -kFarther * sight.face->half.cwiseProduct(normal.xy()).cwiseAbs().sum();
 }
 
 /// What of the face lies before the receiver's plane.
@@ -85,7 +85,7 @@ geometry::Polygon DirectLight::front_of(const Sight& sight) const {
   const geometry::Polygon outline = outline_of(*sight.face);
   if (is_all_in_front(sight)) return outline;
   const Vec3& normal = sight.receiver.normal;
-  return geometry::clip_convex(outline, -normal.head<2>(), -normal.dot(sight.receiver.position));
+  return geometry::clip_convex(outline, -normal.xy(), -normal.dot(sight.receiver.position));
 }
 
 /// Of what is seen if anything is: one sight line to the middle of what lies in front.

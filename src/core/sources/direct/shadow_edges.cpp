@@ -29,7 +29,7 @@ std::optional<ShadowEdge> projected(const Vec3& a, const Vec3& b, const Vec3& po
   if (from > to) return std::nullopt;
   const auto on_plane = [&](double t) {
     const Vec3 q = a + t * (b - a);
-    return Vec2(point.head<2>() + (q - point).head<2>() * (point.z() / (point.z() - q.z())));
+    return Vec2(point.xy() + (q - point).xy() * (point.z() / (point.z() - q.z())));
   };
   return ShadowEdge{on_plane(from), on_plane(to)};
 }

@@ -102,9 +102,9 @@ void Clashes::check_room(const PlacedObject& placed) {
     for (const Vec2& p : solid.plan)
       for (const double z : {solid.bottom_m, solid.top_m}) corners.emplace_back(p.x(), p.y(), z);
   for (const Vec3& p : corners) {
-    const bool inside = !shell_.walled || geometry::contains(shell_.outline, p.head<2>()) ||
-                        geometry::distance_to_edges(shell_.outline, p.head<2>()) < kTouching;
-    if (inside && p.z() > -kTouching && p.z() < shell_.clear_height(p.head<2>()) + kTouching) continue;
+    const bool inside = !shell_.walled || geometry::contains(shell_.outline, p.xy()) ||
+                        geometry::distance_to_edges(shell_.outline, p.xy()) < kTouching;
+    if (inside && p.z() > -kTouching && p.z() < shell_.clear_height(p.xy()) + kTouching) continue;
     problems_.warning("P037", placed.object->place,
                       fmt::format(FMT_STRING("\"{}\" sticks out of \"{}\" at {}"), placed.name, room_,
                                   problems_.position(p)));

@@ -72,8 +72,7 @@ class Placer {
       low = low.cwiseMin(p);
       high = high.cwiseMax(p);
     }
-    placed.extent = {
-        {low.head<2>(), {high.x(), low.y()}, high.head<2>(), {low.x(), high.y()}}, low.z(), high.z()};
+    placed.extent = {{low.xy(), {high.x(), low.y()}, high.xy(), {low.x(), high.y()}}, low.z(), high.z()};
   }
 
   void place_solids(PlacedObject& placed) const {

@@ -12,12 +12,12 @@ struct Solid {
 
   /// Whether the point lies strictly in it.
   bool holds(const Vec3& point) const {
-    return point.z() > bottom_m && point.z() < top_m && is_over(point.head<2>());
+    return point.z() > bottom_m && point.z() < top_m && is_over(point.xy());
   }
   /// Whether a point of a level plane lies in it or close under it, as under a table: what hangs higher over
   /// a plane than kReachUp does not stand on it.
   bool covers(const Vec3& point) const {
-    return top_m > point.z() + kHair && bottom_m < point.z() + kReachUp && is_over(point.head<2>());
+    return top_m > point.z() + kHair && bottom_m < point.z() + kReachUp && is_over(point.xy());
   }
   /// Whether it stands or hangs over a place in plan; its edges count.
   bool is_over(const Vec2& place) const { return plan.size() > 2 && geometry::contains(plan, place); }

@@ -36,7 +36,7 @@ Placed placed(const model::Neighbour& neighbour) {
     const Vec2 way = facade.to - facade.from;
     const Vec3 normal = Vec3(way.y(), -way.x(), 0).normalized();
     own.plane = upright({facade.from.x(), facade.from.y(), 0}, normal);
-    if (own.plane.u.head<2>().dot(way) < 0) own.plane.origin += Vec3(way.x(), way.y(), 0);
+    if (own.plane.u.xy().dot(way) < 0) own.plane.origin += Vec3(way.x(), way.y(), 0);
     own.low = {0, facade.bottom_m};
     own.high = {way.norm(), facade.top_m};
     own.density.spacing_m = facade.spacing_m;

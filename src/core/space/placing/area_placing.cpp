@@ -25,7 +25,7 @@ bool is_upright(const Grid& area) {
 
 Polygon in_plan(const Grid& area) {
   Polygon plan;
-  for (const Vec2& p : area.grid.outline) plan.push_back(area.grid.plane.at(p).head<2>());
+  for (const Vec2& p : area.grid.outline) plan.push_back(area.grid.plane.at(p).xy());
   return plan;
 }
 
@@ -139,7 +139,7 @@ void AreaPlacer::check_orientation(const Area& area, const Place& place) {
 }
 
 bool AreaPlacer::is_inside(const Vec3& p, double border) const {
-  const Vec2 plan = p.head<2>();
+  const Vec2 plan = p.xy();
   if (p.z() < -kTouches || p.z() > built_.shell.clear_height(plan) + kTouches) return false;
   return geometry::contains(built_.shell.outline, plan) &&
          geometry::distance_to_edges(built_.shell.outline, plan) > border - kTouches;

@@ -65,8 +65,8 @@ bool EyePlacer::settle_height(const model::EyesWish& wish, EyeSet& set) {
 bool EyePlacer::is_taken(const Vec3& eye) const {
   return std::any_of(space_.objects.begin(), space_.objects.end(), [&](const PlanShape& object) {
     return object.extent.bottom_m < eye.z() &&
-           object.extent.top_m > kStepOver + space_.ground.height(eye.head<2>()) &&
-           object.extent.is_over(eye.head<2>());
+           object.extent.top_m > kStepOver + space_.ground.height(eye.xy()) &&
+           object.extent.is_over(eye.xy());
   });
 }
 
@@ -130,7 +130,7 @@ bool EyePlacer::look_at_object(const model::EyesWish& wish, EyeSet& set) {
   }
   set.looking = {"to " + wish.looking};
   for (const Vec3& eye : set.positions) {
-    const Vec2 way = *target - eye.head<2>();
+    const Vec2 way = *target - eye.xy();
     set.azimuths_deg.push_back(way.norm() > 1e-6 ? std::atan2(way.y(), way.x()) / kDegree : 0);
   }
   return true;

@@ -122,8 +122,8 @@ void GridPlacer::place_ceiling(const GridWish& wish, const std::string& name) {
   if (grids_.size() == before || shell.ceiling.size() == 1) return;
   readings::PlaneGrid& grid = grids_.back().grid;
   for (Vec3& p : grid.points) {
-    p.z() = shell.ceiling_height(p.head<2>());
-    const Vec3 down = shell.ceiling_facing(p.head<2>());
+    p.z() = shell.ceiling_height(p.xy());
+    const Vec3 down = shell.ceiling_facing(p.xy());
     grid.normals.push_back(wish.turned ? Vec3(-down) : down);
   }
 }
@@ -210,7 +210,7 @@ void GridPlacer::warn_of_wall(const GridWish& wish, const PlacedObject& placed, 
   Vec2 middle = Vec2::Zero();
   for (const Vec2& p : flat.outline) middle += p / double(flat.outline.size());
   const Vec3 before = flat.plane.at(middle) + (wish.turned ? -kBefore : kBefore) * flat.plane.normal;
-  if (!built_.shell.walled || geometry::contains(built_.shell.outline, before.head<2>())) return;
+  if (!built_.shell.walled || geometry::contains(built_.shell.outline, before.xy())) return;
   problems_.warning(
       "P077", wish.on_place,
       fmt::format(FMT_STRING("face \"{}\" of \"{}\" stands against a wall of \"{}\": it will be dark. "
@@ -276,7 +276,7 @@ bool follow_ground(const geometry::Ground& ground, readings::PlaneGrid& grid) {
   for (Vec3& p : grid.points) {
     p = ground.raised(p);
     if (!grid.plane.is_level()) continue;
-    const Vec3 up = ground.facing(p.head<2>());
+    const Vec3 up = ground.facing(p.xy());
     grid.normals.push_back(grid.plane.normal.z() > 0 ? up : Vec3(-up));
   }
   return true;

@@ -285,7 +285,7 @@ void Placing::warn_of_aim(const model::LuminairePlacement& placement) {
   if (!placement.aim) return;
   constexpr double kBeyond = 0.01;  // m
   const Vec3& aim = *placement.aim;
-  const Vec2 plan = aim.head<2>();
+  const Vec2 plan = aim.xy();
   const bool beside = shell_.walled && !geometry::contains(shell_.outline, plan) &&
                       geometry::distance_to_edges(shell_.outline, plan) > kBeyond;
   const bool above = !beside && aim.z() > ceiling_over(plan) + kBeyond;
@@ -307,14 +307,13 @@ void Placing::warn_of_wall(const model::LuminairePlacement& placement,
     for (const double t : {-0.5, 0.5}) {
       const Vec3 corner =
           f.origin + s * luminaire.area.extent_c0_m * f.c0 + t * luminaire.area.extent_c90_m * f.c90;
-      if (geometry::contains(shell_.outline, corner.head<2>()) ||
-          geometry::distance_to_edges(shell_.outline, corner.head<2>()) < 2 * kOffSurface)
+      if (geometry::contains(shell_.outline, corner.xy()) ||
+          geometry::distance_to_edges(shell_.outline, corner.xy()) < 2 * kOffSurface)
         continue;
-      problems_.warning(
-          "P025", placement.place,
-          fmt::format(FMT_STRING("luminaire {} at {} reaches into a wall of \"{}\"; light is "
-                                 "lost there"),
-                      called(placement), problems_.position(Vec2(f.origin.head<2>())), room_.name));
+      problems_.warning("P025", placement.place,
+                        fmt::format(FMT_STRING("luminaire {} at {} reaches into a wall of \"{}\"; light is "
+                                               "lost there"),
+                                    called(placement), problems_.position(Vec2(f.origin.xy())), room_.name));
       return;
     }
 }

@@ -175,7 +175,7 @@ void LuminairePositions::on_flat(const model::LuminairePlacement& placement, con
   const Flat flat = flat_of(corners);
   for (LuminairePosition& each : laid(placement, flat.outline)) {
     each.on = flat.plane;
-    const Vec2 plan = (each.place() + 2 * kOffWall * flat.plane.normal).head<2>();
+    const Vec2 plan = (each.place() + 2 * kOffWall * flat.plane.normal).xy();
     if (built_.shell.walled && !geometry::contains(built_.shell.outline, plan)) {
       problems_.error("P014", placement.at_place,
                       fmt::format(FMT_STRING("luminaire {} on \"{}\" would lie outside \"{}\" at {}; is that "
@@ -227,7 +227,7 @@ std::vector<LuminairePosition> LuminairePositions::over(const model::LuminairePl
     Vec2 middle = Vec2::Zero();
     for (const Vec2& corner : placed.extent.plan) middle += corner / double(placed.extent.plan.size());
     const double turn = placed.object->rotation_deg;
-    positions.push_back({middle + Eigen::Rotation2Dd(turn * kDegree) * wish.offset, turn, {}});
+    positions.push_back({middle + Vec2(Eigen::Rotation2Dd(turn * kDegree) * wish.offset), turn, {}});
   }
   if (positions.empty()) {
     if (may_mean_unread(room_, wish.thing)) return {};

@@ -140,8 +140,8 @@ std::optional<PlannedView> ViewPlacer::elevation(const model::ViewWish& wish, Pl
 }
 
 bool ViewPlacer::is_in_the_way(const Vec3& eye, std::string& what) const {
-  if ((!space_.outdoors && !geometry::contains(space_.outline, eye.head<2>())) ||
-      eye.z() <= space_.ground.height(eye.head<2>()) || (space_.roofed && eye.z() >= space_.height_m)) {
+  if ((!space_.outdoors && !geometry::contains(space_.outline, eye.xy())) ||
+      eye.z() <= space_.ground.height(eye.xy()) || (space_.roofed && eye.z() >= space_.height_m)) {
     what.clear();
     return true;
   }
@@ -261,7 +261,7 @@ std::vector<PlannedView> ViewPlacer::sensible_ones() {
   std::vector<PlannedView> views;
   const Vec3 target = space_.ground.raised(middle() + kLookedAt * Vec3::UnitZ());
   const auto add = [&](const std::string& name, const Vec3& eye, const Vec3& to) {
-    if ((to - eye).head<2>().norm() < kSamePlace) return;
+    if ((to - eye).xy().norm() < kSamePlace) return;
     PlannedView view{name, "perspective", {}};
     view.camera.eye = eye;
     view.camera.half_width = std::tan(kWideAngle / 2 * kDegree);

@@ -26,8 +26,8 @@ bool is_before_door(const space::Space& space, const photometry::PlacedLuminaire
     if (opening.in_roof || opening.bottom_m() > kRound || at.z() > opening.top_m() + kOverDoor) continue;
     const geometry::Polygon line = opening.plan();
     const Vec2 way = line[1] - line[0];
-    const double along = (at.head<2>() - line[0]).dot(way) / way.squaredNorm();
-    const double before = -opening.outwards.head<2>().dot(at.head<2>() - line[0]);
+    const double along = (at.xy() - line[0]).dot(way) / way.squaredNorm();
+    const double before = -opening.outwards.xy().dot(at.xy() - line[0]);
     if (along > 0 && along < 1 && before < kDoorWidth) return true;
   }
   return false;

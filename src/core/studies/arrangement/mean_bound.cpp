@@ -109,7 +109,7 @@ double most_straight_mean_lx(const HangingPlaces& places, const std::vector<read
     work += double(receivers.size());
   };
   const Vec3 reach = reach_of(places.luminaire);
-  add({places.where.min() - reach, places.where.max() + reach});
+  add({Vec3(places.where.min()) - reach, Vec3(places.where.max()) + reach});
   while (pieces.top().bound > (1 + kMeanBoundOver) * best && best < enough_lx && work < kMostWork) {
     const Eigen::AlignedBox3d box = pieces.top().box;
     pieces.pop();

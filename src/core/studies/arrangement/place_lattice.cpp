@@ -10,9 +10,10 @@ PlaceLattice::PlaceLattice(const geometry::Geometry& geometry) {
   for (const geometry::Facet& facet : geometry.facets())
     for (const Vec2& vertex : facet.vertices)
       box.extend(facet.origin + vertex.x() * facet.u + vertex.y() * facet.v);
-  const Vec2 inset = Vec2::Constant(kInset).cwiseMin(box.sizes().head<2>() / 4);
-  low_ = box.min().head<2>() + inset;
-  const Vec2 size = box.sizes().head<2>() - 2 * inset;
+  const Vec2 low = box.min().head<2>(), whole = box.sizes().head<2>();
+  const Vec2 inset = (whole / 4).cwiseMin(kInset);
+  low_ = low + inset;
+  const Vec2 size = whole - 2 * inset;
   for (const int axis : {0, 1}) {
     count_[axis] = std::max(1, int(std::ceil(size[axis] / kStep)));
     step_[axis] = size[axis] / count_[axis];

@@ -18,7 +18,7 @@ int chords_of(double radius, double angle, double sag) {
 }
 
 void append_bulge(std::vector<Vec3>& points, const Vertex& from, const Vertex& to, double sag) {
-  const Vec2 a = from.at.head<2>(), b = to.at.head<2>();
+  const Vec2 a = from.at.xy(), b = to.at.xy();
   const Vec2 along = b - a;
   const double bulge = std::clamp(from.bulge, -1e6, 1e6), length = along.norm();
   const double angle = 4 * std::atan(bulge);

@@ -197,7 +197,7 @@ class Reader {
     plans::Face floor;
     double low = HUGE_VAL, high = -HUGE_VAL;
     for (const Vec3& p : points) {
-      floor.outline.push_back(p.head<2>());
+      floor.outline.push_back(p.xy());
       low = std::min(low, p.z());
       high = std::max(high, p.z());
     }

@@ -146,7 +146,7 @@ std::vector<Vec2> Profiles::trimmed(const Item& item) {
     const double length = vector ? vector.number(1).value_or(1) : 1;
     const auto end = [&](const auto& number, const auto& point) -> std::optional<Vec2> {
       if (point) return point;
-      if (number && at && way) return Vec2((*at + *way * length * *number).template head<2>());
+      if (number && at && way) return Vec2((*at + *way * length * *number).xy());
       return std::nullopt;
     };
     const auto a = end(from, from_point), b = end(to, to_point);

@@ -241,9 +241,9 @@ class RoomUpdate {
   static Vec2 place_of(const model::Object& object) {
     if (object.shape == model::ObjectShape::block) return plans::mean_point(object.outline);
     const double turn = object.rotation_deg * M_PI / 180;
-    const Vec2 half = object.size.head<2>() / 2;
-    return object.at.head<2>() + Vec2(std::cos(turn) * half.x() - std::sin(turn) * half.y(),
-                                      std::sin(turn) * half.x() + std::cos(turn) * half.y());
+    const Vec2 half = object.size.xy() / 2;
+    return object.at.xy() + Vec2(std::cos(turn) * half.x() - std::sin(turn) * half.y(),
+                                 std::sin(turn) * half.x() + std::cos(turn) * half.y());
   }
 
   /// The known thing that a found one is: of its drawn within a room's length, else as near as can be.
@@ -352,7 +352,7 @@ class RoomUpdate {
       return true;
     }
     const auto rectangle = as_rectangle(found.footprint);
-    return rectangle && place_anew(known.at.head<2>(), known.at.z(), known.rotation_deg, node, rectangle->at,
+    return rectangle && place_anew(known.at.xy(), known.at.z(), known.rotation_deg, node, rectangle->at,
                                    rectangle->turn_deg);
   }
 
