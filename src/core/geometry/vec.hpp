@@ -68,7 +68,7 @@ struct Vec3 : Eigen::Vector3d {
   static Vec3 UnitY() { return {0, 1, 0}; }
   static Vec3 UnitZ() { return {0, 0, 1}; }
 
-  double dot(const Vec3& o) const { return x() * o.x() + (y() * o.y() + z() * o.z()); }
+  double dot(const Vec3& o) const { return x() * o.x() + y() * o.y() + z() * o.z(); }
   Vec3 cross(const Vec3& o) const {
     return {y() * o.z() - z() * o.y(), z() * o.x() - x() * o.z(), x() * o.y() - y() * o.x()};
   }
