@@ -19,6 +19,7 @@ namespace {
 using assess::Status;
 
 constexpr std::size_t kRoomWidth = 22, kStatusWidth = 10;
+constexpr std::size_t kReserveWidth = kTerminalWidth - kRoomWidth - kStatusWidth - 11;
 constexpr std::size_t kMostTold = 3;  // failing checks of a room; the rest is counted
 
 std::size_t column_width(const std::string& standard) {
@@ -66,13 +67,8 @@ std::string year_words(const record::RoomRecord& room, const Values& values) {
                      autonomy.mean);
 }
 
-/// What of a met room is nearest to its limit; of a room without a target what light there is.
-std::string reserve_words(const record::RoomRecord& room, const Standing& standing,
-                          const units::ShownUnits& units) {
-  const bool in_scene = !room.scene.empty();  // of which nothing else is told here
-  if ((standing.status == Status::met || in_scene) && standing.decisive)
-    return check_words(*standing.decisive, room, units);
-  if (standing.status != Status::no_target || room.assessment.grids.empty()) return {};
+/// What light there is in a room without a target.
+std::string found_light_words(const record::RoomRecord& room, const units::ShownUnits& units) {
   const assess::GridReading& grid = room.assessment.grids.front();
   const Values values{units};
   const bool only_day =
@@ -85,6 +81,16 @@ std::string reserve_words(const record::RoomRecord& room, const Standing& standi
                      grid.statistics.u0 ? fmt::format(FMT_STRING(", U0 {:.2f}"), *grid.statistics.u0) : "");
 }
 
+/// What of a met room is nearest to its limit; of a room without a target what light there is.
+std::string reserve_words(const record::RoomRecord& room, const Standing& standing,
+                          const units::ShownUnits& units) {
+  const bool in_scene = !room.scene.empty();  // of which nothing else is told here
+  if ((standing.status == Status::met || in_scene) && standing.decisive)
+    return check_words(*standing.decisive, room, units, kReserveWidth);
+  if (standing.status != Status::no_target || room.assessment.grids.empty()) return {};
+  return fitted(found_light_words(room, units), kReserveWidth);
+}
+
 /// A line of the table: the room, or one of its scenes.
 std::string standing_line(const record::RoomRecord& room, const std::string& name,
                           const record::RunRecord& run, bool colour) {
@@ -93,7 +99,7 @@ std::string standing_line(const record::RoomRecord& room, const std::string& nam
   if (run.standards.size() < 2) {
     line += standing_words(all, colour);
     const std::string reserve = reserve_words(room, all, run.units);
-    if (!reserve.empty()) line += "  " + fitted(reserve, kTerminalWidth - kRoomWidth - kStatusWidth - 11);
+    if (!reserve.empty()) line += "  " + reserve;
   } else {
     for (const std::string& standard : run.standards) {
       const Standing own = standing(room, standard);

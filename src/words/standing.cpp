@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "core/assess/judge.hpp"
+#include "words/text_layout.hpp"
 #include "words/values.hpp"
 
 namespace glow::words {
@@ -67,9 +68,13 @@ std::string held_words(const Check& check, const units::ShownUnits& units) {
                      found_words(check, units, {}), asked);
 }
 
-std::string check_words(const Check& check, const record::RoomRecord& room, const units::ShownUnits& units) {
+std::string check_words(const Check& check, const record::RoomRecord& room, const units::ShownUnits& units,
+                        std::size_t width) {
+  constexpr std::size_t kLeastOfName = 6;
   const std::string mark = check.demand.certainty == "agreed" ? "" : "*";
-  return fmt::format(FMT_STRING("{}, {}{}"), name_of(check.target, room), held_words(check, units), mark);
+  const std::string held = fmt::format(FMT_STRING(", {}{}"), held_words(check, units), mark);
+  const std::size_t taken = columns_of(held) + kLeastOfName;
+  return fitted(name_of(check.target, room), kLeastOfName + (width > taken ? width - taken : 0)) + held;
 }
 
 std::string met_words(std::size_t met, std::size_t judged) {

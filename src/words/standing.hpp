@@ -24,9 +24,10 @@ const standards::Check* decisive_check(const record::RoomRecord& room, const std
 /// "mean 312 of 300 lx", "UGR 24.1 of at most 25".
 std::string held_words(const standards::Check& check, const units::ShownUnits& units);
 
-/// "work plane, mean 312 of 300 lx".
+/// "work plane, mean 312 of 300 lx"; where that is wider than `width` columns the name is cut to what is
+/// left, or to six, and never a number.
 std::string check_words(const standards::Check& check, const record::RoomRecord& room,
-                        const units::ShownUnits& units);
+                        const units::ShownUnits& units, std::size_t width = std::string::npos);
 
 /// "3 of 4 rooms with a target meet it".
 std::string met_words(std::size_t met, std::size_t judged);

@@ -10,11 +10,6 @@
 namespace glow::words {
 namespace {
 
-/// Letters, not bytes.
-std::size_t columns_of(const std::string& words) {
-  return std::size_t(std::count_if(words.begin(), words.end(), [](char c) { return (c & 0xc0) != 0x80; }));
-}
-
 /// Behind the word that begins at `start`; a number and its unit are one.
 std::size_t end_of_word(const std::string& words, std::size_t start) {
   constexpr std::array<std::string_view, 12> kUnits = {"%",   "lx", "fc", "m",  "ft", "W",
@@ -30,6 +25,10 @@ std::size_t end_of_word(const std::string& words, std::size_t start) {
 }
 
 }  // namespace
+
+std::size_t columns_of(const std::string& words) {
+  return std::size_t(std::count_if(words.begin(), words.end(), [](char c) { return (c & 0xc0) != 0x80; }));
+}
 
 void wrap(std::string& text, const std::string& lead, const std::string& words, std::size_t indent) {
   std::string current = lead;

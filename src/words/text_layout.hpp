@@ -7,6 +7,9 @@ namespace glow::words {
 
 inline constexpr std::size_t kTerminalWidth = 80;
 
+/// What words are wide: letters, not bytes.
+std::size_t columns_of(const std::string& words);
+
 /// Appends `lead` and the words to `text`, broken at blanks so that no line is wider than the terminal;
 /// further lines begin `indent` columns in.
 void wrap(std::string& text, const std::string& lead, const std::string& words, std::size_t indent);

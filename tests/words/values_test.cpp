@@ -3,6 +3,9 @@
 
 #include <gtest/gtest.h>
 
+#include "core/record/record.hpp"
+#include "words/standing.hpp"
+
 namespace glow::words {
 namespace {
 
@@ -89,6 +92,22 @@ INSTANTIATE_TEST_SUITE_P(
                       Found{Quantity::uniformity, 0.6, 0.5996, false, "0.5996", "0.5996"},
                       Found{Quantity::unified_glare, 19, 19.04, false, "19.04", "19.04"},
                       Found{Quantity::colour_rendering, 80, 79.9999999, false, "80", "80"}));
+
+TEST(CheckWords, CutTheNameAndNoNumber) {
+  standards::Check check;
+  check.target.kind = standards::Target::Kind::tabular;
+  check.demand = {};
+  check.demand.quantity = Quantity::unified_glare;
+  check.demand.required = 25;
+  check.demand.certainty = "secondary";
+  check.actual = 20.84;
+  check.verdict = standards::Verdict::met;
+  const record::RoomRecord room;
+  EXPECT_EQ(check_words(check, room, {}), "tabular value, UGR 20.8 of at most 25*");
+  EXPECT_EQ(check_words(check, room, {}, 38), "tabular value, UGR 20.8 of at most 25*");
+  EXPECT_EQ(check_words(check, room, {}, 37), "tabular va.., UGR 20.8 of at most 25*");
+  EXPECT_EQ(check_words(check, room, {}, 10), "tabu.., UGR 20.8 of at most 25*");
+}
 
 TEST(Quantities, HaveNamesOfTheirOwn) {
   for (std::size_t i = 0; i <= std::size_t(Quantity::threshold_increment); ++i) {
